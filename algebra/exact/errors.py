@@ -1,0 +1,32 @@
+"""Why a value could not be had.
+
+    ExactError
+      OutOfScope        the expression uses something this core does not decide
+      TooLarge          writing it out would pass a bound of algebra.limits
+      UndefinedValue    it is undefined for every value of its letters (5/0)
+"""
+
+from __future__ import annotations
+
+
+class ExactError(ValueError):
+    """`symbol` is a piece of the written line near which the cause stands, for the error's column."""
+
+    code = "scope"
+
+    def __init__(self, message: str, symbol: str = "") -> None:
+        super().__init__(message)
+        self.message = message
+        self.symbol = symbol
+
+
+class OutOfScope(ExactError):
+    pass
+
+
+class TooLarge(ExactError):
+    code = "limit"
+
+
+class UndefinedValue(ExactError):
+    code = "task"

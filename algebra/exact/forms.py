@@ -1,0 +1,124 @@
+"""Values back to trees: numbers, expanded and factored polynomials, fractions in lowest terms."""
+
+from __future__ import annotations
+
+from fractions import Fraction as Q
+
+from algebra.exact.ratio import Poly, Ratio
+from algebra.tree import nodes as n
+
+
+def number_tree(value: Q | int) -> n.Node:
+    """A rational number: `3`, `-3`, `2/3`, `-2/3`."""
+    value = Q(value)
+    size: n.Node = n.Integer(abs(value.numerator))
+    if value.denominator != 1:
+        size = n.Fraction(size, n.Integer(value.denominator))
+    return n.Signed("-", size) if value < 0 else size
+
+
+def monomial_tree(coefficient: Q, letters: list[tuple[str, int]]) -> n.Node:
+    """`3x^2y`, `-x`, `(2/3)x` as `2/3 x`; without letters, the number."""
+    parts: list[n.Node] = []
+    size = abs(coefficient)
+    if size != 1 or not any(power for _, power in letters):
+        parts.append(number_tree(size))
+    for name, power in letters:
+        if power:
+            letter = n.Unit(name.strip('"')) if name.startswith('"') else n.Letter(name)
+            parts.append(letter if power == 1 else n.Power(letter, n.Integer(power)))
+    if isinstance(parts[0], n.Fraction) and len(parts) > 1:
+        parts[0] = n.Group(parts[0])
+    node = parts[0] if len(parts) == 1 else n.Product(tuple(parts), ("",) * (len(parts) - 1))
+    return n.Signed("-", node) if coefficient < 0 else node
+
+
+def sum_tree(terms: list[n.Node]) -> n.Node:
+    """The terms joined; a leading minus of a later term becomes its sign."""
+    if len(terms) == 1:
+        return terms[0]
+    signs, plain = [], [terms[0]]
+    for term in terms[1:]:
+        if isinstance(term, n.Signed) and term.sign == "-":
+            signs.append("-")
+            plain.append(term.child)
+        else:
+            signs.append("+")
+            plain.append(term)
+    return n.Sum(tuple(plain), tuple(signs))
+
+
+def polynomial_tree(poly: Poly, letters: tuple[str, ...], divisor: int = 1) -> n.Node:
+    """The expanded form in falling powers, each coefficient divided by `divisor`."""
+    terms = sorted(poly.to_dict().items(), key=lambda item: (-sum(item[0]), [-power for power in item[0]]))
+    if not terms:
+        return n.Integer(0)
+    return sum_tree(
+        [
+            monomial_tree(Q(int(coefficient), divisor), list(zip(letters, powers, strict=False)))
+            for powers, coefficient in terms
+        ]
+    )
+
+
+def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
+    """The product of the irreducible factors over the rationals, the integer in front."""
+    if poly == 0 or poly.is_constant():
+        return polynomial_tree(poly, letters)
+    content, factors = poly.factor()
+    sign = 1
+    parts: list[n.Node] = []
+    ordered = sorted(factors, key=lambda f: (len(f[0]), f[0].total_degree(), str(f[0])))
+    for factor, power in ordered:
+        if factor.leading_coefficient() < 0:
+            factor, sign = -factor, sign * (-1) ** power
+        tree = polynomial_tree(factor, letters)
+        bare_ok = isinstance(tree, n.Letter | n.Unit)
+        if not bare_ok and (len(ordered) > 1 or power > 1 or abs(int(content)) != 1):
+            tree = n.Group(tree)
+        parts.append(tree if power == 1 else n.Power(tree, n.Integer(power)))
+    number = sign * int(content)
+    if abs(number) != 1:
+        parts.insert(0, n.Integer(abs(number)))
+    node = parts[0] if len(parts) == 1 else n.Product(tuple(parts), ("",) * (len(parts) - 1))
+    if number == -1 and isinstance(node, n.Sum):
+        return _positive_first(node)
+    if number < 0:
+        bracket = len(parts) == 1 and isinstance(node, n.Sum)
+        return n.Signed("-", n.Group(node) if bracket else node)
+    return node
+
+
+def _positive_first(negated: n.Sum | n.Node) -> n.Node:
+    """The opposite of a sum, begun with a positive term where it has one: `c - b` for `-(b - c)`."""
+    assert isinstance(negated, n.Sum)
+    terms = [negated.terms[0], *(
+        n.Signed("-", t) if s == "-" else t for s, t in zip(negated.signs, negated.terms[1:], strict=True)
+    )]  # fmt: skip
+    opposite = [t.child if isinstance(t, n.Signed) and t.sign == "-" else n.Signed("-", t) for t in terms]
+    opposite.sort(key=lambda term: isinstance(term, n.Signed))
+    return sum_tree(opposite)
+
+
+def bar(top: n.Node, bottom: n.Node) -> n.Node:
+    """A fraction, its parts bracketed where the notation needs it, a minus taken in front."""
+    negative = isinstance(top, n.Signed) and top.sign == "-"
+    if negative:
+        top = top.children[0]
+    node = n.Fraction(_beside_slash(top), _beside_slash(bottom))
+    return n.Signed("-", node) if negative else node
+
+
+def _beside_slash(node: n.Node) -> n.Node:
+    return node if isinstance(node, n.FACTOR_LIKE) else n.Group(node)
+
+
+def simplified_tree(value: Ratio) -> n.Node:
+    """Lowest terms; a true fraction with top and bottom factored, a polynomial expanded."""
+    letters = value.field.letters
+    constant = value.constant
+    if constant is not None:
+        return number_tree(constant)
+    if value.is_polynomial:
+        return polynomial_tree(value.numerator, letters, int(value.denominator.leading_coefficient()))
+    return bar(factored_tree(value.numerator, letters), factored_tree(value.denominator, letters))

@@ -1,0 +1,182 @@
+"""Rational functions with integer coefficients, in lowest terms, over a fixed list of letters."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from fractions import Fraction as Q
+from functools import lru_cache
+
+from flint import Ordering, fmpz_mpoly, fmpz_mpoly_ctx
+
+from algebra import limits
+from algebra.exact.errors import TooLarge, UndefinedValue
+
+Poly = fmpz_mpoly
+
+
+class Field:
+    """The field of rational functions in some letters; makes `Ratio` values."""
+
+    def __init__(self, letters: tuple[str, ...]) -> None:
+        self.letters = letters
+        self.ring = fmpz_mpoly_ctx.get(letters or ("x",), Ordering.lex)
+        gens = self.ring.gens()
+        self.generators = dict(zip(letters, gens, strict=False))
+        self.one = self.ring.constant(1)
+        self.zero = self.ring.constant(0)
+
+    def constant(self, value: int | Q) -> Ratio:
+        value = Q(value)
+        return Ratio(self, self.ring.constant(value.numerator), self.ring.constant(value.denominator))
+
+    def letter(self, name: str) -> Ratio:
+        """The letter as a value; raises KeyError when the field does not have it."""
+        return Ratio(self, self.generators[name], self.one)
+
+    def ratio(self, numerator: Poly, denominator: Poly | None = None) -> Ratio:
+        """numerator/denominator in lowest terms with a positive leading coefficient below."""
+        if denominator is None:
+            return Ratio(self, numerator, self.one)
+        if denominator == 0:
+            raise UndefinedValue("It divides by zero.")
+        common = numerator.gcd(denominator)
+        if common != 1:
+            numerator, denominator = numerator / common, denominator / common
+        if denominator.leading_coefficient() < 0:
+            numerator, denominator = -numerator, -denominator
+        return Ratio(self, numerator, denominator)
+
+    def position(self, letter: str) -> int:
+        return self.letters.index(letter)
+
+
+@lru_cache(maxsize=256)
+def field_of(letters: tuple[str, ...]) -> Field:
+    """The field over these letters (sorted, without repeats); the same object for the same letters."""
+    return Field(letters)
+
+
+class Ratio:
+    """An element of a `Field`. Immutable; equal values have equal numerator and denominator."""
+
+    __slots__ = ("denominator", "field", "numerator")
+
+    def __init__(self, field: Field, numerator: Poly, denominator: Poly) -> None:
+        self.field = field
+        self.numerator = numerator
+        self.denominator = denominator
+
+    def __eq__(self, other: object) -> bool:
+        if not isinstance(other, Ratio):
+            return NotImplemented
+        return self.numerator == other.numerator and self.denominator == other.denominator
+
+    def __hash__(self) -> int:
+        return hash((str(self.numerator), str(self.denominator)))
+
+    def __repr__(self) -> str:
+        return f"Ratio({self.numerator}, {self.denominator})"
+
+    def __neg__(self) -> Ratio:
+        return Ratio(self.field, -self.numerator, self.denominator)
+
+    def __add__(self, other: Ratio) -> Ratio:
+        if self.denominator == other.denominator:
+            return self.field.ratio(self.numerator + other.numerator, self.denominator)
+        top = _times(self.numerator, other.denominator) + _times(other.numerator, self.denominator)
+        return self.field.ratio(top, _times(self.denominator, other.denominator))
+
+    def __sub__(self, other: Ratio) -> Ratio:
+        return self + -other
+
+    def __mul__(self, other: Ratio) -> Ratio:
+        return self.field.ratio(
+            _times(self.numerator, other.numerator), _times(self.denominator, other.denominator)
+        )
+
+    def __truediv__(self, other: Ratio) -> Ratio:
+        """Raises UndefinedValue when the divisor is identically zero."""
+        return self.field.ratio(
+            _times(self.numerator, other.denominator), _times(self.denominator, other.numerator)
+        )
+
+    def __pow__(self, exponent: int) -> Ratio:
+        """Raises UndefinedValue for 0 to a power that is not positive, TooLarge past the bounds."""
+        if exponent < 0:
+            return self.field.ratio(_power(self.denominator, -exponent), _power(self.numerator, -exponent))
+        return Ratio(self.field, _power(self.numerator, exponent), _power(self.denominator, exponent))
+
+    @property
+    def is_zero(self) -> bool:
+        return bool(self.numerator == 0)
+
+    @property
+    def constant(self) -> Q | None:
+        """The rational number, or None when letters occur."""
+        if self.numerator.is_constant() and self.denominator.is_constant():
+            return Q(int(_constant(self.numerator)), int(_constant(self.denominator)))
+        return None
+
+    @property
+    def is_polynomial(self) -> bool:
+        """Whether it is a polynomial with rational coefficients."""
+        return bool(self.denominator.is_constant())
+
+
+def _constant(poly: Poly) -> int:
+    return int(poly.leading_coefficient()) if poly != 0 else 0
+
+
+def _times(left: Poly, right: Poly) -> Poly:
+    if len(left) * len(right) > limits.MAX_TERMS:
+        raise TooLarge(f"Multiplied out, this would have more than {limits.MAX_TERMS} terms.")
+    return left * right
+
+
+def _power(base: Poly, exponent: int) -> Poly:
+    if base.is_constant():
+        if _constant(base).bit_length() * exponent > limits.MAX_POWER_BITS:
+            raise TooLarge(f"This power has more than {limits.MAX_POWER_BITS} binary digits.", "^")
+    else:
+        if exponent > limits.MAX_EXPONENT:
+            raise TooLarge(f"Powers above {limits.MAX_EXPONENT} are not written out.", "^")
+        terms, degree = len(base), base.total_degree() * exponent
+        # the number of monomials bounds the size: C(exponent + terms - 1, terms - 1)
+        count = 1
+        for k in range(1, terms):
+            count = count * (exponent + k) // k
+            if count > limits.MAX_TERMS:
+                raise TooLarge(f"Multiplied out, this would have more than {limits.MAX_TERMS} terms.", "^")
+        if degree > limits.MAX_DEGREE:
+            raise TooLarge(f"Multiplied out, this would have a degree above {limits.MAX_DEGREE}.", "^")
+    return base**exponent
+
+
+def irreducible_factors(polys: Iterable[Poly]) -> dict[str, Poly]:
+    """The non-constant irreducible factors over the rationals, each primitive with a positive leading coefficient."""
+    found: dict[str, Poly] = {}
+    for poly in polys:
+        if poly == 0 or poly.is_constant():
+            continue
+        for factor, _ in poly.factor()[1]:
+            if factor.leading_coefficient() < 0:
+                factor = -factor
+            found[str(factor)] = factor
+    return found
+
+
+def coefficients(poly: Poly, position: int) -> list[Poly]:
+    """The coefficients in powers of one letter, lowest first, each a polynomial in the others."""
+    ring = poly.context()
+    by_power: dict[int, dict[tuple[int, ...], int]] = {}
+    for monomial, coefficient in poly.to_dict().items():
+        rest = list(monomial)
+        power, rest[position] = rest[position], 0
+        by_power.setdefault(power, {})[tuple(rest)] = coefficient
+    top = max(by_power, default=0)
+    return [ring.from_dict(by_power.get(power, {})) for power in range(top + 1)]
+
+
+def depends_on(poly: Poly, position: int) -> bool:
+    """Whether the letter at this position occurs."""
+    return bool(poly.degrees()[position] > 0) if poly != 0 else False

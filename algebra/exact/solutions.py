@@ -1,0 +1,129 @@
+"""Solution sets of equations in one unknown, exact, with other letters as parameters."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from algebra.exact import numbers
+from algebra.exact.errors import TooLarge, UndefinedValue
+from algebra.exact.numbers import Number
+from algebra.exact.ratio import Field, Poly, Ratio, coefficients, depends_on, irreducible_factors
+from algebra.exact.values import Value
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """One member of a solution set: a number, or (with parameters) the roots of a polynomial in the unknown."""
+
+    key: str
+    number: Number | None = None
+    polynomial: Poly | None = None
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Solution) and self.key == other.key
+
+    def __hash__(self) -> int:
+        return hash(self.key)
+
+
+@dataclass(frozen=True, slots=True)
+class SolutionSet:
+    """Finitely many solutions, or everything but finitely many.
+
+    `complex_factors` are the irreducible polynomials whose roots, real or not, solve the equation: they tell
+    two equations apart that have no real solution.
+    """
+
+    members: frozenset[Solution] = frozenset()
+    cofinite: bool = False
+    complex_factors: frozenset[str] = frozenset()
+
+    @property
+    def is_empty(self) -> bool:
+        return not self.cofinite and not self.members
+
+    def minus(self, other: SolutionSet) -> SolutionSet:
+        """The solutions that the other set does not have."""
+        if not self.cofinite:
+            kept = self.members & other.members if other.cofinite else self.members - other.members
+            return SolutionSet(kept)
+        if other.cofinite:
+            return SolutionSet(other.members - self.members)
+        return SolutionSet(self.members | other.members, cofinite=True)
+
+    def same_as(self, other: SolutionSet) -> bool:
+        return self.cofinite == other.cofinite and self.members == other.members
+
+    def union(self, other: SolutionSet) -> SolutionSet:
+        factors = self.complex_factors | other.complex_factors
+        if self.cofinite and other.cofinite:
+            return SolutionSet(self.members & other.members, True, factors)
+        if self.cofinite or other.cofinite:
+            whole, part = (self, other) if self.cofinite else (other, self)
+            return SolutionSet(whole.members - part.members, True, factors)
+        return SolutionSet(self.members | other.members, False, factors)
+
+    def has(self, solution: Solution) -> bool:
+        return (solution in self.members) != self.cofinite
+
+
+EMPTY = SolutionSet()
+EVERYTHING = SolutionSet(cofinite=True)
+
+
+class Solver:
+    """Solves for one unknown over a field of rational functions in all letters of the working."""
+
+    def __init__(self, over: Field, unknown: str, *, complex_too: bool = False) -> None:
+        self.field = over
+        self.unknown = unknown
+        self.position = over.position(unknown)
+        self.complex_too = complex_too
+
+    def difference(self, left: Value, right: Value) -> tuple[Ratio, tuple[Poly, ...]]:
+        """left - right, and the polynomials that must not vanish for the equation to be defined."""
+        return left.ratio - right.ratio, left.nonzero + right.nonzero
+
+    def equation(self, left: Value, right: Value) -> SolutionSet:
+        """The solutions of left = right on its own natural domain."""
+        ratio, nonzero = self.difference(left, right)
+        excluded = self._factors(nonzero)
+        if ratio.is_zero:
+            return SolutionSet(self.solutions(excluded.values()), cofinite=True)
+        found = {key: poly for key, poly in self._factors([ratio.numerator]).items() if key not in excluded}
+        return SolutionSet(self.solutions(found.values()), False, frozenset(found))
+
+    def zeros(self, polys: Iterable[Poly]) -> frozenset[Solution]:
+        """The values of the unknown at which one of the polynomials is zero."""
+        return self.solutions(self._factors(polys).values())
+
+    def _factors(self, polys: Iterable[Poly]) -> dict[str, Poly]:
+        return {
+            key: poly for key, poly in irreducible_factors(polys).items() if depends_on(poly, self.position)
+        }
+
+    def solutions(self, factors: Iterable[Poly]) -> frozenset[Solution]:
+        """The roots of irreducible polynomials in the unknown."""
+        found: set[Solution] = set()
+        for poly in factors:
+            plain = self._integers(poly)
+            if plain is None:
+                found.add(Solution(str(poly), None, poly))
+            else:
+                for number in numbers.roots_of(plain, complex_too=self.complex_too):
+                    found.add(Solution(f"{plain}#{number.index}", number))
+        return frozenset(found)
+
+    def number(self, number: Number) -> Solution:
+        return Solution(f"{number.polynomial}#{number.index}", number)
+
+    def _integers(self, poly: Poly) -> tuple[int, ...] | None:
+        """The coefficients as integers, or None when other letters occur."""
+        parts = coefficients(poly, self.position)
+        if not all(part.is_constant() for part in parts):
+            return None
+        return tuple(int(part.leading_coefficient()) if part != 0 else 0 for part in parts)
+
+
+__all__ = ["EMPTY", "EVERYTHING", "Solution", "SolutionSet", "Solver", "TooLarge", "UndefinedValue"]

@@ -1,0 +1,19 @@
+"""Bounds on what the core takes in: constants in one place, named in every refusal."""
+
+MAX_LINE_CHARACTERS = 600
+MAX_TOKENS = 400
+MAX_DEPTH = 40
+MAX_LINES = 200
+MAX_LETTERS = 8
+MAX_DIGITS = 60
+MAX_EXPONENT = 100
+"""Largest exponent that is written out for a letter or a bracket."""
+MAX_POWER_BITS = 20_000
+"""Largest size of an exact numeric power, in bits."""
+MAX_TERMS = 4_000
+"""Largest number of terms a product may be expanded to."""
+MAX_DEGREE = 200
+MAX_SIGNS = 6
+"""Most independent ± signs on one line."""
+CHECK_SECONDS = 2.0
+"""Time budget of the check of one link."""

@@ -1,0 +1,1 @@
+"""Reading: characters to tokens, tokens to the form-keeping tree, lines to statements."""

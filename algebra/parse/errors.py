@@ -1,0 +1,16 @@
+"""What can go wrong while reading.
+
+    ReadingError            code, message in a teacher's words, column counted from 1
+"""
+
+from __future__ import annotations
+
+
+class ReadingError(ValueError):
+    """A line that can't be read. `code` is `syntax`, `scope` or `limit`."""
+
+    def __init__(self, message: str, column: int, code: str = "syntax") -> None:
+        super().__init__(message)
+        self.message = message
+        self.column = column
+        self.code = code

@@ -1,0 +1,239 @@
+"""One written line to a `Line`: its kind, its statement, its remark and its move."""
+
+from __future__ import annotations
+
+import re
+
+from algebra.parse.errors import ReadingError
+from algebra.parse.expressions import ExpressionReader
+from algebra.parse.tokens import Token, tokenize
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+
+_LEAD = re.compile(r"\s*(⇒|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?!=))\s*")
+_KEYWORD = re.compile(r"\s*(aside|check|let|assume)\b\s*:?", re.IGNORECASE)
+_FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
+_MOVE_START = re.compile(r"\s*([+\-−–±×·*÷/^]|\\times|\\cdot|\\div|[a-z])")
+_NAMED_MOVES = {
+    "square": "square", "square both sides": "square", "^2": "square", "root": "root", "square root": "root",
+    "√": "root", "swap": "swap", "swap sides": "swap",
+}  # fmt: skip
+_MOVE_OPERATIONS = {
+    "+": "add", "-": "subtract", "×": "multiply", "·": "multiply", "÷": "divide", "/": "divide", "^": "power",
+}  # fmt: skip
+
+
+def read_line(text: str, *, decimal: str = "point") -> ln.Line:
+    """The line as read; raises ReadingError with the column of the place that can't be read."""
+    body, remark = _split_remark(text)
+    body, move_text, move_column = _split_move(body)
+    move = _read_move(move_text, move_column, decimal) if move_text is not None else None
+    keyword = _KEYWORD.match(body)
+    if keyword:
+        line = _side_line(keyword.group(1).lower(), body, keyword.end(), decimal)
+    else:
+        line = _chain_line(body, decimal)
+    return ln.Line(text, line.kind, line.body, line.subject, line.lead, remark, move, line.notes)
+
+
+def read_expression(text: str, *, decimal: str = "point") -> n.Node:
+    """A single expression; raises ReadingError when the text is anything else."""
+    line = read_line(text, decimal=decimal)
+    if line.kind != "expression" or line.body is None:
+        raise ReadingError("An expression was expected here.", 1)
+    return line.body
+
+
+def _split_remark(text: str) -> tuple[str, str]:
+    body, hash_sign, remark = text.partition("#")
+    return body.rstrip(), remark.strip() if hash_sign else ""
+
+
+def _split_move(body: str) -> tuple[str, str | None, int]:
+    """The line before the move bar, and the text after it.
+
+    Bars of absolute values come in pairs; so an odd number of bars holds one move bar: it has an even
+    number on either side and white space before it.
+    """
+    bars = [m.start() for m in re.finditer(r"\|", body) if not re.search(r"\\(left|right)\s*$", body[: m.start()])]
+    if len(bars) % 2 == 0:
+        return body, None, 0
+    for k in range(len(bars) - 1, -1, -1):
+        place = bars[k]
+        if k % 2 == 0 and body[:place].strip() and body[place - 1].isspace() and _MOVE_START.match(body[place + 1 :]):
+            return body[:place].rstrip(), body[place + 1 :].strip(), place + 1 + _indent(body[place + 1 :])
+    return body, None, 0
+
+
+def _indent(text: str) -> int:
+    return len(text) - len(text.lstrip())
+
+
+def _read_move(text: str, column: int, decimal: str) -> ln.Move:
+    name = _NAMED_MOVES.get(text.lower().replace("both sides", "").strip()) or _NAMED_MOVES.get(text.lower())
+    if name:
+        return ln.Move(name, text)
+    tokens = tokenize(text, decimal=decimal, offset=column)
+    first = tokens[0]
+    if first.kind != "op" or first.text not in _MOVE_OPERATIONS:
+        raise ReadingError("A move starts with +, -, ×, ÷ or ^, or is the word square, root or swap.", column + 1)
+    reader = ExpressionReader(tokens)
+    reader.take()
+    operand = reader.expression()
+    if not reader.sees("end"):
+        raise reader.fail("The move should end here.")
+    return ln.Move(_MOVE_OPERATIONS[first.text], text, operand)
+
+
+def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
+    rest = body[start:]
+    if keyword == "check":
+        subject_text, colon, claim = rest.partition(":")
+        subject = _statement(subject_text, decimal, start)
+        if not (isinstance(subject, ln.Equation) and len(subject.sides) == 2 and isinstance(subject.sides[0], n.Letter)):
+            raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + _indent(rest))
+        claimed = _statement(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
+        return ln.Line(body, "check", claimed, subject)
+    statement = _statement(rest, decimal, start)
+    if keyword == "aside":
+        return ln.Line(body, "aside", statement)
+    if keyword == "assume":
+        return ln.Line(body, "assumption", statement)
+    if not (
+        isinstance(statement, ln.Equation) and len(statement.sides) == 2 and isinstance(statement.sides[0], n.Letter)
+    ):
+        raise ReadingError("A definition gives a letter a meaning, as in “let u = x^2”.", start + 1 + _indent(rest))
+    return ln.Line(body, "definition", None, statement)
+
+
+def _chain_line(body: str, decimal: str) -> ln.Line:
+    lead, start = "", 0
+    for pattern in (_LEAD, _FUNCTION_LEAD):
+        match = pattern.match(body, start)
+        if match:
+            lead += match.group(1)
+            start = match.end()
+    notes: set[str] = set()
+    statement = _statement(body[start:], decimal, start, notes)
+    kind = "statement"
+    if isinstance(statement, ln.Equation):
+        kind = "equation"
+    elif isinstance(statement, ln.Alternatives) and all(isinstance(item, ln.Equation) for item in statement.items):
+        kind = "equation"
+    elif isinstance(statement, ln.Comparison | ln.ValueList) and statement.operator == "≠":
+        kind = "exclusion"
+    elif not isinstance(statement, ln.STATEMENTS):
+        kind = "expression"
+    return ln.Line(body, kind, statement, lead=lead, notes=tuple(sorted(notes)))
+
+
+def _statement(text: str, decimal: str, offset: int, notes: set[str] | None = None) -> n.Node:
+    tokens = tokenize(text, decimal=decimal, offset=offset)
+    reader = StatementReader(tokens, separator=";" if decimal == "comma" else ",")
+    statement = reader.statement()
+    if notes is not None:
+        notes |= reader.notes
+    return statement
+
+
+class StatementReader(ExpressionReader):
+    """Reads what a line can state: equations joined by `or`, lists, sets, and the fixed phrases."""
+
+    def statement(self) -> n.Node:
+        phrase = self._phrase()
+        if phrase is None and self._is_set():
+            self.take()
+            phrase = ln.SetOf(self._items())
+            self._closing_brace()
+        if phrase is None:
+            items = [self._item()]
+            while self.sees("word", "or"):
+                self.take()
+                items.append(self._item(items[-1]))
+            phrase = ln.Alternatives(tuple(items)) if len(items) > 1 else items[0]
+        if self.sees("word", "and"):
+            raise self.fail("Join solutions by “or”: the unknown is one value or the other.")
+        if not self.sees("end"):
+            raise self._unexpected()
+        return phrase
+
+    def _unexpected(self) -> ReadingError:
+        token: Token = self.next
+        if token.kind == "close" or (token.kind == "latex" and token.text == "}"):
+            return self.fail(f"“{token.text}” closes a bracket that was not opened.")
+        if token.kind == "op" and token.text == "∪":
+            return self.fail("Intervals are outside what Uchuu reads so far.", "scope")
+        if token.kind == "separator" and token.text != self.separator:
+            return self.fail(f"Separate the values of a list by “{self.separator}”.")
+        return self.fail(f"“{token.text}” was not expected here.")
+
+    def _words(self, *words: str) -> bool:
+        """Takes the words if they stand next, all of them."""
+        window = self.tokens[self.position : self.position + len(words)]
+        if [token.text for token in window] != list(words) or any(token.kind != "word" for token in window):
+            return False
+        self.position += len(words)
+        return True
+
+    def _phrase(self) -> n.Node | None:
+        if self._words("no", "solution"):
+            return ln.NoSolution()
+        if self._words("all", "real", "numbers"):
+            if self._words("except"):
+                return ln.AllReals(self._items())
+            return ln.AllReals()
+        for word in ("prime", "undefined", "none"):
+            if self._words(word):
+                return ln.Word(word)
+        return None
+
+    def _is_set(self) -> bool:
+        """Whether the whole statement is one pair of braces."""
+        if not self.sees("open", "{"):
+            return False
+        depth = 0
+        for token in self.tokens[self.position :]:
+            depth += (token.kind == "open") - (token.kind == "close")
+            if depth == 0:
+                return self.tokens[self.tokens.index(token) + 1].kind == "end"
+        return False
+
+    def _closing_brace(self) -> None:
+        if not self.sees("close", "}"):
+            raise self.fail("The set is not closed: “}” is missing.")
+        self.take()
+
+    def _items(self) -> tuple[n.Node, ...]:
+        items = [self.expression()]
+        while self.sees("separator", self.separator):
+            self.take()
+            items.append(self.expression())
+        return tuple(items)
+
+    def _item(self, before: n.Node | None = None) -> n.Node:
+        first = self.expression()
+        if self.sees("relation"):
+            operator = self.take().text
+            if operator in "<>" or operator in "≥≤":
+                raise ReadingError(
+                    "Inequalities are outside what Uchuu reads so far.", self.tokens[self.position - 1].column, "scope"
+                )
+            items = self._items()
+            if operator == "≠" and (len(items) > 1 or isinstance(first, n.Letter)):
+                return ln.ValueList(first, items, "≠")
+            if len(items) > 1:
+                raise self.fail("A list of values is not expected after this sign.")
+            return ln.Comparison(first, operator, items[0])
+        if not self.sees("equals"):
+            if isinstance(before, ln.Equation) and isinstance(before.sides[0], n.Letter):
+                # “x = 3 or -2”: the letter is understood
+                return ln.Equation((before.sides[0], first))
+            return first
+        sides = [first]
+        while self.sees("equals"):
+            self.take()
+            sides.append(self.expression())
+        if self.sees("separator", self.separator) and len(sides) == 2:
+            self.take()
+            return ln.ValueList(sides[0], (sides[1], *self._items()))
+        return ln.Equation(tuple(sides))

@@ -1,0 +1,263 @@
+"""Characters to tokens, for the plain notation and for LaTeX (recognised by its backslashes).
+
+Both notations end in the same kinds of token, so that there is one grammar.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from algebra import limits
+from algebra.parse.errors import ReadingError
+
+SUPERSCRIPTS = dict(zip("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾ⁿˣʸ", "0123456789+-()nxy", strict=True))
+RELATIONS = {"≠": "≠", "!=": "≠", "≈": "≈", "~=": "≈", "≥": "≥", ">=": "≥", "≤": "≤", "<=": "≤", "<": "<", ">": ">"}
+OPERATORS = {"−": "-", "–": "-", "*": "·", "·": "·", "⋅": "·", "∙": "·", "×": "×", "÷": "÷", "/": "/", "⁄": "/"}
+ROOT_SIGNS = {"√": None, "∛": 3, "∜": 4}
+FUNCTIONS = ("sqrt", "cbrt", "root", "abs")
+WORDS = frozenset("or and no solution all real numbers except prime undefined none inf".split())
+OUT_OF_SCOPE = ("sin", "cos", "tan", "cot", "sec", "csc", "arcsin", "arccos", "arctan", "log", "ln", "exp", "lim")
+_GREEK_NAMES = (
+    "alpha beta gamma delta epsilon zeta eta theta iota kappa lambda mu nu xi pi rho sigma tau upsilon phi chi psi omega"
+).split()
+GREEK = dict(zip(_GREEK_NAMES, "αβγδεζηθικλμνξπρστυφχψω", strict=True))
+LATEX_COMMANDS = {
+    "cdot": ("op", "·"), "times": ("op", "×"), "div": ("op", "÷"), "pm": ("op", "±"), "mp": ("op", "∓"),
+    "ne": ("relation", "≠"), "neq": ("relation", "≠"), "approx": ("relation", "≈"), "ge": ("relation", "≥"),
+    "geq": ("relation", "≥"), "le": ("relation", "≤"), "leq": ("relation", "≤"), "lt": ("relation", "<"),
+    "gt": ("relation", ">"), "infty": ("word", "inf"), "lor": ("word", "or"), "vee": ("word", "or"),
+    "{": ("open", "{"), "}": ("close", "}"), "lvert": ("bar", "("), "rvert": ("bar", ")"), "vert": ("bar", "|"),
+    "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
+    "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"),
+}  # fmt: skip
+_SPACING = frozenset(", ; ! : quad qquad , displaystyle textstyle".split()) | {" "}
+_NUMBER = {
+    "point": re.compile(r"\d+(?:\.\d+)?|\.\d+"),
+    "comma": re.compile(r"\d+(?:,\d+)?|,\d+"),
+}
+_RUN = re.compile(r"[A-Za-z]+")
+_COMMAND = re.compile(r"\\([A-Za-z]+|.)")
+_TEXT = re.compile(r"\\(?:text|mathrm|textrm|operatorname)\s*\{([^{}]*)\}")
+
+
+@dataclass(frozen=True, slots=True)
+class Token:
+    """`kind`: number, letter, unit, op, relation, equals, open, close, bar, root, function, word, separator, latex, end.
+
+    `column` counts characters from 1; `gap` says whether white space stands before it.
+    """
+
+    kind: str
+    text: str
+    column: int
+    gap: bool = False
+
+
+def tokenize(text: str, *, decimal: str = "point", offset: int = 0) -> list[Token]:
+    """The tokens of a piece of a line, closed by an `end` token. `offset` is added to every column.
+
+    Raises ReadingError at the first character that has no place in mathematics.
+    """
+    if len(text) + offset > limits.MAX_LINE_CHARACTERS:
+        raise ReadingError(
+            f"This line is longer than {limits.MAX_LINE_CHARACTERS} characters.", limits.MAX_LINE_CHARACTERS, "limit"
+        )
+    tokens = _Reader(text, decimal, offset).read()
+    if len(tokens) > limits.MAX_TOKENS:
+        place = tokens[limits.MAX_TOKENS].column
+        raise ReadingError(f"This line has more than {limits.MAX_TOKENS} symbols.", place, "limit")
+    return tokens
+
+
+class _Reader:
+    def __init__(self, text: str, decimal: str, offset: int) -> None:
+        self.text = text
+        self.decimal = decimal
+        self.offset = offset
+        self.latex = "\\" in text
+        self.position = 0
+        self.gap = False
+        self.tokens: list[Token] = []
+
+    def add(self, kind: str, text: str, length: int) -> None:
+        self.tokens.append(Token(kind, text, self.position + 1 + self.offset, self.gap))
+        self.position += length
+        self.gap = False
+
+    def fail(self, message: str, code: str = "syntax") -> ReadingError:
+        return ReadingError(message, self.position + 1 + self.offset, code)
+
+    def read(self) -> list[Token]:
+        while self.position < len(self.text):
+            character = self.text[self.position]
+            if character.isspace() or character == "\u200b":
+                self.position += 1
+                self.gap = True
+            elif character == "\\":
+                self._command()
+            else:
+                self._symbol(character)
+        self.add("end", "", 0)
+        return self.tokens
+
+    def _symbol(self, character: str) -> None:
+        pair = self.text[self.position : self.position + 2]
+        number = _NUMBER[self.decimal].match(self.text, self.position)
+        if number and number.end() > self.position:
+            digits = number.group().replace(",", ".")
+            if len(digits) > limits.MAX_DIGITS:
+                raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
+            self.add("number", digits, len(number.group()))
+        elif pair == "**":
+            self.add("op", "^", 2)
+        elif pair in ("+-", "+−"):
+            self.add("op", "±", 2)
+        elif pair in ("-+", "−+"):
+            self.add("op", "∓", 2)
+        elif pair in RELATIONS or character in RELATIONS:
+            text = pair if pair in RELATIONS else character
+            self.add("relation", RELATIONS[text], len(text))
+        elif character == "=":
+            self.add("equals", "=", 1)
+        elif character in "+-^±∓∪":
+            self.add("op", character, 1)
+        elif character in OPERATORS:
+            self.add("op", OPERATORS[character], 1)
+        elif character in SUPERSCRIPTS:
+            self._superscript()
+        elif character in ROOT_SIGNS:
+            self.add("root", character, 1)
+        elif character in "{}" and self.latex:
+            self.add("latex", character, 1)
+        elif character in "([{":
+            self.add("open", character, 1)
+        elif character in ")]}":
+            self.add("close", character, 1)
+        elif character == "|":
+            self.add("bar", "|", 1)
+        elif character == "∞":
+            self.add("word", "inf", 1)
+        elif character in ",;":
+            self.add("separator", character, 1)
+        elif character == '"':
+            self._unit()
+        elif _RUN.match(character):
+            self._letters()
+        elif character in GREEK.values():
+            self.add("letter", character, 1)
+        else:
+            raise self.fail(f"“{character}” has no meaning here.")
+
+    def _superscript(self) -> None:
+        start = self.position
+        end = start
+        while end < len(self.text) and self.text[end] in SUPERSCRIPTS:
+            end += 1
+        inner = "".join(SUPERSCRIPTS[c] for c in self.text[start:end])
+        self.tokens.append(Token("op", "^", start + 1 + self.offset, self.gap))
+        self.gap = False
+        simple = inner.lstrip("-").isalnum() and len(inner.lstrip("-")) > 0
+        if not simple:
+            self.tokens.append(Token("open", "(", start + 1 + self.offset))
+        for token in _Reader(inner, self.decimal, self.offset + start).read()[:-1]:
+            self.tokens.append(token)
+        if not simple:
+            self.tokens.append(Token("close", ")", end + self.offset))
+        self.position = end
+
+    def _unit(self) -> None:
+        end = self.text.find('"', self.position + 1)
+        if end < 0:
+            raise self.fail("This quoted word is not closed.")
+        word = self.text[self.position + 1 : end].strip()
+        if not re.fullmatch(r"[^\W\d_][\w ]*", word):
+            raise self.fail("A quoted word holds letters only, as in \"km\".")
+        self.add("unit", word, end + 1 - self.position)
+
+    def _letters(self) -> None:
+        match = _RUN.match(self.text, self.position)
+        assert match
+        run = match.group()
+        if run in WORDS:
+            self.add("word", run, len(run))
+            return
+        if run == "U" and self.tokens and self.tokens[-1].kind == "close" and self.gap:
+            self.add("op", "∪", 1)
+            return
+        for start in range(len(run)):
+            name = next((f for f in FUNCTIONS if run.startswith(f, start)), None)
+            if name is None and start == 0:
+                self._refuse_words(run)
+            if name is not None:
+                self._single_letters(start)
+                self.add("function", name, len(name))
+                return
+        if len(run) > 4:
+            raise self.fail(f"“{run}” is not a word that has a meaning here; put · between letters to multiply them.")
+        self._single_letters(len(run))
+
+    def _refuse_words(self, run: str) -> None:
+        for function in OUT_OF_SCOPE:
+            if run.startswith(function) and len(run) <= len(function) + 1:
+                raise self.fail(f"“{function}” is outside what Uchuu works with.", "scope")
+
+    def _single_letters(self, count: int) -> None:
+        for _ in range(count):
+            self.add("letter", self.text[self.position], 1)
+
+    def _command(self) -> None:
+        text = _TEXT.match(self.text, self.position)
+        if text:
+            start = self.position
+            for word in text.group(1).split():
+                if word not in WORDS:
+                    raise self.fail(f"“{word}” is not a word that has a meaning here.")
+                self.tokens.append(Token("word", word, start + 1 + self.offset, True))
+            self.position = text.end()
+            self.gap = True
+            return
+        match = _COMMAND.match(self.text, self.position)
+        if not match:
+            raise self.fail("A backslash stands alone.")
+        name, length = match.group(1), len(match.group())
+        if name in _SPACING:
+            self.position += length
+            self.gap = True
+        elif name in ("left", "right"):
+            self._sized(name, length)
+        elif name in LATEX_COMMANDS:
+            self.add(*LATEX_COMMANDS[name], length)
+            if LATEX_COMMANDS[name] == ("latex", "frac"):
+                self._short_arguments()
+        elif name in GREEK:
+            self.add("letter", GREEK[name], length)
+        elif name in OUT_OF_SCOPE:
+            raise self.fail(f"“{name}” is outside what Uchuu works with.", "scope")
+        elif name in ("emptyset", "varnothing"):
+            self.add("word", "no", length)
+            self.tokens.append(Token("word", "solution", self.position + self.offset))
+        else:
+            raise self.fail(f"The LaTeX command \\{name} is not known here.")
+
+    def _short_arguments(self) -> None:
+        """`\\frac12` takes single digits, so they must not be read as one number."""
+        for _ in range(2):
+            while self.text[self.position : self.position + 1] == " ":
+                self.position += 1
+            if not self.text[self.position : self.position + 1].isdigit():
+                return
+            self.add("number", self.text[self.position], 1)
+
+    def _sized(self, name: str, length: int) -> None:
+        rest = self.text[self.position + length :]
+        gap = len(rest) - len(rest.lstrip())
+        rest = rest.lstrip()
+        if rest[:1] == "|":
+            self.add("bar", "(" if name == "left" else ")", length + gap + 1)
+        elif rest[:2] in ("\\{", "\\}"):
+            self.add("open" if name == "left" else "close", rest[1], length + gap + 2)
+        elif rest[:1] and rest[0] in "([])":
+            self.add("open" if rest[0] in "([" else "close", rest[0], length + gap + 1)
+        else:
+            raise self.fail(f"A bracket must follow \\{name}.")

@@ -1,0 +1,102 @@
+"""What can stand on a line: statements over expressions, and the line with its trimmings."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import ClassVar
+
+from algebra.tree.nodes import Node
+
+
+@dataclass(frozen=True, slots=True)
+class Equation(Node):
+    """`A = B`, or a chain `A = B = C`."""
+
+    sides: tuple[Node, ...]
+    parts: ClassVar[tuple[str, ...]] = ("sides",)
+
+
+@dataclass(frozen=True, slots=True)
+class Comparison(Node):
+    """`A ≠ B`, `A ≈ B`, `A ≥ B`, `A ≤ B`, `A > B`, `A < B`."""
+
+    left: Node
+    operator: str
+    right: Node
+    parts: ClassVar[tuple[str, ...]] = ("left", "right")
+
+
+@dataclass(frozen=True, slots=True)
+class Alternatives(Node):
+    """Statements joined by `or`."""
+
+    items: tuple[Node, ...]
+    parts: ClassVar[tuple[str, ...]] = ("items",)
+
+
+@dataclass(frozen=True, slots=True)
+class ValueList(Node):
+    """`x = 3, -2`, or `x ≠ 0, 4` with the operator `≠`."""
+
+    left: Node
+    items: tuple[Node, ...]
+    operator: str = "="
+    parts: ClassVar[tuple[str, ...]] = ("left", "items")
+
+
+@dataclass(frozen=True, slots=True)
+class SetOf(Node):
+    """`{3, -2}`."""
+
+    items: tuple[Node, ...]
+    parts: ClassVar[tuple[str, ...]] = ("items",)
+
+
+@dataclass(frozen=True, slots=True)
+class NoSolution(Node):
+    """`no solution`."""
+
+
+@dataclass(frozen=True, slots=True)
+class AllReals(Node):
+    """`all real numbers`, with the exceptions named."""
+
+    exceptions: tuple[Node, ...] = ()
+    parts: ClassVar[tuple[str, ...]] = ("exceptions",)
+
+
+@dataclass(frozen=True, slots=True)
+class Word(Node):
+    """A claim in one word: `prime`, `undefined`."""
+
+    word: str
+
+
+STATEMENTS = (Equation, Comparison, Alternatives, ValueList, SetOf, NoSolution, AllReals, Word)
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """What the writer says was done: `| +5`, `| square`. `operand` is None for `square`, `root`, `swap`."""
+
+    name: str
+    text: str
+    operand: Node | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption.
+
+    `body` is the expression or statement (of a check: what stands after the colon, or None);
+    `subject` is the checked `x = 6` or the defined `u = x^2`.
+    """
+
+    text: str
+    kind: str
+    body: Node | None
+    subject: Node | None = None
+    lead: str = ""
+    remark: str = ""
+    move: Move | None = None
+    notes: tuple[str, ...] = field(default=())

@@ -1,0 +1,1 @@
+"""A chain of lines in; relations, ledger, answer, finish and evidence out."""

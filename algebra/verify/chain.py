@@ -1,0 +1,323 @@
+"""The check of a whole working: every line read, every link judged, then the answer and what is left."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import dataclass, field
+
+from algebra import limits
+from algebra.exact.errors import ExactError, UndefinedValue
+from algebra.exact.solutions import Solution, SolutionSet
+from algebra.model import EXPRESSION_TASKS, Answer, LineError, Link, Remaining, Report, TaskError, Working
+from algebra.parse.errors import ReadingError
+from algebra.parse.lines import read_line
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+from algebra.verify import answer as answers
+from algebra.verify import equations, expressions, sidework
+from algebra.verify.equations import Trail
+from algebra.verify.finish import remaining_in
+from algebra.verify.ledger import Ledger
+from algebra.verify.moves import recognise
+from algebra.verify.owed import Account, owed_checks
+from algebra.verify.setting import ExpressionMeaning, Meaning, SetMeaning, Setting
+
+
+def check(working: Working) -> Report:
+    """Judges every line of a working. Never raises for bad input: what can't be read is said in the report."""
+    started = time.perf_counter()
+    report = _checked(working)
+    report.ms = (time.perf_counter() - started) * 1000
+    return report
+
+
+def _checked(working: Working) -> Report:
+    decimal = working.conventions.get("decimal", "point")
+    try:
+        working.validate()
+        if working.task in ("analyze", "analyse"):
+            raise TaskError("The task analyze is not checked yet.")
+        if len(working.lines) > limits.MAX_LINES:
+            raise TaskError(f"A working has at most {limits.MAX_LINES} lines.")
+    except TaskError as problem:
+        return _refused(working, LineError(0, 1, str(problem), "task"))
+    try:
+        given = read_line(working.given, decimal=decimal)
+    except ReadingError as problem:
+        return _refused(working, LineError(0, problem.column, problem.message, problem.code))
+    read: list[ln.Line | LineError] = []
+    for number, text in enumerate((*working.assume, *working.lines), start=1 - len(working.assume)):
+        try:
+            read.append(read_line(text if number > 0 else f"assume: {text}", decimal=decimal))
+        except ReadingError as problem:
+            read.append(LineError(max(number, 0), problem.column, problem.message, problem.code))
+    try:
+        setting = Setting(working, given, [line for line in read if isinstance(line, ln.Line)])
+        return _Chain(working, setting, given, read[len(working.assume) :]).report()
+    except TaskError as problem:
+        return _refused(working, LineError(0, 1, str(problem), "task"))
+    except ExactError as problem:
+        return _refused(working, _located(problem, 0, working.given))
+
+
+def _located(problem: ExactError, line: int, text: str) -> LineError:
+    names = {"√": ("√", "sqrt", "∛", "cbrt", "root", "∜"), "^": ("^", "**"), "|": ("|", "abs")}
+    places = [text.find(s) for s in names.get(problem.symbol, (problem.symbol,)) if problem.symbol and s in text]
+    return LineError(line, min(places, default=0) + 1, problem.message, problem.code)
+
+
+def _refused(working: Working, error: LineError) -> Report:
+    """The report of a working whose given or setting can't be taken: nothing is said of any line."""
+    relation = "unclear" if "divides by zero" in error.message else None
+    links = [Link(k, relation, notes=["given-not-read"]) for k in range(1, len(working.lines) + 1)]
+    return Report(working.id, links, [], Answer("none"), [], [], error)
+
+
+@dataclass(slots=True)
+class _State:
+    """Where the chain stands while its lines are judged."""
+
+    before: Meaning
+    body: n.Node | None = None
+    statement: SetMeaning | None = None
+    statement_body: n.Node | None = None
+    broken: Meaning | None = None
+    broken_at: int = 0
+    last_chain_line: int = 0
+    chain_lines: int = 0
+    domain: list[Solution] | None = None
+    prime: bool = False
+    error: LineError | None = None
+    account: Account = field(default_factory=Account)
+
+
+class _Chain:
+    def __init__(self, working: Working, setting: Setting, given: ln.Line, read: list[ln.Line | LineError]) -> None:
+        self.working = working
+        self.setting = setting
+        self.read = read
+        assert given.body is not None
+        self.given_body = given.body
+        self.is_equation = self._check_task_fits(given)
+        self.given: Meaning = (
+            setting.solutions(given.body) if self.is_equation else setting.expression(given.body)
+        )
+        self.ledger = Ledger(setting, self.given)
+        self.state = _State(self.given)
+        if isinstance(self.given, SetMeaning):
+            solutions = self.given.solutions
+            self.trail = Trail(solutions, solutions, [solutions])
+
+    def _check_task_fits(self, given: ln.Line) -> bool:
+        """Whether the given is an equation; raises TaskError when it does not suit the task."""
+        task = self.working.task
+        if given.kind == "equation" and task in ("solve", "domain"):
+            return True
+        if given.kind == "expression" and task != "solve":
+            return False
+        if task == "solve":
+            raise TaskError("To solve, the given must be an equation, with an equals sign.")
+        raise TaskError(f"To {task if task != 'domain' else 'find the domain'}, the given must be an expression.")
+
+    def report(self) -> Report:
+        links = [self._judged(number, item) for number, item in enumerate(self.read, start=1)]
+        state = self.state
+        # an answer that is itself the broken line follows nothing through
+        broken = state.broken if state.broken_at < state.last_chain_line else None
+        ending = answers.Ending(
+            state.before, state.statement, broken, self._candidates(), state.body, state.chain_lines
+        )
+        if self.working.task == "domain":
+            answer = answers.domain_answer(self.setting, self.ledger, state.domain)
+        elif isinstance(self.given, SetMeaning):
+            answer = answers.solve_answer(self.setting, self.ledger, self.given, ending)
+        else:
+            answer = answers.expression_answer(self.setting, self.given, ending, self.working.task)
+        final = state.statement.solutions if state.statement else None
+        owed = owed_checks(self.setting, self.ledger, state.account, final) if self.is_equation else []
+        remaining = self._remaining(answer)
+        if owed and state.statement is not None:
+            names = ", ".join(item.value for item in owed)
+            remaining.append(Remaining("candidates-unchecked", f"Still to be checked in the given: {names}."))
+        return Report(
+            self.working.id, links, owed, answer, remaining, self.ledger.listed(), state.error
+        )
+
+    def _candidates(self) -> frozenset[Solution]:
+        return frozenset(gain.solution for _, gain in self.state.account.gains)
+
+    def _remaining(self, answer: Answer) -> list[Remaining]:
+        state, task = self.state, self.working.task
+        if task == "solve":
+            if state.statement_body is not None:
+                return answers.solve_remaining(self.setting, state.statement_body)
+            if answer.verdict == "unfinished":
+                return [Remaining("variable-not-isolated", f"{self.setting.unknown} does not stand alone yet.")]
+            return []
+        if task in EXPRESSION_TASKS and state.body is not None and state.chain_lines:
+            if task == "factor" and state.prime:
+                return []
+            tree, at = state.body, ()
+            if isinstance(tree, ln.Equation):
+                tree, at = tree.sides[-1], (len(tree.sides) - 1,)
+            return remaining_in(self.setting, tree, task, at)
+        return []
+
+    def _judged(self, number: int, item: ln.Line | LineError) -> Link:
+        link = Link(number, None)
+        try:
+            if isinstance(item, LineError):
+                link.error = item
+            else:
+                link.kind = item.kind
+                link.notes.extend(item.notes)
+                self._judge(link, item)
+        except UndefinedValue:
+            link.relation = "breaks"
+            link.notes.append("undefined")
+            link.evidence = expressions.undefined_shown()
+        except ExactError as problem:
+            link.relation = None
+            link.error = _located(problem, number, self.working.lines[number - 1])
+        except TaskError as problem:
+            link.relation = None
+            link.error = LineError(number, 1, str(problem), "task")
+        if link.error and self.state.error is None:
+            self.state.error = link.error
+        return link
+
+    def _judge(self, link: Link, line: ln.Line) -> None:
+        """One line, by its kind. The chain goes on from it only when it is an expression or an equation."""
+        match line.kind:
+            case "aside":
+                assert line.body is not None
+                sidework.judge_aside(self.setting, link, line.body)
+            case "check":
+                found = sidework.judge_check(self.setting, link, line, self.given_body)
+                if found is not None:
+                    self.state.account.checked.add(found)
+            case "exclusion":
+                assert line.body is not None
+                sidework.judge_exclusion(self.setting, link, self.ledger, line.body)
+                values = sidework.excluded_values(self.setting, line.body)
+                self.state.account.excluded |= values
+                self.state.domain = list(values)
+            case "assumption":
+                link.relation = "holds"
+            case "definition":
+                self._define(link, line)
+            case _ if isinstance(self.given, SetMeaning) and self.working.task == "solve":
+                self._judge_equation(link, line)
+            case _ if self.working.task == "domain" and line.kind in ("statement", "equation"):
+                self._judge_domain(link, line)
+            case _:
+                self._judge_expression(link, line)
+
+    def _define(self, link: Link, line: ln.Line) -> None:
+        assert isinstance(line.subject, ln.Equation)
+        letter, meaning = line.subject.sides
+        assert isinstance(letter, n.Letter)
+        if letter.name in n.letters(self.given_body):
+            raise TaskError(f"{letter.name} already has a meaning in this problem; take another letter.")
+        self.setting.definitions[letter.name] = self.setting.filled(meaning)
+        link.relation = "holds"
+
+    def _judge_domain(self, link: Link, line: ln.Line) -> None:
+        if not isinstance(line.body, ln.AllReals):
+            raise TaskError("State the domain as x ≠ … or as all real numbers except ….")
+        stated = self.setting.solutions(line.body).solutions.members
+        self.state.domain = list(stated)
+        link.relation = "holds" if stated == self.ledger.zeros else "breaks"
+
+    def _judge_equation(self, link: Link, line: ln.Line) -> None:
+        assert isinstance(self.state.before, SetMeaning) and line.body is not None
+        if line.kind == "expression":
+            link.relation = "breaks"
+            link.notes.append("equals-lost")
+            self.state.broken = self.state.broken or self.state.before
+            self.state.broken_at = link.line
+            self.trail.faulty = True
+            return
+        if isinstance(line.body, ln.Comparison):
+            raise TaskError("Approximations are not checked yet.")
+        before, after = self.state.before, self.setting.solutions(line.body)
+        gains = equations.relate(self.setting, link, before, after, self.trail, line.move)
+        link.move = recognise(self.setting, line.move, before.single, after.single)
+        account = self.state.account
+        account.gains.extend((link.line, gain) for gain in gains)
+        if equations.was_raised(before, after, line.move):
+            account.raised.append((link.line, after.solutions))
+        if line.remark:
+            account.remarked |= before.solutions.minus(after.solutions).members
+        self._follow(link, after)
+        if after.statement:
+            self.state.statement, self.state.statement_body = after, line.body
+        else:
+            self.state.statement = self.state.statement_body = None
+
+    def _follow(self, link: Link, after: SetMeaning) -> None:
+        """After a break the chain is judged by what the problem has become, until it is repaired."""
+        trail = self.trail
+        if "repaired" in link.notes:
+            trail.faulty, trail.origin = False, trail.given
+            self.state.broken = None
+        elif link.relation == "breaks":
+            trail.faulty = True
+            trail.origin = after.solutions.minus(SolutionSet(self.ledger.zeros))
+            self.state.broken, self.state.broken_at = after, link.line
+        elif link.relation == "narrows":
+            trail.faulty = True
+        elif not trail.faulty:
+            trail.sound.append(after.solutions)
+        self.state.before = after
+        self.state.chain_lines += 1
+        self.state.last_chain_line = link.line
+
+    def _judge_expression(self, link: Link, line: ln.Line) -> None:
+        assert isinstance(self.state.before, ExpressionMeaning) and line.body is not None
+        body = line.body
+        if isinstance(body, ln.Word) and body.word == "prime" and self.working.task == "factor":
+            self._judge_prime(link)
+            return
+        sides = body.sides if isinstance(body, ln.Equation) else (body,)
+        if isinstance(body, ln.STATEMENTS) and not isinstance(body, ln.Equation):
+            raise TaskError("This task goes on with expressions; this line is a statement.")
+        if len(sides) == 2 and sides[0] == n.Letter("y") and "y" not in self.setting.letters:
+            sides = sides[1:]
+        before = self.state.before
+        for position, side in enumerate(sides):
+            after = self.setting.expression(side)
+            where = f"at “= …” number {position} of this line: " if position else ""
+            if link.relation != "breaks":
+                expressions.relate(self.setting, self.ledger, link, before, after, where)
+            before = after
+        if link.relation == "breaks":
+            if self._repairs(before):
+                link.relation, link.evidence = "holds", None
+                link.notes.append("repaired")
+                self.state.broken = None
+            else:
+                self.state.broken, self.state.broken_at = before, link.line
+        self.state.before, self.state.body = before, body
+        self.state.prime = False
+        self.state.chain_lines += 1
+        self.state.last_chain_line = link.line
+
+    def _repairs(self, after: ExpressionMeaning) -> bool:
+        """Whether a faulty chain comes back to the value of the given."""
+        assert isinstance(self.given, ExpressionMeaning)
+        return self.state.broken is not None and {v.ratio for v in after.values} == {
+            v.ratio for v in self.given.values
+        }
+
+    def _judge_prime(self, link: Link) -> None:
+        assert isinstance(self.given, ExpressionMeaning)
+        ratio = self.given.values[0].ratio
+        content, factors = ratio.numerator.factor()
+        irreducible = ratio.is_polynomial and sum(power for _, power in factors) == 1 and abs(int(content)) == 1
+        link.relation = "holds" if irreducible else "breaks"
+        if irreducible:
+            self.state.before, self.state.body, self.state.prime = self.given, self.given_body, True
+            self.state.chain_lines += 1
+        else:
+            link.evidence = expressions.factors_shown(self.setting, ratio)

@@ -1,0 +1,270 @@
+"""Links between equations: what happened to the solution set, and whether a legal move explains it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction as Q
+
+from algebra.exact.forms import number_tree
+from algebra.exact.numbers import rational
+from algebra.exact.points import FRIENDLY, value_at
+from algebra.exact.ratio import Poly, Ratio, depends_on, irreducible_factors
+from algebra.exact.solutions import Solution, SolutionSet
+from algebra.model import Evidence, Link
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+from algebra.verify.ledger import in_order, written
+from algebra.verify.setting import Pair, SetMeaning, Setting
+
+_EVEN_POWERS = (2, 4, 6)
+
+
+@dataclass(frozen=True, slots=True)
+class Gain:
+    """A candidate that a legal move added; `kind` is denominator, factor or power."""
+
+    solution: Solution
+    kind: str
+    because: str
+
+
+@dataclass(slots=True)
+class Trail:
+    """What the chain remembers: the given's set, what counts as it after a break, and the sound sets so far."""
+
+    given: SolutionSet
+    origin: SolutionSet
+    sound: list[SolutionSet]
+    faulty: bool = False
+
+
+def relate(
+    setting: Setting, link: Link, before: SetMeaning, after: SetMeaning, trail: Trail, stated: ln.Move | None
+) -> list[Gain]:
+    """Fills in the link's relation, gained, lost and evidence; returns the candidates that were gained legally."""
+    gained, lost = after.solutions.minus(before.solutions), before.solutions.minus(after.solutions)
+    link.gained, link.lost = _listed(setting, gained), _listed(setting, lost)
+    if gained.is_empty and lost.is_empty:
+        link.relation = _same_set(before, after)
+        if link.relation == "breaks":
+            link.evidence = _no_real_solution(before, after)
+        return []
+    if trail.faulty and any(after.solutions.same_as(earlier) for earlier in trail.sound):
+        link.relation = "holds"
+        link.notes.append("repaired")
+        return []
+    gains = _explained(setting, before, after, gained, stated, link.line)
+    dropped_true = not lost.minus(lost.minus(trail.origin)).is_empty
+    if lost.is_empty and gains is not None:
+        link.relation = "widens"
+    elif gained.is_empty and not dropped_true:
+        link.relation = "settles"
+    elif dropped_true and gains is not None and _may_shrink(setting, before, after):
+        link.relation = "narrows"
+        link.evidence = _value_shown(setting, before, after, lost, trail.origin)
+    else:
+        link.relation = "breaks"
+        link.evidence = _value_shown(setting, before, after, lost, trail.origin, gained)
+        return []
+    for gain in gains or []:
+        link.reasons[written(setting, gain.solution)] = gain.because
+    return gains or []
+
+
+def _listed(setting: Setting, solutions: SolutionSet) -> list[str]:
+    if solutions.cofinite:
+        return ["all", *(f"≠ {value}" for value in in_order(setting, solutions.members))]
+    return in_order(setting, solutions.members, falling=True)
+
+
+def _same_set(before: SetMeaning, after: SetMeaning) -> str:  # type: ignore[return]
+    """Equal real sets; where both are empty, the complex sets must be equal too, unless the set is only stated."""
+    if before.solutions.is_empty and not after.statement and not before.statement:
+        return "holds" if before.solutions.complex_factors == after.solutions.complex_factors else "breaks"
+    return "holds"
+
+
+def _whole(meaning: SetMeaning) -> Ratio | None:
+    """The product of the differences of its equations: zero exactly where one of them holds."""
+    if not meaning.pairs:
+        return None
+    total = meaning.pairs[0].difference
+    for pair in meaning.pairs[1:]:
+        total = total * pair.difference
+    return None if total.is_zero else total
+
+
+def _explained(
+    setting: Setting, before: SetMeaning, after: SetMeaning, gained: SolutionSet, stated: ln.Move | None, line: int
+) -> list[Gain] | None:
+    """The gained values with the legal move that explains each, or None when no legal move does."""
+    if gained.is_empty:
+        return []
+    old, new = _whole(before), _whole(after)
+    if gained.cofinite:
+        return None
+    solver = setting.solver
+    poles = irreducible_factors(before.nonzero)
+    pole_values = solver.zeros(poles.values())
+    reason = f"it makes a denominator of {_name(line - 1)} zero"
+    if old is None or new is None:  # an identity, or a bare statement
+        if gained.members <= pole_values:
+            return [Gain(s, "denominator", reason) for s in gained.members]
+        return None
+    ratio = new / old
+    unknown_factors = {
+        key
+        for key, poly in irreducible_factors([ratio.numerator]).items()
+        if depends_on(poly, solver.position)
+    }
+    allowed = set(poles) | set(_present_factors(setting, before))
+    if stated is not None and stated.name == "multiply" and stated.operand is not None:
+        allowed |= set(irreducible_factors([setting.value(stated.operand).ratio.numerator]))
+    if unknown_factors <= allowed:
+        multiplied = "both sides were multiplied by an expression that is zero there"
+        return [
+            Gain(s, "denominator", reason) if s in pole_values else Gain(s, "factor", multiplied)
+            for s in gained.members
+        ]
+    if _raised(before.single, after.single):
+        return [Gain(s, "power", "both sides were squared") for s in gained.members]
+    return None
+
+
+def _name(line: int) -> str:
+    return "the given" if line == 0 else f"line {line}"
+
+
+def _present_factors(setting: Setting, meaning: SetMeaning) -> dict[str, Poly]:
+    """The irreducible factors of the unknown, of every bracket and of every numerator that stands in the line."""
+    found: list[Poly] = []
+    for pair in meaning.pairs:
+        for tree in (pair.left_tree, pair.right_tree):
+            for _, part in n.walk(tree):
+                if isinstance(part, n.Group | n.Letter):
+                    found.append(setting.value(part).ratio.numerator)
+                elif isinstance(part, n.Fraction):
+                    found.append(setting.value(part.numerator).ratio.numerator)
+    return irreducible_factors(found)
+
+
+def _raised(before: Pair | None, after: Pair | None) -> bool:
+    """Whether both sides were raised to the same even power, up to a rearrangement of the result."""
+    if before is None or after is None or after.difference.is_zero:
+        return False
+    left, right = before.left.ratio, before.right.ratio
+    for power in _EVEN_POWERS:
+        quotient = (left**power - right**power) / after.difference
+        if quotient.constant:
+            return True
+    return False
+
+
+def was_raised(before: SetMeaning, after: SetMeaning, stated: ln.Move | None) -> bool:
+    """Whether the step squares both sides as they stand (or says so), so that every candidate is owed a check."""
+    old, new = before.single, after.single
+    if old is None or new is None:
+        return False
+    if stated is not None and stated.name in ("square", "power"):
+        return _raised(old, new)
+    sides = (new.left.ratio, new.right.ratio)
+    return any((old.left.ratio**p, old.right.ratio**p) == sides != (old.left.ratio, old.right.ratio) for p in _EVEN_POWERS)
+
+
+def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
+    """Whether solutions were lost by a root, a division, a case or factor left out, or a statement."""
+    if after.statement:
+        return True
+    if not after.solutions.is_empty:
+        return after.solutions.complex_factors <= before.solutions.complex_factors | _pole_keys(before)
+    old, new = before.single, after.single
+    if old is None or new is None or new.left.ratio.is_zero or new.right.ratio.is_zero:
+        return False
+    divisor = old.left.ratio / new.left.ratio
+    return (
+        divisor == old.right.ratio / new.right.ratio
+        and divisor.is_polynomial
+        and depends_on(divisor.numerator, setting.solver.position)
+    )
+
+
+def _pole_keys(meaning: SetMeaning) -> set[str]:
+    return set(irreducible_factors(meaning.nonzero))
+
+
+def _value_shown(
+    setting: Setting,
+    before: SetMeaning,
+    after: SetMeaning,
+    lost: SolutionSet,
+    origin: SolutionSet,
+    gained: SolutionSet | None = None,
+) -> Evidence | None:
+    """A value that solves one line and not the other, put into both."""
+    true_lost = lost.minus(lost.minus(origin))
+    chosen = _pick(setting, true_lost) or _pick(setting, lost)
+    side = "before"
+    if gained is not None:
+        other = _pick(setting, gained)
+        if other is not None and (chosen is None or (_plainness(other) < _plainness(chosen) and true_lost.is_empty)):
+            chosen, side = other, "after"
+    if chosen is None:
+        return None
+    value = written(setting, chosen)
+    name = setting.unknown
+    here, there = (before, after) if side == "before" else (after, before)
+    where = ("the line before", "this line") if side == "before" else ("this line", "the line before")
+    text = f"{name} = {value} solves {where[0]}{_put_in(setting, here, chosen)}, but not {where[1]}"
+    return Evidence(text + _put_in(setting, there, chosen) + ".", solution=value, solves=side)
+
+
+def _pick(setting: Setting, solutions: SolutionSet) -> Solution | None:
+    """The plainest member: a small whole number before a fraction before a root."""
+    if solutions.cofinite:
+        friendly = (setting.solver.number(rational(value)) for value in FRIENDLY)
+        return next((s for s in friendly if s not in solutions.members), None)
+    return min(solutions.members, key=_plainness, default=None)
+
+
+def _plainness(solution: Solution) -> tuple[int, float, str]:
+    number = solution.number
+    if number is None:
+        return 3, 0.0, solution.key
+    value = number.rational
+    if value is None:
+        return 2, abs(number.approximation), solution.key
+    return int(value.denominator != 1), abs(float(value)) + value.denominator, solution.key
+
+
+def _put_in(setting: Setting, meaning: SetMeaning, solution: Solution) -> str:
+    """` (12 = 12)`, ` (7 ≠ 5)`, ` (undefined)`: both sides with the value put in, where they are rational."""
+    value = solution.number.rational if solution.number else None
+    if value is None or meaning.statement or len(setting.field.letters) > 1:
+        return ""
+    shown = ""
+    for pair in meaning.pairs:
+        try:
+            point = {setting.unknown: value}
+            left, right = value_at(pair.left_tree, point), value_at(pair.right_tree, point)
+        except ValueError:
+            return ""
+        if left is None or right is None:
+            shown = shown or " (undefined there)"
+        elif left == right:
+            return f" ({_text(left)} = {_text(right)})"
+        else:
+            shown = shown or f" ({_text(left)} ≠ {_text(right)})"
+    return shown
+
+
+def _text(value: Q) -> str:
+    return plain(number_tree(value))
+
+
+def _no_real_solution(before: SetMeaning, after: SetMeaning) -> Evidence | None:
+    old, new = before.single, after.single
+    if old is None or new is None:
+        return None
+    text = "Neither line has a real solution, but no step leads from one to the other: their complex solutions differ."
+    return Evidence(text, {}, None, None)

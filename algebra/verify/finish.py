@@ -1,0 +1,232 @@
+"""What is still to be done to an answer. One check is one function in the table `CHECKS`."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+
+from algebra.exact.errors import ExactError
+from algebra.exact.forms import polynomial_tree
+from algebra.exact.ratio import Poly, Ratio
+from algebra.model import Remaining
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+from algebra.verify.setting import Setting
+
+
+@dataclass(frozen=True, slots=True)
+class Finish:
+    """The expression to be judged, and in what setting."""
+
+    setting: Setting
+    tree: n.Node
+    task: str
+
+    def ratio(self, node: n.Node) -> Ratio | None:
+        """The value of a part, or None where it has none."""
+        try:
+            return self.setting.value(node).ratio
+        except ExactError:
+            return None
+
+    def parts(self, *kinds: type[n.Node]) -> Iterator[tuple[n.Address, n.Node]]:
+        return ((address, node) for address, node in n.walk(self.tree) if isinstance(node, kinds))
+
+
+Check = Callable[[Finish], Iterable[Remaining]]
+
+
+def is_number(node: n.Node) -> bool:
+    return not n.letters(node)
+
+
+def _said(code: str, text: str, *at: n.Address) -> Remaining:
+    return Remaining(code, text, at)
+
+
+def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
+    """Numbers that are still to be added, multiplied or divided, and signs that are still to be joined."""
+    for address, node in finish.parts(n.Sum):
+        numbers = [k for k, term in enumerate(node.children) if is_number(term)]
+        if len(numbers) > 1:
+            yield _said("arithmetic-left", "Numbers are still to be added.", *((*address, k) for k in numbers))
+        for k, term in enumerate(node.children):
+            if isinstance(term, n.Signed) and k:
+                yield _said("arithmetic-left", "Two signs stand side by side.", (*address, k))
+    for address, node in finish.parts(n.Product):
+        assert isinstance(node, n.Product)
+        if "÷" in node.operators:
+            yield _said("arithmetic-left", "A division is still to be carried out.", address)
+        elif sum(is_number(factor) for factor in node.factors) > 1:
+            yield _said("arithmetic-left", "Numbers are still to be multiplied.", address)
+    for address, node in finish.parts(n.Signed):
+        if isinstance(n.bare(node.children[0]), n.Signed):
+            yield _said("arithmetic-left", "Two signs stand side by side.", address)
+
+
+def powers_left(finish: Finish) -> Iterator[Remaining]:
+    """Numeric powers of up to four digits, zero and negative exponents, a base that occurs twice, a power of a power."""
+    leave = finish.setting.working.convention("powers") == "leave"
+    for address, node in finish.parts(n.Power):
+        assert isinstance(node, n.Power)
+        exponent = finish.ratio(node.exponent)
+        number = exponent.constant if exponent else None
+        if number is None:
+            continue
+        if number == 0:
+            yield _said("zero-exponent", f"{plain(node)} still holds the exponent 0.", address)
+        elif number < 0:
+            yield _said("negative-exponent", f"{plain(node)} still holds a negative exponent.", address)
+        elif is_number(node) and not leave:
+            value = finish.ratio(node)
+            size = value.constant if value else None
+            if size is not None and max(abs(size.numerator), size.denominator) < 10_000:
+                yield _said("power-not-evaluated", f"{plain(node)} can be worked out.", address)
+        base = n.bare(node.base)
+        if not is_number(base) and isinstance(base, n.Power | n.Product | n.Fraction | n.Signed):
+            yield _said("power-not-evaluated", f"The power of {plain(base)} is still to be carried out.", address)
+
+
+def repeated_base(finish: Finish) -> Iterator[Remaining]:
+    for address, node in finish.parts(n.Product):
+        seen: dict[n.Node, int] = {}
+        for k, factor in enumerate(node.children):
+            base = n.bare(factor.base if isinstance(factor, n.Power) else factor)
+            if isinstance(base, n.Letter | n.Unit) or (finish.task == "simplify" and isinstance(base, n.Sum)):
+                if base in seen:
+                    places = ((*address, seen[base]), (*address, k))
+                    yield _said("repeated-base", f"The base {plain(base)} occurs twice.", *places)
+                seen.setdefault(base, k)
+
+
+def like_terms(finish: Finish) -> Iterator[Remaining]:
+    for address, node in finish.parts(n.Sum):
+        seen: dict[tuple[int, ...], int] = {}
+        for k, term in enumerate(node.children):
+            ratio = finish.ratio(term)
+            if is_number(term) or ratio is None or not ratio.is_polynomial or len(ratio.numerator) != 1:
+                continue
+            powers = tuple(ratio.numerator.monoms()[0])
+            if powers in seen:
+                places = ((*address, seen[powers]), (*address, k))
+                terms = [plain(node.children[seen[powers]]), plain(term)]
+                yield _said("like-terms", f"{terms[0]} and {terms[1]} are like terms.", *places)
+            seen.setdefault(powers, k)
+
+
+def brackets_in_sum(finish: Finish) -> Iterator[Remaining]:
+    """A bracket that must be multiplied out before like terms can be combined: 2(x + 3) + 4x."""
+    for address, node in finish.parts(n.Sum):
+        for k, term in enumerate(node.children):
+            inner = term.children[0] if isinstance(term, n.Signed) else term
+            if _holds_sum_factor(inner) or isinstance(n.bare(inner), n.Sum):
+                text = f"{plain(term)} is still to be multiplied out."
+                yield _said("not-expanded", text, (*address, k))
+
+
+def not_expanded(finish: Finish) -> Iterator[Remaining]:
+    for address, node in finish.parts(n.Product, n.Power):
+        if _holds_sum_factor(node):
+            yield _said("not-expanded", f"{plain(node)} is still to be multiplied out.", address)
+
+
+def _holds_sum_factor(node: n.Node) -> bool:
+    if isinstance(node, n.Power):
+        return isinstance(n.bare(node.base), n.Sum)
+    return isinstance(node, n.Product) and any(
+        isinstance(n.bare(f.base if isinstance(f, n.Power) else f), n.Sum) for f in node.factors
+    )
+
+
+def lowest_terms(finish: Finish) -> Iterator[Remaining]:
+    for address, node in finish.parts(n.Fraction):
+        assert isinstance(node, n.Fraction)
+        top, bottom = finish.ratio(node.numerator), finish.ratio(node.denominator)
+        if top is None or bottom is None or not (top.is_polynomial and bottom.is_polynomial):
+            continue
+        if top.denominator != 1 or bottom.denominator != 1:
+            continue
+        common = top.numerator.gcd(bottom.numerator)
+        if not common.is_one() and common != 0:
+            shown = _poly_text(finish, common)
+            yield _said("not-lowest-terms", f"Top and bottom still share the factor {shown}.", address)
+        elif bottom.numerator.is_one():
+            yield _said("not-lowest-terms", "A denominator 1 need not be written.", address)
+    for address, node in finish.parts(n.Product):
+        fractions = [f for f in node.children if isinstance(f, n.Fraction)]
+        if len(fractions) > 1 or (fractions and any(n.letters(f) for f in fractions) and len(node.children) > 1):
+            yield _said("uncombined-fractions", "The product of fractions is still to be written as one.", address)
+
+
+def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
+    for address, node in finish.parts(n.Sum):
+        ratios = [finish.ratio(term) for term in node.children]
+        if any(ratio is not None and not ratio.is_polynomial for ratio in ratios):
+            yield _said("uncombined-fractions", "Fractions are still to be joined over one denominator.", address)
+
+
+def complex_fraction(finish: Finish) -> Iterator[Remaining]:
+    for address, node in finish.parts(n.Fraction):
+        for part in node.children:
+            if any(isinstance(inner, n.Fraction) for _, inner in n.walk(part) if not isinstance(part, n.Power)):
+                yield _said("complex-fraction", "A fraction still stands inside a fraction.", address)
+                break
+
+
+def not_factored(finish: Finish) -> Iterator[Remaining]:
+    """Every factor must be irreducible over the rationals; a common factor is named first."""
+    for address, factor in _factors(finish.tree, ()):
+        ratio = finish.ratio(factor)
+        if ratio is None or ratio.numerator.is_constant():
+            continue
+        content, factors = ratio.numerator.factor()
+        text = plain(n.bare(factor))
+        if isinstance(n.bare(factor), n.Sum):
+            monomials = [f for f, _ in factors if len(f) == 1]
+            if (abs(int(content)) != 1 and ratio.denominator == 1) or monomials:
+                yield _said("common-factor", f"The terms of {text} still share a common factor.", address)
+                continue
+        if sum(power for _, power in factors) > 1 and not isinstance(n.bare(factor), n.Letter | n.Power):
+            yield _said("not-factored", f"{text} can be factored further.", address)
+
+
+def _factors(node: n.Node, at: n.Address) -> Iterator[tuple[n.Address, n.Node]]:
+    """The factors of a product as written, powers and brackets looked into."""
+    match node:
+        case n.Product(factors, _):
+            for k, factor in enumerate(factors):
+                yield from _factors(factor, (*at, k))
+        case n.Power(base, _):
+            yield from _factors(base, (*at, 0))
+        case n.Signed(_, child) | n.Group(child):
+            yield from _factors(child, (*at, 0))
+        case _:
+            yield at, node
+
+
+def _poly_text(finish: Finish, poly: Poly) -> str:
+    return plain(polynomial_tree(poly, finish.setting.field.letters))
+
+
+_FRACTIONS: tuple[Check, ...] = (complex_fraction, lowest_terms)
+CHECKS: dict[str, tuple[Check, ...]] = {
+    "evaluate": (arithmetic_left, powers_left, *_FRACTIONS),
+    "simplify": (
+        *_FRACTIONS, uncombined_fractions, powers_left, repeated_base, like_terms, brackets_in_sum, arithmetic_left,
+    ),
+    "factor": (not_factored, powers_left, arithmetic_left),
+    "expand": (not_expanded, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
+    "solve": (complex_fraction, lowest_terms, powers_left, like_terms, arithmetic_left),
+}  # fmt: skip
+"""Which checks an answer has to pass, by task; of a `solve` each stated value."""
+
+
+def remaining_in(setting: Setting, tree: n.Node, task: str, at: n.Address = ()) -> list[Remaining]:
+    """What is left to do, each code once per place; addresses are given below `at`."""
+    finish = Finish(setting, tree, task)
+    found: dict[tuple[str, tuple[n.Address, ...]], Remaining] = {}
+    for check in CHECKS.get(task, ()):
+        for remaining in check(finish):
+            places = tuple((*at, *address) for address in remaining.at)
+            found.setdefault((remaining.code, places), Remaining(remaining.code, remaining.text, places))
+    return list(found.values())

@@ -1,0 +1,81 @@
+"""The ledger of excluded values: where the given is undefined."""
+
+from __future__ import annotations
+
+from algebra.exact.forms import polynomial_tree, simplified_tree
+from algebra.exact.ratio import Poly, coefficients, irreducible_factors
+from algebra.exact.solutions import Solution
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+from algebra.verify.setting import ExpressionMeaning, Meaning, Setting
+
+
+class Ledger:
+    """The zeros of the given's denominators, as values of the one letter or as conditions on several."""
+
+    def __init__(self, setting: Setting, given: Meaning) -> None:
+        self.setting = setting
+        polys: list[Poly] = []
+        if isinstance(given, ExpressionMeaning):
+            for value in given.values:
+                polys.extend(value.nonzero)
+        else:
+            polys = given.nonzero
+        self.factors = irreducible_factors(polys)
+        self.zeros = setting.solver.zeros(self.factors.values())
+
+    def __contains__(self, solution: Solution) -> bool:
+        return solution in self.zeros
+
+    @property
+    def conditions(self) -> list[Poly]:
+        """The factors that can vanish at all: a quadratic without real roots is left out."""
+        return [
+            poly
+            for poly in self.factors.values()
+            if not self._only_unknown(poly) or self.setting.solver.zeros([poly])
+        ]
+
+    def _only_unknown(self, poly: Poly) -> bool:
+        position = self.setting.solver.position
+        return all(power == 0 or k == position for k, power in enumerate(poly.degrees()))
+
+    def listed(self) -> list[str]:
+        """Values in rising order where one letter occurs, else conditions such as `r ≠ -s`."""
+        if len(self.setting.letters) <= 1:
+            return in_order(self.setting, self.zeros)
+        return sorted(condition_text(self.setting, poly) for poly in self.conditions)
+
+
+def in_order(setting: Setting, solutions: frozenset[Solution], *, falling: bool = False) -> list[str]:
+    """The solutions in the plain notation, by size."""
+
+    def key(solution: Solution) -> tuple[float, float, str]:
+        if solution.number is None:
+            return 0.0, 0.0, solution.key
+        return solution.number.approximation.real, solution.number.approximation.imag, ""
+
+    return [written(setting, s) for s in sorted(solutions, key=key, reverse=falling)]
+
+
+def written(setting: Setting, solution: Solution) -> str:
+    """One solution in the plain notation."""
+    if solution.number is not None:
+        return str(solution.number)
+    poly = solution.polynomial
+    assert poly is not None
+    parts = coefficients(poly, setting.solver.position)
+    if len(parts) == 2:
+        return plain(simplified_tree(setting.field.ratio(-parts[0], parts[1])), tight=True)
+    return f"a root of {plain(polynomial_tree(poly, setting.field.letters))}"
+
+
+def condition_text(setting: Setting, poly: Poly) -> str:
+    """`x ≠ 2`, `r ≠ -s`, or `x^2 + y^2 - 1 ≠ 0` where no letter can be set free."""
+    letters = setting.field.letters
+    for position, name in enumerate(letters):
+        parts = coefficients(poly, position)
+        if len(parts) == 2 and parts[1].is_constant():
+            value = simplified_tree(setting.field.ratio(-parts[0], parts[1]))
+            return f"{plain(n.Letter(name))} ≠ {plain(value)}"
+    return f"{plain(polynomial_tree(poly, letters))} ≠ 0"

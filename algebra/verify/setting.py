@@ -1,0 +1,183 @@
+"""What a working is judged in: its letters, its unknown, its number system, and what every line means there."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from algebra import limits
+from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
+from algebra.exact.ratio import Field, Poly, Ratio, field_of
+from algebra.exact.signs import variants
+from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver
+from algebra.exact.values import Value, value_of
+from algebra.model import EXPRESSION_TASKS, TaskError, Working
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+
+
+@dataclass(frozen=True, slots=True)
+class Pair:
+    """Two sides of one equation, as trees and as values."""
+
+    left_tree: n.Node
+    right_tree: n.Node
+    left: Value
+    right: Value
+
+    @property
+    def difference(self) -> Ratio:
+        return self.left.ratio - self.right.ratio
+
+    @property
+    def nonzero(self) -> tuple[Poly, ...]:
+        return self.left.nonzero + self.right.nonzero
+
+
+@dataclass(frozen=True, slots=True)
+class ExpressionMeaning:
+    """The value of an expression, once for every choice of its ± signs."""
+
+    trees: list[n.Node]
+    values: list[Value]
+
+
+@dataclass(frozen=True, slots=True)
+class SetMeaning:
+    """The solution set of a line; `statement` when it names its solutions outright."""
+
+    body: n.Node
+    solutions: SolutionSet
+    pairs: list[Pair] = field(default_factory=list)
+    statement: bool = False
+
+    @property
+    def single(self) -> Pair | None:
+        return self.pairs[0] if len(self.pairs) == 1 else None
+
+    @property
+    def nonzero(self) -> list[Poly]:
+        return [poly for pair in self.pairs for poly in pair.nonzero]
+
+
+Meaning = ExpressionMeaning | SetMeaning
+
+
+class Setting:
+    """Reads meanings. Raises TaskError when the unknown can't be told."""
+
+    def __init__(self, working: Working, given: ln.Line, lines: list[ln.Line]) -> None:
+        self.working = working
+        self.complex = working.numbers == "complex"
+        self.definitions: dict[str, n.Node] = {}
+        given_letters = n.letters(given.body) if given.body is not None else frozenset()
+        letters = set(given_letters)
+        defined: set[str] = set()
+        for line in lines:
+            for part in (line.body, line.subject, line.move.operand if line.move else None):
+                if part is not None:
+                    letters |= n.letters(part)
+            if line.kind == "definition" and isinstance(line.subject, ln.Equation):
+                defined.add(next(iter(n.letters(line.subject.sides[0]))))
+        if len(letters) > limits.MAX_LETTERS:
+            raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
+        self.unknown = self._unknown(given_letters)
+        self.field: Field = field_of(tuple(sorted(letters | {self.unknown} - defined)))
+        self.letters = sorted(given_letters)
+        self.solver = Solver(self.field, self.unknown, complex_too=self.complex)
+        self.given = given
+
+    def _unknown(self, letters: frozenset[str]) -> str:
+        variable = self.working.variable
+        if variable:
+            return variable
+        if self.working.task in EXPRESSION_TASKS or len(letters) <= 1:
+            return next(iter(sorted(letters)), "x")
+        raise TaskError("Several letters occur: name the one to solve for.")
+
+    def value(self, tree: n.Node) -> Value:
+        """The value of an expression, definitions put in. Raises OutOfScope, TooLarge or UndefinedValue."""
+        if self.complex and "i" in n.letters(tree):
+            raise OutOfScope("Lines with i are not checked yet.", "i")
+        return value_of(self.filled(tree), self.field)
+
+    def filled(self, tree: n.Node) -> n.Node:
+        """The tree with every defined letter replaced by what it stands for."""
+        if not self.definitions:
+            return tree
+        if isinstance(tree, n.Letter):
+            meaning = self.definitions.get(tree.name)
+            return n.Group(meaning) if meaning is not None else tree
+        return tree.with_children(tuple(self.filled(child) for child in tree.children))
+
+    def expression(self, tree: n.Node) -> ExpressionMeaning:
+        trees = [self.filled(tree) for tree in variants(tree)]
+        return ExpressionMeaning(trees, [self.value(tree) for tree in trees])
+
+    def pair(self, left: n.Node, right: n.Node) -> Pair:
+        return Pair(self.filled(left), self.filled(right), self.value(left), self.value(right))
+
+    def solutions(self, body: n.Node) -> SetMeaning:
+        """The meaning of an equation or a solution statement.
+
+        Raises OutOfScope, TooLarge; TypeError for what is neither.
+        """
+        match body:
+            case ln.NoSolution():
+                return SetMeaning(body, EMPTY, statement=True)
+            case ln.AllReals(exceptions):
+                members = frozenset(s for tree in exceptions for s in self._equals_unknown(tree).solutions.members)
+                return SetMeaning(body, SolutionSet(members, cofinite=True), statement=True)
+            case ln.SetOf(items):
+                return self._all_of(body, [self._equals_unknown(tree) for tree in items], statement=True)
+            case ln.ValueList(left, items, "="):
+                parts = [self._equation((left, item)) for item in items]
+                return self._all_of(body, parts, statement=all(part.statement for part in parts))
+            case ln.Alternatives(items):
+                parts = [self.solutions(item) for item in items if isinstance(item, n.Node)]
+                return self._all_of(body, parts, statement=all(part.statement for part in parts))
+            case ln.Equation(sides):
+                return self._equation(sides)
+        raise TypeError(f"{type(body).__name__} has no solution set")
+
+    def _equals_unknown(self, tree: n.Node) -> SetMeaning:
+        return self._equation((n.Letter(self.unknown), tree))
+
+    def _all_of(self, body: n.Node, parts: list[SetMeaning], *, statement: bool) -> SetMeaning:
+        total = EMPTY
+        for part in parts:
+            total = total.union(part.solutions)
+        return SetMeaning(body, total, [pair for part in parts for pair in part.pairs], statement)
+
+    def _equation(self, sides: tuple[n.Node, ...]) -> SetMeaning:
+        """An equation, or a chain of them: all its equalities at once; ± stands for the union over its signs."""
+        body = ln.Equation(sides)
+        total, pairs = EMPTY, []
+        for chosen in variants(body):
+            parts = chosen.children
+            pair = self.pair(parts[0], parts[1])
+            found = self.solver.equation(pair.left, pair.right)
+            for left, right in zip(parts[1:], parts[2:], strict=False):
+                more = self.pair(left, right)
+                also = self.solver.equation(more.left, more.right)
+                found = EMPTY if also.is_empty else found if also.cofinite else also
+            total = total.union(found)
+            pairs.append(pair)
+        return SetMeaning(body, total, pairs, statement=self.isolates(body))
+
+    def isolates(self, body: ln.Equation) -> bool:
+        """Whether the unknown stands alone on one side and not at all on the other."""
+        for alone, other in ((body.sides[0], body.sides[-1]), (body.sides[-1], body.sides[0])):
+            if n.bare(alone) == n.Letter(self.unknown):
+                return self.unknown not in n.letters(self.filled(other))
+        return False
+
+    def candidate(self, tree: n.Node) -> Solution | None:
+        """The single value that an expression without the unknown stands for."""
+        found = self._equals_unknown(tree).solutions.members
+        return next(iter(found)) if len(found) == 1 else None
+
+
+__all__ = [
+    "EMPTY", "EVERYTHING", "ExpressionMeaning", "Meaning", "OutOfScope", "Pair", "SetMeaning", "Setting", "TooLarge",
+    "UndefinedValue",
+]  # fmt: skip

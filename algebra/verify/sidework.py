@@ -1,0 +1,153 @@
+"""Lines beside the chain: checks, asides, exclusions, assumptions. Each claims something by itself."""
+
+from __future__ import annotations
+
+from fractions import Fraction as Q
+
+from algebra.exact.forms import number_tree
+from algebra.exact.points import value_at
+from algebra.exact.ratio import irreducible_factors
+from algebra.exact.solutions import Solution
+from algebra.model import Evidence, Link
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+from algebra.verify.expressions import difference_shown
+from algebra.verify.ledger import Ledger, condition_text, written
+from algebra.verify.setting import SetMeaning, Setting
+
+
+def judge_aside(setting: Setting, link: Link, body: n.Node) -> None:
+    """An identity, or a chain of them, claimed to be true for all values."""
+    link.relation = "holds"
+    if not isinstance(body, ln.Equation):
+        return
+    parts = [setting.expression(side) for side in body.sides]
+    for left, right in zip(parts, parts[1:], strict=False):
+        if {v.ratio for v in left.values} != {v.ratio for v in right.values}:
+            link.relation = "breaks"
+            link.evidence = difference_shown(setting, left, right)
+            return
+
+
+def judge_exclusion(setting: Setting, link: Link, ledger: Ledger, body: n.Node) -> None:
+    """Holds iff it is exactly the ledger of the given."""
+    link.relation = "holds"
+    if isinstance(body, ln.ValueList):
+        pairs = [(body.left, item) for item in body.items]
+    elif isinstance(body, ln.Comparison):
+        pairs = [(body.left, body.right)]
+    else:
+        raise TypeError("not an exclusion")
+    conditions = [setting.pair(left, right).difference.numerator for left, right in pairs]
+    stated = irreducible_factors(conditions)
+    needed = {str(poly): poly for poly in ledger.conditions}
+    values_stated = setting.solver.zeros(stated.values())
+    if len(setting.letters) <= 1:
+        right = values_stated == ledger.zeros
+    else:
+        right = set(stated) == set(needed)
+    if right:
+        return
+    link.relation = "breaks"
+    missing = [poly for key, poly in needed.items() if key not in stated]
+    extra = [poly for key, poly in stated.items() if key not in needed]
+    if missing:
+        text = f"{condition_text(setting, missing[0])} is missing: without it a denominator of the given is zero."
+    elif extra:
+        opposite = condition_text(setting, extra[0]).replace("≠", "=")
+        text = f"For {opposite} the given is defined, so it is not excluded."
+    else:
+        text = "These are not exactly the values at which the given is undefined."
+    link.evidence = Evidence(text, {}, None, None)
+
+
+def judge_check(setting: Setting, link: Link, line: ln.Line, given: n.Node) -> Solution | None:
+    """Puts the candidate into the given and verifies every number that is claimed.
+
+    Returns the candidate when the check is right, whatever it shows; else None.
+    """
+    assert isinstance(line.subject, ln.Equation)
+    name = line.subject.sides[0]
+    assert isinstance(name, n.Letter)
+    candidate = setting.candidate(line.subject.sides[1]) if name.name == setting.unknown else None
+    value = candidate.number.rational if candidate and candidate.number else None
+    sides = given.sides[:2] if isinstance(given, ln.Equation) else (given,)
+    if value is None:
+        return _check_by_value(setting, link, line, sides)
+    point = {setting.unknown: value}
+    found = [value_at(side, point) for side in sides]
+    shown = f"{name.name} = {plain(number_tree(value))} in the given: {_shown(found)}."
+    problem = _check_problem(setting, line.body, found, point)
+    link.relation = "breaks" if problem else "holds"
+    if problem:
+        link.evidence = Evidence(f"{problem} {shown}", {setting.unknown: str(value)}, _exact(found[0]), _exact(found[-1]))
+        return None
+    link.reasons[plain(number_tree(value))] = shown
+    return candidate
+
+
+def _check_by_value(setting: Setting, link: Link, line: ln.Line, sides: tuple[n.Node, ...]) -> None:
+    link.relation = "unclear"
+    link.notes.append("not-a-rational-candidate")
+    return None
+
+
+def _check_problem(
+    setting: Setting, claim: n.Node | None, found: list[Q | None], point: dict[str, Q]
+) -> str | None:
+    """What is wrong with the claim, in a sentence, or None."""
+    defined = all(value is not None for value in found)
+    solves = defined and len(set(found)) == 1
+    if claim is None:
+        return None if solves else "It does not solve the given."
+    if isinstance(claim, ln.Word) and claim.word == "undefined":
+        return "The given is defined there." if defined else None
+    if not defined:
+        return "The given is undefined there."
+    if isinstance(claim, ln.Comparison) and claim.operator == "≠":
+        stated, differs = (claim.left, claim.right), True
+    elif isinstance(claim, ln.Equation):
+        stated, differs = claim.sides, False
+    elif isinstance(claim, ln.STATEMENTS):
+        return "A check is an equation of numbers, or the word undefined."
+    else:
+        stated, differs = (claim,), False
+    try:
+        numbers = [value_at(side, point) for side in stated]
+    except (ValueError, KeyError):
+        return "A check is an equation of numbers, or the word undefined."
+    ends = [numbers[0], numbers[-1]] if len(stated) > 1 else [numbers[0]]
+    for number, right, word in zip(ends, [found[0], found[-1]], ("left", "right"), strict=False):
+        if number != right:
+            return f"The {word} side is {_text(right)}, not {_text(number)}."
+    if differs:
+        return "Both sides are equal, so it does solve the given." if solves else None
+    if any(number != numbers[0] for number in numbers):
+        return "The two sides are not equal, so it does not solve the given."
+    return None
+
+
+def _shown(found: list[Q | None]) -> str:
+    if len(found) == 1:
+        return _text(found[0])
+    sign = "=" if found[0] == found[1] and found[0] is not None else "≠"
+    return f"{_text(found[0])} {sign} {_text(found[1])}"
+
+
+def _text(value: Q | None) -> str:
+    return "undefined" if value is None else plain(number_tree(value))
+
+
+def _exact(value: Q | None) -> str | None:
+    return None if value is None else plain(number_tree(value))
+
+
+def excluded_values(setting: Setting, body: n.Node) -> frozenset[Solution]:
+    """The values that an exclusion line names."""
+    items = body.items if isinstance(body, ln.ValueList) else (body.right,) if isinstance(body, ln.Comparison) else ()
+    found = (setting.candidate(item) for item in items)
+    return frozenset(s for s in found if s is not None)
+
+
+__all__ = ["SetMeaning", "excluded_values", "judge_aside", "judge_check", "judge_exclusion", "written"]

@@ -1,0 +1,1 @@
+"""The headless commands: no database, no browser."""

@@ -1,0 +1,83 @@
+"""`uchuu check`: verifies workings from files, standard input, or JSON lines."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from pathlib import Path
+from typing import TextIO
+
+from algebra import TaskError, check, read_workings
+from cli.jsonform import working_from_json
+from cli.printed import printed
+
+
+SOUND, UNSOUND, UNREADABLE = 0, 1, 2
+
+
+def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
+    """Returns the exit status: 0 when all is sound, 1 when something does not hold, 2 when input can't be read."""
+    parser = argparse.ArgumentParser(prog="uchuu check", description="Verify every line of a working.")
+    parser.add_argument("files", nargs="*", metavar="FILE", help="text form; - for standard input")
+    parser.add_argument("--json", action="store_true", help="print one JSON object per working")
+    parser.add_argument("--jsonl", action="store_true", help="read one JSON object a line, write one a line")
+    try:
+        options = parser.parse_args(arguments)
+    except SystemExit as stop:
+        return int(stop.code or 0)
+    if options.jsonl:
+        return _check_jsonl(_input(options.files, stdin), out)
+    if not options.files:
+        print("uchuu check: name a file, or - for standard input", file=err)
+        return UNREADABLE
+    status = SOUND
+    for name in options.files:
+        try:
+            text = stdin.read() if name == "-" else Path(name).read_text(encoding="utf-8")
+            workings = read_workings(text)
+        except (OSError, UnicodeDecodeError, TaskError) as problem:
+            print(f"uchuu check: {name}: {problem}", file=err)
+            status = UNREADABLE
+            continue
+        for position, working in enumerate(workings):
+            report = check(working)
+            if options.json:
+                print(json.dumps(report.to_json(), ensure_ascii=False), file=out)
+            else:
+                print(("\n" if position else "") + printed(working, report), file=out)
+            if report.error is not None:
+                status = UNREADABLE
+            elif not report.sound:
+                status = max(status, UNSOUND)
+    return status
+
+
+def _input(files: list[str], stdin: TextIO) -> str:
+    if not files or files == ["-"]:
+        return stdin.read()
+    return "\n".join(Path(name).read_text(encoding="utf-8") for name in files)
+
+
+def _check_jsonl(text: str, out: TextIO) -> int:
+    status = SOUND
+    for line in text.splitlines():
+        if not line.strip():
+            continue
+        identity = None
+        try:
+            data = json.loads(line)
+            identity = data.get("id") if isinstance(data, dict) else None
+            report = check(working_from_json(data))
+        except (json.JSONDecodeError, TaskError, RecursionError) as problem:
+            message = f"Not JSON: {problem}" if isinstance(problem, json.JSONDecodeError) else str(problem)
+            error = {"line": 0, "column": 1, "message": message, "code": "task"}
+            print(json.dumps({"format": 1, "id": identity, "error": error}, ensure_ascii=False), file=out)
+            status = UNREADABLE
+            continue
+        print(json.dumps(report.to_json(), ensure_ascii=False), file=out)
+        if report.error is not None:
+            status = UNREADABLE
+        elif not report.sound:
+            status = max(status, UNSOUND)
+    return status

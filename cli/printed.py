@@ -1,0 +1,42 @@
+"""A report as a chain that a person can read in a terminal."""
+
+from __future__ import annotations
+
+from algebra import Report, Working
+
+GLYPHS = {
+    "holds": "│", "widens": "╞", "settles": "╡", "narrows": "╎", "breaks": "╳", "unclear": "┊", None: "?",
+}  # fmt: skip
+_SIDE = frozenset({"aside", "check", "exclusion", "definition", "assumption"})
+
+
+def printed(working: Working, report: Report) -> str:
+    """The chain with a glyph and the relation in words at every line, its evidence, the answer and what is left."""
+    rows = [f"{working.task}: {working.given}"]
+    if report.error and report.error.line == 0:
+        rows.append(f"    ! column {report.error.column}: {report.error.message}")
+    if report.excluded:
+        rows.append(f"  excluded: {', '.join(report.excluded)}")
+    width = max((len(line) for line in working.lines), default=0)
+    for link, text in zip(report.links, working.lines, strict=True):
+        indent = "    " if link.kind in _SIDE else "  "
+        word = link.relation or "not read"
+        extra = ""
+        if link.gained:
+            extra += f"  gained {', '.join(link.gained)}"
+        if link.lost:
+            extra += f"  lost {', '.join(link.lost)}"
+        rows.append(f"{indent}{GLYPHS[link.relation]} {text.ljust(width)}  {word}{extra}".rstrip())
+        if link.error:
+            rows.append(f"      column {link.error.column}: {link.error.message}")
+        if link.evidence:
+            rows.append(f"      {link.evidence.text}")
+        if link.move and link.move.as_stated is False:
+            done = f"; what was done is {link.move.text}" if link.move.text else ""
+            rows.append(f"      the move stated ({link.move.stated}) is not what was done{done}")
+        if link.notes:
+            rows.append(f"      note: {', '.join(link.notes)}")
+    rows.append(f"  answer: {report.answer.verdict}. {report.answer.text}".rstrip())
+    rows.extend(f"  still to do ({item.code}): {item.text}" for item in report.remaining)
+    rows.extend(f"  check owed: {item.value}, because {item.because}" for item in report.owed)
+    return "\n".join(rows)

@@ -1,0 +1,54 @@
+"""Logging in and out, and the first account."""
+
+from __future__ import annotations
+
+from django.contrib.auth import authenticate, get_user_model, login, logout
+from django.contrib.auth.models import AbstractBaseUser, User
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import connection, transaction
+from django.http import HttpRequest
+
+from server.config.problems import Refused
+
+
+def current(request: HttpRequest) -> User | None:
+    """The teacher who is logged in, or None."""
+    user = request.user
+    return user if isinstance(user, User) and user.is_authenticated else None
+
+
+def needs_setup() -> bool:
+    return not get_user_model().objects.exists()
+
+
+def log_in(request: HttpRequest, username: str, password: str) -> User:
+    """Opens the session; raises Refused for wrong credentials, without saying which part is wrong."""
+    user: AbstractBaseUser | None = authenticate(request, username=username, password=password)
+    if not isinstance(user, User):
+        raise Refused("The name or the password is not right.", code="credentials")
+    login(request, user)
+    return user
+
+
+def log_out(request: HttpRequest) -> None:
+    logout(request)
+
+
+def create_first(request: HttpRequest, username: str, password: str, name: str) -> User:
+    """Makes the first account and logs it in; raises Refused once there is one, or for a weak password."""
+    with transaction.atomic():
+        with connection.cursor() as cursor:  # two first visitors at once: only one may win
+            cursor.execute("SELECT pg_advisory_xact_lock(7501)")
+        if not needs_setup():
+            raise Refused("There is an account already: log in with it.", code="already-set-up")
+        user = User(username=username.strip(), first_name=name.strip())
+        try:
+            user.full_clean(exclude=["password"])
+            validate_password(password, user)
+        except ValidationError as problem:
+            raise Refused(" ".join(problem.messages), code="account") from problem
+        user.set_password(password)
+        user.save()
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    return user

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class CheckingConfig(AppConfig):
+    name = "server.checking"
+    label = "checking"

@@ -1,0 +1,27 @@
+"""The HTTP API: every router is mounted here, by hand."""
+
+from __future__ import annotations
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.security import django_auth
+
+from server.accounts.api import router as accounts
+from server.checking.api import router as checking
+from server.config.problems import Problem
+from server.sheets.api import router as sheets
+
+api = NinjaAPI(title="Uchuu", version="1", auth=django_auth, docs_url=None)
+api.add_router("/account", accounts, tags=["account"])
+api.add_router("/check", checking, tags=["check"])
+api.add_router("", sheets, tags=["sheets"])
+
+
+@api.exception_handler(Problem)
+def _problem(request: HttpRequest, problem: Problem) -> HttpResponse:
+    return api.create_response(request, problem.to_json(), status=problem.status)
+
+
+@api.exception_handler(Http404)
+def _missing(request: HttpRequest, missing: Http404) -> HttpResponse:
+    return api.create_response(request, {"code": "not-found", "detail": "There is nothing here."}, status=404)
