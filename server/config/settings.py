@@ -49,7 +49,6 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
-    "django.contrib.staticfiles",
     "server.accounts",
     "server.sheets",
     "server.checking",
@@ -78,8 +77,6 @@ TIME_ZONE = "UTC"
 USE_TZ = True
 USE_I18N = False
 
-STATIC_URL = "/static/"
-STATIC_ROOT = BASE_DIR / "static-collected"
 WHITENOISE_ROOT = WEB_DIST
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8,}\."
 

@@ -1,0 +1,95 @@
+"""/api/sheets and /api/problems."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from ninja import Router
+
+from server.accounts.schemas import Detail
+from server.checking.schemas import JsonObject
+from server.sheets import queries, services
+from server.sheets.schemas import (
+    ConflictOut,
+    Order,
+    ProblemChange,
+    ProblemIn,
+    ProblemOut,
+    SheetChange,
+    SheetIn,
+    SheetOut,
+    SheetRow,
+    WorkingChange,
+)
+
+router = Router()
+
+
+def _teacher(request: HttpRequest) -> User:
+    return cast(User, request.user)
+
+
+@router.get("/sheets", response=list[SheetRow])
+def list_sheets(request: HttpRequest) -> list[JsonObject]:
+    return queries.sheet_rows(_teacher(request))
+
+
+@router.post("/sheets", response={201: SheetOut, 400: Detail})
+def create_sheet(request: HttpRequest, data: SheetIn) -> tuple[int, JsonObject]:
+    return 201, queries.sheet_out(services.create_sheet(_teacher(request), data.title))
+
+
+@router.get("/sheets/{int:sheet_id}", response={200: SheetOut, 404: Detail})
+def read_sheet(request: HttpRequest, sheet_id: int) -> JsonObject:
+    return queries.sheet_out(queries.sheet_of(_teacher(request), sheet_id))
+
+
+@router.patch("/sheets/{int:sheet_id}", response={200: SheetOut, 400: Detail, 404: Detail})
+def change_sheet(request: HttpRequest, sheet_id: int, data: SheetChange) -> JsonObject:
+    return queries.sheet_out(services.change_sheet(_teacher(request), sheet_id, data))
+
+
+@router.delete("/sheets/{int:sheet_id}", response={204: None, 404: Detail})
+def delete_sheet(request: HttpRequest, sheet_id: int) -> tuple[int, None]:
+    services.delete_sheet(_teacher(request), sheet_id)
+    return 204, None
+
+
+@router.put("/sheets/{int:sheet_id}/order", response={200: SheetOut, 400: Detail, 404: Detail})
+def reorder(request: HttpRequest, sheet_id: int, data: Order) -> JsonObject:
+    return queries.sheet_out(services.reorder(_teacher(request), sheet_id, data.problems))
+
+
+@router.post("/sheets/{int:sheet_id}/problems", response={201: ProblemOut, 400: Detail, 404: Detail})
+def add_problem(request: HttpRequest, sheet_id: int, data: ProblemIn) -> tuple[int, JsonObject]:
+    problem = services.add_problem(_teacher(request), sheet_id, data)
+    return 201, queries.problem_out(queries.problem_of(_teacher(request), problem.pk))
+
+
+@router.get("/problems/{int:problem_id}", response={200: ProblemOut, 404: Detail})
+def read_problem(request: HttpRequest, problem_id: int) -> JsonObject:
+    return queries.problem_out(queries.problem_of(_teacher(request), problem_id))
+
+
+@router.patch("/problems/{int:problem_id}", response={200: ProblemOut, 400: Detail, 404: Detail})
+def change_problem(request: HttpRequest, problem_id: int, data: ProblemChange) -> JsonObject:
+    return queries.problem_out(services.change_problem(_teacher(request), problem_id, data))
+
+
+@router.post("/problems/{int:problem_id}/copy", response={201: ProblemOut, 400: Detail, 404: Detail})
+def duplicate_problem(request: HttpRequest, problem_id: int) -> tuple[int, JsonObject]:
+    return 201, queries.problem_out(services.duplicate_problem(_teacher(request), problem_id))
+
+
+@router.delete("/problems/{int:problem_id}", response={204: None, 404: Detail})
+def delete_problem(request: HttpRequest, problem_id: int) -> tuple[int, None]:
+    services.delete_problem(_teacher(request), problem_id)
+    return 204, None
+
+
+@router.put("/problems/{int:problem_id}/lines", response={200: ProblemOut, 404: Detail, 409: ConflictOut})
+def write_lines(request: HttpRequest, problem_id: int, data: WorkingChange) -> JsonObject:
+    """Saves and checks the whole chain at once."""
+    return queries.problem_out(services.write_lines(_teacher(request), problem_id, data))

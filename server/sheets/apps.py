@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class SheetsConfig(AppConfig):
+    name = "server.sheets"
+    label = "sheets"

@@ -1,0 +1,19 @@
+"""`manage.py recheck`: makes every kept report again from the lines."""
+
+from typing import Any
+
+from django.core.management.base import BaseCommand
+
+from server.sheets import reports
+from server.sheets.models import Problem
+
+
+class Command(BaseCommand):
+    help = "Checks every stored working again and keeps the new reports."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        count = 0
+        for problem in Problem.objects.select_related("sheet", "working").iterator():
+            reports.refresh(problem)
+            count += 1
+        self.stdout.write(f"{count} workings checked again")

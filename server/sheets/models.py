@@ -1,0 +1,66 @@
+"""Sheets, their problems, and the workings written under them.
+
+Lines are kept as typed. Verdicts are derived: the report beside a working is a copy that can be made again
+at any time (`manage.py recheck`).
+"""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+from django.db.models import CheckConstraint, Deferrable, Q, UniqueConstraint
+
+from algebra import TASKS, limits
+
+
+class Sheet(models.Model):
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="sheets")
+    title = models.CharField(max_length=120)
+    conventions = models.JSONField(default=dict)
+    created = models.DateTimeField(auto_now_add=True)
+    changed = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["created", "id"]
+        constraints = [CheckConstraint(condition=~Q(title=""), name="sheet_has_title")]
+
+
+class Problem(models.Model):
+    sheet = models.ForeignKey(Sheet, on_delete=models.CASCADE, related_name="problems")
+    position = models.PositiveIntegerField()
+    task = models.CharField(max_length=20)
+    given = models.CharField(max_length=limits.MAX_LINE_CHARACTERS)
+    variable = models.CharField(max_length=40, blank=True, default="")
+    numbers = models.CharField(max_length=10, default="real")
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [
+            UniqueConstraint(fields=["sheet", "position"], name="problem_place", deferrable=Deferrable.DEFERRED),
+            CheckConstraint(condition=Q(task__in=TASKS), name="problem_task_known"),
+            CheckConstraint(condition=Q(numbers__in=("real", "complex")), name="problem_numbers_known"),
+            CheckConstraint(condition=~Q(given=""), name="problem_has_given"),
+        ]
+
+
+class Working(models.Model):
+    """The teacher's working of a problem. `revision` rises with every change and guards against lost updates."""
+
+    problem = models.OneToOneField(Problem, on_delete=models.CASCADE, related_name="working")
+    revision = models.PositiveIntegerField(default=0)
+    report = models.JSONField(null=True)
+    report_version = models.CharField(max_length=20, blank=True, default="")
+    changed = models.DateTimeField(auto_now=True)
+
+
+class Line(models.Model):
+    working = models.ForeignKey(Working, on_delete=models.CASCADE, related_name="lines")
+    position = models.PositiveIntegerField()
+    text = models.CharField(max_length=limits.MAX_LINE_CHARACTERS)
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [
+            UniqueConstraint(fields=["working", "position"], name="line_place", deferrable=Deferrable.DEFERRED),
+            CheckConstraint(condition=Q(position__lt=limits.MAX_LINES), name="line_within_limit"),
+        ]

@@ -1,0 +1,48 @@
+"""The derived side of a working: its report, kept beside it and made again when the core has changed."""
+
+from __future__ import annotations
+
+from algebra import VERSION, check
+from algebra import Working as CoreWorking
+from server.checking.schemas import JsonObject
+from server.sheets.models import Problem
+
+
+def core_working(problem: Problem, lines: list[str]) -> CoreWorking:
+    """The problem with these lines, in the conventions of its sheet, as the core takes it."""
+    return CoreWorking(
+        task=problem.task,
+        given=problem.given,
+        lines=tuple(lines),
+        variable=problem.variable or None,
+        numbers=problem.numbers,
+        conventions=dict(problem.sheet.conventions),
+    )
+
+
+def of(problem: Problem) -> JsonObject:
+    """The report on the stored working: the kept one, or a new one (kept too) where it is missing or old."""
+    working = problem.working
+    if working.report is None or working.report_version != VERSION:
+        refresh(problem)
+    report: JsonObject = working.report
+    return report
+
+
+def refresh(problem: Problem) -> None:
+    """Checks the stored lines again and keeps the report; the working's revision stays."""
+    working = problem.working
+    working.report = check(core_working(problem, [line.text for line in working.lines.all()])).to_json()
+    working.report_version = VERSION
+    type(working).objects.filter(pk=working.pk).update(report=working.report, report_version=VERSION)
+
+
+def state(report: JsonObject) -> str:
+    """`sound`, `faulty` (a link breaks, narrows or can't be read, or the answer is not right), or `open`."""
+    relations = [link["relation"] for link in report["links"]]
+    verdict = report["answer"]["verdict"]
+    if any(relation in ("breaks", "narrows", None) for relation in relations):
+        return "faulty"
+    if verdict in ("wrong", "incomplete", "extraneous"):
+        return "faulty"
+    return "sound" if verdict == "correct" and report["finish"]["finished"] else "open"

@@ -1,0 +1,122 @@
+"""What the sheet endpoints take and give."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from ninja import Field, Schema
+from pydantic import StringConstraints
+
+from algebra import limits
+from server.checking.schemas import EchoOut, ReportOut
+
+Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
+Given = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
+TaskName = Literal["evaluate", "simplify", "factor", "expand", "solve", "domain", "analyze"]
+
+
+class SheetIn(Schema):
+    title: Title
+
+
+class SheetChange(Schema):
+    title: Title | None = None
+    conventions: dict[str, str] | None = None
+
+
+class Bead(Schema):
+    """One line of a tiny chain: its kind and relation."""
+
+    kind: str
+    relation: str | None
+
+
+class ProblemRow(Schema):
+    """A problem as the strip shows it: the given typeset, its tiny chain and the state of its answer."""
+
+    id: int
+    position: int
+    task: TaskName
+    given: str
+    given_latex: str
+    beads: list[Bead]
+    verdict: str
+    finished: bool
+    owed: int
+
+
+class SheetRow(Schema):
+    id: int
+    title: str
+    changed: datetime
+    problems: int
+    sound: int
+    faulty: int
+
+
+class SheetOut(Schema):
+    id: int
+    title: str
+    conventions: dict[str, str]
+    problems: list[ProblemRow]
+
+
+class ProblemIn(Schema):
+    task: TaskName
+    given: Given
+    variable: str = Field("", max_length=40)
+    numbers: Literal["real", "complex"] = "real"
+
+
+class ProblemChange(Schema):
+    task: TaskName | None = None
+    given: Given | None = None
+    variable: str | None = Field(None, max_length=40)
+    numbers: Literal["real", "complex"] | None = None
+
+
+class Order(Schema):
+    """All problems of the sheet, in their new order."""
+
+    problems: list[int] = Field(max_length=500)
+
+
+class LineOut(Schema):
+    """A line as typed, and as understood."""
+
+    text: str
+    echo: EchoOut
+
+
+class ProblemOut(Schema):
+    """A problem with its working, every line judged."""
+
+    id: int
+    sheet: int
+    position: int
+    task: TaskName
+    given: str
+    variable: str
+    numbers: str
+    given_echo: EchoOut
+    revision: int
+    lines: list[LineOut]
+    report: ReportOut
+
+
+class WorkingChange(Schema):
+    """All lines, as typed, and the revision that they are based on."""
+
+    revision: int = Field(ge=0)
+    lines: list[LineText] = Field(max_length=limits.MAX_LINES)
+
+
+class ConflictOut(Schema):
+    """Somebody else (or another window) changed the working: what stands now."""
+
+    code: str
+    detail: str
+    revision: int
+    lines: list[str]

@@ -1,0 +1,134 @@
+"""Writes: one mutation, one function, with its permission (through the query it starts from) and its transaction."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from algebra import TaskError, Working as CoreWorking
+from server.config.problems import Conflict, Refused
+from server.sheets import queries, reports
+from server.sheets.models import Line, Problem, Sheet, Working
+from server.sheets.schemas import ProblemChange, ProblemIn, SheetChange, WorkingChange
+
+MAX_SHEETS = 500
+MAX_PROBLEMS = 200
+
+
+def create_sheet(teacher: User, title: str) -> Sheet:
+    if Sheet.objects.filter(owner=teacher).count() >= MAX_SHEETS:
+        raise Refused(f"You have {MAX_SHEETS} sheets already.")
+    return Sheet.objects.create(owner=teacher, title=title)
+
+
+@transaction.atomic
+def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
+    """Renames a sheet or sets its conventions; raises Refused for an unknown convention."""
+    sheet = queries.sheet_of(teacher, sheet_id)
+    if data.title is not None:
+        sheet.title = data.title
+    if data.conventions is not None:
+        try:
+            CoreWorking("simplify", "x", conventions=data.conventions).validate()
+        except TaskError as problem:
+            raise Refused(str(problem), code="convention") from problem
+        sheet.conventions = data.conventions
+        Working.objects.filter(problem__sheet=sheet).update(report=None)
+    sheet.save()
+    return sheet
+
+
+def delete_sheet(teacher: User, sheet_id: int) -> None:
+    queries.sheet_of(teacher, sheet_id).delete()
+
+
+@transaction.atomic
+def add_problem(teacher: User, sheet_id: int, data: ProblemIn, lines: list[str] | None = None) -> Problem:
+    """A new problem at the end of the sheet."""
+    sheet = _locked(teacher, sheet_id)
+    count = sheet.problems.count()
+    if count >= MAX_PROBLEMS:
+        raise Refused(f"This sheet has {MAX_PROBLEMS} problems already.")
+    problem = Problem.objects.create(sheet=sheet, position=count, **data.model_dump())
+    _write_lines(Working.objects.create(problem=problem), lines or [])
+    sheet.save()
+    return problem
+
+
+@transaction.atomic
+def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Problem:
+    """Changes the task or the given; the lines stay and are judged again."""
+    problem = queries.problem_of(teacher, problem_id)
+    for name, value in data.model_dump(exclude_none=True).items():
+        setattr(problem, name, value)
+    problem.save()
+    problem.sheet.save()
+    reports.refresh(problem)
+    return problem
+
+
+@transaction.atomic
+def duplicate_problem(teacher: User, problem_id: int) -> Problem:
+    """A copy with its lines, right after the original."""
+    original = queries.problem_of(teacher, problem_id)
+    data = ProblemIn(
+        task=original.task, given=original.given, variable=original.variable, numbers=original.numbers
+    )  # type: ignore[arg-type]
+    copy = add_problem(teacher, original.sheet_id, data, [line.text for line in original.working.lines.all()])
+    order = list(original.sheet.problems.order_by("position").values_list("pk", flat=True))
+    order.remove(copy.pk)
+    order.insert(order.index(original.pk) + 1, copy.pk)
+    reorder(teacher, original.sheet_id, order)
+    return queries.problem_of(teacher, copy.pk)
+
+
+@transaction.atomic
+def delete_problem(teacher: User, problem_id: int) -> None:
+    problem = queries.problem_of(teacher, problem_id)
+    sheet = _locked(teacher, problem.sheet_id)
+    problem.delete()
+    _number(list(sheet.problems.order_by("position")))
+
+
+@transaction.atomic
+def reorder(teacher: User, sheet_id: int, order: list[int]) -> Sheet:
+    """Puts the problems into this order; raises Refused unless it names each of them once."""
+    sheet = _locked(teacher, sheet_id)
+    problems = {problem.pk: problem for problem in sheet.problems.all()}
+    if sorted(order) != sorted(problems):
+        raise Refused("The order must name every problem of the sheet once.", code="order")
+    _number([problems[pk] for pk in order])
+    return sheet
+
+
+@transaction.atomic
+def write_lines(teacher: User, problem_id: int, data: WorkingChange) -> Problem:
+    """Replaces the lines and checks them; raises Conflict when they were changed since `data.revision`."""
+    problem = queries.problem_of(teacher, problem_id)
+    working = Working.objects.select_for_update().get(problem=problem)
+    if working.revision != data.revision:
+        lines = list(working.lines.values_list("text", flat=True))
+        raise Conflict("This working was changed in another window.", revision=working.revision, lines=lines)
+    working.revision += 1
+    _write_lines(working, data.lines)
+    problem = queries.problem_of(teacher, problem_id)
+    reports.refresh(problem)
+    return problem
+
+
+def _write_lines(working: Working, texts: list[str]) -> None:
+    working.lines.all().delete()
+    Line.objects.bulk_create(Line(working=working, position=k, text=text) for k, text in enumerate(texts))
+    working.save()
+
+
+def _locked(teacher: User, sheet_id: int) -> Sheet:
+    """The teacher's sheet, locked until the transaction ends, so that places stay without gaps."""
+    queries.sheet_of(teacher, sheet_id)
+    return Sheet.objects.select_for_update().get(pk=sheet_id)
+
+
+def _number(problems: list[Problem]) -> None:
+    for position, problem in enumerate(problems):
+        problem.position = position
+    Problem.objects.bulk_update(problems, ["position"])

@@ -1,0 +1,58 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schema = components['schemas']
+export type Problem = Schema['ProblemOut']
+export type Report = Schema['ReportOut']
+export type Link = Schema['LinkOut']
+export type Echo = Schema['EchoOut']
+export type Sheet = Schema['SheetOut']
+export type SheetRow = Schema['SheetRow']
+export type ProblemRow = Schema['ProblemRow']
+export type Session = Schema['Session']
+
+/** The CSRF cookie is read for every change, because logging in rotates it. */
+function csrfToken(): string {
+  return /(?:^|; )uchuu_csrf=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+}
+
+export const api = createClient<paths>({ baseUrl: '/', credentials: 'same-origin' })
+
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    return request
+  },
+})
+
+/** What went wrong, in a sentence. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly body: unknown = null,
+  ) {
+    super(message)
+  }
+}
+
+interface Outcome<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+/** The data of a call; throws ApiError for a refusal, and lets a failed connection (TypeError) through. */
+export async function unwrap<T>(call: Promise<Outcome<T>>): Promise<T> {
+  const { data, error, response } = await call
+  if (response.ok) return data as T
+  const detail = (error as { detail?: unknown } | undefined)?.detail
+  const message = typeof detail === 'string' ? detail : messageOf(response.status, detail)
+  throw new ApiError(response.status, message, error)
+}
+
+function messageOf(status: number, detail: unknown): string {
+  if (Array.isArray(detail)) return detail.map((part: { msg?: string }) => part.msg ?? '').join(' ')
+  if (status === 401) return 'You are logged out. Log in again; nothing is lost.'
+  return `The server answered with an error (${status}).`
+}

@@ -1,0 +1,38 @@
+/** The relations of a link, in the words that always stand beside their glyphs. */
+export type Relation = 'holds' | 'widens' | 'settles' | 'narrows' | 'breaks' | 'unclear'
+
+export const RELATION_WORDS: Record<Relation, { short: string; meaning: string }> = {
+  holds: { short: 'holds', meaning: 'Same value, or the same solutions.' },
+  widens: { short: 'widens', meaning: 'A legal move that added candidates; they are still to be tested.' },
+  settles: { short: 'settles', meaning: 'Candidates that do not solve the original were dropped.' },
+  narrows: { short: 'narrows', meaning: 'A true solution was lost.' },
+  breaks: { short: 'breaks', meaning: 'Not equal, or other solutions.' },
+  unclear: { short: 'unclear', meaning: 'Not decided.' },
+}
+
+/** Kinds of line that stand beside the chain and claim something by themselves. */
+const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption'])
+
+export function isSideLine(kind: string): boolean {
+  return SIDE_KINDS.has(kind)
+}
+
+/** What a side line's verdict is called: a check or an exclusion is right or not, it is no link. */
+export function relationWord(relation: string | null, kind: string): string {
+  if (relation === null) return 'not read'
+  if (isSideLine(kind)) return relation === 'holds' ? 'right' : relation === 'breaks' ? 'not right' : 'unclear'
+  return RELATION_WORDS[relation as Relation].short
+}
+
+/** Notes that a link may carry, in words. */
+export const NOTE_WORDS: Record<string, string> = {
+  repaired: 'Back on track: this line does not follow from the faulty one, but it is right for the given.',
+  'undefined-at': 'This line is undefined at a value where the given is defined.',
+  'ambiguous-slash': 'A slash takes only its two neighbours: 2/3x is read as (2/3)·x. Compare the typeset line.',
+  'ambiguous-root': 'Without brackets the root sign takes the next symbol only: √x² is read as (√x)².',
+  'mixed-number': 'A whole number before a fraction is read as a mixed number.',
+  'equals-lost': 'The equals sign is lost: an equation has to go on as an equation.',
+  undefined: 'This line divides by zero.',
+  'given-not-read': 'The given can not be used, so nothing is said of this line.',
+  'not-a-rational-candidate': 'Checks with irrational candidates are not worked out yet.',
+}

@@ -1,0 +1,22 @@
+export const TASKS = ['solve', 'simplify', 'factor', 'expand', 'evaluate', 'domain'] as const
+export type Task = (typeof TASKS)[number]
+
+/** The instruction as it stands over a problem. */
+export function instruction(task: string, variable: string): string {
+  switch (task) {
+    case 'solve':
+      return variable ? `Solve for ${variable}` : 'Solve'
+    case 'simplify':
+      return 'Simplify'
+    case 'factor':
+      return 'Factor completely'
+    case 'expand':
+      return 'Multiply out'
+    case 'evaluate':
+      return 'Work out'
+    case 'domain':
+      return 'State the domain'
+    default:
+      return task
+  }
+}
