@@ -34,7 +34,7 @@ def ensure_packages() -> None:
     if stamp.is_file() and stamp.read_text() == wanted:
         return
     print("uchuu: installing front-end packages (once)", flush=True)
-    npm("ci", "--silent")
+    npm("ci", "--loglevel", "error")
     stamp.write_text(wanted)
 
 

@@ -1,18 +1,8 @@
-import boundaries from 'eslint-plugin-boundaries'
 import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
-// Which layer may import which: screens rest on features, features on components and the API, and so down to lib.
-const layers = ['lib', 'api', 'composables', 'components', 'features', 'screens', 'app']
-const below = {
-  lib: ['lib'],
-  api: ['api', 'lib'],
-  composables: ['composables', 'lib', 'api'],
-  components: ['components', 'composables', 'lib', 'api'],
-  features: ['features', 'components', 'composables', 'api', 'lib'],
-  screens: ['screens', 'features', 'components', 'composables', 'api', 'lib'],
-  app: layers,
-}
+// Imports go one way: each layer may use itself and those before it.
+const layers = ['lib', 'api', 'composables', 'components', 'features', 'screens']
 
 export default tseslint.config(
   { ignores: ['dist', 'src/api/schema.d.ts', 'src/components.d.ts'] },
@@ -20,22 +10,27 @@ export default tseslint.config(
   ...vue.configs['flat/essential'],
   {
     files: ['src/**/*.{ts,vue}'],
-    plugins: { boundaries },
     languageOptions: { parserOptions: { parser: tseslint.parser, extraFileExtensions: ['.vue'] } },
-    settings: {
-      'import/resolver': { typescript: { project: './tsconfig.json' } },
-      'boundaries/elements': [
-        ...layers.slice(0, -1).map((name) => ({ type: name, pattern: `src/${name}/**`, mode: 'full' })),
-        { type: 'app', pattern: 'src/*', mode: 'full' },
-      ],
-    },
     rules: {
-      'boundaries/element-types': [
-        'error',
-        { default: 'disallow', rules: layers.map((name) => ({ from: name, allow: below[name] })) },
-      ],
       'vue/multi-word-component-names': 'off',
       'no-console': 'error',
     },
   },
+  ...layers.map((name, k) => ({
+    files: [`src/${name}/**/*.{ts,vue}`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            ...layers.slice(k + 1).map((above) => ({
+              group: [`@/${above}/**`, `**/${above}/**`],
+              message: `${name} may not import from ${above}: see docs/architecture.md.`,
+            })),
+            { group: ['../../*'], message: 'Write @/… when leaving the folder.' },
+          ],
+        },
+      ],
+    },
+  })),
 )

@@ -37,7 +37,7 @@ class _Typesetter:
 
     def _inner(self, node: n.Node, address: n.Address) -> str:
         """A part whose brackets the bar, the root or the raised position makes unnecessary."""
-        if isinstance(node, n.Group) and not isinstance(node.child, n.FACTOR_LIKE) and address not in self.marks:
+        if isinstance(node, n.Group) and not isinstance(node.child, n.Group) and address not in self.marks:
             return self.show(node.child, (*address, 0))
         return self.show(node, address)
 

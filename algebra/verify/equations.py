@@ -44,6 +44,11 @@ def relate(
 ) -> list[Gain]:
     """Fills in the link's relation, gained, lost and evidence; returns the candidates that were gained legally."""
     gained, lost = after.solutions.minus(before.solutions), before.solutions.minus(after.solutions)
+    if after.false_tail is not None:
+        link.relation = "breaks"
+        left, right = (plain(side) for side in after.false_tail)
+        link.evidence = Evidence(f"{left} is not equal to {right}.", {}, None, None)
+        return []
     link.gained, link.lost = _listed(setting, gained), _listed(setting, lost)
     if gained.is_empty and lost.is_empty:
         link.relation = _same_set(before, after)

@@ -43,12 +43,16 @@ class ExpressionMeaning:
 
 @dataclass(frozen=True, slots=True)
 class SetMeaning:
-    """The solution set of a line; `statement` when it names its solutions outright."""
+    """The solution set of a line; `statement` when it names its solutions outright.
+
+    `false_tail` are two sides of a chain `x = 42/6 = 8` that are not equal, though no unknown is in them.
+    """
 
     body: n.Node
     solutions: SolutionSet
     pairs: list[Pair] = field(default_factory=list)
     statement: bool = False
+    false_tail: tuple[n.Node, n.Node] | None = None
 
     @property
     def single(self) -> Pair | None:
@@ -151,7 +155,7 @@ class Setting:
     def _equation(self, sides: tuple[n.Node, ...]) -> SetMeaning:
         """An equation, or a chain of them: all its equalities at once; ± stands for the union over its signs."""
         body = ln.Equation(sides)
-        total, pairs = EMPTY, []
+        total, pairs, false_tail = EMPTY, [], None
         for chosen in variants(body):
             parts = chosen.children
             pair = self.pair(parts[0], parts[1])
@@ -160,9 +164,11 @@ class Setting:
                 more = self.pair(left, right)
                 also = self.solver.equation(more.left, more.right)
                 found = EMPTY if also.is_empty else found if also.cofinite else also
+                if also.is_empty and self.unknown not in n.letters(left) | n.letters(right):
+                    false_tail = (left, right)
             total = total.union(found)
             pairs.append(pair)
-        return SetMeaning(body, total, pairs, statement=self.isolates(body))
+        return SetMeaning(body, total, pairs, self.isolates(body), false_tail)
 
     def isolates(self, body: ln.Equation) -> bool:
         """Whether the unknown stands alone on one side and not at all on the other."""

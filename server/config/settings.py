@@ -77,6 +77,7 @@ TIME_ZONE = "UTC"
 USE_TZ = True
 USE_I18N = False
 
+STATIC_URL = "/static/"  # nothing is served there: the built front end comes from WHITENOISE_ROOT
 WHITENOISE_ROOT = WEB_DIST
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8,}\."
 

@@ -6,7 +6,7 @@ from typing import cast
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from server.accounts.schemas import Detail
 from server.checking.schemas import JsonObject
@@ -37,8 +37,8 @@ def list_sheets(request: HttpRequest) -> list[JsonObject]:
 
 
 @router.post("/sheets", response={201: SheetOut, 400: Detail})
-def create_sheet(request: HttpRequest, data: SheetIn) -> tuple[int, JsonObject]:
-    return 201, queries.sheet_out(services.create_sheet(_teacher(request), data.title))
+def create_sheet(request: HttpRequest, data: SheetIn) -> Status[JsonObject]:
+    return Status(201, queries.sheet_out(services.create_sheet(_teacher(request), data.title)))
 
 
 @router.get("/sheets/{int:sheet_id}", response={200: SheetOut, 404: Detail})
@@ -52,9 +52,9 @@ def change_sheet(request: HttpRequest, sheet_id: int, data: SheetChange) -> Json
 
 
 @router.delete("/sheets/{int:sheet_id}", response={204: None, 404: Detail})
-def delete_sheet(request: HttpRequest, sheet_id: int) -> tuple[int, None]:
+def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
     services.delete_sheet(_teacher(request), sheet_id)
-    return 204, None
+    return Status(204, None)
 
 
 @router.put("/sheets/{int:sheet_id}/order", response={200: SheetOut, 400: Detail, 404: Detail})
@@ -63,9 +63,9 @@ def reorder(request: HttpRequest, sheet_id: int, data: Order) -> JsonObject:
 
 
 @router.post("/sheets/{int:sheet_id}/problems", response={201: ProblemOut, 400: Detail, 404: Detail})
-def add_problem(request: HttpRequest, sheet_id: int, data: ProblemIn) -> tuple[int, JsonObject]:
+def add_problem(request: HttpRequest, sheet_id: int, data: ProblemIn) -> Status[JsonObject]:
     problem = services.add_problem(_teacher(request), sheet_id, data)
-    return 201, queries.problem_out(queries.problem_of(_teacher(request), problem.pk))
+    return Status(201, queries.problem_out(queries.problem_of(_teacher(request), problem.pk)))
 
 
 @router.get("/problems/{int:problem_id}", response={200: ProblemOut, 404: Detail})
@@ -79,14 +79,14 @@ def change_problem(request: HttpRequest, problem_id: int, data: ProblemChange) -
 
 
 @router.post("/problems/{int:problem_id}/copy", response={201: ProblemOut, 400: Detail, 404: Detail})
-def duplicate_problem(request: HttpRequest, problem_id: int) -> tuple[int, JsonObject]:
-    return 201, queries.problem_out(services.duplicate_problem(_teacher(request), problem_id))
+def duplicate_problem(request: HttpRequest, problem_id: int) -> Status[JsonObject]:
+    return Status(201, queries.problem_out(services.duplicate_problem(_teacher(request), problem_id)))
 
 
 @router.delete("/problems/{int:problem_id}", response={204: None, 404: Detail})
-def delete_problem(request: HttpRequest, problem_id: int) -> tuple[int, None]:
+def delete_problem(request: HttpRequest, problem_id: int) -> Status[None]:
     services.delete_problem(_teacher(request), problem_id)
-    return 204, None
+    return Status(204, None)
 
 
 @router.put("/problems/{int:problem_id}/lines", response={200: ProblemOut, 404: Detail, 409: ConflictOut})

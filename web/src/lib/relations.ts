@@ -10,6 +10,14 @@ export const RELATION_WORDS: Record<Relation, { short: string; meaning: string }
   unclear: { short: 'unclear', meaning: 'Not decided.' },
 }
 
+/** The meaning of a relation, said of expressions or of equations. */
+export function meaningOf(relation: Relation, kind: string): string {
+  const expression = kind === 'expression'
+  if (relation === 'breaks') return expression ? 'The two lines are not equal.' : 'It does not have the same solutions.'
+  if (relation === 'holds') return expression ? 'The two lines are equal.' : 'It has the same solutions.'
+  return RELATION_WORDS[relation].meaning
+}
+
 /** Kinds of line that stand beside the chain and claim something by themselves. */
 const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption'])
 

@@ -1,0 +1,50 @@
+"""The real interface in headless Chromium, on the built front end and a real server."""
+
+import os
+
+import pytest
+from django.contrib.auth.models import User
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    return {
+        "executable_path": "/usr/bin/chromium",
+        "headless": True,
+        "args": [
+            "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync",
+            "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE localhost , EXCLUDE 127.0.0.1",
+        ],
+    }  # fmt: skip
+
+
+@pytest.fixture(scope="session")
+def browser_context_args():
+    return {"viewport": {"width": 1280, "height": 800}}
+
+
+@pytest.fixture
+def outside(page, live_server):
+    """Every request that left the server's own host; must stay empty."""
+    found = []
+    page.on("request", lambda r: None if r.url.startswith((live_server.url, "data:")) else found.append(r.url))
+    errors = []
+    page.on("pageerror", lambda e: errors.append(str(e)))
+    yield found
+    assert found == []
+    assert errors == []
+
+
+@pytest.fixture
+def desk(page, live_server, transactional_db, outside):
+    """A page that is logged in, on the list of sheets."""
+    User.objects.create_user("maren", password="lantern-quay", first_name="Maren")
+    page.goto(f"{live_server.url}/")
+    page.get_by_label("Log-in name").fill("maren")
+    page.get_by_label("Password").fill("lantern-quay")
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="Sheets").wait_for()
+    return page

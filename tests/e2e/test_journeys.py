@@ -1,0 +1,132 @@
+"""Journeys of a teacher through the real interface, by keyboard."""
+
+from playwright.sync_api import Page, expect
+
+
+def new_sheet(page: Page, title: str) -> None:
+    page.get_by_label("Title of a new sheet").fill(title)
+    page.keyboard.press("Enter")
+    page.get_by_text("This sheet is empty.").wait_for()
+
+
+def new_problem(page: Page, task: str, given: str) -> None:
+    page.keyboard.press("Alt+n")
+    field = page.get_by_label("The given", exact=True)
+    expect(field).to_be_focused()
+    page.get_by_text(task, exact=True).click()
+    field.fill(given)
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Next line")).to_be_focused()
+
+
+def write(page: Page, *lines: str) -> None:
+    for line in lines:
+        page.keyboard.type(line)
+        page.keyboard.press("Enter")
+
+
+def line(page: Page, number: int):
+    return page.locator(f'[data-bead="{number}"]')
+
+
+def test_an_equation_is_solved_with_one_mistake_that_is_named_and_mended(desk):
+    page = desk
+    new_sheet(page, "Review")
+    new_problem(page, "Solve", "2(x - 1) = 4")
+    write(page, "2x - 1 = 4", "2x = 5")
+    expect(line(page, 1)).to_contain_text("breaks")
+    expect(line(page, 2)).to_contain_text("holds")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("ArrowUp")
+    notes = page.get_by_label("What is to be said of this line")
+    expect(notes).to_contain_text("breaks")
+    expect(notes).to_contain_text("x = 3 solves the line before (4 = 4), but not this line (5 ≠ 4).")
+    page.keyboard.press("Enter")
+    editor = page.get_by_label("Edit line 1")
+    expect(editor).to_be_focused()
+    editor.fill("2x - 2 = 4")
+    page.keyboard.press("Enter")
+    expect(line(page, 1)).not_to_contain_text("breaks")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Delete")
+    expect(page.locator('[data-bead="2"]')).to_have_count(0)
+    page.keyboard.press("Escape")
+    write(page, "2x = 6   | +2", "x = 3")
+    expect(page.get_by_text("The answer is right and finished.")).to_be_visible()
+    expect(page.get_by_text("saved", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("The answer is right and finished.")).to_be_visible()
+    expect(page.get_by_role("option")).to_have_count(3)
+    expect(page.get_by_role("option", name="Line 3: x = 3. holds.")).to_be_visible()
+
+
+def test_a_syntax_error_stands_at_its_place_and_nothing_is_lost(desk):
+    page = desk
+    new_sheet(page, "Errors")
+    new_problem(page, "Simplify", "(x^2 - 9)/(x + 3)")
+    editor = page.get_by_label("Next line")
+    page.keyboard.type("(x - 3")
+    expect(page.get_by_role("status").get_by_text("“)” is missing")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(editor).to_have_value("(x - 3")
+    page.reload()
+    expect(editor).to_have_value("(x - 3")
+    expect(editor).to_be_focused()
+    page.keyboard.press("End")
+    page.keyboard.type(")")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("The answer is right and finished.")).to_be_visible()
+    expect(page.get_by_text("excluded x ≠ -3")).to_be_visible()
+
+
+def test_lines_are_inserted_moved_undone_and_redone_by_key(desk):
+    page = desk
+    new_sheet(page, "Keys")
+    new_problem(page, "Solve", "3(x - 2) = 2x + 5")
+    write(page, "x - 6 = 5", "x = 11")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Insert")
+    expect(page.get_by_label("New line before line 1")).to_be_focused()
+    write(page, "3x - 6 = 2x + 5")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("option")).to_have_count(3)
+    expect(line(page, 1)).to_have_attribute("aria-label", "Line 1: 3x - 6 = 2x + 5. holds. ")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("option")).to_have_count(2)
+    page.keyboard.press("Control+y")
+    expect(page.get_by_role("option")).to_have_count(3)
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Alt+ArrowUp")
+    expect(line(page, 2)).to_have_attribute("aria-label", "Line 2: x = 11. holds. ")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("Keys and notation")
+
+
+def test_a_lost_connection_is_said_and_caught_up(desk):
+    page = desk
+    new_sheet(page, "Storm")
+    new_problem(page, "Solve", "x + 8 = 3")
+    page.context.set_offline(True)
+    write(page, "x = 3 - 8")
+    expect(page.get_by_text("No connection")).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_text("saved", exact=True)).to_be_visible(timeout=10_000)
+    page.reload()
+    expect(line(page, 1)).to_contain_text("holds")
+
+
+def test_two_windows_do_not_overwrite_each_other_silently(desk):
+    page = desk
+    new_sheet(page, "Two windows")
+    new_problem(page, "Solve", "x + 8 = 3")
+    other = page.context.new_page()
+    other.goto(page.url)
+    expect(other.get_by_label("Next line")).to_be_focused()
+    write(page, "x = -5")
+    expect(page.get_by_text("saved", exact=True)).to_be_visible()
+    write(other, "x = 11")
+    expect(other.get_by_text("This working was changed in another window.")).to_be_visible()
+    other.get_by_role("button", name="Take the other").click()
+    expect(other.get_by_role("option", name="Line 1: x = -5. holds.")).to_be_visible()
+    other.close()

@@ -1,0 +1,63 @@
+"""A teacher, a client that carries the CSRF token, and a sheet to work on."""
+
+import json
+
+import pytest
+from django.contrib.auth.models import User
+from django.test import Client
+
+from server.sheets import services
+from server.sheets.schemas import ProblemIn
+
+
+class Api:
+    """A browser-like client of the API: CSRF is enforced, JSON in and out."""
+
+    def __init__(self) -> None:
+        self.client = Client(enforce_csrf_checks=True)
+        self.get("/api/account/session")
+
+    def _token(self) -> str:
+        return self.client.cookies["uchuu_csrf"].value
+
+    def get(self, path):
+        return self.client.get(path)
+
+    def send(self, method, path, data=None):
+        return self.client.generic(
+            method, path, json.dumps(data or {}), content_type="application/json", headers={"X-CSRFToken": self._token()}
+        )
+
+    def log_in(self, username, password="lantern-quay"):
+        return self.send("POST", "/api/account/log-in", {"username": username, "password": password})
+
+
+def make_teacher(name):
+    return User.objects.create_user(name, password="lantern-quay", first_name=name.title())
+
+
+@pytest.fixture
+def teacher(db):
+    return make_teacher("maren")
+
+
+@pytest.fixture
+def api(teacher):
+    api = Api()
+    assert api.log_in("maren").status_code == 200
+    return api
+
+
+@pytest.fixture
+def stranger(db):
+    make_teacher("odo")
+    api = Api()
+    api.log_in("odo")
+    return api
+
+
+@pytest.fixture
+def problem(teacher):
+    sheet = services.create_sheet(teacher, "Quadratics")
+    data = ProblemIn(task="solve", given="x^2 = 36")
+    return services.add_problem(teacher, sheet.pk, data, ["x = 6"])

@@ -1,0 +1,47 @@
+import { onScopeDispose, ref, watch, type Ref } from 'vue'
+import { api, unwrap, type Echo } from '@/api/client'
+
+export interface UseEchoReturn {
+  /** What the core made of the text last; null while nothing is typed. */
+  echo: Ref<Echo | null>
+  /** The text that `echo` belongs to. */
+  echoed: Ref<string>
+}
+
+const PAUSE = 40
+
+/** The typeset echo of a line while it is typed, as the core understands it. Late answers are dropped. */
+export function useEcho(text: Ref<string>, decimal: Ref<'point' | 'comma'>): UseEchoReturn {
+  const echo = ref<Echo | null>(null)
+  const echoed = ref('')
+  let latest = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  async function ask(wanted: string, ticket: number): Promise<void> {
+    try {
+      const found = await unwrap(api.POST('/api/check/echo', { body: { text: wanted, decimal: decimal.value } }))
+      if (ticket !== latest) return
+      echo.value = found
+      echoed.value = wanted
+    } catch {
+      // without a connection there is no echo; the typing goes on
+    }
+  }
+
+  watch(
+    text,
+    (now) => {
+      const ticket = ++latest
+      clearTimeout(timer)
+      if (!now.trim()) {
+        echo.value = null
+        echoed.value = now
+        return
+      }
+      timer = setTimeout(() => void ask(now, ticket), PAUSE)
+    },
+    { immediate: true },
+  )
+  onScopeDispose(() => clearTimeout(timer))
+  return { echo, echoed }
+}

@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref, toRef, watch } from 'vue'
+import MathText from '@/components/MathText.vue'
+import { useEcho } from '@/composables/useEcho'
+
+/**
+ * The line being written: the plain notation below, and right above it, at every key, what the core understood.
+ * Enter commits. A line with an error is kept back once, with the caret at the place; Enter again keeps it as it is.
+ */
+const props = defineProps<{ text: string; decimal: 'point' | 'comma'; label: string; hint?: string }>()
+const emit = defineEmits<{
+  'update:text': [text: string]
+  commit: [text: string]
+  cancel: []
+  leave: [direction: 'up' | 'down']
+  undo: []
+  redo: []
+  help: []
+}>()
+
+const input = ref<HTMLInputElement | null>(null)
+const text = toRef(props, 'text')
+const { echo, echoed } = useEcho(text, toRef(props, 'decimal'))
+const warned = ref('')
+const error = computed(() => (echoed.value === props.text ? (echo.value?.error ?? null) : null))
+const left = computed(() => (echo.value && !echo.value.error ? echo.value.left : ''))
+const right = computed(() => (echo.value && !echo.value.error ? echo.value.right : ''))
+
+function focus(): void {
+  input.value?.focus()
+}
+
+function caretTo(column: number): void {
+  void nextTick(() => input.value?.setSelectionRange(column - 1, column - 1))
+}
+
+function insertAtCaret(piece: string, back = 0): void {
+  const field = input.value
+  if (!field) return
+  const start = field.selectionStart ?? props.text.length
+  const next = props.text.slice(0, start) + piece + props.text.slice(field.selectionEnd ?? start)
+  emit('update:text', next)
+  void nextTick(() => {
+    field.focus()
+    field.setSelectionRange(start + piece.length - back, start + piece.length - back)
+  })
+}
+
+function commit(): void {
+  const typed = props.text.trim()
+  if (!typed) return
+  if (error.value && warned.value !== props.text) {
+    warned.value = props.text
+    caretTo(error.value.column)
+    return
+  }
+  emit('commit', typed)
+}
+
+function undoOrRedo(again: boolean): void {
+  if (again) emit('redo')
+  else emit('undo')
+}
+
+function onKey(event: KeyboardEvent): void {
+  const control = event.ctrlKey || event.metaKey
+  if (event.key === 'Enter') commit()
+  else if (event.key === 'Escape') emit('cancel')
+  else if (event.key === 'ArrowUp' && !event.altKey) emit('leave', 'up')
+  else if (event.key === 'ArrowDown' && !event.altKey) emit('leave', 'down')
+  else if (control && event.key.toLowerCase() === 'z' && !props.text) undoOrRedo(event.shiftKey)
+  else if (control && event.key.toLowerCase() === 'y' && !props.text) emit('redo')
+  else if (event.key === '?' && !props.text) emit('help')
+  else return
+  event.preventDefault()
+}
+
+watch(text, () => (warned.value = ''))
+onMounted(() => focus())
+defineExpose({ focus, insertAtCaret })
+</script>
+
+<template>
+  <div class="editor" :class="{ wrong: error }">
+    <div class="echo" aria-hidden="true">
+      <template v-if="echo && !echo.error">
+        <span v-if="echo.prefix" class="prefix">{{ echo.prefix }}</span>
+        <MathText v-if="left" :latex="left" /><MathText v-if="right" :latex="` ${right}`" />
+        <span v-if="echo.move" class="move"><MathText :latex="echo.move" :display="false" /></span>
+        <span v-if="echo.remark" class="remark">{{ echo.remark }}</span>
+      </template>
+      <span v-else-if="!text" class="muted small">{{ hint }}</span>
+    </div>
+    <input
+      ref="input"
+      class="field"
+      :value="text"
+      :aria-label="label"
+      :aria-invalid="!!error"
+      aria-describedby="line-error"
+      autocomplete="off"
+      autocapitalize="off"
+      spellcheck="false"
+      maxlength="600"
+      @input="emit('update:text', ($event.target as HTMLInputElement).value)"
+      @keydown="onKey"
+    />
+    <div id="line-error" class="error" role="status">
+      <template v-if="error">
+        <span class="place" :style="{ left: `calc(${error.column - 1}ch + 10px)` }" />
+        <p>
+          {{ error.message }}
+          <span v-if="warned === text" class="muted">Enter again keeps the line as it is.</span>
+        </p>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.editor {
+  padding: 2px 0 6px;
+}
+.echo {
+  min-height: 46px;
+  padding-block: 5px;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 1.1em;
+  padding-left: 10px;
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+.prefix,
+.remark {
+  color: var(--muted);
+  font-size: 14px;
+}
+.move {
+  border-left: 2px solid var(--hairline);
+  margin-left: 12px;
+  padding-left: 8px;
+  color: var(--muted);
+}
+.small {
+  font-size: 13px;
+}
+.field {
+  width: 100%;
+  font: 16px/1.4 var(--mono);
+  padding: 6px 9px;
+  background: var(--sheet);
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+}
+.field:focus {
+  outline: 2px solid var(--settles);
+  outline-offset: -1px;
+}
+.wrong .field {
+  border-color: var(--breaks);
+}
+.error {
+  position: relative;
+  font: 16px/1.4 var(--mono);
+}
+.error p {
+  font: 13px/1.35 var(--text);
+  color: var(--breaks);
+  padding: 4px 0 0 10px;
+}
+.place {
+  position: absolute;
+  top: -7px;
+  width: 1ch;
+  height: 3px;
+  border-radius: 2px;
+  background: var(--breaks);
+}
+</style>

@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Link, Report } from '@/api/client'
+import RelationGlyph from '@/components/RelationGlyph.vue'
+import { isSideLine, meaningOf, NOTE_WORDS, relationWord, type Relation } from '@/lib/relations'
+
+/** What is to be said of the line one is on. Empty and quiet when it holds and nothing was noticed. */
+const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string }>()
+
+const side = computed(() => !!props.link && isSideLine(props.link.kind))
+const word = computed(() => (props.link ? relationWord(props.link.relation, props.link.kind) : ''))
+const relation = computed(() => (props.link?.relation ?? null) as Relation | null)
+const meaning = computed(() => (relation.value && !side.value ? meaningOf(relation.value, props.link!.kind) : ''))
+const lostElsewhere = computed(() => {
+  const shown = props.link?.evidence?.solution
+  return (props.link?.lost ?? []).filter((value) => value !== shown)
+})
+const notes = computed(() => (props.link?.notes ?? []).map((note) => NOTE_WORDS[note] ?? note))
+const values = computed(() => Object.entries(props.link?.evidence?.values ?? {}))
+const reasons = computed(() => Object.entries(props.link?.reasons ?? {}))
+const misstated = computed(() => (props.link?.move?.as_stated === false ? props.link.move : null))
+const quiet = computed(
+  () =>
+    props.link?.relation === 'holds' &&
+    !notes.value.length && !reasons.value.length && !misstated.value && !props.link.gained.length,
+)
+const hasTable = computed(() => {
+  const evidence = props.link?.evidence
+  return !!evidence && evidence.before !== null && evidence.before !== undefined && !side.value
+})
+</script>
+
+<template>
+  <aside class="notes" aria-label="What is to be said of this line">
+    <template v-if="link">
+      <header :class="link.relation ?? 'unread'">
+        <RelationGlyph v-if="!side" :relation="relation" />
+        <div>
+          <p class="where muted">Line {{ number }}</p>
+          <h3>{{ word }}</h3>
+        </div>
+      </header>
+      <p v-if="link.error" class="error">{{ link.error.message }}</p>
+      <p v-else-if="!quiet" class="meaning muted">{{ meaning }}</p>
+
+      <section v-if="link.evidence">
+        <table v-if="hasTable" class="try">
+          <caption v-if="values.length">
+            Try
+            <template v-for="([name, value], k) in values" :key="name">{{ k ? ', ' : ' ' }}<b>{{ name }} = {{ value }}</b></template>
+          </caption>
+          <tbody>
+            <tr><th scope="row">line before</th><td>{{ link.evidence.before ?? 'undefined' }}</td></tr>
+            <tr class="differs"><th scope="row">this line</th><td>{{ link.evidence.after ?? 'undefined' }}</td></tr>
+          </tbody>
+        </table>
+        <p v-else>{{ link.evidence.text }}</p>
+      </section>
+
+      <section v-if="lostElsewhere.length && link.relation === 'narrows'">
+        <h4>Lost as well</h4>
+        <p>{{ unknown }} = {{ lostElsewhere.join(', ') }}</p>
+      </section>
+      <section v-if="link.lost.length && link.relation === 'settles'">
+        <h4>Dropped, rightly</h4>
+        <p>{{ unknown }} = {{ link.lost.join(', ') }}</p>
+      </section>
+      <section v-if="link.gained.length && (link.relation === 'widens' || link.relation === 'narrows')">
+        <h4>Candidates gained</h4>
+        <ul>
+          <li v-for="value in link.gained" :key="value">
+            {{ unknown }} = {{ value }}<template v-if="link.reasons[value]">: {{ link.reasons[value] }}</template>
+          </li>
+        </ul>
+      </section>
+      <section v-else-if="reasons.length && side">
+        <p v-for="[value, reason] in reasons" :key="value">{{ reason }}</p>
+      </section>
+      <section v-if="misstated">
+        <h4>The move</h4>
+        <p>
+          The margin says <code>{{ misstated.stated }}</code>, but that is not what was done<template v-if="misstated.text">:
+          it was <code>{{ misstated.text }}</code></template>.
+        </p>
+      </section>
+      <section v-for="note in notes" :key="note"><p>{{ note }}</p></section>
+    </template>
+
+    <section v-if="report?.owed.length" class="owed">
+      <h4>Checks owed</h4>
+      <ul>
+        <li v-for="owed in report.owed" :key="owed.value">
+          {{ unknown }} = {{ owed.value }}: {{ owed.because }}.
+          <span class="muted">Write <code>check {{ unknown }} = {{ owed.value }}</code></span>
+        </li>
+      </ul>
+    </section>
+  </aside>
+</template>
+
+<style scoped>
+.notes {
+  padding: 22px 22px;
+  font-size: 14.5px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-bottom: 10px;
+}
+h3 {
+  font-size: 19px;
+  color: var(--relation);
+}
+h4 {
+  margin: 0 0 2px;
+  font-size: 13px;
+  font-weight: 400;
+  color: var(--muted);
+}
+.where {
+  font-size: 13px;
+}
+section {
+  margin-top: 14px;
+}
+ul {
+  margin: 0;
+  padding-left: 18px;
+}
+.error {
+  color: var(--breaks);
+}
+.try {
+  border-collapse: collapse;
+  width: 100%;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 8px;
+}
+.try caption {
+  text-align: left;
+  padding-bottom: 6px;
+}
+.try th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--muted);
+}
+.try th,
+.try td {
+  padding: 6px 10px;
+  border-bottom: 1px solid var(--hairline);
+}
+.try td {
+  text-align: right;
+  font-size: 17px;
+}
+.try .differs td {
+  color: var(--breaks);
+}
+code {
+  font: 13px var(--mono);
+  background: var(--quiet);
+  padding: 1px 4px;
+  border-radius: 4px;
+}
+.owed {
+  border-top: 1px solid var(--hairline);
+  padding-top: 12px;
+}
+</style>

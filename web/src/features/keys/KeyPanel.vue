@@ -1,0 +1,99 @@
+<script setup lang="ts">
+/** All keys of the desk, and the notation, on one panel. */
+defineProps<{ open: boolean }>()
+const emit = defineEmits<{ close: [] }>()
+
+const KEYS: [string, [string, string][]][] = [
+  ['While writing', [
+    ['Enter', 'commit the line'],
+    ['Esc', 'leave it'],
+    ['↑', 'go to the lines'],
+    ['Ctrl Z · Ctrl Y', 'undo, redo a line (in an empty field)'],
+    ['?', 'this panel (in an empty field); F1 anywhere'],
+  ]],
+  ['On a line', [
+    ['↑ ↓ · Home', 'from line to line'],
+    ['Enter', 'edit it'],
+    ['Insert', 'open a line before it'],
+    ['o', 'open a line after it'],
+    ['Delete', 'remove it'],
+    ['Alt ↑ · Alt ↓', 'move it'],
+    ['Esc · End', 'back to writing'],
+  ]],
+  ['The sheet', [
+    ['PgUp · PgDn', 'problem before, problem after'],
+    ['Alt N', 'new problem'],
+    ['Alt E', 'change this problem'],
+    ['Alt D', 'duplicate it'],
+    ['F6', 'problems, paper, notes in turn'],
+  ]],
+]
+const NOTATION: [string, string][] = [
+  ['(x+1)/(x-4)', 'a fraction; / takes its two neighbours'],
+  ['x^2   x^(n+1)', 'powers'],
+  ['2 1/4', 'a mixed number'],
+  ['6 ÷ 2 · 3', 'from the left'],
+  ['x = 2 +- 3', '±'],
+  ['x = 3 or x = -2', 'solutions; also x = 3, -2 or {3, -2}'],
+  ['no solution', 'and: all real numbers except 0'],
+  ['x != 4', 'an excluded value'],
+  ['| -3x', 'at the end of a line: the move on both sides'],
+  ['# because …', 'a remark'],
+  ['check x = 6: 4 = 4', 'a check in the given'],
+  ['aside: 5 - a = -(a - 5)', 'side work'],
+  ['\\frac{x}{2}', 'LaTeX is read as well'],
+]
+</script>
+
+<template>
+  <el-dialog :model-value="open" title="Keys and notation" width="820" append-to-body @close="emit('close')">
+    <div class="columns">
+      <div>
+        <section v-for="[name, keys] in KEYS" :key="name">
+          <h3>{{ name }}</h3>
+          <dl>
+            <template v-for="[key, what] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template>
+          </dl>
+        </section>
+      </div>
+      <section>
+        <h3>How lines are typed</h3>
+        <dl>
+          <template v-for="[typed, what] in NOTATION" :key="typed"><dt><code>{{ typed }}</code></dt><dd>{{ what }}</dd></template>
+        </dl>
+      </section>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: 1fr 1.15fr;
+  gap: 28px;
+}
+h3 {
+  font-size: 13px;
+  color: var(--muted);
+  font-weight: 400;
+  margin: 0 0 6px;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 5px 12px;
+  margin: 0 0 14px;
+  font-size: 14px;
+}
+dd {
+  margin: 0;
+}
+code {
+  font: 13px var(--mono);
+}
+@media (max-width: 700px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,85 @@
+import { defineStore } from 'pinia'
+import { api, unwrap, type Problem, type ProblemRow, type Sheet, type SheetRow } from '@/api/client'
+import type { Task } from '@/lib/tasks'
+
+/** The list of sheets, and the one that is open with its problems. */
+export const useSheets = defineStore('sheets', {
+  state: () => ({ rows: [] as SheetRow[], sheet: null as Sheet | null }),
+  getters: {
+    decimal: (state): 'point' | 'comma' => (state.sheet?.conventions['decimal'] === 'comma' ? 'comma' : 'point'),
+  },
+  actions: {
+    async list() {
+      this.rows = await unwrap(api.GET('/api/sheets'))
+    },
+    async open(id: number) {
+      if (this.sheet?.id !== id) this.sheet = null
+      this.sheet = await unwrap(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } }))
+    },
+    async create(title: string): Promise<number> {
+      const sheet = await unwrap(api.POST('/api/sheets', { body: { title } }))
+      return sheet.id
+    },
+    async rename(id: number, title: string) {
+      await unwrap(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } }, body: { title } }))
+      if (this.sheet?.id === id) this.sheet.title = title
+    },
+    async remove(id: number) {
+      await unwrap(api.DELETE('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } }))
+      this.rows = this.rows.filter((row) => row.id !== id)
+    },
+    async addProblem(task: Task, given: string, variable: string): Promise<Problem> {
+      const problem = await unwrap(
+        api.POST('/api/sheets/{sheet_id}/problems', {
+          params: { path: { sheet_id: this.sheet!.id } },
+          body: { task, given, variable, numbers: 'real' },
+        }),
+      )
+      await this.open(this.sheet!.id)
+      return problem
+    },
+    async changeProblem(id: number, task: Task, given: string, variable: string): Promise<Problem> {
+      const problem = await unwrap(
+        api.PATCH('/api/problems/{problem_id}', {
+          params: { path: { problem_id: id } },
+          body: { task, given, variable },
+        }),
+      )
+      await this.open(this.sheet!.id)
+      return problem
+    },
+    async copyProblem(id: number): Promise<Problem> {
+      const problem = await unwrap(
+        api.POST('/api/problems/{problem_id}/copy', { params: { path: { problem_id: id } } }),
+      )
+      await this.open(this.sheet!.id)
+      return problem
+    },
+    async removeProblem(id: number) {
+      await unwrap(api.DELETE('/api/problems/{problem_id}', { params: { path: { problem_id: id } } }))
+      await this.open(this.sheet!.id)
+    },
+    async reorder(order: number[]) {
+      const sheet = this.sheet!
+      sheet.problems.sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id))
+      this.sheet = await unwrap(
+        api.PUT('/api/sheets/{sheet_id}/order', { params: { path: { sheet_id: sheet.id } }, body: { problems: order } }),
+      )
+    },
+    /** Brings the row of a problem up to date with what its working has become. */
+    follow(problem: Problem) {
+      const row = this.sheet?.problems.find((each) => each.id === problem.id)
+      if (row) Object.assign(row, rowState(problem))
+    },
+  },
+})
+
+function rowState(problem: Problem): Pick<ProblemRow, 'beads' | 'verdict' | 'finished' | 'owed'> {
+  const { links, answer, finish, owed } = problem.report
+  return {
+    beads: links.map(({ kind, relation }) => ({ kind, relation })),
+    verdict: answer.verdict,
+    finished: finish.finished,
+    owed: owed.length,
+  }
+}

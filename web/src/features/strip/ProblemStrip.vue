@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { ProblemRow } from '@/api/client'
+import MathText from '@/components/MathText.vue'
+import TinyChain from '@/components/TinyChain.vue'
+
+/** The problems of the sheet: number, the given set small, its tiny chain. Reordered by drag or Alt+arrows. */
+const props = defineProps<{ problems: ProblemRow[]; current: number | null }>()
+const emit = defineEmits<{ open: [place: number]; add: []; order: [ids: number[]]; copy: []; remove: [] }>()
+
+const dragged = ref<number | null>(null)
+
+function moved(from: number, to: number): void {
+  if (to < 0 || to >= props.problems.length || from === to) return
+  const ids = props.problems.map((problem) => problem.id)
+  ids.splice(to, 0, ...ids.splice(from, 1))
+  emit('order', ids)
+}
+
+function onKey(event: KeyboardEvent, at: number): void {
+  if (event.altKey && event.key === 'ArrowUp') moved(at, at - 1)
+  else if (event.altKey && event.key === 'ArrowDown') moved(at, at + 1)
+  else if (event.key === 'ArrowUp') focusRow(event, -1)
+  else if (event.key === 'ArrowDown') focusRow(event, 1)
+  else return
+  event.preventDefault()
+}
+
+function focusRow(event: KeyboardEvent, by: -1 | 1): void {
+  const item = (event.currentTarget as HTMLElement).parentElement
+  const next = by < 0 ? item?.previousElementSibling : item?.nextElementSibling
+  next?.querySelector('button')?.focus()
+}
+</script>
+
+<template>
+  <nav class="strip" aria-label="Problems of this sheet">
+    <ol>
+      <li
+        v-for="(problem, k) in problems"
+        :key="problem.id"
+        draggable="true"
+        @dragstart="dragged = k"
+        @dragover.prevent
+        @drop.prevent="dragged !== null && moved(dragged, k)"
+      >
+        <button
+          class="item"
+          :class="{ current: problem.id === current }"
+          :aria-current="problem.id === current"
+          :aria-label="`Problem ${k + 1}: ${problem.task} ${problem.given}`"
+          @click="emit('open', k + 1)"
+          @keydown="onKey($event, k)"
+        >
+          <span class="number">{{ k + 1 }}</span>
+          <span class="given"><MathText :latex="problem.given_latex" :display="false" /></span>
+          <TinyChain class="tiny" :beads="problem.beads" :verdict="problem.verdict" :finished="problem.finished" />
+        </button>
+      </li>
+    </ol>
+    <div class="tools">
+      <button class="plain-button" title="New problem (Alt+N)" @click="emit('add')">New problem</button>
+      <button class="plain-button" :disabled="current === null" title="Duplicate (Alt+D)" @click="emit('copy')">Duplicate</button>
+      <button class="plain-button" :disabled="current === null" title="Delete this problem" @click="emit('remove')">Delete</button>
+    </div>
+  </nav>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 12px 10px;
+  overflow-y: auto;
+  flex: 1;
+}
+.item {
+  display: grid;
+  grid-template-columns: 24px 1fr;
+  row-gap: 5px;
+  width: 100%;
+  text-align: left;
+  padding: 9px 8px;
+  border: 1px solid transparent;
+  border-radius: 8px;
+  background: none;
+  cursor: pointer;
+}
+.item:hover {
+  background: var(--quiet);
+}
+.item.current {
+  background: var(--sheet);
+  border-color: var(--hairline);
+}
+.number {
+  color: var(--muted);
+  font-size: 13px;
+  padding-top: 2px;
+}
+.given {
+  font-size: 13.5px;
+  overflow: hidden;
+  mask-image: linear-gradient(to right, #000 85%, transparent);
+}
+.tiny {
+  grid-column: 2;
+  max-width: 100%;
+}
+.tools {
+  border-top: 1px solid var(--hairline);
+  padding: 8px 8px;
+  display: flex;
+  flex-wrap: wrap;
+}
+.tools button {
+  font-size: 13.5px;
+}
+.tools button:disabled {
+  color: var(--muted);
+  cursor: default;
+}
+</style>

@@ -1,0 +1,281 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import ChainPaper from '@/features/chain/ChainPaper.vue'
+import { useChain } from '@/features/chain/store'
+import NotesPanel from '@/features/evidence/NotesPanel.vue'
+import KeyPanel from '@/features/keys/KeyPanel.vue'
+import { useSession } from '@/features/session/store'
+import { useSheets } from '@/features/sheets/store'
+import ProblemDialog from '@/features/strip/ProblemDialog.vue'
+import ProblemStrip from '@/features/strip/ProblemStrip.vue'
+import type { Task } from '@/lib/tasks'
+
+/** The desk: the sheet's problems on the left, the paper in the middle, what is to be said on the right. */
+const props = defineProps<{ sheetId: number; place: number }>()
+
+const sheets = useSheets()
+const chain = useChain()
+const session = useSession()
+const router = useRouter()
+const keysOpen = ref(false)
+const dialog = ref<'new' | 'change' | null>(null)
+const removing = ref(false)
+const at = ref(-1)
+const trouble = ref('')
+
+const problems = computed(() => sheets.sheet?.problems ?? [])
+const current = computed(() => problems.value[props.place - 1] ?? null)
+const unknown = computed(
+  () => chain.problem?.variable || /[a-z]/i.exec((chain.problem?.given ?? 'x').replace(/sqrt|abs|root/g, ''))?.[0] || 'x',
+)
+const link = computed(() => (at.value >= 0 ? chain.linkAt(at.value) : null))
+const start = computed(() => {
+  const problem = chain.problem
+  if (dialog.value === 'change' && problem) return { task: problem.task as Task, given: problem.given, variable: problem.variable }
+  return { task: (problem?.task ?? 'solve') as Task, given: '', variable: '' }
+})
+const SAVE_WORDS = {
+  saved: 'saved',
+  saving: 'saving…',
+  offline: 'No connection: kept in this browser, will be sent',
+  conflict: 'Changed in another window',
+  refused: 'Not saved',
+} as const
+
+async function attempt(work: () => Promise<unknown>): Promise<void> {
+  trouble.value = ''
+  try {
+    await work()
+  } catch (found) {
+    trouble.value = found instanceof TypeError ? 'The server does not answer. What you typed is kept here.' : (found as Error).message
+  }
+}
+
+function go(place: number): void {
+  if (place >= 1 && place <= problems.value.length) void router.push(`/sheets/${props.sheetId}/${place}`)
+}
+
+async function saveProblem(task: Task, given: string, variable: string): Promise<void> {
+  if (dialog.value === 'change' && chain.problem) {
+    const { id } = chain.problem
+    await chain.flush()
+    await sheets.changeProblem(id, task, given, variable)
+    await chain.open(id)
+  } else {
+    await sheets.addProblem(task, given, variable)
+    go(problems.value.length)
+  }
+}
+
+function copy(): Promise<void> {
+  return attempt(async () => {
+    if (!current.value) return
+    await chain.flush()
+    await sheets.copyProblem(current.value.id)
+    go(props.place + 1)
+  })
+}
+
+function remove(): Promise<void> {
+  removing.value = false
+  return attempt(async () => {
+    if (!current.value) return
+    await sheets.removeProblem(current.value.id)
+    if (props.place > problems.value.length) go(problems.value.length)
+  })
+}
+
+const REGIONS = ['.strip .current, .strip button', '.middle input', '.right']
+function nextRegion(): void {
+  const here = REGIONS.findIndex((selector) => document.activeElement?.closest(selector.split(' ')[0]!))
+  const next = REGIONS[(here + 1) % REGIONS.length]!
+  document.querySelector<HTMLElement>(next)?.focus()
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (document.querySelector('.el-overlay:not([style*="display: none"])')) return
+  const key = event.key.toLowerCase()
+  if (event.key === 'F1') keysOpen.value = true
+  else if (event.key === 'F6') nextRegion()
+  else if (event.key === 'PageUp') go(props.place - 1)
+  else if (event.key === 'PageDown') go(props.place + 1)
+  else if (event.altKey && key === 'n') dialog.value = 'new'
+  else if (event.altKey && key === 'e' && chain.problem) dialog.value = 'change'
+  else if (event.altKey && key === 'd') void copy()
+  else if (event.key === '?' && !(event.target instanceof HTMLInputElement)) keysOpen.value = true
+  else return
+  event.preventDefault()
+}
+
+function beforeUnload(event: BeforeUnloadEvent): void {
+  if (chain.state === 'saving') event.preventDefault()
+}
+
+onMounted(() => {
+  window.addEventListener('keydown', onKey)
+  window.addEventListener('beforeunload', beforeUnload)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onKey)
+  window.removeEventListener('beforeunload', beforeUnload)
+  void chain.flush()
+})
+
+watch(() => props.sheetId, (id) => attempt(() => sheets.open(id)), { immediate: true })
+watch(
+  () => current.value?.id,
+  (id) => {
+    if (id) void attempt(() => chain.open(id))
+    else chain.problem = null
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div class="desk">
+    <header class="bar">
+      <RouterLink to="/" class="home" title="All sheets">Uchuu</RouterLink>
+      <span class="title">{{ sheets.sheet?.title }}</span>
+      <span v-if="current" class="muted">problem {{ place }} of {{ problems.length }}</span>
+      <span class="space" />
+      <span class="save" :class="chain.state" role="status">{{ current ? SAVE_WORDS[chain.state] : '' }}</span>
+      <span class="muted small">{{ chain.problem?.numbers ?? 'real' }} numbers · decimal {{ sheets.decimal }}</span>
+      <button class="plain-button" title="Keys and notation (?)" @click="keysOpen = true">Keys <kbd>?</kbd></button>
+      <span class="muted small">{{ session.teacher?.name }}</span>
+    </header>
+    <ProblemStrip
+      class="left" :problems="problems" :current="current?.id ?? null"
+      @open="go" @add="dialog = 'new'" @copy="copy" @remove="removing = true"
+      @order="(ids) => attempt(() => sheets.reorder(ids))"
+    />
+    <main class="middle">
+      <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
+      <div v-if="chain.state === 'conflict'" class="banner" role="alert">
+        <p>This working was changed in another window. Yours has {{ chain.lines.length }} lines, the other {{ chain.theirs?.lines.length }}.</p>
+        <el-button size="small" @click="chain.resolve('theirs')">Take the other</el-button>
+        <el-button size="small" type="primary" @click="chain.resolve('mine')">Keep mine</el-button>
+      </div>
+      <p v-if="chain.state === 'refused'" class="banner" role="alert">{{ chain.trouble }}</p>
+      <ChainPaper v-if="current" @help="keysOpen = true" @at="at = $event" @edit-given="dialog = 'change'" />
+      <div v-else-if="sheets.sheet" class="empty">
+        <p>This sheet is empty.</p>
+        <el-button type="primary" @click="dialog = 'new'">New problem</el-button>
+        <p class="muted small">or <kbd>Alt N</kbd></p>
+      </div>
+    </main>
+    <NotesPanel
+      v-if="current" class="right" tabindex="-1" :number="at + 1" :text="chain.lines[at] ?? ''" :link="link"
+      :report="chain.judged ? (chain.problem?.report ?? null) : null" :unknown="unknown"
+    />
+    <div v-else class="right" />
+
+    <KeyPanel :open="keysOpen" @close="keysOpen = false" />
+    <ProblemDialog
+      :open="dialog !== null" :title="dialog === 'change' ? 'Change the problem' : 'New problem'"
+      :decimal="sheets.decimal" :start="start" :save="saveProblem" @close="dialog = null"
+    />
+    <el-dialog v-model="removing" title="Delete this problem?" width="420">
+      <p>Problem {{ place }} and its {{ chain.lines.length }} lines will be gone for good.</p>
+      <template #footer>
+        <el-button @click="removing = false">Keep it</el-button>
+        <el-button type="danger" @click="remove">Delete it</el-button>
+      </template>
+    </el-dialog>
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  height: 100vh;
+  display: grid;
+  grid-template: 48px minmax(0, 1fr) / 230px minmax(0, 1fr) 290px;
+}
+.bar {
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 0 18px;
+  border-bottom: 1px solid var(--hairline);
+  white-space: nowrap;
+}
+.home {
+  font-weight: 700;
+  color: inherit;
+  text-decoration: none;
+}
+.title {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.space {
+  flex: 1;
+}
+.small {
+  font-size: 13px;
+}
+.save {
+  font-size: 13px;
+  color: var(--muted);
+}
+.save.offline,
+.save.conflict,
+.save.refused {
+  color: var(--breaks);
+}
+.left {
+  border-right: 1px solid var(--hairline);
+}
+.middle {
+  overflow: auto;
+  padding: 22px 24px 60px;
+}
+.right {
+  border-left: 1px solid var(--hairline);
+  overflow: auto;
+}
+.right:focus {
+  outline: none;
+}
+.banner {
+  max-width: 820px;
+  margin: 0 auto 14px;
+  padding: 10px 14px;
+  border: 1px solid var(--breaks);
+  border-radius: 8px;
+  background: var(--sheet);
+}
+.banner p {
+  margin-bottom: 8px;
+}
+.empty {
+  display: grid;
+  justify-items: center;
+  gap: 10px;
+  padding-top: 18vh;
+}
+@media (max-width: 900px) {
+  .desk {
+    height: auto;
+    min-height: 100vh;
+    grid-template: 48px auto auto auto / 1fr;
+  }
+  .left,
+  .right {
+    border: 0;
+    border-bottom: 1px solid var(--hairline);
+  }
+  .left {
+    max-height: 190px;
+  }
+  .bar {
+    gap: 8px;
+    overflow-x: auto;
+  }
+  .middle {
+    padding: 12px;
+  }
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import RelationGlyph from '@/components/RelationGlyph.vue'
+import { useSession } from '@/features/session/store'
+
+const session = useSession()
+const router = useRouter()
+const route = useRoute()
+const username = ref('')
+const password = ref('')
+const name = ref('')
+const trouble = ref('')
+const busy = ref(false)
+const first = computed(() => session.needsSetup)
+
+async function go(): Promise<void> {
+  busy.value = true
+  trouble.value = ''
+  try {
+    if (first.value) await session.setUp(username.value, password.value, name.value)
+    else await session.logIn(username.value, password.value)
+    const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : '/'
+    await router.push(next)
+  } catch (found) {
+    trouble.value = found instanceof TypeError ? 'The server does not answer. Is it running?' : (found as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <main class="door">
+    <form @submit.prevent="go">
+      <div class="mark" aria-hidden="true">
+        <RelationGlyph v-for="each in ['holds', 'widens', 'settles'] as const" :key="each" :relation="each" :size="44" />
+      </div>
+      <h1>Uchuu</h1>
+      <p class="muted">{{ first ? 'Nobody works here yet. Make the first account.' : 'Every line verified as it is written.' }}</p>
+      <label v-if="first"><span>Your name</span><input v-model="name" autocomplete="name" maxlength="150" /></label>
+      <label><span>Log-in name</span><input v-model="username" autocomplete="username" required maxlength="150" autofocus /></label>
+      <label>
+        <span>Password</span>
+        <input v-model="password" type="password" :autocomplete="first ? 'new-password' : 'current-password'" required maxlength="200" />
+      </label>
+      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+      <el-button type="primary" native-type="submit" size="large" :loading="busy">{{ first ? 'Make the account' : 'Log in' }}</el-button>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.door {
+  min-height: 100%;
+  display: grid;
+  place-items: center;
+  padding: 24px;
+}
+form {
+  width: 320px;
+  display: grid;
+  gap: 14px;
+}
+.mark {
+  display: flex;
+  gap: 4px;
+}
+h1 {
+  font-size: 34px;
+  line-height: 1;
+}
+label span {
+  display: block;
+  font-size: 13px;
+  color: var(--muted);
+  margin-bottom: 3px;
+}
+input {
+  width: 100%;
+  padding: 9px 10px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.trouble {
+  color: var(--breaks);
+}
+</style>

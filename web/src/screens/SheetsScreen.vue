@@ -1,0 +1,217 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { useSession } from '@/features/session/store'
+import { useSheets } from '@/features/sheets/store'
+import type { SheetRow } from '@/api/client'
+
+const sheets = useSheets()
+const session = useSession()
+const router = useRouter()
+const title = ref('')
+const trouble = ref('')
+const loaded = ref(false)
+const removing = ref<SheetRow | null>(null)
+const renaming = ref<number | null>(null)
+const newName = ref('')
+
+onMounted(() => attempt(async () => {
+  await sheets.list()
+  loaded.value = true
+}))
+
+async function attempt(work: () => Promise<void>): Promise<void> {
+  trouble.value = ''
+  try {
+    await work()
+  } catch (found) {
+    trouble.value = found instanceof TypeError ? 'The server does not answer. Try again in a moment.' : (found as Error).message
+  }
+}
+
+function create(): Promise<void> {
+  return attempt(async () => {
+    if (!title.value.trim()) return
+    await router.push(`/sheets/${await sheets.create(title.value)}`)
+  })
+}
+
+function rename(row: SheetRow): Promise<void> {
+  return attempt(async () => {
+    if (newName.value.trim()) await sheets.rename(row.id, newName.value)
+    renaming.value = null
+    await sheets.list()
+  })
+}
+
+function startRename(row: SheetRow): void {
+  renaming.value = row.id
+  newName.value = row.title
+}
+
+function remove(): Promise<void> {
+  return attempt(async () => {
+    if (removing.value) await sheets.remove(removing.value.id)
+    removing.value = null
+  })
+}
+
+function logOut(): Promise<void> {
+  return attempt(async () => {
+    await session.logOut()
+    await router.push('/log-in')
+  })
+}
+
+function sum(row: SheetRow): string {
+  if (!row.problems) return 'no problems yet'
+  const parts = [`${row.problems} problem${row.problems === 1 ? '' : 's'}`, `${row.sound} sound`]
+  if (row.faulty) parts.push(`${row.faulty} with a fault`)
+  const open = row.problems - row.sound - row.faulty
+  if (open) parts.push(`${open} open`)
+  return parts.join(' · ')
+}
+</script>
+
+<template>
+  <div class="page">
+    <header class="top">
+      <h1>Sheets</h1>
+      <div class="account">
+        <span class="muted">{{ session.teacher?.name }}</span>
+        <button class="plain-button" @click="logOut">Log out</button>
+      </div>
+    </header>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <ul v-if="sheets.rows.length" class="list">
+      <li v-for="row in sheets.rows" :key="row.id">
+        <form v-if="renaming === row.id" class="rename" @submit.prevent="rename(row)">
+          <input v-model="newName" aria-label="New title" maxlength="120" autofocus @keydown.esc="renaming = null" />
+          <el-button native-type="submit" size="small">Keep</el-button>
+        </form>
+        <template v-else>
+          <RouterLink :to="`/sheets/${row.id}`" class="sheet">
+            <span class="title">{{ row.title }}</span>
+            <span class="bar" aria-hidden="true">
+              <i v-for="k in row.sound" :key="`s${k}`" class="sound" />
+              <i v-for="k in row.faulty" :key="`f${k}`" class="faulty" />
+              <i v-for="k in row.problems - row.sound - row.faulty" :key="`o${k}`" class="open" />
+            </span>
+            <span class="muted sum">{{ sum(row) }}</span>
+          </RouterLink>
+          <button class="plain-button muted" :aria-label="`Rename ${row.title}`" @click="startRename(row)">rename</button>
+          <button class="plain-button muted" :aria-label="`Delete ${row.title}`" @click="removing = row">delete</button>
+        </template>
+      </li>
+    </ul>
+    <p v-else-if="loaded" class="empty muted">No sheets yet. Name the first one below: a topic, a class, a date.</p>
+    <form class="new" @submit.prevent="create">
+      <input v-model="title" aria-label="Title of a new sheet" placeholder="Title of a new sheet" maxlength="120" />
+      <el-button native-type="submit" type="primary" :disabled="!title.trim()">New sheet</el-button>
+    </form>
+    <el-dialog :model-value="!!removing" title="Delete this sheet?" width="420" @close="removing = null">
+      <p>“{{ removing?.title }}” and its {{ removing?.problems }} problems with their workings will be gone for good.</p>
+      <template #footer>
+        <el-button @click="removing = null">Keep it</el-button>
+        <el-button type="danger" @click="remove">Delete it</el-button>
+      </template>
+    </el-dialog>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 820px;
+  margin: 0 auto;
+  padding: 44px 28px;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  margin-bottom: 18px;
+}
+h1 {
+  font-size: 28px;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border-top: 1px solid var(--hairline);
+}
+.list li {
+  display: flex;
+  align-items: center;
+  border-bottom: 1px solid var(--hairline);
+}
+.list .plain-button {
+  font-size: 13px;
+}
+.sheet {
+  flex: 1;
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 18px;
+  align-items: center;
+  padding: 15px 8px;
+  color: inherit;
+  text-decoration: none;
+}
+.sheet:hover .title {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.title {
+  font-size: 17px;
+}
+.sum {
+  grid-column: 1;
+  font-size: 13.5px;
+}
+.bar {
+  grid-row: 1 / 3;
+  grid-column: 2;
+  display: flex;
+  gap: 3px;
+}
+.bar i {
+  width: 7px;
+  height: 22px;
+  border-radius: 3px;
+}
+.bar .sound {
+  background: var(--holds);
+}
+.bar .faulty {
+  background: linear-gradient(var(--breaks) 40%, transparent 40% 60%, var(--breaks) 60%);
+}
+.bar .open {
+  border: 1.5px solid #bdb6a6;
+}
+.new,
+.rename {
+  display: flex;
+  gap: 10px;
+  margin-top: 22px;
+}
+.rename {
+  margin: 10px 8px;
+  flex: 1;
+}
+.new input,
+.rename input {
+  flex: 1;
+  padding: 7px 10px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.trouble {
+  color: var(--breaks);
+  margin-bottom: 12px;
+}
+.empty {
+  padding: 26px 0;
+}
+</style>
