@@ -22,7 +22,12 @@ def read_workings(text: str) -> list[Working]:
     in_lines = False
     for number, raw in enumerate(text.lstrip("\ufeff").splitlines(), start=1):
         match = _HEAD.fullmatch(raw)
-        if in_lines and match and match.group(1) == "task" and match.group(2).split("#")[0].strip() in (*TASKS, "analyse"):
+        if (
+            in_lines
+            and match
+            and match.group(1) == "task"
+            and match.group(2).split("#")[0].strip() in (*TASKS, "analyse")
+        ):
             workings.append(_working(head, lines))
             head, lines, in_lines = {}, [], False
         if in_lines:
@@ -55,15 +60,16 @@ def _working(head: dict[str, list[str]], lines: list[str]) -> Working:
             if not equals:
                 raise TaskError(f"A convention is written key=value, not “{pair}”.")
             conventions[key] = value
+    last = {key: values[-1] for key, values in head.items()}
     working = Working(
         task=head["task"][-1],
         given=head["given"][-1],
         lines=tuple(lines),
-        variable=(head.get("variable") or [None])[-1],
-        numbers=(head.get("numbers") or ["real"])[-1],
+        variable=last.get("variable"),
+        numbers=last.get("numbers", "real"),
         conventions=conventions,
         assume=tuple(head.get("assume", [])),
-        id=(head.get("id") or [None])[-1],
+        id=last.get("id"),
     )
     working.validate()
     return working

@@ -12,7 +12,6 @@ from algebra import TaskError, check, read_workings
 from cli.jsonform import working_from_json
 from cli.printed import printed
 
-
 SOUND, UNSOUND, UNREADABLE = 0, 1, 2
 
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import sys
+from collections.abc import Callable
+from importlib import import_module
 
 HELP = """\
 ./uchuu COMMAND
@@ -16,36 +18,29 @@ HELP = """\
   shots                         make the pictures in docs/screenshots again
 """
 
+COMMANDS = {
+    "start": ("door.start", "main"),
+    "test": ("door.testing", "main"),
+    "lint": ("door.testing", "lint_command"),
+    "fix": ("door.testing", "fix_command"),
+    "check": ("cli.check", "main"),
+    "bench": ("door.bench", "main"),
+    "api-types": ("door.api_types", "main"),
+    "shots": ("door.shots", "main"),
+}
+"""Every command with the module and function that does it; a module is loaded only when its command is called."""
+
 
 def main(arguments: list[str]) -> int:
     command, rest = (arguments[0], arguments[1:]) if arguments else ("help", [])
-    match command:
-        case "check":
-            from cli.check import main as run
-        case "start":
-            from door.start import main as run
-        case "test":
-            from door.testing import main as run
-        case "lint":
-            from door.testing import lint
-
-            return 0 if lint() else 1
-        case "fix":
-            from door.testing import fix
-
-            return fix()
-        case "api-types":
-            from door.api_types import main as run
-        case "bench":
-            from door.bench import main as run
-        case "shots":
-            from door.shots import main as run
-        case "help" | "--help" | "-h":
-            print(HELP)
-            return 0
-        case _:
-            print(f"uchuu: there is no command “{command}”.\n\n{HELP}", file=sys.stderr)
-            return 2
+    if command in ("help", "--help", "-h"):
+        print(HELP)
+        return 0
+    if command not in COMMANDS:
+        print(f"uchuu: there is no command “{command}”.\n\n{HELP}", file=sys.stderr)
+        return 2
+    module, function = COMMANDS[command]
+    run: Callable[[list[str]], int] = getattr(import_module(module), function)
     return run(rest)
 
 

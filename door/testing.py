@@ -7,6 +7,7 @@ import os
 import subprocess
 import sys
 import time
+from collections.abc import Callable
 
 from door import front
 from door.postgres import throwaway
@@ -22,7 +23,11 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("pytest", nargs="*", help="passed on to pytest (put them after --)")
     options = parser.parse_args(arguments)
     started = time.monotonic()
-    steps = {"lint": lint, "web": web, "python": lambda: python(options.pytest, long=options.long)}
+    steps: dict[str, Callable[[], bool]] = {
+        "lint": lint,
+        "web": web,
+        "python": lambda: python(options.pytest, long=options.long),
+    }
     for name in [options.only] if options.only else PARTS:
         if not steps[name]():
             print(f"uchuu: {name} failed", file=sys.stderr)
@@ -81,7 +86,11 @@ def python(arguments: list[str], *, long: bool) -> bool:
         return _run(sys.executable, "-m", "pytest", *arguments, env=env)
 
 
-def fix() -> int:
+def lint_command(_: list[str]) -> int:
+    return 0 if lint() else 1
+
+
+def fix_command(_: list[str]) -> int:
     """`./uchuu fix`: what ruff can mend by itself."""
     _run("ruff", "check", "--fix", "--quiet", ".")
     return 0 if _run("ruff", "format", "--quiet", ".") else 1

@@ -1,9 +1,9 @@
 """Why a value could not be had.
 
-    ExactError
-      OutOfScope        the expression uses something this core does not decide
-      TooLarge          writing it out would pass a bound of algebra.limits
-      UndefinedValue    it is undefined for every value of its letters (5/0)
+ExactError
+  OutOfScope        the expression uses something this core does not decide
+  TooLarge          writing it out would pass a bound of algebra.limits
+  UndefinedValue    it is undefined for every value of its letters (5/0)
 """
 
 from __future__ import annotations

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction as Q
 from functools import lru_cache
 from math import isqrt
+from typing import Any
 
 from flint import ctx as flint_context
 from flint import fmpz, fmpz_poly
@@ -62,7 +63,8 @@ def _roots(coefficients: tuple[int, ...]) -> tuple[tuple[complex, ...], int]:
     precision = flint_context.prec
     try:
         flint_context.prec = 80
-        found = [root for root, _ in fmpz_poly(list(coefficients)).complex_roots()]
+        polynomial: Any = fmpz_poly(list(coefficients))
+        found = [root for root, _ in polynomial.complex_roots()]
     finally:
         flint_context.prec = precision
     real = sorted((complex(float(r.real.mid())) for r in found if r.imag == 0), key=lambda z: z.real)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from fractions import Fraction as Q
 from functools import lru_cache
+from typing import Any
 
 from flint import Ordering, fmpz_mpoly, fmpz_mpoly_ctx
 
@@ -90,15 +91,11 @@ class Ratio:
         return self + -other
 
     def __mul__(self, other: Ratio) -> Ratio:
-        return self.field.ratio(
-            _times(self.numerator, other.numerator), _times(self.denominator, other.denominator)
-        )
+        return self.field.ratio(_times(self.numerator, other.numerator), _times(self.denominator, other.denominator))
 
     def __truediv__(self, other: Ratio) -> Ratio:
         """Raises UndefinedValue when the divisor is identically zero."""
-        return self.field.ratio(
-            _times(self.numerator, other.denominator), _times(self.denominator, other.numerator)
-        )
+        return self.field.ratio(_times(self.numerator, other.denominator), _times(self.denominator, other.numerator))
 
     def __pow__(self, exponent: int) -> Ratio:
         """Raises UndefinedValue for 0 to a power that is not positive, TooLarge past the bounds."""
@@ -168,7 +165,7 @@ def irreducible_factors(polys: Iterable[Poly]) -> dict[str, Poly]:
 def coefficients(poly: Poly, position: int) -> list[Poly]:
     """The coefficients in powers of one letter, lowest first, each a polynomial in the others."""
     ring = poly.context()
-    by_power: dict[int, dict[tuple[int, ...], int]] = {}
+    by_power: dict[int, dict[tuple[int, ...], Any]] = {}
     for monomial, coefficient in poly.to_dict().items():
         rest = list(monomial)
         power, rest[position] = rest[position], 0

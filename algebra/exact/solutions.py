@@ -99,9 +99,7 @@ class Solver:
         return self.solutions(self._factors(polys).values())
 
     def _factors(self, polys: Iterable[Poly]) -> dict[str, Poly]:
-        return {
-            key: poly for key, poly in irreducible_factors(polys).items() if depends_on(poly, self.position)
-        }
+        return {key: poly for key, poly in irreducible_factors(polys).items() if depends_on(poly, self.position)}
 
     def solutions(self, factors: Iterable[Poly]) -> frozenset[Solution]:
         """The roots of irreducible polynomials in the unknown."""

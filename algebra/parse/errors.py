@@ -1,6 +1,6 @@
 """What can go wrong while reading.
 
-    ReadingError            code, message in a teacher's words, column counted from 1
+ReadingError            code, message in a teacher's words, column counted from 1
 """
 
 from __future__ import annotations

@@ -90,7 +90,9 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
     if keyword == "check":
         subject_text, colon, claim = rest.partition(":")
         subject = _statement(subject_text, decimal, start)
-        if not (isinstance(subject, ln.Equation) and len(subject.sides) == 2 and isinstance(subject.sides[0], n.Letter)):
+        if not (
+            isinstance(subject, ln.Equation) and len(subject.sides) == 2 and isinstance(subject.sides[0], n.Letter)
+        ):
             raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + _indent(rest))
         claimed = _statement(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
         return ln.Line(body, "check", claimed, subject)
@@ -116,9 +118,9 @@ def _chain_line(body: str, decimal: str) -> ln.Line:
     notes: set[str] = set()
     statement = _statement(body[start:], decimal, start, notes)
     kind = "statement"
-    if isinstance(statement, ln.Equation):
-        kind = "equation"
-    elif isinstance(statement, ln.Alternatives) and all(isinstance(item, ln.Equation) for item in statement.items):
+    if isinstance(statement, ln.Equation) or (
+        isinstance(statement, ln.Alternatives) and all(isinstance(item, ln.Equation) for item in statement.items)
+    ):
         kind = "equation"
     elif isinstance(statement, ln.Comparison | ln.ValueList) and statement.operator == "≠":
         kind = "exclusion"

@@ -16,11 +16,35 @@ RELATIONS = {"≠": "≠", "!=": "≠", "≈": "≈", "~=": "≈", "≥": "≥",
 OPERATORS = {"−": "-", "–": "-", "*": "·", "·": "·", "⋅": "·", "∙": "·", "×": "×", "÷": "÷", "/": "/", "⁄": "/"}
 ROOT_SIGNS = {"√": None, "∛": 3, "∜": 4}
 FUNCTIONS = ("sqrt", "cbrt", "root", "abs")
-WORDS = frozenset("or and no solution all real numbers except prime undefined none inf".split())
+WORDS = frozenset(
+    ["or", "and", "no", "solution", "all", "real", "numbers", "except", "prime", "undefined", "none", "inf"]
+)
 OUT_OF_SCOPE = ("sin", "cos", "tan", "cot", "sec", "csc", "arcsin", "arccos", "arctan", "log", "ln", "exp", "lim")
-_GREEK_NAMES = (
-    "alpha beta gamma delta epsilon zeta eta theta iota kappa lambda mu nu xi pi rho sigma tau upsilon phi chi psi omega"
-).split()
+_GREEK_NAMES = [
+    "alpha",
+    "beta",
+    "gamma",
+    "delta",
+    "epsilon",
+    "zeta",
+    "eta",
+    "theta",
+    "iota",
+    "kappa",
+    "lambda",
+    "mu",
+    "nu",
+    "xi",
+    "pi",
+    "rho",
+    "sigma",
+    "tau",
+    "upsilon",
+    "phi",
+    "chi",
+    "psi",
+    "omega",
+]
 GREEK = dict(zip(_GREEK_NAMES, "αβγδεζηθικλμνξπρστυφχψω", strict=True))
 LATEX_COMMANDS = {
     "cdot": ("op", "·"), "times": ("op", "×"), "div": ("op", "÷"), "pm": ("op", "±"), "mp": ("op", "∓"),
@@ -31,7 +55,7 @@ LATEX_COMMANDS = {
     "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
     "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"),
 }  # fmt: skip
-_SPACING = frozenset(", ; ! : quad qquad , displaystyle textstyle".split()) | {" "}
+_SPACING = frozenset([",", ";", "!", ":", "quad", "qquad", ",", "displaystyle", "textstyle"]) | {" "}
 _NUMBER = {
     "point": re.compile(r"\d+(?:\.\d+)?|\.\d+"),
     "comma": re.compile(r"\d+(?:,\d+)?|,\d+"),
@@ -172,7 +196,7 @@ class _Reader:
             raise self.fail("This quoted word is not closed.")
         word = self.text[self.position + 1 : end].strip()
         if not re.fullmatch(r"[^\W\d_][\w ]*", word):
-            raise self.fail("A quoted word holds letters only, as in \"km\".")
+            raise self.fail('A quoted word holds letters only, as in "km".')
         self.add("unit", word, end + 1 - self.position)
 
     def _letters(self) -> None:

@@ -13,8 +13,31 @@ _RELATIONS = {"=": "=", "≠": r"\ne", "≈": r"\approx", "≥": r"\ge", "≤": 
 _GREEK = dict(
     zip(
         "αβγδεζηθικλμνξπρστυφχψω",
-        "alpha beta gamma delta epsilon zeta eta theta iota kappa lambda mu nu xi pi rho sigma tau upsilon phi chi psi "
-        "omega".split(),
+        [
+            "alpha",
+            "beta",
+            "gamma",
+            "delta",
+            "epsilon",
+            "zeta",
+            "eta",
+            "theta",
+            "iota",
+            "kappa",
+            "lambda",
+            "mu",
+            "nu",
+            "xi",
+            "pi",
+            "rho",
+            "sigma",
+            "tau",
+            "upsilon",
+            "phi",
+            "chi",
+            "psi",
+            "omega",
+        ],
         strict=True,
     )
 )

@@ -58,14 +58,11 @@ def solve_answer(setting: Setting, ledger: Ledger, given: SetMeaning, ending: En
 def _still_right(ending: Ending, goal: SolutionSet) -> bool:
     assert isinstance(ending.last, SetMeaning)
     return goal.minus(ending.last.solutions).is_empty and (
-        ending.last.solutions.minus(goal).is_empty
-        or ending.last.solutions.minus(goal).members <= ending.candidates
+        ending.last.solutions.minus(goal).is_empty or ending.last.solutions.minus(goal).members <= ending.candidates
     )
 
 
-def _verdict(
-    stated: SolutionSet, goal: SolutionSet, ledger: Ledger, candidates: frozenset[Solution]
-) -> Verdict:
+def _verdict(stated: SolutionSet, goal: SolutionSet, ledger: Ledger, candidates: frozenset[Solution]) -> Verdict:
     missing, extra = goal.minus(stated), stated.minus(goal)
     if missing.is_empty and extra.is_empty:
         return "correct"
@@ -153,7 +150,11 @@ def domain_answer(setting: Setting, ledger: Ledger, stated: Sequence[Solution] |
     found = frozenset(stated)
     missing, extra = ledger.zeros - found, found - ledger.zeros
     verdict: Verdict = "correct" if not missing and not extra else "wrong" if extra or not found else "incomplete"
-    text = {"correct": "The domain is right.", "incomplete": "An excluded value is missing.", "wrong": "The domain is wrong."}
+    text = {
+        "correct": "The domain is right.",
+        "incomplete": "An excluded value is missing.",
+        "wrong": "The domain is wrong.",
+    }
     return Answer(
         verdict, expected, in_order(setting, found), in_order(setting, missing), in_order(setting, extra),
         text=text[verdict],

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from algebra import limits
 from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.solutions import Solution, SolutionSet
-from algebra.model import EXPRESSION_TASKS, Answer, LineError, Link, Remaining, Report, TaskError, Working
+from algebra.model import EXPRESSION_TASKS, Answer, LineError, Link, Relation, Remaining, Report, TaskError, Working
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
 from algebra.tree import lines as ln
@@ -68,7 +68,7 @@ def _located(problem: ExactError, line: int, text: str) -> LineError:
 
 def _refused(working: Working, error: LineError) -> Report:
     """The report of a working whose given or setting can't be taken: nothing is said of any line."""
-    relation = "unclear" if "divides by zero" in error.message else None
+    relation: Relation | None = "unclear" if "divides by zero" in error.message else None
     links = [Link(k, relation, notes=["given-not-read"]) for k in range(1, len(working.lines) + 1)]
     return Report(working.id, links, [], Answer("none"), [], [], error)
 
@@ -99,9 +99,7 @@ class _Chain:
         assert given.body is not None
         self.given_body = given.body
         self.is_equation = self._check_task_fits(given)
-        self.given: Meaning = (
-            setting.solutions(given.body) if self.is_equation else setting.expression(given.body)
-        )
+        self.given: Meaning = setting.solutions(given.body) if self.is_equation else setting.expression(given.body)
         self.ledger = Ledger(setting, self.given)
         self.state = _State(self.given)
         if isinstance(self.given, SetMeaning):
@@ -139,9 +137,7 @@ class _Chain:
         if owed and state.statement is not None:
             names = ", ".join(item.value for item in owed)
             remaining.append(Remaining("candidates-unchecked", f"Still to be checked in the given: {names}."))
-        return Report(
-            self.working.id, links, owed, answer, remaining, self.ledger.listed(), state.error
-        )
+        return Report(self.working.id, links, owed, answer, remaining, self.ledger.listed(), state.error)
 
     def _candidates(self) -> frozenset[Solution]:
         return frozenset(gain.solution for _, gain in self.state.account.gains)
@@ -157,10 +153,10 @@ class _Chain:
         if task in EXPRESSION_TASKS and state.body is not None and state.chain_lines:
             if task == "factor" and state.prime:
                 return []
-            tree, at = state.body, ()
-            if isinstance(tree, ln.Equation):
-                tree, at = tree.sides[-1], (len(tree.sides) - 1,)
-            return remaining_in(self.setting, tree, task, at)
+            if isinstance(state.body, ln.Equation):
+                last = len(state.body.sides) - 1
+                return remaining_in(self.setting, state.body.sides[last], task, (last,))
+            return remaining_in(self.setting, state.body, task)
         return []
 
     def _judged(self, number: int, item: ln.Line | LineError) -> Link:
@@ -306,9 +302,7 @@ class _Chain:
     def _repairs(self, after: ExpressionMeaning) -> bool:
         """Whether a faulty chain comes back to the value of the given."""
         assert isinstance(self.given, ExpressionMeaning)
-        return self.state.broken is not None and {v.ratio for v in after.values} == {
-            v.ratio for v in self.given.values
-        }
+        return self.state.broken is not None and {v.ratio for v in after.values} == {v.ratio for v in self.given.values}
 
     def _judge_prime(self, link: Link) -> None:
         assert isinstance(self.given, ExpressionMeaning)

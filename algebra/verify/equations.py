@@ -10,7 +10,7 @@ from algebra.exact.numbers import rational
 from algebra.exact.points import FRIENDLY, value_at
 from algebra.exact.ratio import Poly, Ratio, depends_on, irreducible_factors
 from algebra.exact.solutions import Solution, SolutionSet
-from algebra.model import Evidence, Link
+from algebra.model import Evidence, Link, Relation
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -83,7 +83,7 @@ def _listed(setting: Setting, solutions: SolutionSet) -> list[str]:
     return in_order(setting, solutions.members, falling=True)
 
 
-def _same_set(before: SetMeaning, after: SetMeaning) -> str:  # type: ignore[return]
+def _same_set(before: SetMeaning, after: SetMeaning) -> Relation:
     """Equal real sets; where both are empty, the complex sets must be equal too, unless the set is only stated."""
     if before.solutions.is_empty and not after.statement and not before.statement:
         return "holds" if before.solutions.complex_factors == after.solutions.complex_factors else "breaks"
@@ -119,9 +119,7 @@ def _explained(
         return None
     ratio = new / old
     unknown_factors = {
-        key
-        for key, poly in irreducible_factors([ratio.numerator]).items()
-        if depends_on(poly, solver.position)
+        key for key, poly in irreducible_factors([ratio.numerator]).items() if depends_on(poly, solver.position)
     }
     allowed = set(poles) | set(_present_factors(setting, before))
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
@@ -174,7 +172,9 @@ def was_raised(before: SetMeaning, after: SetMeaning, stated: ln.Move | None) ->
     if stated is not None and stated.name in ("square", "power"):
         return _raised(old, new)
     sides = (new.left.ratio, new.right.ratio)
-    return any((old.left.ratio**p, old.right.ratio**p) == sides != (old.left.ratio, old.right.ratio) for p in _EVEN_POWERS)
+    return any(
+        (old.left.ratio**p, old.right.ratio**p) == sides != (old.left.ratio, old.right.ratio) for p in _EVEN_POWERS
+    )
 
 
 def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:

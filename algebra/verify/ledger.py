@@ -31,9 +31,7 @@ class Ledger:
     def conditions(self) -> list[Poly]:
         """The factors that can vanish at all: a quadratic without real roots is left out."""
         return [
-            poly
-            for poly in self.factors.values()
-            if not self._only_unknown(poly) or self.setting.solver.zeros([poly])
+            poly for poly in self.factors.values() if not self._only_unknown(poly) or self.setting.solver.zeros([poly])
         ]
 
     def _only_unknown(self, poly: Poly) -> bool:

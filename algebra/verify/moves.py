@@ -84,10 +84,9 @@ def _done(setting: Setting, move: ln.Move, before: Pair, after: Pair) -> bool:
             case "square":
                 return _either((l1 * l1, r1 * r1), goal)
             case "root":
-                return (
-                    _either((goal[0] * goal[0], goal[1] * goal[1]), (l1, r1))
-                    or before.difference == after.difference * (goal[0] + goal[1])
-                )
+                return _either(
+                    (goal[0] * goal[0], goal[1] * goal[1]), (l1, r1)
+                ) or before.difference == after.difference * (goal[0] + goal[1])
         assert move.operand is not None
         by = setting.value(move.operand).ratio
         match move.name:
@@ -101,7 +100,9 @@ def _done(setting: Setting, move: ln.Move, before: Pair, after: Pair) -> bool:
                 return _either((l1 / by, r1 / by), goal)
             case "power":
                 power = by.constant
-                return power is not None and power.denominator == 1 and _either((l1 ** int(power), r1 ** int(power)), goal)
+                return (
+                    power is not None and power.denominator == 1 and _either((l1 ** int(power), r1 ** int(power)), goal)
+                )
     except ExactError:
         return False
     return False

@@ -28,7 +28,7 @@ def owed_checks(setting: Setting, ledger: Ledger, account: Account, final: Solut
     debts: dict[Solution, str] = {}
     for line, solutions in account.raised:
         if policy == "always" and not solutions.cofinite:
-            debts |= {s: f"both sides were squared in line {line}" for s in solutions.members}
+            debts |= dict.fromkeys(solutions.members, f"both sides were squared in line {line}")
     for line, gain in account.gains:
         if gain.kind == "denominator" or gain.solution in ledger:
             continue  # the ledger settles it

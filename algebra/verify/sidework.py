@@ -74,28 +74,24 @@ def judge_check(setting: Setting, link: Link, line: ln.Line, given: n.Node) -> S
     value = candidate.number.rational if candidate and candidate.number else None
     sides = given.sides[:2] if isinstance(given, ln.Equation) else (given,)
     if value is None:
-        return _check_by_value(setting, link, line, sides)
+        link.relation = "unclear"
+        link.notes.append("not-a-rational-candidate")
+        return None
     point = {setting.unknown: value}
     found = [value_at(side, point) for side in sides]
     shown = f"{name.name} = {plain(number_tree(value))} in the given: {_shown(found)}."
     problem = _check_problem(setting, line.body, found, point)
     link.relation = "breaks" if problem else "holds"
     if problem:
-        link.evidence = Evidence(f"{problem} {shown}", {setting.unknown: str(value)}, _exact(found[0]), _exact(found[-1]))
+        link.evidence = Evidence(
+            f"{problem} {shown}", {setting.unknown: str(value)}, _exact(found[0]), _exact(found[-1])
+        )
         return None
     link.reasons[plain(number_tree(value))] = shown
     return candidate
 
 
-def _check_by_value(setting: Setting, link: Link, line: ln.Line, sides: tuple[n.Node, ...]) -> None:
-    link.relation = "unclear"
-    link.notes.append("not-a-rational-candidate")
-    return None
-
-
-def _check_problem(
-    setting: Setting, claim: n.Node | None, found: list[Q | None], point: dict[str, Q]
-) -> str | None:
+def _check_problem(setting: Setting, claim: n.Node | None, found: list[Q | None], point: dict[str, Q]) -> str | None:
     """What is wrong with the claim, in a sentence, or None."""
     defined = all(value is not None for value in found)
     solves = defined and len(set(found)) == 1
@@ -105,6 +101,7 @@ def _check_problem(
         return "The given is defined there." if defined else None
     if not defined:
         return "The given is undefined there."
+    stated: tuple[n.Node, ...]
     if isinstance(claim, ln.Comparison) and claim.operator == "≠":
         stated, differs = (claim.left, claim.right), True
     elif isinstance(claim, ln.Equation):

@@ -15,7 +15,9 @@ router = Router()
 
 
 def _session(user: User | None) -> Session:
-    teacher = user and Teacher(id=user.pk, username=user.username, name=user.first_name or user.username)
+    teacher = None
+    if user is not None:
+        teacher = Teacher(id=user.pk, username=user.username, name=user.first_name or user.username)
     return Session(teacher=teacher, needs_setup=user is None and services.needs_setup())
 
 

@@ -12,7 +12,9 @@ POLICY = (
 )
 
 
-def content_security_policy(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+def content_security_policy(
+    get_response: Callable[[HttpRequest], HttpResponse],
+) -> Callable[[HttpRequest], HttpResponse]:
     """Middleware: no page may load anything from elsewhere. Inline styles are KaTeX's."""
 
     def middleware(request: HttpRequest) -> HttpResponse:

@@ -1,8 +1,8 @@
 """What a service refuses: a status, a code for programs and a sentence for people.
 
-    Problem
-      Refused     400  the input breaks a rule
-      Conflict    409  somebody else changed it in between; carries what stands now
+Problem
+  Refused     400  the input breaks a rule
+  Conflict    409  somebody else changed it in between; carries what stands now
 """
 
 from __future__ import annotations

@@ -25,8 +25,8 @@ def of(problem: Problem) -> JsonObject:
     working = problem.working
     if working.report is None or working.report_version != VERSION:
         refresh(problem)
-    report: JsonObject = working.report
-    return report
+    assert working.report is not None
+    return dict(working.report)
 
 
 def refresh(problem: Problem) -> None:

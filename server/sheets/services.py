@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from algebra import TaskError, Working as CoreWorking
+from algebra import TaskError
+from algebra import Working as CoreWorking
 from server.config.problems import Conflict, Refused
 from server.sheets import queries, reports
 from server.sheets.models import Line, Problem, Sheet, Working
@@ -71,9 +72,7 @@ def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Probl
 def duplicate_problem(teacher: User, problem_id: int) -> Problem:
     """A copy with its lines, right after the original."""
     original = queries.problem_of(teacher, problem_id)
-    data = ProblemIn(
-        task=original.task, given=original.given, variable=original.variable, numbers=original.numbers
-    )  # type: ignore[arg-type]
+    data = ProblemIn(task=original.task, given=original.given, variable=original.variable, numbers=original.numbers)  # type: ignore[arg-type]
     copy = add_problem(teacher, original.sheet_id, data, [line.text for line in original.working.lines.all()])
     order = list(original.sheet.problems.order_by("position").values_list("pk", flat=True))
     order.remove(copy.pk)

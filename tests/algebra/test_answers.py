@@ -5,8 +5,8 @@ import json
 import pytest
 
 from algebra import Working, check
-from algebra.textform import read_workings
 from algebra.model import TaskError
+from algebra.textform import read_workings
 
 
 def judged(task, given, *lines, **more):

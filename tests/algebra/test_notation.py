@@ -18,7 +18,14 @@ def bracketed(node: n.Node) -> str:
         case n.Sum(terms, signs):
             return "[" + "".join(s + bracketed(t) for s, t in zip(("", *signs), terms, strict=True)) + "]"
         case n.Product(factors, ops):
-            return "[" + "".join((o or "*") * bool(k) + bracketed(f) for k, (o, f) in enumerate(zip(("", *ops), factors, strict=True))) + "]"
+            return (
+                "["
+                + "".join(
+                    (o or "*") * bool(k) + bracketed(f)
+                    for k, (o, f) in enumerate(zip(("", *ops), factors, strict=True))
+                )
+                + "]"
+            )
         case n.Fraction(top, bottom):
             return f"[{bracketed(top)}/{bracketed(bottom)}]"
         case n.Power(base, exponent):
@@ -162,7 +169,17 @@ def _expressions(inner):
         st.tuples(st.sampled_from("+-±"), st.sampled_from("+-∓")),
     )
     roots = st.builds(n.Root, st.one_of(NUMBERS, LETTERS, group), st.sampled_from([None, n.Integer(3), n.Integer(5)]))
-    return st.one_of(factor, power, fraction, implied, written, sums, roots, inner.map(n.Absolute), st.builds(n.Signed, st.sampled_from("+-"), fraction))
+    return st.one_of(
+        factor,
+        power,
+        fraction,
+        implied,
+        written,
+        sums,
+        roots,
+        inner.map(n.Absolute),
+        st.builds(n.Signed, st.sampled_from("+-"), fraction),
+    )
 
 
 TREES = st.recursive(st.one_of(NUMBERS, LETTERS), _expressions, max_leaves=12)
@@ -191,5 +208,7 @@ def test_no_text_raises_anything_but_the_documented_error(text):
         assert problem.message
         return
     if line.body is not None and line.kind != "check":
-        again = read_line(f"{'aside: ' if line.kind == 'aside' else ''}{'assume: ' if line.kind == 'assumption' else ''}{plain(line.body)}")
+        again = read_line(
+            f"{'aside: ' if line.kind == 'aside' else ''}{'assume: ' if line.kind == 'assumption' else ''}{plain(line.body)}"
+        )
         assert plain(again.body) == plain(line.body)

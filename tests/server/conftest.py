@@ -25,7 +25,11 @@ class Api:
 
     def send(self, method, path, data=None):
         return self.client.generic(
-            method, path, json.dumps(data or {}), content_type="application/json", headers={"X-CSRFToken": self._token()}
+            method,
+            path,
+            json.dumps(data or {}),
+            content_type="application/json",
+            headers={"X-CSRFToken": self._token()},
         )
 
     def log_in(self, username, password="lantern-quay"):

@@ -1,0 +1,130 @@
+"""`./uchuu bench`: links per second in the core by family, and the API's latency under concurrent writers.
+
+Prints Markdown tables; `--write` puts them into docs/performance.md. Traffic goes to loopback only, bounded in count.
+"""
+
+from __future__ import annotations
+
+import argparse
+import http.cookiejar
+import json
+import platform
+import statistics
+import time
+import urllib.request
+from concurrent.futures import ThreadPoolExecutor
+
+from algebra import Working, check, read_workings
+from door import front
+from door.shots import demo_server
+from door.start import DEMO_LOG_IN
+
+PAGE = front.ROOT / "docs" / "performance.md"
+CASES = front.ROOT / "tests" / "corpus"
+WRITERS = 20
+ROUNDS = 15
+
+
+def main(arguments: list[str]) -> int:
+    parser = argparse.ArgumentParser(prog="uchuu bench")
+    parser.add_argument("--write", action="store_true", help="put the tables into docs/performance.md")
+    parser.add_argument("--core", action="store_true", help="the core alone")
+    options = parser.parse_args(arguments)
+    text = core_table()
+    if not options.core:
+        text += "\n" + api_table()
+    print(text)
+    if options.write:
+        head = PAGE.read_text(encoding="utf-8").partition("<!-- tables -->")[0]
+        PAGE.write_text(f"{head}<!-- tables -->\n\n{text}", encoding="utf-8")
+    return 0
+
+
+def _link_times(working: Working, repeats: int) -> list[float]:
+    """Milliseconds per link, parsing and the answer included, once per repeat."""
+    times = []
+    for _ in range(repeats):
+        started = time.perf_counter()
+        check(working)
+        times.append((time.perf_counter() - started) * 1000 / len(working.lines))
+    return times
+
+
+def core_table(repeats: int = 40) -> str:
+    """One row per family of the corpus: links per second, median and 99th percentile of the time per link."""
+    rows = ["| family | links | links per second | median ms | 99th percentile ms |", "|---|--:|--:|--:|--:|"]
+    everything: list[float] = []
+    for path in sorted(CASES.glob("*.chain")):
+        workings = [w for w in read_workings(path.read_text(encoding="utf-8")) if w.lines]
+        for working in workings:
+            check(working)
+        times = [t for working in workings for t in _link_times(working, repeats)]
+        everything += times
+        rows.append(_row(path.stem.replace("-", " "), sum(len(w.lines) for w in workings), times))
+    rows.append(_row("**all**", 0, everything))
+    return (
+        f"### Core\n\n{platform.machine()}, Python {platform.python_version()}, one process\n\n"
+        + "\n".join(rows)
+        + "\n"
+    )
+
+
+def _row(name: str, links: int, times: list[float]) -> str:
+    ordered = sorted(times)
+    median, high = statistics.median(ordered), ordered[int(len(ordered) * 0.99)]
+    return f"| {name} | {links or ''} | {1000 / statistics.mean(ordered):.0f} | {median:.2f} | {high:.2f} |"
+
+
+class _Writer:
+    """One logged-in browser that commits lines to a problem of its own."""
+
+    def __init__(self, base: str, problem: int) -> None:
+        self.base = base
+        self.problem = problem
+        self.jar = http.cookiejar.CookieJar()
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
+        self.send("GET", "/api/account/session")
+        self.send("POST", "/api/account/log-in", {"username": DEMO_LOG_IN[0], "password": DEMO_LOG_IN[1]})
+
+    def send(self, method: str, path: str, data: object = None) -> dict[str, object]:
+        token = next((c.value for c in self.jar if c.name == "uchuu_csrf"), "") or ""
+        body = None if data is None else json.dumps(data).encode()
+        headers = {"Content-Type": "application/json", "X-CSRFToken": token}
+        request = urllib.request.Request(self.base + path, body, headers, method=method)
+        with self.opener.open(request, timeout=30) as answer:
+            found = json.loads(answer.read() or b"{}")
+        return found if isinstance(found, dict) else {"rows": found}
+
+    def commit_lines(self, rounds: int) -> list[float]:
+        """Milliseconds per committed line."""
+        lines = ["24 = x(x-2) - 4(x-2)", "24 = x^2 - 6x + 8", "0 = x^2 - 6x - 16", "0 = (x-8)(x+2)", "x = 8 or x = -2"]
+        times = []
+        revision = 0
+        for k in range(rounds):
+            body = {"revision": revision, "lines": lines[: k % len(lines) + 1]}
+            started = time.perf_counter()
+            saved = self.send("PUT", f"/api/problems/{self.problem}/lines", body)
+            times.append((time.perf_counter() - started) * 1000)
+            revision = int(str(saved["revision"]))
+            time.sleep(0.4)  # a fast typist; closed-loop hammering would measure the queue, not the desk
+        return times
+
+
+def api_table() -> str:
+    """Latency of a committed line with twenty teachers writing at the same time."""
+    with demo_server() as base:
+        first = _Writer(base, 0)
+        sheet = first.send("POST", "/api/sheets", {"title": "Bench"})
+        made = [
+            first.send("POST", f"/api/sheets/{sheet['id']}/problems", {"task": "solve", "given": "6/(x-2) = x/4 - 1"})
+            for _ in range(WRITERS)
+        ]
+        writers = [_Writer(base, int(str(problem["id"]))) for problem in made]
+        with ThreadPoolExecutor(WRITERS) as pool:
+            times = sorted(t for found in pool.map(lambda w: w.commit_lines(ROUNDS), writers) for t in found)
+    median, high = statistics.median(times), times[int(len(times) * 0.95)]
+    return (
+        f"### API\n\n{WRITERS} teachers writing at once, {len(times)} committed lines, 2 workers of 4 threads\n\n"
+        "| | median ms | 95th percentile ms | slowest ms |\n|---|--:|--:|--:|\n"
+        f"| a committed line, saved and verified | {median:.0f} | {high:.0f} | {times[-1]:.0f} |\n"
+    )

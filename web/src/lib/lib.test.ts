@@ -1,0 +1,66 @@
+import { describe, expect, it } from 'vitest'
+import { linkStrokes } from './glyph'
+import { History } from './history'
+import { keep, kept } from './keep'
+import { meaningOf, RELATION_WORDS, relationWord, type Relation } from './relations'
+
+describe('linkStrokes', () => {
+  it('gives every relation a shape of its own', () => {
+    const names = Object.keys(RELATION_WORDS) as Relation[]
+    const shapes = new Set(names.map((name) => JSON.stringify(linkStrokes(name, 20))))
+    expect(shapes.size).toBe(names.length)
+  })
+  it('opens a bar into two, and closes two into one', () => {
+    expect(linkStrokes('widens', 20)).toHaveLength(3)
+    expect(linkStrokes('settles', 20)[0]!.d).toMatch(/^M-5 0/)
+  })
+  it('cuts a broken bar with its ends out of line', () => {
+    const [upper, lower] = linkStrokes('breaks', 20)
+    expect(upper!.d).toBe('M0 0L-3.5 8.00')
+    expect(lower!.d).toBe('M3.5 12.00L0 20.00')
+  })
+  it('scales with its length', () => {
+    expect(linkStrokes('holds', 10)[0]!.d).toBe('M0 0V10.00')
+  })
+})
+
+describe('History', () => {
+  it('goes back and forth, and forgets what was undone at a new change', () => {
+    const history = new History<string>('a')
+    history.push('b')
+    history.push('c')
+    expect([history.undo(), history.undo(), history.undo()]).toEqual(['b', 'a', null])
+    expect(history.redo()).toBe('b')
+    history.push('d')
+    expect([history.canRedo, history.redo(), history.current]).toEqual([false, null, 'd'])
+  })
+  it('keeps no more than its limit', () => {
+    const history = new History<number>(0, 2)
+    for (const k of [1, 2, 3]) history.push(k)
+    expect([history.undo(), history.undo(), history.undo()]).toEqual([2, 1, null])
+  })
+})
+
+describe('keep', () => {
+  it('gives back what was kept, and nothing for rubbish', () => {
+    keep('draft.1', { text: 'x = (' })
+    expect(kept('draft.1')).toEqual({ text: 'x = (' })
+    keep('draft.1', null)
+    expect(kept('draft.1')).toBeNull()
+    localStorage.setItem('uchuu.bad', '{')
+    expect(kept('bad')).toBeNull()
+  })
+})
+
+describe('words', () => {
+  it('says of side lines whether they are right, of links how they relate', () => {
+    expect(relationWord('holds', 'check')).toBe('right')
+    expect(relationWord('breaks', 'aside')).toBe('not right')
+    expect(relationWord('widens', 'equation')).toBe('widens')
+    expect(relationWord(null, 'expression')).toBe('not read')
+  })
+  it('speaks of values for expressions and of solutions for equations', () => {
+    expect(meaningOf('breaks', 'expression')).toContain('not equal')
+    expect(meaningOf('breaks', 'equation')).toContain('solutions')
+  })
+})
