@@ -46,6 +46,7 @@ def settings_env(database_url: str) -> dict[str, str]:
     return {
         "DATABASE_URL": database_url,
         "DJANGO_SETTINGS_MODULE": "server.config.settings",
+        "UCHUU_POOL": "0",
         "UCHUU_SECRET": "only-for-tests-and-never-served-0123456789-abcdefghijklmnopqrstuvwxyz",
     }
 
@@ -82,7 +83,7 @@ def python(arguments: list[str], *, long: bool) -> bool:
     """Core, API on a real PostgreSQL, command line, and the browser journeys."""
     front.ensure_built()
     with throwaway() as url:
-        env = settings_env(url) | {"UCHUU_POOL": "0"} | ({"UCHUU_LONG": "1"} if long else {})
+        env = settings_env(url) | ({"UCHUU_LONG": "1"} if long else {})
         return _run(sys.executable, "-m", "pytest", *arguments, env=env)
 
 

@@ -12,3 +12,15 @@ def pytest_collection_modifyitems(config, items):
     for item in items:
         if "long" in item.keywords:
             item.add_marker(skip)
+
+
+@pytest.fixture(autouse=True)
+def _quick_passwords(request):
+    """Passwords are hashed cheaply: their strength is Django's business, the time is ours."""
+    if (
+        "django_db_setup" in request.fixturenames
+        or "db" in request.fixturenames
+        or "live_server" in request.fixturenames
+    ):
+        settings = request.getfixturevalue("settings")
+        settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import cast
 
 from django.contrib.auth.models import User
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from ninja import Router, Status
 
 from server.accounts.schemas import Detail
@@ -90,6 +90,9 @@ def delete_problem(request: HttpRequest, problem_id: int) -> Status[None]:
 
 
 @router.put("/problems/{int:problem_id}/lines", response={200: ProblemOut, 404: Detail, 409: ConflictOut})
-def write_lines(request: HttpRequest, problem_id: int, data: WorkingChange) -> JsonObject:
-    """Saves and checks the whole chain at once."""
-    return queries.problem_out(services.write_lines(_teacher(request), problem_id, data))
+def write_lines(request: HttpRequest, problem_id: int, data: WorkingChange) -> HttpResponse:
+    """Saves and checks the whole chain at once.
+
+    Called at every line, so the answer goes out as it is; that it has the promised shape is tested.
+    """
+    return JsonResponse(queries.problem_out(services.write_lines(_teacher(request), problem_id, data)))

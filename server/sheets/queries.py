@@ -76,6 +76,14 @@ def problem_row(problem: Problem) -> JsonObject:
     }
 
 
+def with_lines(problem: Problem, working: Working, texts: list[str]) -> Problem:
+    """The problem with these lines as its stored ones, without asking the database again."""
+    lines = [Line(working=working, position=k, text=text) for k, text in enumerate(texts)]
+    working._prefetched_objects_cache = {"lines": lines}  # type: ignore[attr-defined]
+    problem.working = working
+    return problem
+
+
 def problem_out(problem: Problem) -> JsonObject:
     """A problem with its lines as typed and as understood, and the report on them."""
     decimal = decimal_of(problem.sheet)
@@ -88,9 +96,9 @@ def problem_out(problem: Problem) -> JsonObject:
         "given": problem.given,
         "variable": problem.variable,
         "numbers": problem.numbers,
-        "given_echo": echo_line(problem.given, decimal),
+        "given_echo": echo_line(problem.given, decimal).model_dump(),
         "revision": problem.working.revision,
-        "lines": [{"text": text, "echo": echo_line(text, decimal)} for text in texts],
+        "lines": [{"text": text, "echo": echo_line(text, decimal).model_dump()} for text in texts],
         "report": reports.of(problem),
     }
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from algebra import VERSION, check
 from algebra import Working as CoreWorking
 from server.checking.schemas import JsonObject
-from server.sheets.models import Problem
+from server.sheets.models import Problem, Working
 
 
 def core_working(problem: Problem, lines: list[str]) -> CoreWorking:
@@ -29,12 +29,21 @@ def of(problem: Problem) -> JsonObject:
     return dict(working.report)
 
 
+def report_on(problem: Problem, lines: list[str]) -> JsonObject:
+    """The report on these lines, stored or not."""
+    return check(core_working(problem, lines)).to_json()
+
+
+def attach(working: Working, report: JsonObject) -> None:
+    """Puts a report beside a working; saving is the caller's."""
+    working.report, working.report_version = report, VERSION
+
+
 def refresh(problem: Problem) -> None:
     """Checks the stored lines again and keeps the report; the working's revision stays."""
     working = problem.working
-    working.report = check(core_working(problem, [line.text for line in working.lines.all()])).to_json()
-    working.report_version = VERSION
-    type(working).objects.filter(pk=working.pk).update(report=working.report, report_version=VERSION)
+    attach(working, report_on(problem, [line.text for line in working.lines.all()]))
+    Working.objects.filter(pk=working.pk).update(report=working.report, report_version=VERSION)
 
 
 def state(report: JsonObject) -> str:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.shortcuts import get_object_or_404
 
 from algebra import TaskError
 from algebra import Working as CoreWorking
@@ -103,21 +104,30 @@ def reorder(teacher: User, sheet_id: int, order: list[int]) -> Sheet:
 @transaction.atomic
 def write_lines(teacher: User, problem_id: int, data: WorkingChange) -> Problem:
     """Replaces the lines and checks them; raises Conflict when they were changed since `data.revision`."""
-    problem = queries.problem_of(teacher, problem_id)
-    working = Working.objects.select_for_update().get(problem=problem)
+    owned = Working.objects.select_related("problem__sheet").select_for_update(of=("self",))
+    working = get_object_or_404(owned, problem_id=problem_id, problem__sheet__owner=teacher)
+    stored = list(working.lines.all())
     if working.revision != data.revision:
-        lines = list(working.lines.values_list("text", flat=True))
+        lines = [line.text for line in stored]
         raise Conflict("This working was changed in another window.", revision=working.revision, lines=lines)
     working.revision += 1
-    _write_lines(working, data.lines)
-    problem = queries.problem_of(teacher, problem_id)
-    reports.refresh(problem)
-    return problem
+    problem = working.problem
+    reports.attach(working, reports.report_on(problem, data.lines))
+    _write_lines(working, data.lines, [line.text for line in stored])
+    return queries.with_lines(problem, working, data.lines)
 
 
-def _write_lines(working: Working, texts: list[str]) -> None:
-    working.lines.all().delete()
-    Line.objects.bulk_create(Line(working=working, position=k, text=text) for k, text in enumerate(texts))
+def _write_lines(working: Working, texts: list[str], stored: list[str] | None = None) -> None:
+    """Keeps the lines up to the first difference and writes the others again."""
+    before = stored or []
+    same = next(
+        (k for k, (a, b) in enumerate(zip(before, texts, strict=False)) if a != b), min(len(before), len(texts))
+    )
+    if len(before) > same:
+        working.lines.filter(position__gte=same).delete()
+    new = [Line(working=working, position=k, text=text) for k, text in enumerate(texts) if k >= same]
+    if new:
+        Line.objects.bulk_create(new)
     working.save()
 
 

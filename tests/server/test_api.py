@@ -12,6 +12,7 @@ from django.test import Client
 
 from algebra import VERSION
 from server.sheets.models import Line, Problem, Sheet, Working
+from server.sheets.schemas import ProblemOut
 from tests.server.conftest import Api
 
 
@@ -21,6 +22,7 @@ def test_a_sheet_is_made_worked_on_and_found_again(api):
     made = api.send("POST", f"/api/sheets/{sheet['id']}/problems", {"task": "solve", "given": "2(x-1) = 4"}).json()
     lines = ["2x-1 = 4", "2x = 5"]
     saved = api.send("PUT", f"/api/problems/{made['id']}/lines", {"revision": 0, "lines": lines}).json()
+    assert ProblemOut.model_validate(saved).model_dump(mode="json", exclude_unset=True) == saved
     assert [link["relation"] for link in saved["report"]["links"]] == ["breaks", "holds"]
     assert saved["lines"][0]["echo"]["left"] == "2x - 1"
     again = api.get(f"/api/problems/{made['id']}").json()
