@@ -236,6 +236,8 @@ export interface paths {
         /**
          * Write Lines
          * @description Saves and checks the whole chain at once.
+         *
+         *     Called at every line, so the answer goes out as it is; that it has the promised shape is tested.
          */
         put: operations["server_sheets_api_write_lines"];
         post?: never;
