@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import type { ProblemRow } from '@/api/client'
 import MathText from '@/components/MathText.vue'
 import TinyChain from '@/components/TinyChain.vue'
@@ -9,6 +9,13 @@ const props = defineProps<{ problems: ProblemRow[]; current: number | null }>()
 const emit = defineEmits<{ open: [place: number]; add: []; order: [ids: number[]]; copy: []; remove: [] }>()
 
 const dragged = ref<number | null>(null)
+const list = ref<HTMLElement | null>(null)
+
+watch(
+  () => [props.current, props.problems.length],
+  () => list.value?.querySelector('.current')?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
 
 function moved(from: number, to: number): void {
   if (to < 0 || to >= props.problems.length || from === to) return
@@ -35,7 +42,7 @@ function focusRow(event: KeyboardEvent, by: -1 | 1): void {
 
 <template>
   <nav class="strip" aria-label="Problems of this sheet">
-    <ol>
+    <ol ref="list">
       <li
         v-for="(problem, k) in problems"
         :key="problem.id"
