@@ -39,6 +39,7 @@ def main(arguments: list[str]) -> int:
     _ensure_secret(folder / "secret-key")
     os.environ.update(UCHUU_HOME=str(folder), DJANGO_SETTINGS_MODULE="server.config.settings")
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    signal.signal(signal.SIGINT, signal.default_int_handler)  # a background shell would have it ignored
     cluster = None
     try:
         if "DATABASE_URL" not in os.environ:
