@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from fractions import Fraction as Q
+from math import gcd
 
+from algebra.exact.cell import Cell
 from algebra.exact.ratio import Poly, Ratio
+from algebra.parse.expressions import grouped
 from algebra.tree import nodes as n
 
 
@@ -115,6 +118,11 @@ def _beside_slash(node: n.Node) -> n.Node:
 
 def simplified_tree(value: Ratio) -> n.Node:
     """Lowest terms; a true fraction with top and bottom factored, a polynomial expanded."""
+    if isinstance(value.field, Cell):
+        if value.field.depends_on_added(value.numerator):
+            return surd_tree(value)
+        top, bottom = value.field.in_letters(value.numerator), value.field.in_letters(value.denominator)
+        value = Ratio(value.field.plain, top, bottom)
     letters = value.field.letters
     constant = value.constant
     if constant is not None:
@@ -122,3 +130,84 @@ def simplified_tree(value: Ratio) -> n.Node:
     if value.is_polynomial:
         return polynomial_tree(value.numerator, letters, int(value.denominator.leading_coefficient()))
     return bar(factored_tree(value.numerator, letters), factored_tree(value.denominator, letters))
+
+
+def surd_tree(value: Ratio) -> n.Node:
+    """A value of a cell, its roots written as roots: `5√2`, `(1+√5)/2`, `x√(x - 2)`."""
+    cell = value.field
+    assert isinstance(cell, Cell)
+    bottom = value.denominator
+    constant = bottom.is_constant()
+    below = int(bottom.leading_coefficient()) if constant else 1
+    terms = sorted(value.numerator.to_dict().items(), key=lambda item: _term_order(cell, item[0]))
+    shared = below if len(terms) > 1 and below != 1 else 1
+    trees = [_surd_term(cell, Q(int(c), below // shared), monomial) for monomial, c in terms]
+    top = sum_tree(trees) if trees else n.Integer(0)
+    if shared != 1:
+        return bar(top, n.Integer(shared))
+    if constant:
+        return top
+    letters = factored_tree(cell.in_letters(bottom), cell.letters)
+    return bar(top, letters)
+
+
+def _term_order(cell: Cell, monomial: tuple[int, ...]) -> tuple[object, ...]:
+    skip = len(cell.added)
+    rooted = any(monomial[:skip])
+    return (rooted, -sum(monomial[skip:]), [-power for power in monomial[skip:]], monomial[:skip])
+
+
+def _surd_term(cell: Cell, coefficient: Q, monomial: tuple[int, ...]) -> n.Node:
+    skip = len(cell.added)
+    letters = [(name, int(power)) for name, power in zip(cell.letters, monomial[skip:], strict=False)]
+    factors: list[n.Node] = []
+    under: list[tuple[Poly, int]] = []
+    for made in cell.made.values():
+        power = int(monomial[made.position])
+        if not power:
+            continue
+        if made.base is not None:
+            under.append((made.base, power))
+        elif made.nested is not None:
+            inside = surd_tree(made.nested)
+            root = n.Root(grouped(inside), None if made.degree == 2 else n.Integer(made.degree))
+            factors.append(root if power == 1 else n.Power(n.Group(root), n.Integer(power)))
+        elif made.relation is not None:
+            factors.append(n.Letter("i"))
+        else:
+            exponent = monomial_tree(Q(power, cell.plan.step), [(made.letter, 1)])
+            base: n.Node = n.Integer(made.prime) if made.prime else n.Letter("x")
+            factors.append(n.Power(base, grouped(exponent)))
+    if under:
+        factors.append(_one_root(cell, under))
+    if not factors:
+        return monomial_tree(coefficient, letters)
+    top, bottom = coefficient.numerator, coefficient.denominator
+    plain_part = [] if abs(top) == 1 and not any(power for _, power in letters) else [monomial_tree(Q(abs(top)), letters)]
+    parts: list[n.Node] = []
+    for part in (*plain_part, *factors):
+        parts.extend(part.factors if isinstance(part, n.Product) else (part,))
+    node = parts[0] if len(parts) == 1 else n.Product(tuple(parts), _implied(parts))
+    if bottom != 1:
+        node = n.Fraction(node if isinstance(node, n.FACTOR_LIKE) else n.Group(node), n.Integer(bottom))
+    return n.Signed("-", node) if top < 0 else node
+
+
+def _implied(parts: list[n.Node]) -> tuple[str, ...]:
+    """Implied products, a dot before a number that is raised to a power."""
+    return tuple("·" if isinstance(p, n.Power) and isinstance(p.base, n.Integer) else "" for p in parts[1:])
+
+
+def _one_root(cell: Cell, under: list[tuple[Poly, int]]) -> n.Node:
+    """All roots of a term under one sign, with the smallest index."""
+    common = gcd(cell.plan.index, *(power for _, power in under))
+    index = cell.plan.index // common
+    number, rest = 1, cell.plain.one
+    for base, power in under:
+        if base.is_constant():
+            number *= int(base.leading_coefficient()) ** (power // common)
+        else:
+            size = base if cell.sign(base) > 0 else -base
+            rest = rest * cell.in_letters(size) ** (power // common)
+    tree = factored_tree(cell.plain.ring.constant(number) * rest, cell.letters)
+    return n.Root(grouped(tree), None if index == 2 else n.Integer(index))

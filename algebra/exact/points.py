@@ -1,66 +1,16 @@
-"""Numbers to try: small friendly values, and the value of an expression at them."""
+"""Numbers to try: small friendly values, in the order in which a teacher would try them."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from fractions import Fraction as Q
 from itertools import product
+from typing import TypeVar
 
-from algebra.tree import nodes as n
-
+Value = TypeVar("Value")
 FRIENDLY = tuple(Q(v) for v in (2, 3, 1, 4, 5, -1, 0, -2, 10, 6, 7, -3)) + (Q(1, 2), Q(9), Q(-5))
 """Values in the order in which a teacher would try them: 0 and 1 hide too many errors to come first."""
 MAX_TRIES = 600
-
-
-def value_at(node: n.Node, values: dict[str, Q]) -> Q | None:
-    """The exact value of an expression with its letters replaced, or None where it is undefined.
-
-    Raises KeyError for a letter without a value, ValueError for a node without a rational value.
-    """
-    try:
-        return _value(node, values)
-    except ZeroDivisionError:
-        return None
-
-
-def _value(node: n.Node, values: dict[str, Q]) -> Q:
-    match node:
-        case n.Integer(number):
-            return Q(number)
-        case n.Decimal():
-            return node.value
-        case n.Mixed(whole, top, bottom):
-            return whole + Q(top, bottom)
-        case n.Letter(name):
-            return values[name]
-        case n.Unit(word):
-            return values[f'"{word}"']
-        case n.Group(child):
-            return _value(child, values)
-        case n.Signed(sign, child):
-            return -_value(child, values) if sign == "-" else _value(child, values)
-        case n.Sum(terms, signs):
-            total = _value(terms[0], values)
-            for sign, term in zip(signs, terms[1:], strict=True):
-                total += -_value(term, values) if sign == "-" else _value(term, values)
-            return total
-        case n.Product(factors, operators):
-            total = _value(factors[0], values)
-            for operator, factor in zip(operators, factors[1:], strict=True):
-                inner = _value(factor, values)
-                total = total / inner if operator == "÷" else total * inner
-            return total
-        case n.Fraction(top, bottom):
-            return _value(top, values) / _value(bottom, values)
-        case n.Power(base, exponent):
-            below, above = _value(base, values), _value(exponent, values)
-            if above.denominator != 1 or abs(above) > 1000:
-                raise ValueError("no rational value")
-            if below == 0 and above <= 0:
-                raise ZeroDivisionError
-            return below ** int(above)
-    raise ValueError(f"a {type(node).__name__} has no rational value")
 
 
 def friendly_points(letters: list[str]) -> Iterator[dict[str, Q]]:
@@ -77,19 +27,20 @@ def friendly_points(letters: list[str]) -> Iterator[dict[str, Q]]:
 
 def breaking_point(
     letters: list[str],
-    before: Callable[[dict[str, Q]], Q | None],
-    after: Callable[[dict[str, Q]], Q | None],
-    allowed: Callable[[dict[str, Q]], bool],
-) -> tuple[dict[str, Q], Q | None, Q | None] | None:
-    """The friendliest allowed point at which two expressions differ, both defined if possible, with both values."""
+    values: Callable[[dict[str, Q]], tuple[Value | None, Value | None] | None],
+    extra: list[dict[str, Q]],
+) -> tuple[dict[str, Q], Value | None, Value | None] | None:
+    """The friendliest point at which two expressions differ, both defined if possible, with both values.
+
+    `values` gives both at a point, or None where the point must not be used; `extra` are tried last.
+    """
     half_defined = None
-    for point in friendly_points(letters):
-        if not allowed(point):
+    for point in (*friendly_points(letters), *extra):
+        found = values(point)
+        if found is None or found[0] == found[1]:
             continue
-        left, right = before(point), after(point)
-        if left is not None and right is not None:
-            if left != right:
-                return point, left, right
-        elif left != right and half_defined is None:
-            half_defined = (point, left, right)
+        if found[0] is not None and found[1] is not None:
+            return point, *found
+        if half_defined is None:
+            half_defined = (point, *found)
     return half_defined

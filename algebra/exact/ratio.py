@@ -16,13 +16,19 @@ Poly = fmpz_mpoly
 
 
 class Field:
-    """The field of rational functions in some letters; makes `Ratio` values."""
+    """The field of rational functions in some letters; makes `Ratio` values.
+
+    `names` are the generators of the ring: those a subclass adds in front, then the letters.
+    """
+
+    added: tuple[str, ...] = ()
 
     def __init__(self, letters: tuple[str, ...]) -> None:
         self.letters = letters
-        self.ring = fmpz_mpoly_ctx.get(letters or ("x",), Ordering.lex)
+        self.names = (*self.added, *(letters or ("x",)))
+        self.ring = fmpz_mpoly_ctx.get(self.names, Ordering.lex)
         gens = self.ring.gens()
-        self.generators = dict(zip(letters, gens, strict=False))
+        self.generators = dict(zip(self.names, gens, strict=True))
         self.one = self.ring.constant(1)
         self.zero = self.ring.constant(0)
 
@@ -34,10 +40,19 @@ class Field:
         """The letter as a value; raises KeyError when the field does not have it."""
         return Ratio(self, self.generators[name], self.one)
 
+    def normal(self, poly: Poly) -> Poly:
+        """The normal form of a polynomial in the generators; here every polynomial is in it."""
+        return poly
+
+    def cleared(self, numerator: Poly, denominator: Poly) -> tuple[Poly, Poly]:
+        """The same fraction with a denominator in letters only."""
+        return numerator, denominator
+
     def ratio(self, numerator: Poly, denominator: Poly | None = None) -> Ratio:
         """numerator/denominator in lowest terms with a positive leading coefficient below."""
         if denominator is None:
-            return Ratio(self, numerator, self.one)
+            return Ratio(self, self.normal(numerator), self.one)
+        numerator, denominator = self.cleared(self.normal(numerator), self.normal(denominator))
         if denominator == 0:
             raise UndefinedValue("It divides by zero.")
         common = numerator.gcd(denominator)
@@ -48,7 +63,7 @@ class Field:
         return Ratio(self, numerator, denominator)
 
     def position(self, letter: str) -> int:
-        return self.letters.index(letter)
+        return self.names.index(letter)
 
 
 @lru_cache(maxsize=256)
@@ -101,6 +116,8 @@ class Ratio:
         """Raises UndefinedValue for 0 to a power that is not positive, TooLarge past the bounds."""
         if exponent < 0:
             return self.field.ratio(_power(self.denominator, -exponent), _power(self.numerator, -exponent))
+        if self.field.added:
+            return self.field.ratio(_power(self.numerator, exponent), _power(self.denominator, exponent))
         return Ratio(self.field, _power(self.numerator, exponent), _power(self.denominator, exponent))
 
     @property
@@ -174,6 +191,6 @@ def coefficients(poly: Poly, position: int) -> list[Poly]:
     return [ring.from_dict(by_power.get(power, {})) for power in range(top + 1)]
 
 
-def depends_on(poly: Poly, position: int) -> bool:
-    """Whether the letter at this position occurs."""
-    return bool(poly.degrees()[position] > 0) if poly != 0 else False
+def depends_on(poly: Poly, letter: str) -> bool:
+    """Whether the letter occurs."""
+    return poly != 0 and bool(poly.degrees()[poly.context().names().index(letter)] > 0)

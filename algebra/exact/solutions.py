@@ -14,11 +14,15 @@ from algebra.exact.values import Value
 
 @dataclass(frozen=True, slots=True)
 class Solution:
-    """One member of a solution set: a number, or (with parameters) the roots of a polynomial in the unknown."""
+    """One member of a solution set: a number, (with parameters) the roots of a polynomial in the unknown, or a text.
+
+    `text` writes members that are neither: an expression in parameters, a logarithm.
+    """
 
     key: str
     number: Number | None = None
     polynomial: Poly | None = None
+    text: str = ""
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, Solution) and self.key == other.key
@@ -99,7 +103,7 @@ class Solver:
         return self.solutions(self._factors(polys).values())
 
     def _factors(self, polys: Iterable[Poly]) -> dict[str, Poly]:
-        return {key: poly for key, poly in irreducible_factors(polys).items() if depends_on(poly, self.position)}
+        return {key: poly for key, poly in irreducible_factors(polys).items() if depends_on(poly, self.unknown)}
 
     def solutions(self, factors: Iterable[Poly]) -> frozenset[Solution]:
         """The roots of irreducible polynomials in the unknown."""

@@ -5,6 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
+from flint import fmpz
+
+from algebra import limits
+from algebra.exact.cell import Cell
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.ratio import Field, Poly, Ratio
 from algebra.tree import nodes as n
@@ -42,7 +46,12 @@ class _Evaluator:
         if value.is_zero:
             raise UndefinedValue("It divides by zero.")
         if not value.numerator.is_constant():
-            self.nonzero.append(value.numerator)
+            if isinstance(self.field, Cell):
+                poly = self.field.norm(value.numerator)
+                if not self.field.depends_on_added(poly):
+                    self.nonzero.append(self.field.in_letters(poly))
+            else:
+                self.nonzero.append(value.numerator)
 
     def value(self, node: n.Node) -> Ratio:
         match node:
@@ -55,6 +64,8 @@ class _Evaluator:
                     raise UndefinedValue("It divides by zero.")
                 return self.field.constant(whole + Q(top, bottom))
             case n.Letter(name):
+                if name == "i" and isinstance(self.field, Cell) and self.field.plan.imaginary:
+                    return self.field.imaginary_unit()
                 return self.field.letter(name)
             case n.Unit(word):
                 return self.field.letter(f'"{word}"')
@@ -85,20 +96,84 @@ class _Evaluator:
                 return above / below
             case n.Power(base, exponent):
                 return self._power(self.value(base), self.value(exponent))
-            case n.Root():
-                raise OutOfScope("Lines with roots are not checked yet.", "√")
-            case n.Absolute():
-                raise OutOfScope("Lines with absolute values are not checked yet.", "|")
+            case n.Root(radicand, index):
+                return self._root(self.value(radicand), 2 if index is None else self._index(index))
+            case n.Absolute(child):
+                return self._absolute(self.value(child))
         raise OutOfScope(f"A {type(node).__name__.lower()} has no value.")
+
+    def _cell(self, symbol: str) -> Cell:
+        if not isinstance(self.field, Cell):
+            raise OutOfScope("Roots are not expected here.", symbol)
+        return self.field
+
+    def _index(self, node: n.Node) -> int:
+        number = self.value(node).constant
+        if number is None or number.denominator != 1 or not 2 <= number <= 12:
+            raise OutOfScope("The index of a root is a whole number from 2 to 12.", "√")
+        return int(number)
+
+    def _root(self, value: Ratio, index: int) -> Ratio:
+        return self._cell("√").root(value, index)
+
+    def _absolute(self, value: Ratio) -> Ratio:
+        sign = self._cell("|").sign_of(value)
+        if sign is None:
+            raise OutOfScope("The sign inside these bars is not decided.", "|")
+        return -value if sign < 0 else value
 
     def _power(self, base: Ratio, exponent: Ratio) -> Ratio:
         number = exponent.constant
         if number is None:
-            raise OutOfScope("Powers with a letter in the exponent are not checked yet.", "^")
-        if number.denominator != 1:
-            raise OutOfScope("Powers with a fraction in the exponent are not checked yet.", "^")
+            return self._exponential(base, exponent)
         if number <= 0:
             self.must_not_vanish(base)
+        if number.denominator != 1:
+            if abs(number.numerator) > limits.MAX_EXPONENT:
+                raise TooLarge(f"Powers above {limits.MAX_EXPONENT} are not written out.", "^")
+            if number.denominator % 2 == 0 and self._cell("^").sign_of(base) == -1:
+                raise UndefinedValue("A fractional power of a negative number is not a real number.")
+            return self._root(base, number.denominator) ** number.numerator
         if abs(number) > 10**6:
             raise TooLarge("This exponent is too large to be written out.", "^")
         return base ** int(number)
+
+    def _exponential(self, base: Ratio, exponent: Ratio) -> Ratio:
+        """base^(a + b·letter + …): a product of powers of primes and letters, each with one letter above."""
+        cell = self._cell("^")
+        names = cell.letters
+        if not exponent.is_polynomial or exponent.numerator.total_degree() > 1 or cell.depends_on_added(exponent.numerator):
+            raise OutOfScope("Exponents are linear in their letters.", "^")
+        bottom = int(exponent.denominator.leading_coefficient())
+        result = cell.constant(1)
+        for monomial, coefficient in exponent.numerator.to_dict().items():
+            share = Q(int(coefficient), bottom)
+            if not any(monomial):
+                result = result * self._power(base, cell.constant(share))
+                continue
+            letter = cell.names[next(k for k, power in enumerate(monomial) if power)]
+            assert letter in names
+            result = result * self._raised(cell, base, letter, share)
+        return result
+
+    def _raised(self, cell: Cell, base: Ratio, letter: str, share: Q) -> Ratio:
+        number = base.constant
+        count = share * cell.plan.step
+        if count.denominator != 1:
+            raise OutOfScope("This exponent is not worked out.", "^")
+        if number is None:
+            if not base.is_polynomial or len(base.numerator) != 1 or cell.depends_on_added(base.numerator):
+                raise OutOfScope("A power with a letter above needs a number or single letters below.", "^")
+            result = cell.constant(1)
+            number = Q(int(base.numerator.leading_coefficient()), int(base.denominator.leading_coefficient()))
+            for position, power in enumerate(base.numerator.monoms()[0]):
+                if power:
+                    result = result * cell.letter_power(cell.names[position], letter, int(count) * int(power))
+            return result if number == 1 else result * self._raised(cell, cell.constant(number), letter, share)
+        if number <= 0:
+            raise OutOfScope("A power with a letter above needs a positive number below.", "^")
+        result = cell.constant(1)
+        for part, way in ((number.numerator, 1), (number.denominator, -1)):
+            for prime, power in fmpz(part).factor() if part != 1 else ():
+                result = result * cell.exponential(int(prime), letter, way * int(power) * int(count))
+        return result

@@ -109,11 +109,10 @@ def expression_answer(setting: Setting, given: ExpressionMeaning, ending: Ending
     expected = [expected_form(setting, value.ratio, task) for value in given.values]
     if not isinstance(ending.last, ExpressionMeaning) or ending.body is None or not ending.lines:
         return Answer("none", expected, text="There is no answer yet.")
-    stated = {value.ratio for value in ending.last.values}
-    right = stated == {value.ratio for value in given.values}
+    right = setting.equal(given, ending.last)
     follow: Verdict | None = None
     if isinstance(ending.broken, ExpressionMeaning):
-        follow = "correct" if stated == {v.ratio for v in ending.broken.values} else "wrong"
+        follow = "correct" if setting.equal(ending.broken, ending.last) else "wrong"
     text = "The answer is right." if right else "The answer is wrong."
     if not right and follow == "correct":
         text += " It is right for the problem it had become."

@@ -302,7 +302,7 @@ class _Chain:
     def _repairs(self, after: ExpressionMeaning) -> bool:
         """Whether a faulty chain comes back to the value of the given."""
         assert isinstance(self.given, ExpressionMeaning)
-        return self.state.broken is not None and {v.ratio for v in after.values} == {v.ratio for v in self.given.values}
+        return self.state.broken is not None and self.setting.equal(self.given, after)
 
     def _judge_prime(self, link: Link) -> None:
         assert isinstance(self.given, ExpressionMeaning)

@@ -3,18 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from fractions import Fraction as Q
 
-from algebra.exact.forms import number_tree
+from algebra.exact.cell import Plan
+from algebra.exact.errors import ExactError
+from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import rational
-from algebra.exact.points import FRIENDLY, value_at
+from algebra.exact.points import FRIENDLY
 from algebra.exact.ratio import Poly, Ratio, depends_on, irreducible_factors
+from algebra.exact.roots import Exactly, number_as_tree
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import Evidence, Link, Relation
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.ledger import in_order, written
+from algebra.verify.moves import recognise
 from algebra.verify.setting import Pair, SetMeaning, Setting
 
 _EVEN_POWERS = (2, 4, 6)
@@ -51,7 +54,7 @@ def relate(
         return []
     link.gained, link.lost = _listed(setting, gained), _listed(setting, lost)
     if gained.is_empty and lost.is_empty:
-        link.relation = _same_set(before, after)
+        link.relation = _same_set(setting, before, after)
         if link.relation == "breaks":
             link.evidence = _no_real_solution(before, after)
         return []
@@ -83,11 +86,22 @@ def _listed(setting: Setting, solutions: SolutionSet) -> list[str]:
     return in_order(setting, solutions.members, falling=True)
 
 
-def _same_set(before: SetMeaning, after: SetMeaning) -> Relation:
+def _same_set(setting: Setting, before: SetMeaning, after: SetMeaning) -> Relation:
     """Equal real sets; where both are empty, the complex sets must be equal too, unless the set is only stated."""
     if before.solutions.is_empty and not after.statement and not before.statement:
+        if setting.has_roots(before.body) or setting.has_roots(after.body):
+            old, new = before.single, after.single
+            seen = recognise(setting, None, old, new) is not None or _proportional(old, new) or _raised(old, new)
+            return "holds" if seen else "unclear"
         return "holds" if before.solutions.complex_factors == after.solutions.complex_factors else "breaks"
     return "holds"
+
+
+def _proportional(before: Pair | None, after: Pair | None) -> bool:
+    """Whether one equation is the other up to a rearrangement and a constant factor."""
+    if before is None or after is None or before.difference.is_zero or after.difference.is_zero:
+        return False
+    return (after.difference / before.difference).constant is not None
 
 
 def _whole(meaning: SetMeaning) -> Ratio | None:
@@ -119,7 +133,7 @@ def _explained(
         return None
     ratio = new / old
     unknown_factors = {
-        key for key, poly in irreducible_factors([ratio.numerator]).items() if depends_on(poly, solver.position)
+        key for key, poly in irreducible_factors([ratio.numerator]).items() if depends_on(poly, setting.unknown)
     }
     allowed = set(poles) | set(_present_factors(setting, before))
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
@@ -182,6 +196,8 @@ def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool
     if after.statement:
         return True
     if not after.solutions.is_empty:
+        if setting.plan is not None:
+            return True
         return after.solutions.complex_factors <= before.solutions.complex_factors | _pole_keys(before)
     old, new = before.single, after.single
     if old is None or new is None or new.left.ratio.is_zero or new.right.ratio.is_zero:
@@ -190,7 +206,7 @@ def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool
     return (
         divisor == old.right.ratio / new.right.ratio
         and divisor.is_polynomial
-        and depends_on(divisor.numerator, setting.solver.position)
+        and depends_on(divisor.numerator, setting.unknown)
     )
 
 
@@ -243,28 +259,29 @@ def _plainness(solution: Solution) -> tuple[int, float, str]:
 
 
 def _put_in(setting: Setting, meaning: SetMeaning, solution: Solution) -> str:
-    """` (12 = 12)`, ` (7 ≠ 5)`, ` (undefined)`: both sides with the value put in, where they are rational."""
-    value = solution.number.rational if solution.number else None
-    if value is None or meaning.statement or len(setting.field.letters) > 1:
+    """` (12 = 12)`, ` (7 ≠ 5)`, ` (undefined there)`: both sides with the value put in, where that can be shown."""
+    if solution.number is None or meaning.statement or len(setting.field.letters) > 1:
         return ""
-    shown = ""
-    for pair in meaning.pairs:
-        try:
-            point = {setting.unknown: value}
-            left, right = value_at(pair.left_tree, point), value_at(pair.right_tree, point)
-        except ValueError:
-            return ""
-        if left is None or right is None:
-            shown = shown or " (undefined there)"
-        elif left == right:
-            return f" ({_text(left)} = {_text(right)})"
-        else:
-            shown = shown or f" ({_text(left)} ≠ {_text(right)})"
+    if solution.number.rational is None and setting.plan is None:
+        return ""
+    try:
+        exactly = Exactly(setting.plan or Plan(), {setting.unknown: number_as_tree(solution.number)})
+        shown = ""
+        for pair in meaning.pairs:
+            left, right = exactly.value(pair.left_tree), exactly.value(pair.right_tree)
+            if left is None or right is None:
+                shown = shown or " (undefined there)"
+            elif left == right:
+                return f" ({_text(left)} = {_text(right)})"
+            else:
+                shown = shown or f" ({_text(left)} ≠ {_text(right)})"
+    except ExactError:
+        return ""
     return shown
 
 
-def _text(value: Q) -> str:
-    return plain(number_tree(value))
+def _text(value: Ratio) -> str:
+    return plain(simplified_tree(value))
 
 
 def _no_real_solution(before: SetMeaning, after: SetMeaning) -> Evidence | None:

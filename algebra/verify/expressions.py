@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from fractions import Fraction as Q
 
-from algebra.exact.forms import factored_tree, number_tree
-from algebra.exact.points import breaking_point, value_at
+from algebra.exact.cell import Cell, Plan
+from algebra.exact.forms import factored_tree, number_tree, simplified_tree
+from algebra.exact.points import breaking_point
 from algebra.exact.ratio import Ratio, irreducible_factors
+from algebra.exact.roots import Exactly
 from algebra.model import Evidence, Link
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -18,52 +20,53 @@ def relate(
     setting: Setting, ledger: Ledger, link: Link, before: ExpressionMeaning, after: ExpressionMeaning, where: str = ""
 ) -> bool:
     """Fills in the link; returns whether it holds. Rational functions are equal iff their lowest terms are."""
-    if {v.ratio for v in before.values} == {v.ratio for v in after.values}:
-        link.relation = "holds"
+    link.relation, sample = setting.compare(before, after)
+    if link.relation == "holds":
         new = irreducible_factors(p for value in after.values for p in value.nonzero)
         if any(key not in ledger.factors for key in new):
             link.notes.append("undefined-at")
         return True
-    link.relation = "breaks"
-    link.evidence = difference_shown(setting, before, after, where)
+    if link.relation == "breaks":
+        link.evidence = difference_shown(setting, before, after, where, sample)
     return False
 
 
 def difference_shown(
-    setting: Setting, before: ExpressionMeaning, after: ExpressionMeaning, where: str = ""
+    setting: Setting,
+    before: ExpressionMeaning,
+    after: ExpressionMeaning,
+    where: str = "",
+    sample: dict[str, Q] | None = None,
 ) -> Evidence | None:
     """The friendliest values at which two unequal expressions differ."""
     left, right = _first_difference(before, after)
     letters = sorted(n.letters(left) | n.letters(right))
-    given = setting.given.body
+    if setting.complex and "i" in letters:
+        letters.remove("i")
+    plan = setting.plan or Plan()
+    given = setting.given_trees()
 
-    def allowed(point: dict[str, Q]) -> bool:
-        if given is None or not n.letters(given) <= set(point):
-            return True
-        try:
-            return all(value_at(side, point) is not None for side in (given.children if _is_line(given) else (given,)))
-        except ValueError:
-            return True
+    def values(point: dict[str, Q]) -> tuple[Ratio | None, Ratio | None] | None:
+        exactly = Exactly(plan, {name: number_tree(value) for name, value in point.items()})
+        if any(n.letters(tree) <= set(point) and exactly.value(tree) is None for tree in given):
+            return None
+        if any(value <= 0 for name, value in point.items() if name in setting.positive):
+            return None
+        first, second = exactly.value(left), exactly.value(right)
+        if first is not None and second is not None and exactly.same(first, second) is None:
+            return None
+        return first, second
 
-    try:
-        found = breaking_point(letters, lambda p: value_at(left, p), lambda p: value_at(right, p), allowed)
-    except ValueError:
-        return None
+    extra = [{name: sample[name] for name in letters}] if sample else []
+    found = breaking_point(letters, values, extra)
     if found is None:
         return None
     point, value_before, value_after = found
-    if not point:
-        text = f"{where}{_number(value_before)} before, {_number(value_after)} after"
-    else:
-        at = ", ".join(f"{name} = {value}" for name, value in point.items())
-        text = f"{where}{at}: {_number(value_before)} before, {_number(value_after)} after"
+    at = ", ".join(f"{name} = {value}" for name, value in point.items())
+    text = f"{where}{at}{': ' if at else ''}{_number(value_before)} before, {_number(value_after)} after"
     return Evidence(
         text, {name: str(value) for name, value in point.items()}, _exact(value_before), _exact(value_after)
     )
-
-
-def _is_line(node: n.Node) -> bool:
-    return type(node).__module__.endswith("lines")
 
 
 def _first_difference(before: ExpressionMeaning, after: ExpressionMeaning) -> tuple[n.Node, n.Node]:
@@ -79,16 +82,21 @@ def _first_difference(before: ExpressionMeaning, after: ExpressionMeaning) -> tu
     return before.trees[0], after.trees[0]
 
 
-def _exact(value: Q | None) -> str | None:
-    return None if value is None else plain(number_tree(value))
+def _exact(value: Ratio | None) -> str | None:
+    return None if value is None else plain(simplified_tree(value))
 
 
-def _number(value: Q | None) -> str:
+def _number(value: Ratio | None) -> str:
     """Exact, and to three decimals where that helps to compare."""
     if value is None:
         return "undefined"
-    text = plain(number_tree(value))
-    return text if value.denominator in (1, 2) else f"{text} ({float(value):.3f})"
+    text = plain(simplified_tree(value))
+    constant = value.constant
+    if constant is not None:
+        return text if constant.denominator in (1, 2) else f"{text} ({float(constant):.3f})"
+    assert isinstance(value.field, Cell)
+    number = value.field.approximate(value)
+    return text if number.imag != 0 else f"{text} ({float(number.real.mid()):.3f})"
 
 
 def undefined_shown() -> Evidence:

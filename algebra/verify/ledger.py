@@ -61,7 +61,8 @@ def written(setting: Setting, solution: Solution) -> str:
     if solution.number is not None:
         return str(solution.number)
     poly = solution.polynomial
-    assert poly is not None
+    if poly is None:
+        return solution.text
     parts = coefficients(poly, setting.solver.position)
     if len(parts) == 2:
         return plain(simplified_tree(setting.field.ratio(-parts[0], parts[1])), tight=True)

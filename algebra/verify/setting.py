@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from fractions import Fraction as Q
 
 from algebra import limits
-from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
+from algebra.exact.cell import Cell
+from algebra.exact.cells import Cells, plan_of
+from algebra.exact.errors import UndefinedValue
 from algebra.exact.ratio import Field, Poly, Ratio, field_of
+from algebra.exact.roots import RootSolver, parameter_roots
 from algebra.exact.signs import variants
-from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver
+from algebra.exact.solutions import EMPTY, Solution, SolutionSet, Solver
 from algebra.exact.values import Value, value_of
-from algebra.model import EXPRESSION_TASKS, TaskError, Working
+from algebra.model import EXPRESSION_TASKS, Relation, TaskError, Working
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 
@@ -76,19 +80,44 @@ class Setting:
         given_letters = n.letters(given.body) if given.body is not None else frozenset()
         letters = set(given_letters)
         defined: set[str] = set()
+        trees = [] if given.body is None else [given.body]
         for line in lines:
             for part in (line.body, line.subject, line.move.operand if line.move else None):
                 if part is not None:
                     letters |= n.letters(part)
+                    trees.append(part)
             if line.kind == "definition" and isinstance(line.subject, ln.Equation):
                 defined.add(next(iter(n.letters(line.subject.sides[0]))))
         if len(letters) > limits.MAX_LETTERS:
             raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
         self.unknown = self._unknown(given_letters)
-        self.field: Field = field_of(tuple(sorted(letters | {self.unknown} - defined)))
+        self.plan = plan_of(trees, imaginary=self.complex)
+        if self.complex:
+            letters -= {"i"}
+            given_letters -= {"i"}
+        names = tuple(sorted((letters | {self.unknown}) - defined))
+        self.field: Field = field_of(names)
         self.letters = sorted(given_letters)
         self.solver = Solver(self.field, self.unknown, complex_too=self.complex)
         self.given = given
+        self.positive = self._positive_letters(lines)
+        # forms are compared in one field for the whole working; verdicts are made on cells
+        self.home = Cell(names, self.plan, {name: Q(3 + k) for k, name in enumerate(names)}, {}, formal=True) if self.plan else None
+
+    def _positive_letters(self, lines: list[ln.Line]) -> frozenset[str]:
+        """The letters that a convention or an assumption holds to be positive."""
+        found = set()
+        if self.working.convention("roots_of_letters") == "non-negative" and self.working.task in EXPRESSION_TASKS:
+            found |= set(self.letters)
+        for line in lines:
+            body = line.body
+            if line.kind == "assumption" and isinstance(body, ln.ValueList) and body.operator in (">", "≥"):
+                if n.bare(body.items[-1]) == n.Integer(0):
+                    found |= {part.name for part in (body.left, *body.items[:-1]) if isinstance(part, n.Letter)}
+            elif line.kind == "assumption" and isinstance(body, ln.Comparison) and body.operator in (">", "≥"):
+                if n.bare(body.right) == n.Integer(0) and isinstance(body.left, n.Letter):
+                    found.add(body.left.name)
+        return frozenset(found) | {name for name in self.letters if name.startswith('"')}
 
     def _unknown(self, letters: frozenset[str]) -> str:
         variable = self.working.variable
@@ -100,9 +129,7 @@ class Setting:
 
     def value(self, tree: n.Node) -> Value:
         """The value of an expression, definitions put in. Raises OutOfScope, TooLarge or UndefinedValue."""
-        if self.complex and "i" in n.letters(tree):
-            raise OutOfScope("Lines with i are not checked yet.", "i")
-        return value_of(self.filled(tree), self.field)
+        return value_of(self.filled(tree), self.home or self.field)
 
     def filled(self, tree: n.Node) -> n.Node:
         """The tree with every defined letter replaced by what it stands for."""
@@ -119,6 +146,74 @@ class Setting:
 
     def pair(self, left: n.Node, right: n.Node) -> Pair:
         return Pair(self.filled(left), self.filled(right), self.value(left), self.value(right))
+
+    def solve(self, left: n.Node, right: n.Node) -> SolutionSet:
+        """The solutions of one equation without ±, on its own natural domain."""
+        left, right = self.filled(left), self.filled(right)
+        if self.plan is None or self.home is None:
+            return self.solver.equation(value_of(left, self.field), value_of(right, self.field))
+        if plan_of([left, right], imaginary=self.complex) is None:
+            found = self.solver.equation(value_of(left, self.field), value_of(right, self.field))
+            return self._with_parameter_roots(found)
+        return RootSolver(self.solver, self.plan, self.home).equation(left, right)
+
+    def _with_parameter_roots(self, found: SolutionSet) -> SolutionSet:
+        """Solutions in parameters written out, so that they can be compared with lines that hold roots."""
+        assert self.home is not None
+        members: set[Solution] = set()
+        for solution in found.members:
+            roots = None
+            if solution.polynomial is not None:
+                roots = parameter_roots(self.home, solution.polynomial, self.unknown)
+            members |= {solution} if roots is None else set(roots)
+        return SolutionSet(frozenset(members), found.cofinite, found.complex_factors)
+
+    def compare(self, before: ExpressionMeaning, after: ExpressionMeaning) -> tuple[Relation, dict[str, Q] | None]:
+        """`holds`, `breaks` (with a point of the cell on which they differ) or `unclear`."""
+        if self.plan is None:
+            same = {v.ratio for v in before.values} == {v.ratio for v in after.values}
+            return ("holds" if same else "breaks"), None
+        cells = Cells(self.field.letters, self.plan, self.positive)
+        given = self.given_trees()
+
+        def judge(cell: Cell) -> tuple[str, bool]:
+            if any(_values(tree, cell) is None for tree in given):
+                return "outside", True
+            first = [_values(tree, cell) for tree in before.trees]
+            if None in first:
+                return "outside", True
+            second = [_values(tree, cell) for tree in after.trees]
+            if None in second:
+                return "differs", True
+            if set(first) == set(second):
+                return "equal", True
+            apart = cell.certain or not any(
+                cell.approximate(a - b).contains(0) for a in first for b in second if a is not None and b is not None
+            )
+            return "differs", apart
+
+        judged = cells.each(judge)
+        different = [(cell, apart) for cell, (verdict, apart) in judged if verdict == "differs"]
+        for cell, apart in different:
+            if apart and cell.bounded:
+                return "breaks", cell.sample
+        if different or all(verdict == "outside" for _, (verdict, _) in judged):
+            return "unclear", None
+        return "holds", None
+
+    def has_roots(self, body: n.Node) -> bool:
+        """Whether a line holds roots, bars, or letters in exponents."""
+        return self.plan is not None and plan_of([self.filled(body)], imaginary=self.complex) is not None
+
+    def given_trees(self) -> list[n.Node]:
+        body = self.given.body
+        if body is None:
+            return []
+        sides = body.children if isinstance(body, ln.STATEMENTS) else (body,)
+        return [tree for side in sides for tree in variants(side)]
+
+    def equal(self, before: ExpressionMeaning, after: ExpressionMeaning) -> bool:
+        return self.compare(before, after)[0] == "holds"
 
     def solutions(self, body: n.Node) -> SetMeaning:
         """The meaning of an equation or a solution statement.
@@ -159,10 +254,9 @@ class Setting:
         for chosen in variants(body):
             parts = chosen.children
             pair = self.pair(parts[0], parts[1])
-            found = self.solver.equation(pair.left, pair.right)
+            found = self.solve(parts[0], parts[1])
             for left, right in zip(parts[1:], parts[2:], strict=False):
-                more = self.pair(left, right)
-                also = self.solver.equation(more.left, more.right)
+                also = self.solve(left, right)
                 found = EMPTY if also.is_empty else found if also.cofinite else also
                 if also.is_empty and self.unknown not in n.letters(left) | n.letters(right):
                     false_tail = (left, right)
@@ -183,7 +277,9 @@ class Setting:
         return next(iter(found)) if len(found) == 1 else None
 
 
-__all__ = [
-    "EMPTY", "EVERYTHING", "ExpressionMeaning", "Meaning", "OutOfScope", "Pair", "SetMeaning", "Setting", "TooLarge",
-    "UndefinedValue",
-]  # fmt: skip
+def _values(tree: n.Node, cell: Cell) -> Ratio | None:
+    """The value on a cell, or None where the tree is undefined there."""
+    try:
+        return value_of(tree, cell).ratio
+    except UndefinedValue:
+        return None

@@ -2,19 +2,18 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as Q
-
-from algebra.exact.forms import number_tree
-from algebra.exact.points import value_at
-from algebra.exact.ratio import irreducible_factors
+from algebra.exact.cell import Plan
+from algebra.exact.forms import simplified_tree
+from algebra.exact.ratio import Ratio, irreducible_factors
+from algebra.exact.roots import Exactly, number_as_tree
 from algebra.exact.solutions import Solution
 from algebra.model import Evidence, Link
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.expressions import difference_shown
-from algebra.verify.ledger import Ledger, condition_text, written
-from algebra.verify.setting import SetMeaning, Setting
+from algebra.verify.ledger import Ledger, condition_text
+from algebra.verify.setting import Setting
 
 
 def judge_aside(setting: Setting, link: Link, body: n.Node) -> None:
@@ -24,9 +23,10 @@ def judge_aside(setting: Setting, link: Link, body: n.Node) -> None:
         return
     parts = [setting.expression(side) for side in body.sides]
     for left, right in zip(parts, parts[1:], strict=False):
-        if {v.ratio for v in left.values} != {v.ratio for v in right.values}:
-            link.relation = "breaks"
-            link.evidence = difference_shown(setting, left, right)
+        relation, sample = setting.compare(left, right)
+        if relation != "holds":
+            link.relation = relation
+            link.evidence = difference_shown(setting, left, right, sample=sample) if relation == "breaks" else None
             return
 
 
@@ -71,27 +71,33 @@ def judge_check(setting: Setting, link: Link, line: ln.Line, given: n.Node) -> S
     name = line.subject.sides[0]
     assert isinstance(name, n.Letter)
     candidate = setting.candidate(line.subject.sides[1]) if name.name == setting.unknown else None
-    value = candidate.number.rational if candidate and candidate.number else None
-    sides = given.sides[:2] if isinstance(given, ln.Equation) else (given,)
-    if value is None:
+    number = candidate.number if candidate else None
+    if candidate is None or number is None or set(setting.letters) - {setting.unknown}:
         link.relation = "unclear"
-        link.notes.append("not-a-rational-candidate")
+        link.notes.append("not-a-number-to-check")
         return None
-    point = {setting.unknown: value}
-    found = [value_at(side, point) for side in sides]
-    shown = f"{name.name} = {plain(number_tree(value))} in the given: {_shown(found)}."
-    problem = _check_problem(setting, line.body, found, point)
+    sides = variants_of(given)
+    exactly = Exactly(setting.plan or Plan(), {setting.unknown: number_as_tree(number)})
+    found = [exactly.value(side) for side in sides]
+    shown = f"{name.name} = {number} in the given: {_shown(found)}."
+    problem = _check_problem(setting, exactly, line.body, found)
     link.relation = "breaks" if problem else "holds"
     if problem:
-        link.evidence = Evidence(
-            f"{problem} {shown}", {setting.unknown: str(value)}, _exact(found[0]), _exact(found[-1])
-        )
+        values = {setting.unknown: str(number)}
+        link.evidence = Evidence(f"{problem} {shown}", values, _exact(found[0]), _exact(found[-1]))
         return None
-    link.reasons[plain(number_tree(value))] = shown
+    link.reasons[str(number)] = shown
     return candidate
 
 
-def _check_problem(setting: Setting, claim: n.Node | None, found: list[Q | None], point: dict[str, Q]) -> str | None:
+def variants_of(given: n.Node) -> tuple[n.Node, ...]:
+    """The sides into which a candidate goes."""
+    return given.sides[:2] if isinstance(given, ln.Equation) else (given,)
+
+
+def _check_problem(
+    setting: Setting, exactly: Exactly, claim: n.Node | None, found: list[Ratio | None]
+) -> str | None:
     """What is wrong with the claim, in a sentence, or None."""
     defined = all(value is not None for value in found)
     solves = defined and len(set(found)) == 1
@@ -110,10 +116,9 @@ def _check_problem(setting: Setting, claim: n.Node | None, found: list[Q | None]
         return "A check is an equation of numbers, or the word undefined."
     else:
         stated, differs = (claim,), False
-    try:
-        numbers = [value_at(side, point) for side in stated]
-    except (ValueError, KeyError):
+    if any(n.letters(side) - {setting.unknown} - ({"i"} if setting.complex else set()) for side in stated):
         return "A check is an equation of numbers, or the word undefined."
+    numbers = [exactly.value(side) for side in stated]
     ends = [numbers[0], numbers[-1]] if len(stated) > 1 else [numbers[0]]
     for number, right, word in zip(ends, [found[0], found[-1]], ("left", "right"), strict=False):
         if number != right:
@@ -125,19 +130,19 @@ def _check_problem(setting: Setting, claim: n.Node | None, found: list[Q | None]
     return None
 
 
-def _shown(found: list[Q | None]) -> str:
+def _shown(found: list[Ratio | None]) -> str:
     if len(found) == 1:
         return _text(found[0])
     sign = "=" if found[0] == found[1] and found[0] is not None else "≠"
     return f"{_text(found[0])} {sign} {_text(found[1])}"
 
 
-def _text(value: Q | None) -> str:
-    return "undefined" if value is None else plain(number_tree(value))
+def _text(value: Ratio | None) -> str:
+    return "undefined" if value is None else plain(simplified_tree(value))
 
 
-def _exact(value: Q | None) -> str | None:
-    return None if value is None else plain(number_tree(value))
+def _exact(value: Ratio | None) -> str | None:
+    return None if value is None else plain(simplified_tree(value))
 
 
 def excluded_values(setting: Setting, body: n.Node) -> frozenset[Solution]:
@@ -145,6 +150,3 @@ def excluded_values(setting: Setting, body: n.Node) -> frozenset[Solution]:
     items = body.items if isinstance(body, ln.ValueList) else (body.right,) if isinstance(body, ln.Comparison) else ()
     found = (setting.candidate(item) for item in items)
     return frozenset(s for s in found if s is not None)
-
-
-__all__ = ["SetMeaning", "excluded_values", "judge_aside", "judge_check", "judge_exclusion", "written"]

@@ -42,5 +42,5 @@ export const NOTE_WORDS: Record<string, string> = {
   'equals-lost': 'The equals sign is lost: an equation has to go on as an equation.',
   undefined: 'This line divides by zero.',
   'given-not-read': 'The given can not be used, so nothing is said of this line.',
-  'not-a-rational-candidate': 'Checks with irrational candidates are not worked out yet.',
+  'not-a-number-to-check': 'This check can not be worked out: the candidate is not a single number.',
 }

@@ -1,0 +1,440 @@
+"""Fields with roots, valid on one cell: a region of the letters on which all polynomials under roots keep their sign.
+
+On a cell every even root of a polynomial is a product of positive real N-th roots |f|^(1/N), f running over primes
+and irreducible polynomials of known sign. These roots are independent: real radicals of elements of a real field
+satisfy only the relations g^N = |f| when no product of them lies in the field (L. J. Mordell, "On the linear
+independence of algebraic numbers", Pacific J. Math. 3, 1953), and here unique factorisation rules that out. So the
+form that is reduced by g^N = |f|, with a denominator free of roots, is a normal form: two values are equal on the
+cell exactly when their normal forms are. Powers p^(x/D) of primes with a letter in the exponent are independent of
+all of these and need no relation. A nested root that can not be taken apart gets a generator of its own; then a
+zero normal form still proves equality, but another one proves nothing (`Cell.certain` is false).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction as Q
+
+from flint import acb, arb, fmpq
+from flint.utils.flint_exceptions import DomainError
+
+from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
+from algebra.exact.ratio import Field, Poly, Ratio, field_of, irreducible_factors
+
+SPARE = 18
+"""Generators kept ready for roots and powers; a line that needs more is refused."""
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """What the lines of a working ask of their cells.
+
+    `index`: a multiple of every root index along every nesting; `step`: of every denominator in an exponent;
+    `imaginary`: whether roots of negative numbers are numbers.
+    """
+
+    index: int = 2
+    step: int = 1
+    imaginary: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Generator:
+    """A root |base|^(1/degree) or a power prime^(letter/step). `relation` is g^degree - value, or None."""
+
+    name: str
+    symbol: Poly
+    position: int
+    degree: int
+    relation: Poly | None
+    value: acb
+    base: Poly | None = None
+    prime: int = 0
+    letter: str = ""
+    nested: Ratio | None = None
+
+
+class SignUnknown(Exception):
+    """The sign of an irreducible polynomial on this cell was asked for and is not known yet."""
+
+    def __init__(self, poly: Poly) -> None:
+        super().__init__(str(poly))
+        self.poly = poly
+
+
+class Cell(Field):
+    """A field with roots on the cell around `sample`, where each polynomial of `signs` has the sign given."""
+
+    added = tuple(f"_{k}" for k in reversed(range(SPARE)))
+
+    def __init__(
+        self, letters: tuple[str, ...],
+        plan: Plan,
+        sample: Mapping[str, Q],
+        signs: Mapping[str, int],
+        *,
+        bounded: bool = True,
+        formal: bool = False,
+    ) -> None:
+        super().__init__(letters)
+        self.plan = plan
+        self.sample = dict(sample)
+        self.signs = dict(signs)
+        self.bounded = bounded  # whether the sample lies on the cell: always with at most one letter
+        self.formal = formal  # compares forms only: unknown signs are +, roots of negatives are written with i
+        self.made: dict[str, Generator] = {}
+        self.plain = field_of(letters)
+        self.certain = True
+
+    # -- signs and numbers ---------------------------------------------------------------------------------------
+
+    def sign(self, poly: Poly) -> int:
+        """The sign of an irreducible polynomial in the letters; raises SignUnknown when this cell does not have it."""
+        if poly.is_constant():
+            return 1 if poly.leading_coefficient() > 0 else -1
+        known = self.signs.get(str(poly))
+        if known is None and self.formal:
+            return 1
+        if known is None:
+            raise SignUnknown(self.in_letters(poly))
+        return known
+
+    def approximate(self, value: Ratio) -> acb:
+        """A certified enclosure of a value at the sample."""
+        return self._approximate(value.numerator) / self._approximate(value.denominator)
+
+    def _approximate(self, poly: Poly) -> acb:
+        total = acb(0)
+        by_position = {g.position: g.value for g in self.made.values()}
+        for monomial, coefficient in poly.to_dict().items():
+            term = acb(int(coefficient))
+            for position, power in enumerate(monomial):
+                if power:
+                    name = self.names[position]
+                    factor = by_position.get(position)
+                    if factor is None:
+                        number = self.sample[name]
+                        factor = acb(arb(fmpq(number.numerator, number.denominator)))
+                    term *= factor ** int(power)
+            total += term
+        return total
+
+    def sign_of(self, value: Ratio) -> int | None:
+        """The sign of a real value on this cell: by its factors, or by its enclosure at the sample; None if unknown."""
+        if value.is_zero:
+            return 0
+        if not self.depends_on_added(value.numerator):
+            return self._sign_of_poly(value.numerator) * self._sign_of_poly(value.denominator)
+        if self.formal:
+            return 1
+        if not self.bounded and any(value.numerator.degrees()[len(self.added) :]):
+            return None
+        number = self.approximate(value)
+        if not (number.imag.contains(0)):
+            return None
+        return 1 if number.real > 0 else -1 if number.real < 0 else None
+
+    def _sign_of_poly(self, poly: Poly) -> int:
+        content, factors = poly.factor()
+        sign = 1 if content > 0 else -1
+        for factor, power in factors:
+            if factor.leading_coefficient() < 0:
+                factor = -factor
+                sign *= (-1) ** power
+            if power % 2:
+                sign *= self.sign(factor)
+        return sign
+
+    def depends_on_added(self, poly: Poly) -> bool:
+        return poly != 0 and any(poly.degrees()[: len(self.added)])
+
+    def in_letters(self, poly: Poly) -> Poly:
+        """The same polynomial over the letters alone; it must not hold a root."""
+        skip = len(self.added)
+        return self.plain.ring.from_dict({monomial[skip:]: c for monomial, c in poly.to_dict().items()})
+
+    # -- generators ----------------------------------------------------------------------------------------------
+
+    def _make(self, key: str, degree: int, relation_value: Poly | None, value: acb, **more: object) -> Generator:
+        if len(self.made) >= SPARE:
+            raise TooLarge(f"More than {SPARE} different roots occur together.", "√")
+        position = SPARE - 1 - len(self.made)  # later generators rank higher, so that reduction ends
+        name = self.names[position]
+        symbol = self.generators[name]
+        relation = None if relation_value is None else symbol**degree - relation_value
+        made = Generator(name, symbol, position, degree, relation, value, **more)  # type: ignore[arg-type]
+        self.made[key] = made
+        return made
+
+    def imaginary_unit(self) -> Ratio:
+        """i; raises UndefinedValue where numbers are real."""
+        if not (self.plan.imaginary or self.formal):
+            raise UndefinedValue("An even root of a negative number is not a real number.")
+        made = self.made.get("i") or self._make("i", 2, self.ring.constant(-1), acb(0, 1))
+        return Ratio(self, made.symbol, self.one)
+
+    def _root_generator(self, base: Poly) -> Generator:
+        """|base|^(1/index) for a prime or an irreducible polynomial."""
+        key = f"root {base}"
+        made = self.made.get(key)
+        if made is None:
+            size = base if self.sign(base) > 0 else -base
+            value = acb(self._approximate(size).real.root(self.plan.index))
+            made = self._make(key, self.plan.index, size, value, base=base)
+        return made
+
+    def exponential(self, prime: int, letter: str, count: int) -> Ratio:
+        """prime^(count · letter / step)."""
+        key = f"power {prime} {letter}"
+        made = self.made.get(key)
+        if made is None:
+            exponent = self.sample.get(letter, Q(1)) / self.plan.step
+            value = acb(prime) ** acb(arb(fmpq(exponent.numerator, exponent.denominator)))
+            made = self._make(key, 0, None, value, prime=prime, letter=letter)
+        if count >= 0:
+            return Ratio(self, made.symbol**count, self.one)
+        return Ratio(self, self.one, made.symbol ** (-count))
+
+    def letter_power(self, base: str, letter: str, count: int) -> Ratio:
+        """base^(count · letter / step) for a letter below, taken as a quantity of its own."""
+        key = f"power {base} {letter}"
+        made = self.made.get(key)
+        if made is None:
+            exponent = self.sample.get(letter, Q(1)) / self.plan.step
+            below = self.sample.get(base, Q(2))
+            value = acb(arb(fmpq(below.numerator, below.denominator))) ** acb(
+                arb(fmpq(exponent.numerator, exponent.denominator))
+            )
+            made = self._make(key, 0, None, value, letter=letter)
+        if count >= 0:
+            return Ratio(self, made.symbol**count, self.one)
+        return Ratio(self, self.one, made.symbol ** (-count))
+
+    def _size_power(self, base: Poly, count: int) -> Ratio:
+        """|base|^(count/index)."""
+        whole, rest = divmod(count, self.plan.index)
+        size = Ratio(self, base if self.sign(base) > 0 else -base, self.one)
+        result = size**whole if whole else self.constant(1)
+        if rest:
+            result = result * Ratio(self, self._root_generator(base).symbol ** rest, self.one)
+        return result
+
+    # -- normal form ---------------------------------------------------------------------------------------------
+
+    def normal(self, poly: Poly) -> Poly:
+        for made in reversed(self.made.values()):
+            if made.relation is not None and poly != 0 and poly.degrees()[made.position] >= made.degree:
+                _, poly = divmod(poly, made.relation)
+        return poly
+
+    def cleared(self, numerator: Poly, denominator: Poly) -> tuple[Poly, Poly]:
+        """Rationalises the denominator, the highest generator first."""
+        for made in reversed(list(self.made.values())):
+            if made.relation is None:
+                continue
+            for _ in range(8):
+                if denominator == 0:
+                    raise UndefinedValue("It divides by zero.")
+                if denominator.degrees()[made.position] == 0:
+                    break
+                factor = self._conjugate(denominator, made)
+                numerator, denominator = self.normal(numerator * factor), self.normal(denominator * factor)
+            else:
+                raise OutOfScope("A denominator with this root is not worked out.", "√")
+        return numerator, denominator
+
+    def _conjugate(self, poly: Poly, made: Generator) -> Poly:
+        """A non-zero factor that lowers the degree of a generator in a denominator."""
+        parts: dict[int, Poly] = {}
+        for monomial, coefficient in poly.to_dict().items():
+            rest = list(monomial)
+            power, rest[made.position] = rest[made.position], 0
+            parts[power] = parts.get(power, self.zero) + self.ring.from_dict({tuple(rest): coefficient})
+        powers = sorted(parts)
+        if len(powers) == 1:
+            return made.symbol ** (made.degree - powers[0])
+        if len(powers) == 2:
+            low, high = powers
+            a, b = parts[low], parts[high] * made.symbol ** (high - low)
+            times = made.degree // _gcd(made.degree, high - low)
+            total, sign = self.zero, 1
+            for k in range(times):
+                total += sign * a ** (times - 1 - k) * b**k
+                sign = -sign
+            return self.normal(total)
+        return self._adjugate(parts, made)
+
+    def _adjugate(self, parts: dict[int, Poly], made: Generator) -> Poly:
+        """The inverse of a polynomial in one root up to a factor free of it, by elimination over the lower field."""
+        size, relation = made.degree, made.symbol**made.degree - made.relation  # type: ignore[operator]
+        value = relation
+        rows = []
+        for k in range(size):
+            row = [self.constant(0)] * (size + 1)
+            for power, part in parts.items():
+                at = (power + k) % size
+                extra = value if power + k >= size else self.one
+                row[at] = row[at] + Ratio(self, self.normal(part * extra), self.one)
+            rows.append(row)
+        columns = [[rows[k][i] for k in range(size)] + [self.constant(1 if i == 0 else 0)] for i in range(size)]
+        solved = _eliminate(columns)
+        bottom = self.one
+        for entry in solved:
+            bottom = bottom * (entry.denominator / bottom.gcd(entry.denominator))
+        total = self.zero
+        for k, entry in enumerate(solved):
+            total += entry.numerator * (bottom / entry.denominator) * made.symbol**k
+        return self.normal(total)
+
+    # -- roots ---------------------------------------------------------------------------------------------------
+
+    def root(self, value: Ratio, index: int) -> Ratio:
+        """The real root (the non-negative one where the index is even); i√|a| for a square root of a negative a.
+
+        Raises UndefinedValue where there is none, SignUnknown where the cell must be split first.
+        """
+        if value.is_zero:
+            return value
+        if not self.depends_on_added(value.numerator):
+            return self._root_of_rational(value, index)
+        monomial = self._root_of_monomial(value, index)
+        if monomial is not None:
+            return monomial
+        sign = self.sign_of(value)
+        if sign is None:
+            raise OutOfScope("The sign under this root is not decided.", "√")
+        if sign < 0 and index % 2:
+            return -self.root(-value, index)
+        if sign < 0:
+            if index != 2:
+                raise UndefinedValue("An even root of a negative number is not a real number.")
+            return self.imaginary_unit() * self.root(-value, 2)
+        if index == 2:
+            apart = self._denested(value)
+            if apart is not None:
+                return apart
+        return self._nested_root(value, index)
+
+    def _root_of_rational(self, value: Ratio, index: int) -> Ratio:
+        sign, result = 1, self.constant(1)
+        for poly, way in ((value.numerator, 1), (value.denominator, -1)):
+            content, factors = poly.factor()
+            if content < 0:
+                sign, content = -sign, -content
+            for prime, power in content.factor():
+                result = result * self._size_power(self.ring.constant(prime), way * power * self.plan.index // index)
+            for factor, power in factors:
+                if factor.leading_coefficient() < 0:
+                    factor = -factor
+                    sign *= (-1) ** power
+                if power % 2:
+                    sign *= self.sign(factor)
+                result = result * self._size_power(factor, way * power * self.plan.index // index)
+        if sign > 0:
+            return result
+        if index % 2:
+            return -result
+        if index != 2:
+            raise UndefinedValue("An even root of a negative number is not a real number.")
+        return self.imaginary_unit() * result
+
+    def _root_of_monomial(self, value: Ratio, index: int) -> Ratio | None:
+        """The root of c·g^e·…, where each exponent of a root is a multiple of the index; else None."""
+        parts = value.numerator.to_dict()
+        shared: list[tuple[Generator, int]] = []
+        rest = value.numerator
+        for made in self.made.values():
+            powers = {monomial[made.position] for monomial in parts}
+            if len(powers) != 1:
+                return None
+            power = powers.pop()
+            if power == 0:
+                continue
+            if made.relation is None or made.base is None or power % index:
+                return None
+            shared.append((made, int(power)))
+            rest = rest / made.symbol ** int(power)
+        result = self.root(Ratio(self, rest, value.denominator), index)
+        for made, power in shared:
+            result = result * Ratio(self, made.symbol ** (power // index), self.one)
+        return result
+
+    def _denested(self, value: Ratio) -> Ratio | None:
+        """√(a + b) = √((a + d)/2) ± √((a - d)/2) with d² = a² - b², where a is the part free of roots."""
+        free: dict[tuple[int, ...], object] = {}
+        for monomial, coefficient in value.numerator.to_dict().items():
+            if not any(monomial[: len(self.added)]):
+                free[monomial] = coefficient
+        a = self.ratio(self.ring.from_dict(free), value.denominator)
+        b = value - a
+        inside = a * a - b * b
+        if self.depends_on_added(inside.numerator) or a.is_zero:
+            return None
+        square = self.constant(0) if inside.is_zero else self._square_root_in_letters(inside)
+        if square is None:
+            return None
+        half = self.constant(Q(1, 2))
+        for d in (square, -square):
+            try:
+                first, second = self.root((a + d) * half, 2), self.root((a - d) * half, 2)
+            except UndefinedValue:
+                continue
+            for candidate in (first + second, first - second, second - first):
+                if candidate * candidate == value and self.sign_of(candidate) == 1:
+                    return candidate
+        return None
+
+    def _square_root_in_letters(self, value: Ratio) -> Ratio | None:
+        """A square root that needs no root sign, or None."""
+        roots = []
+        for poly in (value.numerator, value.denominator):
+            try:
+                roots.append(poly.sqrt())
+            except DomainError:
+                return None
+        return self.ratio(roots[0], roots[1])
+
+    def _nested_root(self, value: Ratio, index: int) -> Ratio:
+        """A root that can not be taken apart: a generator of its own."""
+        inside = value.numerator * value.denominator ** (index - 1)
+        key = f"nested {index} {inside}"
+        made = self.made.get(key)
+        if made is None:
+            self.certain = False
+            number = self._approximate(inside).real.root(index)
+            made = self._make(key, index, self.normal(inside), acb(number), nested=Ratio(self, inside, self.one))
+        sign = 1 if index % 2 else self._sign_of_poly(value.denominator)
+        return self.ratio(sign * made.symbol, value.denominator)
+
+    def norm(self, poly: Poly) -> Poly:
+        """A polynomial in letters alone that vanishes wherever the given one does, whatever the signs of its roots."""
+        for made in reversed(list(self.made.values())):
+            if made.relation is not None and poly != 0 and poly.degrees()[made.position]:
+                poly = poly.resultant(made.relation, made.position)
+        return poly
+
+    def split_by(self, value: Ratio) -> dict[str, Poly]:
+        """Irreducible polynomials in letters among whose zeros those of the value lie."""
+        return irreducible_factors([self.in_letters(self.norm(value.numerator))])
+
+
+def _gcd(a: int, b: int) -> int:
+    while b:
+        a, b = b, a % b
+    return a
+
+
+def _eliminate(rows: list[list[Ratio]]) -> list[Ratio]:
+    """The solution of a square system given with its right side as the last column."""
+    size = len(rows)
+    for k in range(size):
+        pivot = next(i for i in range(k, size) if not rows[i][k].is_zero)
+        rows[k], rows[pivot] = rows[pivot], rows[k]
+        head = rows[k][k]
+        rows[k] = [entry / head for entry in rows[k]]
+        for i in range(size):
+            if i != k and not rows[i][k].is_zero:
+                by = rows[i][k]
+                rows[i] = [entry - by * lead for entry, lead in zip(rows[i], rows[k], strict=True)]
+    return [row[size] for row in rows]

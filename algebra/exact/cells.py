@@ -1,0 +1,205 @@
+"""Which cells there are: the letters' values cut up where a polynomial under a root or in bars changes its sign."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from fractions import Fraction as Q
+from itertools import product
+from math import lcm
+from typing import TypeVar
+
+from algebra.exact import numbers
+from algebra.exact.cell import Cell, Plan, SignUnknown
+from algebra.exact.errors import OutOfScope, TooLarge
+from algebra.exact.points import FRIENDLY
+from algebra.exact.ratio import Poly
+from algebra.tree import nodes as n
+
+T = TypeVar("T")
+MAX_POLYNOMIALS = 8
+MAX_INDEX = 60
+
+
+def plan_of(trees: Iterable[n.Node], *, imaginary: bool) -> Plan | None:
+    """What cells these trees need, or None when rational functions do. Raises TooLarge for roots of roots too high."""
+    index, step, needed = 2, 1, False
+    for tree in trees:
+        for found, divisor in _demands(tree):
+            needed = True
+            index, step = lcm(index, found), lcm(step, divisor)
+        needed = needed or (imaginary and "i" in n.letters(tree))
+    if index > MAX_INDEX or step > 12:
+        raise TooLarge(f"These roots together need an index above {MAX_INDEX}.", "√")
+    return Plan(index, step, imaginary) if needed else None
+
+
+def _demands(node: n.Node, outer: int = 1) -> Iterator[tuple[int, int]]:
+    """Root indices, multiplied along the nesting, and denominators of exponents that hold letters."""
+    match node:
+        case n.Root(radicand, index):
+            own = index.value if isinstance(index, n.Integer) else 2
+            yield outer * max(own, 1), 1
+            yield from _demands(radicand, outer * max(own, 1))
+        case n.Absolute(child):
+            yield outer, 1
+            yield from _demands(child, outer)
+        case n.Power(base, exponent):
+            numbers_in = [part for _, part in n.walk(exponent) if isinstance(part, n.Fraction | n.Decimal | n.Mixed)]
+            below = lcm(1, *(d for part in numbers_in for d in _denominators(part)))
+            if n.letters(exponent):
+                yield outer, below
+            elif below > 1:
+                yield outer * below, 1
+            yield from _demands(base, outer * below)
+        case _:
+            for child in node.children:
+                yield from _demands(child, outer)
+
+
+def _denominators(node: n.Node) -> Iterator[int]:
+    if isinstance(node, n.Decimal):
+        yield node.value.denominator
+    elif isinstance(node, n.Mixed):
+        yield node.denominator or 1
+    elif isinstance(node, n.Fraction):
+        bottom = n.bare(node.denominator)
+        if isinstance(bottom, n.Integer) and bottom.value:
+            yield bottom.value
+
+
+class Cells:
+    """Cuts the letters' values into cells, as finely as the evaluations ask for."""
+
+    def __init__(self, letters: tuple[str, ...], plan: Plan, positive: frozenset[str] = frozenset()) -> None:
+        self.letters = letters
+        self.plan = plan
+        self.positive = positive
+        self.polys: dict[str, Poly] = {}
+
+    def each(self, judge: Callable[[Cell], T]) -> list[tuple[Cell, T]]:
+        """The judgement on every cell. Where one asks for a sign that is not known, the cells are cut again."""
+        for _ in range(MAX_POLYNOMIALS + 1):
+            try:
+                return [(cell, judge(cell)) for cell in self.now()]
+            except SignUnknown as asked:
+                # kept without its ring, so that the cell it came from can go
+                self.polys[str(asked.poly)] = asked.poly
+        raise TooLarge(f"More than {MAX_POLYNOMIALS} different expressions stand under roots.", "√")
+
+    def cut_at(self, polys: dict[str, Poly]) -> None:
+        """Cuts the cells at the zeros of these polynomials as well."""
+        self.polys |= polys
+
+    def now(self) -> list[Cell]:
+        used = sorted({letter for poly in self.polys.values() for letter in self._letters_of(poly)})
+        if not used:
+            return [self._cell({name: Q(2) for name in self.letters}, {})]
+        if len(used) == 1:
+            return self._intervals(used[0])
+        return self._regions(used)
+
+    def _letters_of(self, poly: Poly) -> list[str]:
+        return [name for name, power in zip(_names(poly), poly.degrees(), strict=True) if power]
+
+    def _cell(self, sample: dict[str, Q], signs: dict[str, int], *, bounded: bool = True) -> Cell:
+        whole = {name: Q(3) + k for k, name in enumerate(self.letters)} | sample
+        return Cell(self.letters, self.plan, whole, signs, bounded=bounded)
+
+    def _intervals(self, letter: str) -> list[Cell]:
+        """The open intervals between all real zeros, each with a simple sample."""
+        zeros: set[float] = set()
+        for poly in self.polys.values():
+            coefficients = _univariate(poly, letter)
+            zeros |= {root.approximation.real for root in numbers.roots_of(coefficients)}
+        ordered = sorted(zeros)
+        ends = [None, *ordered, None]
+        samples = [_between(low, high) for low, high in zip(ends, ends[1:], strict=False)]
+        cells = []
+        for sample in samples:
+            if letter in self.positive and sample <= 0:
+                continue
+            signs = {key: _sign_at(_univariate(poly, letter), sample) for key, poly in self.polys.items()}
+            cells.append(self._cell({letter: sample}, signs))
+        return cells
+
+    def _regions(self, used: list[str]) -> list[Cell]:
+        """Every sign vector that a point of the grid has, and those that nothing rules out."""
+        grid = [value for value in FRIENDLY if value != 0][:8]
+        found: dict[tuple[int, ...], dict[str, Q]] = {}
+        keys = list(self.polys)
+        for values in product(grid, repeat=len(used)):
+            point = dict(zip(used, values, strict=True))
+            if any(point[name] < 0 for name in used if name in self.positive):
+                continue
+            signs = tuple(_sign_of(self.polys[key], point) for key in keys)
+            if 0 not in signs:
+                found.setdefault(signs, point)
+        cells = [self._cell(point, dict(zip(keys, signs, strict=True))) for signs, point in found.items()]
+        for signs in product((1, -1), repeat=len(keys)):
+            if signs not in found and self._possible(dict(zip(keys, signs, strict=True))):
+                cells.append(self._cell({}, dict(zip(keys, signs, strict=True)), bounded=False))
+        return cells
+
+    def _possible(self, signs: dict[str, int]) -> bool:
+        """False when the signs of single letters settle the sign of a polynomial otherwise."""
+        letters = {key: sign for key, sign in signs.items() if key in self.letters}
+        if any(letters.get(name) == -1 for name in self.positive):
+            return False
+        for key, sign in signs.items():
+            poly = self.polys[key]
+            terms = set()
+            for monomial, coefficient in poly.to_dict().items():
+                term: int | None = 1 if coefficient > 0 else -1
+                for name, power in zip(_names(poly), monomial, strict=True):
+                    if power % 2:
+                        known = 1 if name in self.positive else letters.get(name)
+                        term = None if known is None or term is None else term * known
+                terms.add(term)
+            if len(terms) == 1 and None not in terms and terms != {sign}:
+                return False
+        return True
+
+
+def _names(poly: Poly) -> tuple[str, ...]:
+    return tuple(poly.context().names())
+
+
+def _univariate(poly: Poly, letter: str) -> tuple[int, ...]:
+    position = _names(poly).index(letter)
+    found = {int(monomial[position]): int(coefficient) for monomial, coefficient in poly.to_dict().items()}
+    return tuple(found.get(power, 0) for power in range(max(found) + 1))
+
+
+def _sign_at(coefficients: tuple[int, ...], value: Q) -> int:
+    total = sum(c * value**k for k, c in enumerate(coefficients))
+    return (total > 0) - (total < 0)
+
+
+def _sign_of(poly: Poly, point: dict[str, Q]) -> int:
+    total = Q(0)
+    for monomial, coefficient in poly.to_dict().items():
+        term = Q(int(coefficient))
+        for name, power in zip(_names(poly), monomial, strict=True):
+            if power:
+                term *= point[name] ** int(power)
+        total += term
+    return (total > 0) - (total < 0)
+
+
+def _between(low: float | None, high: float | None) -> Q:
+    """A friendly number strictly between two zeros."""
+    if low is None and high is None:
+        return Q(2)
+    if low is None:
+        assert high is not None
+        return Q(int(high // 1) - 1)
+    if high is None:
+        return Q(int(low // 1) + 2)
+    for value in FRIENDLY:
+        if low < value < high:
+            return value
+    for bottom in (1, 2, 4, 10, 100, 10_000, 10**8):
+        value = Q(int(low * bottom // 1) + 1, bottom)
+        if low < value < high:
+            return value
+    raise OutOfScope("Two values at which a root begins lie too close to each other.", "√")

@@ -1,0 +1,247 @@
+"""Equations with roots, bars, or the unknown in an exponent: candidates from norms, each put in exactly."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from fractions import Fraction as Q
+
+from flint import fmpz
+
+from algebra.exact import numbers
+from algebra.exact.cell import Cell, Plan
+from algebra.exact.cells import Cells
+from algebra.exact.errors import OutOfScope, UndefinedValue
+from algebra.exact.forms import number_tree, simplified_tree
+from algebra.exact.numbers import Number
+from algebra.exact.ratio import Poly, Ratio, depends_on
+from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver
+from algebra.exact.values import value_of
+from algebra.parse.lines import read_expression
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+
+
+def put_in(tree: n.Node, letters: dict[str, n.Node]) -> n.Node:
+    """The tree with letters replaced, each in brackets."""
+    if isinstance(tree, n.Letter | n.Unit):
+        name = tree.name if isinstance(tree, n.Letter) else f'"{tree.word}"'
+        return n.Group(letters[name]) if name in letters else tree
+    return tree.with_children(tuple(put_in(child, letters) for child in tree.children))
+
+
+def number_as_tree(number: Number) -> n.Node:
+    """A rational number or a quadratic surd; raises OutOfScope for numbers that have no such form."""
+    value = number.rational
+    if value is not None:
+        return number_tree(value)
+    if len(number.polynomial) > 3:
+        raise OutOfScope("This number has no simple form to be put in.")
+    return read_expression(str(number))
+
+
+class Exactly:
+    """Values of trees at a point, exact and comparable with each other."""
+
+    def __init__(self, plan: Plan, point: dict[str, n.Node]) -> None:
+        # a surd that is put in under a root nests one level deeper
+        rational = all(not isinstance(part, n.Root) for tree in point.values() for _, part in n.walk(tree))
+        index = plan.index if rational else plan.index * 2
+        self.point = point
+        self.cell = Cell((), Plan(index, plan.step, plan.imaginary), {}, {})
+
+    def value(self, tree: n.Node) -> Ratio | None:
+        """The value, or None where it is undefined."""
+        try:
+            return value_of(put_in(tree, self.point), self.cell).ratio
+        except UndefinedValue:
+            return None
+
+    def same(self, left: Ratio, right: Ratio) -> bool | None:
+        """Whether two values are equal; None where nested roots leave it undecided."""
+        difference = left - right
+        if difference.is_zero:
+            return True
+        if self.cell.certain or not self.cell.approximate(difference).contains(0):
+            return False
+        return None
+
+
+class RootSolver:
+    """Solves one equation in one unknown, given as trees without ±."""
+
+    def __init__(self, solver: Solver, plan: Plan, home: Cell) -> None:
+        self.solver = solver
+        self.plan = plan
+        self.home = home
+        self.unknown = solver.unknown
+
+    def equation(self, left: n.Node, right: n.Node) -> SolutionSet:
+        """The solutions. Raises OutOfScope where they are not decided."""
+        letters = n.letters(left) | n.letters(right)
+        if self.plan.imaginary:
+            letters -= {"i"}
+        if letters - {self.unknown}:
+            return self._with_parameters(left, right)
+        if self._in_exponent(left) or self._in_exponent(right):
+            return self._exponential(left, right)
+        return self._by_cells(left, right)
+
+    def _in_exponent(self, tree: n.Node) -> bool:
+        return any(isinstance(part, n.Power) and self.unknown in n.letters(part.exponent) for _, part in n.walk(tree))
+
+    def _by_cells(self, left: n.Node, right: n.Node) -> SolutionSet:
+        cells = Cells((self.unknown,), self.plan)
+
+        def candidates(cell: Cell) -> dict[str, Poly] | bool | None:
+            try:
+                difference = value_of(left, cell).ratio - value_of(right, cell).ratio
+            except UndefinedValue:
+                return None
+            if difference.is_zero:
+                return True
+            return cell.split_by(difference)
+
+        found: dict[str, Poly] = {}
+        filled = 0
+        judged = cells.each(candidates)
+        for _, result in judged:
+            if result is True:
+                filled += 1
+            elif isinstance(result, dict):
+                found |= result
+        found |= cells.polys
+        values = self._numbers(found.values())
+        if filled == len(judged):
+            missing = [value for value in values if not self._solves(left, right, value)]
+            return SolutionSet(frozenset(self.solver.number(v) for v in missing), cofinite=True)
+        if filled:
+            raise OutOfScope("The solutions fill a whole interval; such sets are not decided yet.", "|")
+        members = frozenset(self.solver.number(value) for value in values if self._solves(left, right, value))
+        return SolutionSet(members, False, frozenset(str(s.key) for s in members))
+
+    def _numbers(self, polys: Iterable[Poly]) -> list[Number]:
+        values: list[Number] = []
+        for poly in polys:
+            if not depends_on(poly, self.unknown):
+                continue
+            position = poly.context().names().index(self.unknown)
+            parts = {int(m[position]): int(c) for m, c in poly.to_dict().items()}
+            coefficients = tuple(parts.get(power, 0) for power in range(max(parts) + 1))
+            values.extend(numbers.roots_of(coefficients, complex_too=self.plan.imaginary))
+        return values
+
+    def _solves(self, left: n.Node, right: n.Node, value: Number) -> bool:
+        exactly = Exactly(self.plan, {self.unknown: number_as_tree(value)})
+        first, second = exactly.value(left), exactly.value(right)
+        if first is None or second is None:
+            return False
+        same = exactly.same(first, second)
+        if same is None:
+            raise OutOfScope(f"Whether {value} solves this is not decided.", "√")
+        return same
+
+    # -- the unknown in an exponent ------------------------------------------------------------------------------
+
+    def _exponential(self, left: n.Node, right: n.Node) -> SolutionSet:
+        cell = Cell((self.unknown,), self.plan, {self.unknown: Q(2)}, {}, formal=True)
+        try:
+            difference = value_of(left, cell).ratio - value_of(right, cell).ratio
+        except UndefinedValue:
+            return EMPTY
+        if difference.is_zero:
+            return EVERYTHING
+        poly = cell.norm(difference.numerator)
+        if depends_on(poly, self.unknown):
+            raise OutOfScope("The unknown stands in an exponent and outside of one.", "^")
+        members: set[Solution] = set()
+        for factor, _ in poly.factor()[1]:
+            members |= self._of_factor(cell, factor)
+        kept = {s for s in members if s.number is None or self._solves(left, right, s.number)}
+        return SolutionSet(frozenset(kept), False, frozenset(s.key for s in kept))
+
+    def _of_factor(self, cell: Cell, factor: Poly) -> set[Solution]:
+        """The real zeros of an irreducible polynomial in powers of primes with the unknown above."""
+        powers = [g for g in cell.made.values() if g.relation is None and factor.degrees()[g.position]]
+        terms = list(factor.to_dict().items())
+        if len(terms) == 1:
+            return set()
+        if len(terms) == 2:
+            (first, a), (second, b) = terms
+            return self._of_binomial(cell, [(g.prime, int(first[g.position] - second[g.position])) for g in powers], -Q(int(b), int(a)))
+        if len(powers) == 1:
+            degree = max(int(m[powers[0].position]) for m, _ in terms)
+            parts = {int(m[powers[0].position]): int(c) for m, c in terms}
+            sign = 1 if parts[degree] > 0 else -1
+            coefficients = tuple(sign * parts.get(k, 0) for k in range(degree + 1))
+            return {
+                Solution(f"log {powers[0].prime} {root.polynomial}#{root.index}", None, None, f"log_{powers[0].prime}({root})")
+                for root in numbers.roots_of(coefficients)
+                if root.approximation.real > 0
+            }
+        raise OutOfScope("These powers do not reduce to one base.", "^")
+
+    def _of_binomial(self, cell: Cell, powers: list[tuple[int, int]], value: Q) -> set[Solution]:
+        """∏ prime^(count·x/step) = value."""
+        if value <= 0:
+            return set()
+        above = {int(p): int(k) for p, k in fmpz(value.numerator).factor()} if value.numerator != 1 else {}
+        if value.denominator != 1:
+            above |= {int(p): -int(k) for p, k in fmpz(value.denominator).factor()}
+        shares = {p: Q(above.pop(p, 0) * cell.plan.step, count) for p, count in powers if count}
+        found = set(shares.values())
+        if not above and len(found) == 1:
+            return {self.solver.number(numbers.rational(found.pop()))}
+        text = f"log of {value} over {sorted(powers)}"
+        return {Solution(text, None, None, "an irrational value")}
+
+    # -- other letters -------------------------------------------------------------------------------------------
+
+    def _with_parameters(self, left: n.Node, right: n.Node) -> SolutionSet:
+        """For generic values of the other letters, roots taken where they exist: linear in the unknown."""
+        home = self.home
+        try:
+            difference = value_of(left, home).ratio - value_of(right, home).ratio
+        except UndefinedValue:
+            return EMPTY
+        if difference.is_zero:
+            return EVERYTHING
+        poly = difference.numerator
+        position = home.position(self.unknown)
+        if any(depends_on(g.base, self.unknown) for g in home.made.values() if g.base is not None and poly.degrees()[g.position]):
+            raise OutOfScope("The unknown stands under a root with other letters.", "√")
+        if poly.degrees()[position] != 1:
+            raise OutOfScope("With roots and other letters only linear equations are solved.", "√")
+        parts: dict[int, dict[tuple[int, ...], object]] = {0: {}, 1: {}}
+        for monomial, c in poly.to_dict().items():
+            rest = list(monomial)
+            power, rest[position] = int(rest[position]), 0
+            parts[power][tuple(rest)] = c
+        value = home.ratio(-home.ring.from_dict(parts[0]), home.ring.from_dict(parts[1]))
+        return SolutionSet(frozenset({home_solution(value)}))
+
+
+def home_solution(value: Ratio) -> Solution:
+    """A solution that is an expression in parameters, known by its normal form."""
+    return Solution(f"= {value.numerator} / {value.denominator}", None, None, plain(simplified_tree(value), tight=True))
+
+
+def parameter_roots(home: Cell, poly: Poly, unknown: str) -> list[Solution] | None:
+    """The solutions of an irreducible factor of degree 1 or 2 in the unknown, in parameters; None for higher ones."""
+    skip = len(home.added)
+    lifted = home.ring.from_dict({(0,) * skip + monomial: c for monomial, c in poly.to_dict().items()})
+    position = home.position(unknown)
+    parts: dict[int, dict[tuple[int, ...], object]] = {}
+    for monomial, c in lifted.to_dict().items():
+        rest = list(monomial)
+        power, rest[position] = int(rest[position]), 0
+        parts.setdefault(power, {})[tuple(rest)] = c
+    if max(parts) > 2:
+        return None
+    c, b, a = (home.ratio(home.ring.from_dict(parts.get(k, {}))) for k in range(3))
+    if max(parts) == 1:
+        return [home_solution(-c / b)]
+    root = home.root(b * b - home.constant(4) * a * c, 2)
+    return [home_solution((-b + r) / (home.constant(2) * a)) for r in (root, -root)]
+
+
+
