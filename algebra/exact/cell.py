@@ -52,6 +52,7 @@ class Generator:
     base: Poly | None = None
     prime: int = 0
     letter: str = ""
+    below: str = ""
     nested: Ratio | None = None
 
 
@@ -85,6 +86,7 @@ class Cell(Field):
         self.formal = formal  # compares forms only: unknown signs are +, roots of negatives are written with i
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
+        self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here
         self.certain = True
 
     # -- signs and numbers ---------------------------------------------------------------------------------------
@@ -174,6 +176,23 @@ class Cell(Field):
         made = self.made.get("i") or self._make("i", 2, self.ring.constant(-1), acb(0, 1))
         return Ratio(self, made.symbol, self.one)
 
+    def algebraic(self, coefficients: tuple[int, ...], value: acb) -> Ratio:
+        """The root `value` of an irreducible polynomial, as a generator of its own.
+
+        Together with other roots it may satisfy relations that are not known here: so nothing but zero is certain.
+        """
+        degree, lead = len(coefficients) - 1, coefficients[-1]
+        # lead·root is integral: it is a zero of x^d + c·x^(d-1) + …
+        monic = [c * lead ** (degree - 1 - k) for k, c in enumerate(coefficients[:-1])]
+        key = f"algebraic {coefficients} {value}"
+        self.certain = False
+        symbol = self.generators[self.names[SPARE - 1 - len(self.made)]]
+        relation = self.zero
+        for k, c in enumerate(monic):
+            relation -= c * symbol**k
+        made = self.made.get(key) or self._make(key, degree, relation, value * lead)
+        return self.ratio(made.symbol, self.ring.constant(lead))
+
     def _root_generator(self, base: Poly) -> Generator:
         """|base|^(1/index) for a prime or an irreducible polynomial."""
         key = f"root {base}"
@@ -206,7 +225,7 @@ class Cell(Field):
             value = acb(arb(fmpq(below.numerator, below.denominator))) ** acb(
                 arb(fmpq(exponent.numerator, exponent.denominator))
             )
-            made = self._make(key, 0, None, value, letter=letter)
+            made = self._make(key, 0, None, value, letter=letter, below=base)
         if count >= 0:
             return Ratio(self, made.symbol**count, self.one)
         return Ratio(self, self.one, made.symbol ** (-count))
@@ -235,7 +254,7 @@ class Cell(Field):
                 continue
             for _ in range(8):
                 if denominator == 0:
-                    raise UndefinedValue("It divides by zero.")
+                    raise UndefinedValue("It is undefined: it divides by zero.")
                 if denominator.degrees()[made.position] == 0:
                     break
                 factor = self._conjugate(denominator, made)
@@ -252,11 +271,13 @@ class Cell(Field):
             power, rest[made.position] = rest[made.position], 0
             parts[power] = parts.get(power, self.zero) + self.ring.from_dict({tuple(rest): coefficient})
         powers = sorted(parts)
-        if len(powers) == 1:
+        if len(powers) == 1 and (made.base is not None or made.degree == 2):
             return made.symbol ** (made.degree - powers[0])
         if len(powers) == 2:
             low, high = powers
             a, b = parts[low], parts[high] * made.symbol ** (high - low)
+            if made.base is None and made.degree > 2:
+                return self._adjugate(parts, made)
             times = made.degree // _gcd(made.degree, high - low)
             total, sign = self.zero, 1
             for k in range(times):
@@ -267,15 +288,17 @@ class Cell(Field):
 
     def _adjugate(self, parts: dict[int, Poly], made: Generator) -> Poly:
         """The inverse of a polynomial in one root up to a factor free of it, by elimination over the lower field."""
-        size, relation = made.degree, made.symbol**made.degree - made.relation  # type: ignore[operator]
-        value = relation
+        size = made.degree
         rows = []
-        for k in range(size):
-            row = [self.constant(0)] * (size + 1)
+        for k in range(size):  # the row of part·g^k, written in powers of g
+            row = [self.constant(0)] * size
+            total = self.zero
             for power, part in parts.items():
-                at = (power + k) % size
-                extra = value if power + k >= size else self.one
-                row[at] = row[at] + Ratio(self, self.normal(part * extra), self.one)
+                total += part * made.symbol ** (power + k)
+            for monomial, coefficient in self.normal(total).to_dict().items():
+                rest = list(monomial)
+                at, rest[made.position] = int(rest[made.position]), 0
+                row[at] = row[at] + Ratio(self, self.ring.from_dict({tuple(rest): coefficient}), self.one)
             rows.append(row)
         columns = [[rows[k][i] for k in range(size)] + [self.constant(1 if i == 0 else 0)] for i in range(size)]
         solved = _eliminate(columns)

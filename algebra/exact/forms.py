@@ -175,9 +175,13 @@ def _surd_term(cell: Cell, coefficient: Q, monomial: tuple[int, ...]) -> n.Node:
         elif made.relation is not None:
             factors.append(n.Letter("i"))
         else:
-            exponent = monomial_tree(Q(power, cell.plan.step), [(made.letter, 1)])
-            base: n.Node = n.Integer(made.prime) if made.prime else n.Letter("x")
-            factors.append(n.Power(base, grouped(exponent)))
+            terms = [monomial_tree(Q(power, cell.plan.step), [(made.letter, 1)])]
+            base: n.Node = n.Integer(made.prime) if made.prime else n.Letter(made.below)
+            shared = next((p for name, p in letters if name == made.below), 0)
+            if shared:  # x^4·x^n is written x^(n+4)
+                terms.append(n.Integer(shared))
+                letters = [(name, 0 if name == made.below else p) for name, p in letters]
+            factors.append(n.Power(base, grouped(sum_tree(terms))))
     if under:
         factors.append(_one_root(cell, under))
     if not factors:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from fractions import Fraction as Q
 from functools import lru_cache
-from math import isqrt
+from math import comb, gcd, isqrt, lcm
 from typing import Any
 
+from flint import acb, arb, fmpq, fmpz, fmpz_poly
 from flint import ctx as flint_context
-from flint import fmpz, fmpz_poly
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +39,24 @@ class Number:
         """For ordering and for reading only; decides nothing."""
         return _roots(self.polynomial)[0][self.index]
 
+    @property
+    def has_root_form(self) -> bool:
+        """Whether it is written with root signs: a quadratic surd, or a real root of a shifted a·x^n = c."""
+        if len(self.polynomial) <= 3:
+            return True
+        return len(self.polynomial) <= 7 and self.is_real and not any(_centred(self.polynomial)[1][1:-1])
+
+    @property
+    def enclosure(self) -> acb:
+        """A certified enclosure."""
+        return _enclosures(self.polynomial)[self.index]
+
+    def rounds_to(self, value: Q, places: int) -> bool:
+        """Whether a real number, rounded to so many decimal places, is the value."""
+        half = Q(1, 2 * 10**places)
+        distance = abs(self.enclosure.real - arb(fmpq(value.numerator, value.denominator)))
+        return bool(distance <= arb(fmpq(half.numerator, half.denominator)))
+
     def __str__(self) -> str:
         return _written(self.polynomial, self.index)
 
@@ -57,20 +75,28 @@ def roots_of(coefficients: tuple[int, ...], *, complex_too: bool = False) -> lis
 
 @lru_cache(maxsize=4096)
 def _roots(coefficients: tuple[int, ...]) -> tuple[tuple[complex, ...], int]:
-    """Approximate roots in the fixed order, and how many of them are real (certified by FLINT's enclosures)."""
+    """Approximate roots in the fixed order, and how many of them are real."""
     if len(coefficients) == 2:
         return (complex(-coefficients[0] / coefficients[1]),), 1
+    found = _enclosures(coefficients)
+    real = sum(1 for root in found if root.imag == 0)
+    return tuple(complex(float(r.real.mid()), float(r.imag.mid())) for r in found), real
+
+
+@lru_cache(maxsize=4096)
+def _enclosures(coefficients: tuple[int, ...]) -> tuple[acb, ...]:
+    """Disjoint certified enclosures of all roots: the real ones rising, then the others by real and imaginary part."""
     precision = flint_context.prec
     try:
-        flint_context.prec = 80
+        flint_context.prec = 160
         polynomial: Any = fmpz_poly(list(coefficients))
         found = [root for root, _ in polynomial.complex_roots()]
     finally:
         flint_context.prec = precision
-    real = sorted((complex(float(r.real.mid())) for r in found if r.imag == 0), key=lambda z: z.real)
-    others = [complex(float(r.real.mid()), float(r.imag.mid())) for r in found if r.imag != 0]
-    others.sort(key=lambda z: (round(z.real, 9), z.imag))
-    return (*real, *others), len(real)
+    real = sorted((r for r in found if r.imag == 0), key=lambda r: float(r.real.mid()))
+    others = [r for r in found if r.imag != 0]
+    others.sort(key=lambda r: (round(float(r.real.mid()), 9), float(r.imag.mid())))
+    return (*real, *others)
 
 
 def _written(coefficients: tuple[int, ...], index: int) -> str:
@@ -79,6 +105,12 @@ def _written(coefficients: tuple[int, ...], index: int) -> str:
     if len(coefficients) == 3:
         c, b, a = coefficients
         return _surd(a, b, c, index)
+    shift, pure = _centred(coefficients)
+    if not any(pure[1:-1]) and index < _roots(coefficients)[1]:
+        root = _binomial(pure, index)
+        if shift == 0:
+            return root
+        return f"{shift} - {root[1:]}" if root.startswith("-") else f"{shift} + {root}"
     terms = _polynomial_text(coefficients)
     middle = _roots(coefficients)[0][index].real
     low = int(middle * 100 // 1)
@@ -102,6 +134,38 @@ def _surd(a: int, b: int, c: int, index: int) -> str:
         return text if bottom == 1 else f"{_bracketed(text)}/{bottom}"
     text = f"{top} {'-' if minus else '+'} {root}"
     return text if bottom == 1 else f"({text.replace(' ', '')})/{bottom}".replace("-", "-")
+
+
+def _centred(coefficients: tuple[int, ...]) -> tuple[Q, tuple[int, ...]]:
+    """The mean s of the roots, and the primitive polynomial of x - s."""
+    degree = len(coefficients) - 1
+    shift = Q(-coefficients[-2], degree * coefficients[-1])
+    if shift == 0:
+        return shift, coefficients
+    moved = [Q(0)] * (degree + 1)
+    for power, c in enumerate(coefficients):
+        for k in range(power + 1):
+            moved[k] += c * comb(power, k) * shift ** (power - k)
+    bottom = lcm(*(c.denominator for c in moved))
+    whole = [int(c * bottom) for c in moved]
+    common = gcd(*whole)
+    return shift, tuple(c // common for c in whole)
+
+
+def _binomial(coefficients: tuple[int, ...], index: int) -> str:
+    """A real root of a·x^n = c, as one root sign over a whole number: `∛5`, `-∛2/3`, `root(4, 3)`."""
+    degree, lead = len(coefficients) - 1, coefficients[-1]
+    inside = abs(coefficients[0]) * lead ** (degree - 1)
+    outside = 1
+    for prime, power in fmpz(inside).factor():
+        outside *= int(prime) ** (power // degree)
+        inside //= int(prime) ** (power // degree * degree)
+    common = _gcd(outside, lead)
+    outside, bottom = outside // common, lead // common
+    minus = _roots(coefficients)[0][index].real < 0
+    root = {3: f"∛{inside}", 4: f"∜{inside}"}.get(degree, f"root({degree}, {inside})")
+    text = ("-" if minus else "") + ("" if outside == 1 else str(outside)) + root
+    return text if bottom == 1 else f"{_bracketed(text) if outside != 1 else text}/{bottom}"
 
 
 def _bracketed(text: str) -> str:

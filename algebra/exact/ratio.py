@@ -54,7 +54,7 @@ class Field:
             return Ratio(self, self.normal(numerator), self.one)
         numerator, denominator = self.cleared(self.normal(numerator), self.normal(denominator))
         if denominator == 0:
-            raise UndefinedValue("It divides by zero.")
+            raise UndefinedValue("It is undefined: it divides by zero.")
         common = numerator.gcd(denominator)
         if common != 1:
             numerator, denominator = numerator / common, denominator / common

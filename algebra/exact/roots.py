@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from fractions import Fraction as Q
+from math import lcm
 
 from flint import fmpz
 
 from algebra.exact import numbers
-from algebra.exact.cell import Cell, Plan
+from algebra.exact.cell import Cell, Plan, SignUnknown
 from algebra.exact.cells import Cells
 from algebra.exact.errors import OutOfScope, UndefinedValue
-from algebra.exact.forms import number_tree, simplified_tree
+from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import Number
 from algebra.exact.ratio import Poly, Ratio, depends_on
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver
@@ -21,38 +22,33 @@ from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
 
-def put_in(tree: n.Node, letters: dict[str, n.Node]) -> n.Node:
-    """The tree with letters replaced, each in brackets."""
-    if isinstance(tree, n.Letter | n.Unit):
-        name = tree.name if isinstance(tree, n.Letter) else f'"{tree.word}"'
-        return n.Group(letters[name]) if name in letters else tree
-    return tree.with_children(tuple(put_in(child, letters) for child in tree.children))
-
-
-def number_as_tree(number: Number) -> n.Node:
-    """A rational number or a quadratic surd; raises OutOfScope for numbers that have no such form."""
-    value = number.rational
-    if value is not None:
-        return number_tree(value)
-    if len(number.polynomial) > 3:
-        raise OutOfScope("This number has no simple form to be put in.")
-    return read_expression(str(number))
-
-
 class Exactly:
     """Values of trees at a point, exact and comparable with each other."""
 
-    def __init__(self, plan: Plan, point: dict[str, n.Node]) -> None:
-        # a surd that is put in under a root nests one level deeper
-        rational = all(not isinstance(part, n.Root) for tree in point.values() for _, part in n.walk(tree))
-        index = plan.index if rational else plan.index * 2
-        self.point = point
+    def __init__(self, plan: Plan, point: Mapping[str, Number | Q]) -> None:
+        index = plan.index
+        for value in point.values():
+            if isinstance(value, Number) and value.rational is None and value.has_root_form:
+                # a surd that is put in under a root nests one level deeper
+                index = plan.index * lcm(2, len(value.polynomial) - 1)
         self.cell = Cell((), Plan(index, plan.step, plan.imaginary), {}, {})
+        for name, value in point.items():
+            self.cell.constants[name] = self._constant(value)
+
+    def _constant(self, value: Number | Q) -> Ratio:
+        if not isinstance(value, Number):
+            return self.cell.constant(value)
+        number = value.rational
+        if number is not None:
+            return self.cell.constant(number)
+        if value.has_root_form:
+            return value_of(read_expression(str(value)), self.cell).ratio
+        return self.cell.algebraic(value.polynomial, value.enclosure)
 
     def value(self, tree: n.Node) -> Ratio | None:
         """The value, or None where it is undefined."""
         try:
-            return value_of(put_in(tree, self.point), self.cell).ratio
+            return value_of(tree, self.cell).ratio
         except UndefinedValue:
             return None
 
@@ -84,10 +80,47 @@ class RootSolver:
             return self._with_parameters(left, right)
         if self._in_exponent(left) or self._in_exponent(right):
             return self._exponential(left, right)
-        return self._by_cells(left, right)
+        linear = self._linear(left, right)
+        return self._by_cells(left, right) if linear is None else linear
 
     def _in_exponent(self, tree: n.Node) -> bool:
         return any(isinstance(part, n.Power) and self.unknown in n.letters(part.exponent) for _, part in n.walk(tree))
+
+    def _linear(self, left: n.Node, right: n.Node) -> SolutionSet | None:
+        """The one solution of an equation that is linear in the unknown, its numbers built with roots; else None.
+
+        The norm of x - v vanishes at v, so v is that root of it whose enclosure meets the enclosure of v.
+        """
+        if any(self._under_root(part) for tree in (left, right) for _, part in n.walk(tree)):
+            return None
+        cell = Cell((self.unknown,), self.plan, {self.unknown: Q(2)}, {})
+        try:
+            difference = value_of(left, cell).ratio - value_of(right, cell).ratio
+        except UndefinedValue:
+            return EMPTY
+        except SignUnknown:
+            return None
+        poly = difference.numerator
+        position = cell.position(self.unknown)
+        if not difference.is_polynomial or poly == 0 or poly.degrees()[position] != 1:
+            return None
+        parts = coefficients_of(cell, poly, self.unknown)
+        value = -parts[0] / parts[1]
+        if value.constant is not None:
+            return SolutionSet(frozenset({self.solver.number(numbers.rational(value.constant))}))
+        goal = cell.approximate(value)
+        equation = cell.letter(self.unknown) - value
+        found = [
+            number
+            for number in self._numbers(cell.split_by(equation).values())
+            if (number.enclosure - goal).contains(0)
+        ]
+        if len(found) != 1:
+            raise OutOfScope("This number is not decided.", "√")
+        return SolutionSet(frozenset({self.solver.number(found[0])}))
+
+    def _under_root(self, part: n.Node) -> bool:
+        return isinstance(part, n.Root | n.Absolute) and self.unknown in n.letters(part)
 
     def _by_cells(self, left: n.Node, right: n.Node) -> SolutionSet:
         cells = Cells((self.unknown,), self.plan)
@@ -131,7 +164,7 @@ class RootSolver:
         return values
 
     def _solves(self, left: n.Node, right: n.Node, value: Number) -> bool:
-        exactly = Exactly(self.plan, {self.unknown: number_as_tree(value)})
+        exactly = Exactly(self.plan, {self.unknown: value})
         first, second = exactly.value(left), exactly.value(right)
         if first is None or second is None:
             return False
@@ -192,7 +225,8 @@ class RootSolver:
         if not above and len(found) == 1:
             return {self.solver.number(numbers.rational(found.pop()))}
         text = f"log of {value} over {sorted(powers)}"
-        return {Solution(text, None, None, "an irrational value")}
+        plain_log = len(powers) == 1 and powers[0][1] == cell.plan.step
+        return {Solution(text, None, None, f"log_{powers[0][0]}({value})" if plain_log else "an irrational value")}
 
     # -- other letters -------------------------------------------------------------------------------------------
 
@@ -211,13 +245,19 @@ class RootSolver:
             raise OutOfScope("The unknown stands under a root with other letters.", "√")
         if poly.degrees()[position] != 1:
             raise OutOfScope("With roots and other letters only linear equations are solved.", "√")
-        parts: dict[int, dict[tuple[int, ...], object]] = {0: {}, 1: {}}
-        for monomial, c in poly.to_dict().items():
-            rest = list(monomial)
-            power, rest[position] = int(rest[position]), 0
-            parts[power][tuple(rest)] = c
-        value = home.ratio(-home.ring.from_dict(parts[0]), home.ring.from_dict(parts[1]))
-        return SolutionSet(frozenset({home_solution(value)}))
+        parts = coefficients_of(home, poly, self.unknown)
+        return SolutionSet(frozenset({home_solution(-parts[0] / parts[1])}))
+
+
+def coefficients_of(cell: Cell, poly: Poly, letter: str) -> list[Ratio]:
+    """The coefficients in powers of a letter, lowest first."""
+    position = cell.position(letter)
+    parts: dict[int, dict[tuple[int, ...], object]] = {}
+    for monomial, c in poly.to_dict().items():
+        rest = list(monomial)
+        power, rest[position] = int(rest[position]), 0
+        parts.setdefault(power, {})[tuple(rest)] = c
+    return [cell.ratio(cell.ring.from_dict(parts.get(k, {}))) for k in range(max(parts) + 1)]
 
 
 def home_solution(value: Ratio) -> Solution:
@@ -229,17 +269,12 @@ def parameter_roots(home: Cell, poly: Poly, unknown: str) -> list[Solution] | No
     """The solutions of an irreducible factor of degree 1 or 2 in the unknown, in parameters; None for higher ones."""
     skip = len(home.added)
     lifted = home.ring.from_dict({(0,) * skip + monomial: c for monomial, c in poly.to_dict().items()})
-    position = home.position(unknown)
-    parts: dict[int, dict[tuple[int, ...], object]] = {}
-    for monomial, c in lifted.to_dict().items():
-        rest = list(monomial)
-        power, rest[position] = int(rest[position]), 0
-        parts.setdefault(power, {})[tuple(rest)] = c
-    if max(parts) > 2:
+    parts = coefficients_of(home, lifted, unknown)
+    if len(parts) > 3:
         return None
-    c, b, a = (home.ratio(home.ring.from_dict(parts.get(k, {}))) for k in range(3))
-    if max(parts) == 1:
-        return [home_solution(-c / b)]
+    if len(parts) == 2:
+        return [home_solution(-parts[0] / parts[1])]
+    c, b, a = parts
     root = home.root(b * b - home.constant(4) * a * c, 2)
     return [home_solution((-b + r) / (home.constant(2) * a)) for r in (root, -root)]
 

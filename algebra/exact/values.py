@@ -44,7 +44,7 @@ class _Evaluator:
 
     def must_not_vanish(self, value: Ratio) -> None:
         if value.is_zero:
-            raise UndefinedValue("It divides by zero.")
+            raise UndefinedValue("It is undefined: it divides by zero.")
         if not value.numerator.is_constant():
             if isinstance(self.field, Cell):
                 poly = self.field.norm(value.numerator)
@@ -61,9 +61,11 @@ class _Evaluator:
                 return self.field.constant(node.value)
             case n.Mixed(whole, top, bottom):
                 if bottom == 0:
-                    raise UndefinedValue("It divides by zero.")
+                    raise UndefinedValue("It is undefined: it divides by zero.")
                 return self.field.constant(whole + Q(top, bottom))
             case n.Letter(name):
+                if isinstance(self.field, Cell) and name in self.field.constants:
+                    return self.field.constants[name]
                 if name == "i" and isinstance(self.field, Cell) and self.field.plan.imaginary:
                     return self.field.imaginary_unit()
                 return self.field.letter(name)

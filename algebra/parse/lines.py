@@ -14,6 +14,7 @@ _LEAD = re.compile(r"\s*(⇒|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?
 _KEYWORD = re.compile(r"\s*(aside|check|let|assume)\b\s*:?", re.IGNORECASE)
 _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
 _MOVE_START = re.compile(r"\s*([+\-−–±×·*÷/^]|\\times|\\cdot|\\div|[a-z])")
+_SIGN_ASSUMPTION = re.compile(r"\s*([a-zα-ω](?:\s*,\s*[a-zα-ω])*)\s*(>=|≥|>)\s*0\s*", re.IGNORECASE)
 _NAMED_MOVES = {
     "square": "square", "square both sides": "square", "^2": "square", "root": "root", "square root": "root",
     "√": "root", "swap": "swap", "swap sides": "swap",
@@ -96,6 +97,14 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
             raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + _indent(rest))
         claimed = _statement(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
         return ln.Line(body, "check", claimed, subject)
+    signs = _SIGN_ASSUMPTION.fullmatch(rest)
+    if keyword == "assume" and signs:
+        names = [n.Letter(name) for name in re.findall(r"[a-zα-ω]", signs.group(1))]
+        operator = {">=": "≥"}.get(signs.group(2), signs.group(2))
+        body_node: n.Node = n.Integer(0)
+        if len(names) == 1:
+            return ln.Line(body, "assumption", ln.Comparison(names[0], operator, body_node))
+        return ln.Line(body, "assumption", ln.ValueList(names[0], (*names[1:], body_node), operator))
     statement = _statement(rest, decimal, start)
     if keyword == "aside":
         return ln.Line(body, "aside", statement)

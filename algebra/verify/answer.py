@@ -5,11 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from algebra.exact.errors import ExactError
 from algebra.exact.forms import factored_tree, polynomial_tree, simplified_tree
 from algebra.exact.ratio import Ratio
 from algebra.exact.signs import variants
 from algebra.exact.solutions import EMPTY, Solution, SolutionSet
 from algebra.model import Answer, Remaining, Verdict
+from algebra.parse.errors import ReadingError
+from algebra.parse.lines import read_expression
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -107,6 +110,8 @@ def listed(setting: Setting, solutions: SolutionSet) -> list[str]:
 def expression_answer(setting: Setting, given: ExpressionMeaning, ending: Ending, task: str) -> Answer:
     """The verdict on the last line against the given."""
     expected = [expected_form(setting, value.ratio, task) for value in given.values]
+    if setting.plan is not None and setting.letters:
+        expected = _expected_with_roots(setting, given, expected)
     if not isinstance(ending.last, ExpressionMeaning) or ending.body is None or not ending.lines:
         return Answer("none", expected, text="There is no answer yet.")
     right = setting.equal(given, ending.last)
@@ -126,6 +131,33 @@ def expression_answer(setting: Setting, given: ExpressionMeaning, ending: Ending
         follow_through=follow,
         text=text,
     )
+
+
+def _expected_with_roots(setting: Setting, given: ExpressionMeaning, found: list[str]) -> list[str]:
+    """The first of some forms that really equals the given: as found, with bars about its letters, or as it stands."""
+    for text in (*found[:1], *(_with_bars(t) for t in found[:1])):
+        try:
+            if setting.equal(given, setting.expression(read_expression(text))):
+                return [text, *found[1:]]
+        except (ExactError, ReadingError):
+            continue
+    return [plain(tree) for tree in given.trees]
+
+
+def _with_bars(text: str) -> str:
+    """Bars about every letter that stands outside of roots: what comes out of an even root is not negative."""
+    tree = read_expression(text)
+
+    def barred(node: n.Node) -> n.Node:
+        if isinstance(node, n.Letter):
+            return n.Absolute(node)
+        if isinstance(node, n.Root | n.Absolute):
+            return node
+        if isinstance(node, n.Power) and isinstance(node.base, n.Letter) and node.exponent == n.Integer(2):
+            return node
+        return node.with_children(tuple(barred(child) for child in node.children))
+
+    return plain(barred(tree))
 
 
 def expected_form(setting: Setting, value: Ratio, task: str) -> str:

@@ -51,6 +51,9 @@ def _checked(working: Working) -> Report:
             read.append(read_line(text if number > 0 else f"assume: {text}", decimal=decimal))
         except ReadingError as problem:
             read.append(LineError(max(number, 0), problem.column, problem.message, problem.code))
+    for item in read[: len(working.assume)]:
+        if isinstance(item, LineError):
+            return _refused(working, LineError(0, item.column, f"In the assumption: {item.message}", item.code))
     try:
         setting = Setting(working, given, [line for line in read if isinstance(line, ln.Line)])
         return _Chain(working, setting, given, read[len(working.assume) :]).report()
@@ -68,7 +71,7 @@ def _located(problem: ExactError, line: int, text: str) -> LineError:
 
 def _refused(working: Working, error: LineError) -> Report:
     """The report of a working whose given or setting can't be taken: nothing is said of any line."""
-    relation: Relation | None = "unclear" if "divides by zero" in error.message else None
+    relation: Relation | None = "unclear" if error.code == "task" and "undefined" in error.message else None
     links = [Link(k, relation, notes=["given-not-read"]) for k in range(1, len(working.lines) + 1)]
     return Report(working.id, links, [], Answer("none"), [], [], error)
 
@@ -100,6 +103,8 @@ class _Chain:
         self.given_body = given.body
         self.is_equation = self._check_task_fits(given)
         self.given: Meaning = setting.solutions(given.body) if self.is_equation else setting.expression(given.body)
+        if isinstance(self.given, ExpressionMeaning) and not setting.is_defined(self.given):
+            raise UndefinedValue("It is undefined for real numbers.", "√")
         self.ledger = Ledger(setting, self.given)
         self.state = _State(self.given)
         if isinstance(self.given, SetMeaning):
@@ -235,7 +240,8 @@ class _Chain:
             self.trail.faulty = True
             return
         if isinstance(line.body, ln.Comparison):
-            raise TaskError("Approximations are not checked yet.")
+            sidework.judge_rounding(self.setting, link, self.state.before.solutions, line.body)
+            return
         before, after = self.state.before, self.setting.solutions(line.body)
         gains = equations.relate(self.setting, link, before, after, self.trail, line.move)
         link.move = recognise(self.setting, line.move, before.single, after.single)

@@ -10,7 +10,7 @@ from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import rational
 from algebra.exact.points import FRIENDLY
 from algebra.exact.ratio import Poly, Ratio, depends_on, irreducible_factors
-from algebra.exact.roots import Exactly, number_as_tree
+from algebra.exact.roots import Exactly
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import Evidence, Link, Relation
 from algebra.tree import lines as ln
@@ -138,14 +138,15 @@ def _explained(
     allowed = set(poles) | set(_present_factors(setting, before))
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
         allowed |= set(irreducible_factors([setting.value(stated.operand).ratio.numerator]))
+    raised = _raised(before.single, after.single)
+    if raised and not gained.members & pole_values:
+        return [Gain(s, "power", "both sides were raised to an even power") for s in gained.members]
     if unknown_factors <= allowed:
         multiplied = "both sides were multiplied by an expression that is zero there"
         return [
             Gain(s, "denominator", reason) if s in pole_values else Gain(s, "factor", multiplied)
             for s in gained.members
         ]
-    if _raised(before.single, after.single):
-        return [Gain(s, "power", "both sides were squared") for s in gained.members]
     return None
 
 
@@ -245,7 +246,7 @@ def _pick(setting: Setting, solutions: SolutionSet) -> Solution | None:
     if solutions.cofinite:
         friendly = (setting.solver.number(rational(value)) for value in FRIENDLY)
         return next((s for s in friendly if s not in solutions.members), None)
-    return min(solutions.members, key=_plainness, default=None)
+    return min((s for s in solutions.members if not s.text.startswith("an ")), key=_plainness, default=None)
 
 
 def _plainness(solution: Solution) -> tuple[int, float, str]:
@@ -265,7 +266,7 @@ def _put_in(setting: Setting, meaning: SetMeaning, solution: Solution) -> str:
     if solution.number.rational is None and setting.plan is None:
         return ""
     try:
-        exactly = Exactly(setting.plan or Plan(), {setting.unknown: number_as_tree(solution.number)})
+        exactly = Exactly(setting.plan or Plan(), {setting.unknown: solution.number})
         shown = ""
         for pair in meaning.pairs:
             left, right = exactly.value(pair.left_tree), exactly.value(pair.right_tree)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as Q
 
 from algebra.exact.cell import Cell, Plan
-from algebra.exact.forms import factored_tree, number_tree, simplified_tree
+from algebra.exact.forms import factored_tree, simplified_tree
 from algebra.exact.points import breaking_point
 from algebra.exact.ratio import Ratio, irreducible_factors
 from algebra.exact.roots import Exactly
@@ -47,7 +47,7 @@ def difference_shown(
     given = setting.given_trees()
 
     def values(point: dict[str, Q]) -> tuple[Ratio | None, Ratio | None] | None:
-        exactly = Exactly(plan, {name: number_tree(value) for name, value in point.items()})
+        exactly = Exactly(plan, point)
         if any(n.letters(tree) <= set(point) and exactly.value(tree) is None for tree in given):
             return None
         if any(value <= 0 for name, value in point.items() if name in setting.positive):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
@@ -37,7 +38,13 @@ Check = Callable[[Finish], Iterable[Remaining]]
 
 
 def is_number(node: n.Node) -> bool:
+    """Whether no letter occurs."""
     return not n.letters(node)
+
+
+def is_rational(node: n.Node) -> bool:
+    """Whether it is a number written without roots: those are not put together with others."""
+    return is_number(node) and not any(isinstance(part, n.Root) for _, part in n.walk(node))
 
 
 def _said(code: str, text: str, *at: n.Address) -> Remaining:
@@ -47,7 +54,7 @@ def _said(code: str, text: str, *at: n.Address) -> Remaining:
 def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
     """Numbers that are still to be added, multiplied or divided, and signs that are still to be joined."""
     for address, node in finish.parts(n.Sum):
-        numbers = [k for k, term in enumerate(node.children) if is_number(term)]
+        numbers = [k for k, term in enumerate(node.children) if is_rational(term) and not _imaginary(finish, term)]
         if len(numbers) > 1:
             yield _said("arithmetic-left", "Numbers are still to be added.", *((*address, k) for k in numbers))
         for k, term in enumerate(node.children):
@@ -57,7 +64,7 @@ def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
         assert isinstance(node, n.Product)
         if "÷" in node.operators:
             yield _said("arithmetic-left", "A division is still to be carried out.", address)
-        elif sum(is_number(factor) for factor in node.factors) > 1:
+        elif sum(is_rational(factor) for factor in node.factors) > 1:
             yield _said("arithmetic-left", "Numbers are still to be multiplied.", address)
     for address, node in finish.parts(n.Signed):
         if isinstance(n.bare(node.children[0]), n.Signed):
@@ -104,14 +111,69 @@ def like_terms(finish: Finish) -> Iterator[Remaining]:
         seen: dict[tuple[int, ...], int] = {}
         for k, term in enumerate(node.children):
             ratio = finish.ratio(term)
-            if is_number(term) or ratio is None or not ratio.is_polynomial or len(ratio.numerator) != 1:
+            if is_rational(term) or ratio is None or not ratio.is_polynomial or len(ratio.numerator) != 1:
                 continue
             powers = tuple(ratio.numerator.monoms()[0])
             if powers in seen:
                 places = ((*address, seen[powers]), (*address, k))
                 terms = [plain(node.children[seen[powers]]), plain(term)]
-                yield _said("like-terms", f"{terms[0]} and {terms[1]} are like terms.", *places)
+                rooted = any(isinstance(part, n.Root) for _, part in n.walk(term))
+                code, words = ("like-radicals", "like radicals") if rooted else ("like-terms", "like terms")
+                yield _said(code, f"{terms[0]} and {terms[1]} are {words}.", *places)
             seen.setdefault(powers, k)
+
+
+def _imaginary(finish: Finish, node: n.Node) -> bool:
+    return finish.setting.complex and "i" in n.letters(node)
+
+
+def roots_left(finish: Finish) -> Iterator[Remaining]:
+    """Square factors and fractions under roots, powers that come out, roots in denominators, roots still to multiply."""
+    clear = finish.setting.working.convention("root_denominators") == "clear"
+    for address, node in finish.parts(n.Root):
+        assert isinstance(node, n.Root)
+        inside = finish.ratio(node.radicand)
+        index = node.index.value if isinstance(node.index, n.Integer) else 2
+        if inside is None:
+            continue
+        if inside.denominator != 1:
+            yield _said("fraction-under-root", f"A fraction still stands under the root in {plain(node)}.", address)
+            continue
+        content, factors = inside.numerator.factor()
+        number = abs(int(content))
+        taken = 1
+        for prime, power in Counter(_primes(number)).items():
+            taken *= prime ** (power // index * index)
+        if number > 1 and taken > 1:
+            word = {2: "square", 3: "cube"}.get(index, f"{index}th-power")
+            text = f"{plain(node)} still holds the {word} factor {taken}."
+            yield _said("radical-not-simplified", text, address)
+        elif any(power >= index for _, power in factors):
+            yield _said("radical-not-simplified", f"A power can still be taken out of {plain(node)}.", address)
+        elif int(content) < 0 and (index % 2 or finish.setting.complex) and is_number(node.radicand):
+            yield _said("radical-not-simplified", f"The minus can still be taken out of {plain(node)}.", address)
+        elif int(content) == 1 and not factors:
+            yield _said("radical-not-simplified", f"{plain(node)} is 1.", address)
+    for address, node in finish.parts(n.Product):
+        roots = [f for f in node.children if isinstance(n.bare(f), n.Root)]
+        indices = {f.index for f in map(n.bare, roots) if isinstance(f, n.Root)}
+        if len(roots) > 1 and len(indices) == 1:
+            yield _said("radical-not-simplified", "Roots are still to be multiplied.", address)
+    for address, node in finish.parts(n.Fraction):
+        assert isinstance(node, n.Fraction)
+        if clear and any(isinstance(part, n.Root) for _, part in n.walk(node.denominator)):
+            yield _said("root-in-denominator", "A root still stands in the denominator.", address)
+
+
+def _primes(number: int) -> Iterator[int]:
+    prime = 2
+    while prime * prime <= number and prime < 2000:
+        while number % prime == 0:
+            yield prime
+            number //= prime
+        prime += 1
+    if number > 1:
+        yield number
 
 
 def brackets_in_sum(finish: Finish) -> Iterator[Remaining]:
@@ -147,7 +209,7 @@ def lowest_terms(finish: Finish) -> Iterator[Remaining]:
         if top.denominator != 1 or bottom.denominator != 1:
             continue
         common = top.numerator.gcd(bottom.numerator)
-        if not common.is_one() and common != 0:
+        if common != 1 and common != 0:
             shown = _poly_text(finish, common)
             yield _said("not-lowest-terms", f"Top and bottom still share the factor {shown}.", address)
         elif bottom.numerator.is_one():
@@ -210,13 +272,13 @@ def _poly_text(finish: Finish, poly: Poly) -> str:
 
 _FRACTIONS: tuple[Check, ...] = (complex_fraction, lowest_terms)
 CHECKS: dict[str, tuple[Check, ...]] = {
-    "evaluate": (arithmetic_left, powers_left, *_FRACTIONS),
+    "evaluate": (arithmetic_left, powers_left, roots_left, like_terms, *_FRACTIONS),
     "simplify": (
-        *_FRACTIONS, uncombined_fractions, powers_left, repeated_base, like_terms, brackets_in_sum, arithmetic_left,
+        *_FRACTIONS, roots_left, uncombined_fractions, powers_left, repeated_base, like_terms, brackets_in_sum, arithmetic_left,
     ),
     "factor": (not_factored, powers_left, arithmetic_left),
     "expand": (not_expanded, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
-    "solve": (complex_fraction, lowest_terms, powers_left, like_terms, arithmetic_left),
+    "solve": (complex_fraction, lowest_terms, powers_left, roots_left, like_terms, arithmetic_left),
 }  # fmt: skip
 """Which checks an answer has to pass, by task; of a `solve` each stated value."""
 

@@ -205,6 +205,14 @@ class Setting:
         """Whether a line holds roots, bars, or letters in exponents."""
         return self.plan is not None and plan_of([self.filled(body)], imaginary=self.complex) is not None
 
+    def is_defined(self, meaning: ExpressionMeaning) -> bool:
+        """Whether an expression has a value on some cell."""
+        if self.plan is None:
+            return True
+        cells = Cells(self.field.letters, self.plan, self.positive)
+        judged = cells.each(lambda cell: all(_values(tree, cell) is not None for tree in meaning.trees))
+        return any(defined for _, defined in judged)
+
     def given_trees(self) -> list[n.Node]:
         body = self.given.body
         if body is None:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from fractions import Fraction as Q
+
 from algebra.exact.cell import Plan
 from algebra.exact.forms import simplified_tree
 from algebra.exact.ratio import Ratio, irreducible_factors
-from algebra.exact.roots import Exactly, number_as_tree
-from algebra.exact.solutions import Solution
-from algebra.model import Evidence, Link
+from algebra.exact.roots import Exactly
+from algebra.exact.solutions import Solution, SolutionSet
+from algebra.model import Evidence, Link, TaskError
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -77,7 +79,7 @@ def judge_check(setting: Setting, link: Link, line: ln.Line, given: n.Node) -> S
         link.notes.append("not-a-number-to-check")
         return None
     sides = variants_of(given)
-    exactly = Exactly(setting.plan or Plan(), {setting.unknown: number_as_tree(number)})
+    exactly = Exactly(setting.plan or Plan(), {setting.unknown: number})
     found = [exactly.value(side) for side in sides]
     shown = f"{name.name} = {number} in the given: {_shown(found)}."
     problem = _check_problem(setting, exactly, line.body, found)
@@ -143,6 +145,24 @@ def _text(value: Ratio | None) -> str:
 
 def _exact(value: Ratio | None) -> str | None:
     return None if value is None else plain(simplified_tree(value))
+
+
+def judge_rounding(setting: Setting, link: Link, solutions: SolutionSet, body: ln.Comparison) -> None:
+    """`x ≈ 2.65` holds iff a solution rounds to it; it is no exact answer, so the chain does not go on from it."""
+    link.kind = "approximation"
+    stated = n.bare(body.right)
+    sign = -1 if isinstance(stated, n.Signed) and stated.sign == "-" else 1
+    digits = n.bare(stated.child) if isinstance(stated, n.Signed) else stated
+    if body.operator != "≈" or body.left != n.Letter(setting.unknown) or not isinstance(digits, n.Decimal | n.Integer):
+        raise TaskError("An approximation is written x ≈ 2.65.")
+    places = len(digits.digits.partition(".")[2]) if isinstance(digits, n.Decimal) else 0
+    value = Q(sign * digits.value)
+    found = [s.number for s in solutions.members if s.number is not None and s.number.is_real]
+    link.relation = "holds" if any(number.rounds_to(value, places) for number in found) else "breaks"
+    if link.relation == "breaks" and found:
+        nearest = min(found, key=lambda number: abs(number.approximation.real - float(value)))
+        text = f"The nearest solution is {nearest}, about {nearest.approximation.real:.{places}f}."
+        link.evidence = Evidence(text, {}, None, None)
 
 
 def excluded_values(setting: Setting, body: n.Node) -> frozenset[Solution]:

@@ -116,8 +116,10 @@ def test_checks_owed_after_squaring_follow_the_convention(policy, lines, owed):
 @pytest.mark.parametrize(
     ("working", "code", "words"),
     [
-        (Working("solve", "√x = 3"), "scope", "roots"),
-        (Working("simplify", "2^x"), "scope", "exponent"),
+        (Working("solve", "x^x = 3"), "scope", "number"),
+        (Working("solve", "2^x = x"), "scope", "exponent"),
+        (Working("simplify", "2^(x^2)"), "scope", "linear"),
+        (Working("evaluate", "√-4"), "task", "undefined"),
         (Working("simplify", "(x+1"), "syntax", "closed"),
         (Working("simplify", "5/0"), "task", "divides by zero"),
         (Working("solve", "x + 1"), "task", "equation"),
@@ -136,7 +138,7 @@ def test_what_can_not_be_taken_is_refused_with_its_reason(working, code, words):
 
 
 def test_lines_after_an_unreadable_one_are_checked_against_the_last_readable_one():
-    report = judged("solve", "x^2 - 4 = 0", "x^2 = ", "√x = 3", "x = 2 or x = -2")
+    report = judged("solve", "x^2 - 4 = 0", "x^2 = ", "sin x = 3", "x = 2 or x = -2")
     assert [link.relation for link in report.links] == [None, None, "holds"]
     assert (report.error.line, report.error.column) == (1, 6)
     assert report.links[1].error.code == "scope"
