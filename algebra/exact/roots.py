@@ -183,6 +183,8 @@ class RootSolver:
             return EMPTY
         if difference.is_zero:
             return EVERYTHING
+        if any(made.below for made in cell.made.values()):
+            raise OutOfScope("With the unknown above, a positive number is needed below.", "^")
         poly = cell.norm(difference.numerator)
         if depends_on(poly, self.unknown):
             raise OutOfScope("The unknown stands in an exponent and outside of one.", "^")

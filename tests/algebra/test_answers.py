@@ -116,7 +116,7 @@ def test_checks_owed_after_squaring_follow_the_convention(policy, lines, owed):
 @pytest.mark.parametrize(
     ("working", "code", "words"),
     [
-        (Working("solve", "x^x = 3"), "scope", "number"),
+        (Working("solve", "x^x = 3"), "scope", "positive number"),
         (Working("solve", "2^x = x"), "scope", "exponent"),
         (Working("simplify", "2^(x^2)"), "scope", "linear"),
         (Working("evaluate", "√-4"), "task", "undefined"),
