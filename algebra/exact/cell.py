@@ -149,7 +149,7 @@ class Cell(Field):
         return sign
 
     def depends_on_added(self, poly: Poly) -> bool:
-        return poly != 0 and any(poly.degrees()[: len(self.added)])
+        return not poly.is_constant() and any(poly.degrees()[: len(self.added)])
 
     def in_letters(self, poly: Poly) -> Poly:
         """The same polynomial over the letters alone; it must not hold a root."""
@@ -242,13 +242,21 @@ class Cell(Field):
     # -- normal form ---------------------------------------------------------------------------------------------
 
     def normal(self, poly: Poly) -> Poly:
+        if not self.made or poly.is_constant():
+            return poly
+        degrees = poly.degrees()
         for made in reversed(self.made.values()):
-            if made.relation is not None and poly != 0 and poly.degrees()[made.position] >= made.degree:
+            if made.relation is not None and degrees[made.position] >= made.degree:
                 _, poly = divmod(poly, made.relation)
+                if poly.is_constant():
+                    return poly
+                degrees = poly.degrees()
         return poly
 
     def cleared(self, numerator: Poly, denominator: Poly) -> tuple[Poly, Poly]:
         """Rationalises the denominator, the highest generator first."""
+        if denominator.is_constant() or not self.depends_on_added(denominator):
+            return numerator, denominator
         for made in reversed(list(self.made.values())):
             if made.relation is None:
                 continue

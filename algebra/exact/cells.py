@@ -44,7 +44,7 @@ def _demands(node: n.Node, outer: int = 1) -> Iterator[tuple[int, int]]:
             yield outer, 1
             yield from _demands(child, outer)
         case n.Power(base, exponent):
-            numbers_in = [part for _, part in n.walk(exponent) if isinstance(part, n.Fraction | n.Decimal | n.Mixed)]
+            numbers_in = [part for part in n.parts_of(exponent) if isinstance(part, n.Fraction | n.Decimal | n.Mixed)]
             below = lcm(1, *(d for part in numbers_in for d in _denominators(part)))
             if n.letters(exponent):
                 yield outer, below

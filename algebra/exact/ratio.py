@@ -34,7 +34,8 @@ class Field:
 
     def constant(self, value: int | Q) -> Ratio:
         value = Q(value)
-        return Ratio(self, self.ring.constant(value.numerator), self.ring.constant(value.denominator))
+        bottom = self.one if value.denominator == 1 else self.ring.constant(value.denominator)
+        return Ratio(self, self.ring.constant(value.numerator), bottom)
 
     def letter(self, name: str) -> Ratio:
         """The letter as a value; raises KeyError when the field does not have it."""
@@ -51,10 +52,14 @@ class Field:
     def ratio(self, numerator: Poly, denominator: Poly | None = None) -> Ratio:
         """numerator/denominator in lowest terms with a positive leading coefficient below."""
         if denominator is None:
-            return Ratio(self, self.normal(numerator), self.one)
+            denominator = self.one
+        if denominator is self.one:
+            return Ratio(self, self.normal(numerator), denominator)
         numerator, denominator = self.cleared(self.normal(numerator), self.normal(denominator))
         if denominator == 0:
             raise UndefinedValue("It is undefined: it divides by zero.")
+        if denominator == 1:
+            return Ratio(self, numerator, self.one)
         common = numerator.gcd(denominator)
         if common != 1:
             numerator, denominator = numerator / common, denominator / common
@@ -97,6 +102,8 @@ class Ratio:
         return Ratio(self.field, -self.numerator, self.denominator)
 
     def __add__(self, other: Ratio) -> Ratio:
+        if self.denominator is other.denominator is self.field.one:
+            return Ratio(self.field, self.numerator + other.numerator, self.field.one)
         if self.denominator == other.denominator:
             return self.field.ratio(self.numerator + other.numerator, self.denominator)
         top = _times(self.numerator, other.denominator) + _times(other.numerator, self.denominator)
@@ -106,6 +113,9 @@ class Ratio:
         return self + -other
 
     def __mul__(self, other: Ratio) -> Ratio:
+        one = self.field.one
+        if self.denominator is one and other.denominator is one:
+            return self.field.ratio(_times(self.numerator, other.numerator), one)
         return self.field.ratio(_times(self.numerator, other.numerator), _times(self.denominator, other.denominator))
 
     def __truediv__(self, other: Ratio) -> Ratio:

@@ -84,14 +84,14 @@ class RootSolver:
         return self._by_cells(left, right) if linear is None else linear
 
     def _in_exponent(self, tree: n.Node) -> bool:
-        return any(isinstance(part, n.Power) and self.unknown in n.letters(part.exponent) for _, part in n.walk(tree))
+        return any(isinstance(part, n.Power) and self.unknown in n.letters(part.exponent) for part in n.parts_of(tree))
 
     def _linear(self, left: n.Node, right: n.Node) -> SolutionSet | None:
         """The one solution of an equation that is linear in the unknown, its numbers built with roots; else None.
 
         The norm of x - v vanishes at v, so v is that root of it whose enclosure meets the enclosure of v.
         """
-        if any(self._under_root(part) for tree in (left, right) for _, part in n.walk(tree)):
+        if any(self._under_root(part) for tree in (left, right) for part in n.parts_of(tree)):
             return None
         cell = Cell((self.unknown,), self.plan, {self.unknown: Q(2)}, {})
         try:

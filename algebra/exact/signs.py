@@ -14,26 +14,20 @@ def variants(node: n.Node) -> list[n.Node]:
 
     Raises TooLarge when there are more than `limits.MAX_SIGNS` independent signs.
     """
-    count = sum(_count(part) for _, part in n.walk(node))
-    if count == 0 and not _has_opposite(node):
+    count, opposite = 0, False
+    for part in n.parts_of(node):
+        if isinstance(part, n.Signed):
+            count += part.sign == "±"
+            opposite = opposite or part.sign == "∓"
+        elif isinstance(part, n.Sum):
+            count += part.signs.count("±")
+            opposite = opposite or "∓" in part.signs
+    if count == 0 and not opposite:
         return [node]
     if count > limits.MAX_SIGNS:
         raise TooLarge(f"More than {limits.MAX_SIGNS} signs ± stand on one line.", "±")
     choices = product("+-", repeat=max(count, 1))
     return [_chosen(node, iter(choice), {"+": "-", "-": "+"}[choice[0]]) for choice in choices]
-
-
-def _count(node: n.Node) -> int:
-    if isinstance(node, n.Signed):
-        return int(node.sign == "±")
-    return node.signs.count("±") if isinstance(node, n.Sum) else 0
-
-
-def _has_opposite(node: n.Node) -> bool:
-    return any(
-        (isinstance(part, n.Signed) and part.sign == "∓") or (isinstance(part, n.Sum) and "∓" in part.signs)
-        for _, part in n.walk(node)
-    )
 
 
 def _chosen(node: n.Node, choice, opposite: str) -> n.Node:  # type: ignore[no-untyped-def]

@@ -7,7 +7,6 @@ from fractions import Fraction as Q
 
 from flint import fmpz
 
-from algebra import limits
 from algebra.exact.cell import Cell
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.ratio import Field, Poly, Ratio
@@ -131,11 +130,10 @@ class _Evaluator:
         if number <= 0:
             self.must_not_vanish(base)
         if number.denominator != 1:
-            if abs(number.numerator) > limits.MAX_EXPONENT:
-                raise TooLarge(f"Powers above {limits.MAX_EXPONENT} are not written out.", "^")
             if number.denominator % 2 == 0 and self._cell("^").sign_of(base) == -1:
                 raise UndefinedValue("A fractional power of a negative number is not a real number.")
-            return self._root(base, number.denominator) ** number.numerator
+            whole, rest = divmod(number.numerator, number.denominator)
+            return base**whole * self._root(base, number.denominator) ** rest
         if abs(number) > 10**6:
             raise TooLarge("This exponent is too large to be written out.", "^")
         return base ** int(number)

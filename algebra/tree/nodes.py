@@ -24,6 +24,12 @@ class Node:
     @property
     def children(self) -> tuple[Node, ...]:
         """The child nodes in the order in which they are written."""
+        match len(self.parts):
+            case 0:
+                return ()
+            case 1:
+                value = getattr(self, self.parts[0])
+                return value if isinstance(value, tuple) else (value,)
         found: list[Node] = []
         for name in self.parts:
             value = getattr(self, name)
@@ -181,18 +187,33 @@ def replaced(node: Node, address: Address, new: Node) -> Node:
 
 def walk(node: Node, address: Address = ()) -> Iterator[tuple[Address, Node]]:
     """Every node with its address, from the root down, left to right."""
-    yield address, node
-    for position, child in enumerate(node.children):
-        yield from walk(child, (*address, position))
+    waiting = [(address, node)]
+    while waiting:
+        place, part = waiting.pop()
+        yield place, part
+        children = part.children
+        for position in range(len(children) - 1, -1, -1):
+            waiting.append(((*place, position), children[position]))
+
+
+def parts_of(node: Node) -> Iterator[Node]:
+    """Every node, without its address, in no order to rely on."""
+    waiting = [node]
+    while waiting:
+        part = waiting.pop()
+        yield part
+        waiting.extend(part.children)
 
 
 def letters(node: Node) -> frozenset[str]:
     """The names of the letters and quoted words that occur."""
-    return frozenset(
-        part.name if isinstance(part, Letter) else f'"{part.word}"'
-        for _, part in walk(node)
-        if isinstance(part, Letter | Unit)
-    )
+    found = set()
+    for part in parts_of(node):
+        if isinstance(part, Letter):
+            found.add(part.name)
+        elif isinstance(part, Unit):
+            found.add(f'"{part.word}"')
+    return frozenset(found)
 
 
 def bare(node: Node) -> Node:

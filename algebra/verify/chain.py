@@ -31,6 +31,21 @@ def check(working: Working) -> Report:
     return report
 
 
+def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relation | None:
+    """The relation of one line to one before it, and nothing else: no evidence, answer or finish.
+
+    None for lines that can't be read or lie outside the scope.
+    """
+    try:
+        working = Working(task, before, (line,), numbers=numbers)
+        given, written = read_line(before), read_line(line)
+        setting = Setting(working, given, [written])
+        setting.explains = False
+        return _Chain(working, setting, given, [written]).relations()[0]
+    except (ReadingError, TaskError, ExactError):
+        return None
+
+
 def _checked(working: Working) -> Report:
     decimal = working.conventions.get("decimal", "point")
     try:
@@ -121,6 +136,9 @@ class _Chain:
         if task == "solve":
             raise TaskError("To solve, the given must be an equation, with an equals sign.")
         raise TaskError(f"To {task if task != 'domain' else 'find the domain'}, the given must be an expression.")
+
+    def relations(self) -> list[Relation | None]:
+        return [self._judged(number, item).relation for number, item in enumerate(self.read, start=1)]
 
     def report(self) -> Report:
         links = [self._judged(number, item) for number, item in enumerate(self.read, start=1)]
@@ -244,7 +262,8 @@ class _Chain:
             return
         before, after = self.state.before, self.setting.solutions(line.body)
         gains = equations.relate(self.setting, link, before, after, self.trail, line.move)
-        link.move = recognise(self.setting, line.move, before.single, after.single)
+        if self.setting.explains:
+            link.move = recognise(self.setting, line.move, before.single, after.single)
         account = self.state.account
         account.gains.extend((link.line, gain) for gain in gains)
         if equations.was_raised(before, after, line.move):

@@ -159,7 +159,7 @@ def _present_factors(setting: Setting, meaning: SetMeaning) -> dict[str, Poly]:
     found: list[Poly] = []
     for pair in meaning.pairs:
         for tree in (pair.left_tree, pair.right_tree):
-            for _, part in n.walk(tree):
+            for part in n.parts_of(tree):
                 if isinstance(part, n.Group | n.Letter):
                     found.append(setting.value(part).ratio.numerator)
                 elif isinstance(part, n.Fraction):
@@ -224,6 +224,8 @@ def _value_shown(
     gained: SolutionSet | None = None,
 ) -> Evidence | None:
     """A value that solves one line and not the other, put into both."""
+    if not setting.explains:
+        return None
     true_lost = lost.minus(lost.minus(origin))
     chosen = _pick(setting, true_lost) or _pick(setting, lost)
     side = "before"

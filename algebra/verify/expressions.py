@@ -26,7 +26,7 @@ def relate(
         if any(key not in ledger.factors for key in new):
             link.notes.append("undefined-at")
         return True
-    if link.relation == "breaks":
+    if link.relation == "breaks" and setting.explains:
         link.evidence = difference_shown(setting, before, after, where, sample)
     return False
 

@@ -44,7 +44,7 @@ def is_number(node: n.Node) -> bool:
 
 def is_rational(node: n.Node) -> bool:
     """Whether it is a number written without roots: those are not put together with others."""
-    return is_number(node) and not any(isinstance(part, n.Root) for _, part in n.walk(node))
+    return is_number(node) and not any(isinstance(part, n.Root) for part in n.parts_of(node))
 
 
 def _said(code: str, text: str, *at: n.Address) -> Remaining:
@@ -117,7 +117,7 @@ def like_terms(finish: Finish) -> Iterator[Remaining]:
             if powers in seen:
                 places = ((*address, seen[powers]), (*address, k))
                 terms = [plain(node.children[seen[powers]]), plain(term)]
-                rooted = any(isinstance(part, n.Root) for _, part in n.walk(term))
+                rooted = any(isinstance(part, n.Root) for part in n.parts_of(term))
                 code, words = ("like-radicals", "like radicals") if rooted else ("like-terms", "like terms")
                 yield _said(code, f"{terms[0]} and {terms[1]} are {words}.", *places)
             seen.setdefault(powers, k)
@@ -161,7 +161,7 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
             yield _said("radical-not-simplified", "Roots are still to be multiplied.", address)
     for address, node in finish.parts(n.Fraction):
         assert isinstance(node, n.Fraction)
-        if clear and any(isinstance(part, n.Root) for _, part in n.walk(node.denominator)):
+        if clear and any(isinstance(part, n.Root) for part in n.parts_of(node.denominator)):
             yield _said("root-in-denominator", "A root still stands in the denominator.", address)
 
 
@@ -230,7 +230,7 @@ def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
 def complex_fraction(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Fraction):
         for part in node.children:
-            if any(isinstance(inner, n.Fraction) for _, inner in n.walk(part) if not isinstance(part, n.Power)):
+            if any(isinstance(inner, n.Fraction) for inner in n.parts_of(part) if not isinstance(part, n.Power)):
                 yield _said("complex-fraction", "A fraction still stands inside a fraction.", address)
                 break
 

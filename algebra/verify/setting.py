@@ -77,7 +77,11 @@ class Setting:
         self.working = working
         self.complex = working.numbers == "complex"
         self.definitions: dict[str, n.Node] = {}
+        self._compared: dict[tuple[tuple[n.Node, ...], ...], tuple[Relation, dict[str, Q] | None]] = {}
+        self.explains = True  # whether evidence is looked for
         given_letters = n.letters(given.body) if given.body is not None else frozenset()
+        if self.complex:
+            given_letters -= {"i"}
         letters = set(given_letters)
         defined: set[str] = set()
         trees = [] if given.body is None else [given.body]
@@ -94,7 +98,6 @@ class Setting:
         self.plan = plan_of(trees, imaginary=self.complex)
         if self.complex:
             letters -= {"i"}
-            given_letters -= {"i"}
         names = tuple(sorted((letters | {self.unknown}) - defined))
         self.field: Field = field_of(names)
         self.letters = sorted(given_letters)
@@ -147,6 +150,11 @@ class Setting:
     def pair(self, left: n.Node, right: n.Node) -> Pair:
         return Pair(self.filled(left), self.filled(right), self.value(left), self.value(right))
 
+    def _solved(self, pair: Pair) -> SolutionSet:
+        if self.plan is None:
+            return self.solver.equation(pair.left, pair.right)
+        return self.solve(pair.left_tree, pair.right_tree)
+
     def solve(self, left: n.Node, right: n.Node) -> SolutionSet:
         """The solutions of one equation without ±, on its own natural domain."""
         left, right = self.filled(left), self.filled(right)
@@ -173,6 +181,15 @@ class Setting:
         if self.plan is None:
             same = {v.ratio for v in before.values} == {v.ratio for v in after.values}
             return ("holds" if same else "breaks"), None
+        key = (tuple(before.trees), tuple(after.trees))
+        if key not in self._compared:
+            self._compared[key] = self._compare_on_cells(before, after)
+        return self._compared[key]
+
+    def _compare_on_cells(
+        self, before: ExpressionMeaning, after: ExpressionMeaning
+    ) -> tuple[Relation, dict[str, Q] | None]:
+        assert self.plan is not None
         cells = Cells(self.field.letters, self.plan, self.positive)
         given = self.given_trees()
 
@@ -262,7 +279,7 @@ class Setting:
         for chosen in variants(body):
             parts = chosen.children
             pair = self.pair(parts[0], parts[1])
-            found = self.solve(parts[0], parts[1])
+            found = self._solved(pair)
             for left, right in zip(parts[1:], parts[2:], strict=False):
                 also = self.solve(left, right)
                 found = EMPTY if also.is_empty else found if also.cofinite else also
