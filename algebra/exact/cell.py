@@ -15,13 +15,17 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction as Q
+from typing import Any
 
 from flint import acb, arb, fmpq
+from flint.types._gr import gr_complex_qqbar_ctx
 from flint.utils.flint_exceptions import DomainError
 
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.ratio import Field, Poly, Ratio, field_of, irreducible_factors
 
+_NUMBERS = gr_complex_qqbar_ctx.new()  # exact algebraic numbers
+MAX_NUMBER_DEGREE = 200
 SPARE = 18
 """Generators kept ready for roots and powers; a line that needs more is refused."""
 
@@ -70,7 +74,8 @@ class Cell(Field):
     added = tuple(f"_{k}" for k in reversed(range(SPARE)))
 
     def __init__(
-        self, letters: tuple[str, ...],
+        self,
+        letters: tuple[str, ...],
         plan: Plan,
         sample: Mapping[str, Q],
         signs: Mapping[str, int],
@@ -393,7 +398,7 @@ class Cell(Field):
 
     def _denested(self, value: Ratio) -> Ratio | None:
         """√(a + b) = √((a + d)/2) ± √((a - d)/2) with d² = a² - b², where a is the part free of roots."""
-        free: dict[tuple[int, ...], object] = {}
+        free: dict[tuple[int, ...], Any] = {}
         for monomial, coefficient in value.numerator.to_dict().items():
             if not any(monomial[: len(self.added)]):
                 free[monomial] = coefficient
@@ -437,6 +442,54 @@ class Cell(Field):
             made = self._make(key, index, self.normal(inside), acb(number), nested=Ratio(self, inside, self.one))
         sign = 1 if index % 2 else self._sign_of_poly(value.denominator)
         return self.ratio(sign * made.symbol, value.denominator)
+
+    def is_zero(self, value: Ratio) -> bool | None:
+        """Whether a value is zero on this cell; None where nested roots of letters leave it undecided.
+
+        The normal form decides unless nested roots occur; then a certified enclosure refutes, and numbers without
+        letters are computed as algebraic numbers, exactly.
+        """
+        if value.is_zero:
+            return True
+        if self.certain or not self.approximate(value).contains(0):
+            return False
+        return self._is_zero_number(value.numerator)
+
+    def _is_zero_number(self, poly: Poly) -> bool | None:
+        used = [made for made in self.made.values() if poly.degrees()[made.position]]
+        degree = 1
+        for made in self.made.values():
+            degree *= made.degree or MAX_NUMBER_DEGREE + 1
+        if degree > MAX_NUMBER_DEGREE or any(poly.degrees()[len(self.added) :]) or not used:
+            return None
+        numbers: dict[int, Any] = {}
+        for made in self.made.values():  # a nested root is made after the roots inside it
+            number = self._as_number(made, numbers)
+            if number is None:
+                return None
+            numbers[made.position] = number
+        return bool(self._number_of(poly, numbers).is_zero())
+
+    def _as_number(self, made: Generator, numbers: dict[int, Any]) -> Any:
+        if made.name and made.nested is not None:
+            inside = self._number_of(made.nested.numerator, numbers)
+        elif made.base is not None and made.base.is_constant():
+            inside = _NUMBERS(int(made.base.leading_coefficient()))
+        elif made.degree == 2 and made.base is None and made.nested is None:
+            inside = _NUMBERS(-1)
+        else:
+            return None
+        return inside ** (_NUMBERS(1) / _NUMBERS(made.degree))
+
+    def _number_of(self, poly: Poly, numbers: dict[int, Any]) -> Any:
+        total = _NUMBERS(0)
+        for monomial, coefficient in poly.to_dict().items():
+            term = _NUMBERS(int(coefficient))
+            for position, power in enumerate(monomial):
+                for _ in range(int(power)):
+                    term = term * numbers[position]
+            total = total + term
+        return total
 
     def norm(self, poly: Poly) -> Poly:
         """A polynomial in letters alone that vanishes wherever the given one does, whatever the signs of its roots."""

@@ -187,7 +187,9 @@ def _surd_term(cell: Cell, coefficient: Q, monomial: tuple[int, ...]) -> n.Node:
     if not factors:
         return monomial_tree(coefficient, letters)
     top, bottom = coefficient.numerator, coefficient.denominator
-    plain_part = [] if abs(top) == 1 and not any(power for _, power in letters) else [monomial_tree(Q(abs(top)), letters)]
+    plain_part = (
+        [] if abs(top) == 1 and not any(power for _, power in letters) else [monomial_tree(Q(abs(top)), letters)]
+    )
     parts: list[n.Node] = []
     for part in (*plain_part, *factors):
         parts.extend(part.factors if isinstance(part, n.Product) else (part,))

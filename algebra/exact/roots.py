@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from fractions import Fraction as Q
 from math import lcm
+from typing import Any
 
 from flint import fmpz
 
@@ -54,12 +55,7 @@ class Exactly:
 
     def same(self, left: Ratio, right: Ratio) -> bool | None:
         """Whether two values are equal; None where nested roots leave it undecided."""
-        difference = left - right
-        if difference.is_zero:
-            return True
-        if self.cell.certain or not self.cell.approximate(difference).contains(0):
-            return False
-        return None
+        return self.cell.is_zero(left - right)
 
 
 class RootSolver:
@@ -202,14 +198,21 @@ class RootSolver:
             return set()
         if len(terms) == 2:
             (first, a), (second, b) = terms
-            return self._of_binomial(cell, [(g.prime, int(first[g.position] - second[g.position])) for g in powers], -Q(int(b), int(a)))
+            return self._of_binomial(
+                cell, [(g.prime, int(first[g.position] - second[g.position])) for g in powers], -Q(int(b), int(a))
+            )
         if len(powers) == 1:
             degree = max(int(m[powers[0].position]) for m, _ in terms)
             parts = {int(m[powers[0].position]): int(c) for m, c in terms}
             sign = 1 if parts[degree] > 0 else -1
             coefficients = tuple(sign * parts.get(k, 0) for k in range(degree + 1))
             return {
-                Solution(f"log {powers[0].prime} {root.polynomial}#{root.index}", None, None, f"log_{powers[0].prime}({root})")
+                Solution(
+                    f"log {powers[0].prime} {root.polynomial}#{root.index}",
+                    None,
+                    None,
+                    f"log_{powers[0].prime}({root})",
+                )
                 for root in numbers.roots_of(coefficients)
                 if root.approximation.real > 0
             }
@@ -243,7 +246,11 @@ class RootSolver:
             return EVERYTHING
         poly = difference.numerator
         position = home.position(self.unknown)
-        if any(depends_on(g.base, self.unknown) for g in home.made.values() if g.base is not None and poly.degrees()[g.position]):
+        if any(
+            depends_on(g.base, self.unknown)
+            for g in home.made.values()
+            if g.base is not None and poly.degrees()[g.position]
+        ):
             raise OutOfScope("The unknown stands under a root with other letters.", "√")
         if poly.degrees()[position] != 1:
             raise OutOfScope("With roots and other letters only linear equations are solved.", "√")
@@ -254,7 +261,7 @@ class RootSolver:
 def coefficients_of(cell: Cell, poly: Poly, letter: str) -> list[Ratio]:
     """The coefficients in powers of a letter, lowest first."""
     position = cell.position(letter)
-    parts: dict[int, dict[tuple[int, ...], object]] = {}
+    parts: dict[int, dict[tuple[int, ...], Any]] = {}
     for monomial, c in poly.to_dict().items():
         rest = list(monomial)
         power, rest[position] = int(rest[position]), 0
@@ -279,6 +286,3 @@ def parameter_roots(home: Cell, poly: Poly, unknown: str) -> list[Solution] | No
     c, b, a = parts
     root = home.root(b * b - home.constant(4) * a * c, 2)
     return [home_solution((-b + r) / (home.constant(2) * a)) for r in (root, -root)]
-
-
-

@@ -142,7 +142,11 @@ class _Evaluator:
         """base^(a + b·letter + …): a product of powers of primes and letters, each with one letter above."""
         cell = self._cell("^")
         names = cell.letters
-        if not exponent.is_polynomial or exponent.numerator.total_degree() > 1 or cell.depends_on_added(exponent.numerator):
+        if (
+            not exponent.is_polynomial
+            or exponent.numerator.total_degree() > 1
+            or cell.depends_on_added(exponent.numerator)
+        ):
             raise OutOfScope("Exponents are linear in their letters.", "^")
         bottom = int(exponent.denominator.leading_coefficient())
         result = cell.constant(1)

@@ -105,6 +105,7 @@ class _State:
     chain_lines: int = 0
     domain: list[Solution] | None = None
     prime: bool = False
+    restricted: bool = False
     error: LineError | None = None
     account: Account = field(default_factory=Account)
 
@@ -178,9 +179,19 @@ class _Chain:
                 return []
             if isinstance(state.body, ln.Equation):
                 last = len(state.body.sides) - 1
-                return remaining_in(self.setting, state.body.sides[last], task, (last,))
-            return remaining_in(self.setting, state.body, task)
+                return self._unstated() + remaining_in(self.setting, state.body.sides[last], task, (last,))
+            return self._unstated() + remaining_in(self.setting, state.body, task)
         return []
+
+    def _unstated(self) -> list[Remaining]:
+        """Where the convention requires them: the excluded values, not yet written beside the expression."""
+        required = self.working.convention("restrictions") == "required" and self.working.task == "simplify"
+        listed = self.ledger.listed()
+        if not required or not listed or self.state.restricted:
+            return []
+        return [
+            Remaining("restrictions-not-stated", f"The excluded values are still to be written: {', '.join(listed)}.")
+        ]
 
     def _judged(self, number: int, item: ln.Line | LineError) -> Link:
         link = Link(number, None)
@@ -221,6 +232,7 @@ class _Chain:
                 values = sidework.excluded_values(self.setting, line.body)
                 self.state.account.excluded |= values
                 self.state.domain = list(values)
+                self.state.restricted = link.relation == "holds"
             case "assumption":
                 link.relation = "holds"
             case "definition":

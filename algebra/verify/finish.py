@@ -220,6 +220,16 @@ def lowest_terms(finish: Finish) -> Iterator[Remaining]:
             yield _said("uncombined-fractions", "The product of fractions is still to be written as one.", address)
 
 
+def improper_fractions(finish: Finish) -> Iterator[Remaining]:
+    """Where the convention asks for mixed numbers: 7/2 is to be written 3 1/2."""
+    if finish.setting.working.convention("fractions") != "mixed":
+        return
+    for address, node in finish.parts(n.Fraction):
+        top, bottom = (n.bare(part) for part in node.children)
+        if isinstance(top, n.Integer) and isinstance(bottom, n.Integer) and top.value > bottom.value > 1:
+            yield _said("improper-fraction", f"{plain(node)} is to be written as a mixed number.", address)
+
+
 def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Sum):
         ratios = [finish.ratio(term) for term in node.children]
@@ -272,13 +282,13 @@ def _poly_text(finish: Finish, poly: Poly) -> str:
 
 _FRACTIONS: tuple[Check, ...] = (complex_fraction, lowest_terms)
 CHECKS: dict[str, tuple[Check, ...]] = {
-    "evaluate": (arithmetic_left, powers_left, roots_left, like_terms, *_FRACTIONS),
+    "evaluate": (improper_fractions, arithmetic_left, powers_left, roots_left, like_terms, *_FRACTIONS),
     "simplify": (
         *_FRACTIONS, roots_left, uncombined_fractions, powers_left, repeated_base, like_terms, brackets_in_sum, arithmetic_left,
     ),
     "factor": (not_factored, powers_left, arithmetic_left),
     "expand": (not_expanded, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
-    "solve": (complex_fraction, lowest_terms, powers_left, roots_left, like_terms, arithmetic_left),
+    "solve": (improper_fractions, complex_fraction, lowest_terms, powers_left, roots_left, like_terms, arithmetic_left),
 }  # fmt: skip
 """Which checks an answer has to pass, by task; of a `solve` each stated value."""
 

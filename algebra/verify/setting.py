@@ -105,7 +105,11 @@ class Setting:
         self.given = given
         self.positive = self._positive_letters(lines)
         # forms are compared in one field for the whole working; verdicts are made on cells
-        self.home = Cell(names, self.plan, {name: Q(3 + k) for k, name in enumerate(names)}, {}, formal=True) if self.plan else None
+        self.home = (
+            Cell(names, self.plan, {name: Q(3 + k) for k, name in enumerate(names)}, {}, formal=True)
+            if self.plan
+            else None
+        )
 
     def _positive_letters(self, lines: list[ln.Line]) -> frozenset[str]:
         """The letters that a convention or an assumption holds to be positive."""
@@ -117,9 +121,14 @@ class Setting:
             if line.kind == "assumption" and isinstance(body, ln.ValueList) and body.operator in (">", "≥"):
                 if n.bare(body.items[-1]) == n.Integer(0):
                     found |= {part.name for part in (body.left, *body.items[:-1]) if isinstance(part, n.Letter)}
-            elif line.kind == "assumption" and isinstance(body, ln.Comparison) and body.operator in (">", "≥"):
-                if n.bare(body.right) == n.Integer(0) and isinstance(body.left, n.Letter):
-                    found.add(body.left.name)
+            elif (
+                line.kind == "assumption"
+                and isinstance(body, ln.Comparison)
+                and body.operator in (">", "≥")
+                and isinstance(body.left, n.Letter)
+                and n.bare(body.right) == n.Integer(0)
+            ):
+                found.add(body.left.name)
         return frozenset(found) | {name for name in self.letters if name.startswith('"')}
 
     def _unknown(self, letters: frozenset[str]) -> str:
@@ -193,28 +202,23 @@ class Setting:
         cells = Cells(self.field.letters, self.plan, self.positive)
         given = self.given_trees()
 
-        def judge(cell: Cell) -> tuple[str, bool]:
+        def judge(cell: Cell) -> str:
             if any(_values(tree, cell) is None for tree in given):
-                return "outside", True
+                return "outside"
             first = [_values(tree, cell) for tree in before.trees]
             if None in first:
-                return "outside", True
+                return "outside"
             second = [_values(tree, cell) for tree in after.trees]
             if None in second:
-                return "differs", True
-            if set(first) == set(second):
-                return "equal", True
-            apart = cell.certain or not any(
-                cell.approximate(a - b).contains(0) for a in first for b in second if a is not None and b is not None
-            )
-            return "differs", apart
+                return "differs"
+            return _same_values(cell, [v for v in first if v is not None], [v for v in second if v is not None])
 
         judged = cells.each(judge)
-        different = [(cell, apart) for cell, (verdict, apart) in judged if verdict == "differs"]
-        for cell, apart in different:
-            if apart and cell.bounded:
+        for cell, verdict in judged:
+            if verdict == "differs" and cell.bounded:
                 return "breaks", cell.sample
-        if different or all(verdict == "outside" for _, (verdict, _) in judged):
+        verdicts = {verdict for _, verdict in judged}
+        if verdicts & {"differs", "unknown"} or verdicts == {"outside"}:
             return "unclear", None
         return "holds", None
 
@@ -308,3 +312,19 @@ def _values(tree: n.Node, cell: Cell) -> Ratio | None:
         return value_of(tree, cell).ratio
     except UndefinedValue:
         return None
+
+
+def _same_values(cell: Cell, first: list[Ratio], second: list[Ratio]) -> str:
+    """`equal` where every value of one list is in the other and back, `differs`, or `unknown`."""
+    if set(first) == set(second):
+        return "equal"
+    unknown = False
+    for here, there in ((first, second), (second, first)):
+        for value in here:
+            found = [cell.is_zero(value - other) for other in there]
+            if True in found:
+                continue
+            if None not in found:
+                return "differs"
+            unknown = True
+    return "unknown" if unknown else "equal"

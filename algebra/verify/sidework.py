@@ -97,9 +97,7 @@ def variants_of(given: n.Node) -> tuple[n.Node, ...]:
     return given.sides[:2] if isinstance(given, ln.Equation) else (given,)
 
 
-def _check_problem(
-    setting: Setting, exactly: Exactly, claim: n.Node | None, found: list[Ratio | None]
-) -> str | None:
+def _check_problem(setting: Setting, exactly: Exactly, claim: n.Node | None, found: list[Ratio | None]) -> str | None:
     """What is wrong with the claim, in a sentence, or None."""
     defined = all(value is not None for value in found)
     solves = defined and len(set(found)) == 1

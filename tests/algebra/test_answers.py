@@ -162,3 +162,29 @@ def test_the_text_form_holds_several_workings():
 def test_the_report_is_plain_json():
     report = judged("solve", "6/(x-2) = x/4 - 1", "24 = x(x-2) - 4(x-2)   | ×4(x-2)", "x = 2")
     assert json.loads(json.dumps(report.to_json()))["links"][0]["move"]["as_stated"] is True
+
+
+@pytest.mark.parametrize(
+    ("task", "given", "lines", "convention", "default", "other"),
+    [
+        ("simplify", "7/√5", ["7/√5"], ("root_denominators", "allow"), ["root-in-denominator"], []),
+        ("evaluate", "2^3", ["2^3"], ("powers", "leave"), ["power-not-evaluated"], []),
+        ("solve", "x^2 = 36", ["x = ±6"], ("solutions", "plus-minus"), ["plus-minus-not-split"], []),
+        ("evaluate", "3 + 1/2", ["7/2"], ("fractions", "mixed"), [], ["improper-fraction"]),
+        ("evaluate", "3 + 1/2", ["3 1/2"], ("fractions", "mixed"), [], []),
+        ("simplify", "x^2/x", ["x"], ("restrictions", "required"), [], ["restrictions-not-stated"]),
+        ("simplify", "x^2/x", ["x", "x ≠ 0"], ("restrictions", "required"), [], []),
+    ],
+)
+def test_each_position_of_a_convention_decides_what_is_finished(task, given, lines, convention, default, other):
+    assert [r.code for r in judged(task, given, *lines).remaining] == default
+    assert [r.code for r in judged(task, given, *lines, conventions=dict([convention])).remaining] == other
+
+
+def test_decimal_comma_and_letters_under_roots_are_conventions_too():
+    assert judged("evaluate", "0,5 + 1", "1,5", conventions={"decimal": "comma"}).answer.verdict == "correct"
+    assert judged("simplify", "√(x^2)", "x").links[0].relation == "breaks"
+    assert (
+        judged("simplify", "√(x^2)", "x", conventions={"roots_of_letters": "non-negative"}).links[0].relation == "holds"
+    )
+    assert judged("simplify", "√(x^2)", "assume: x > 0", "x").links[1].relation == "holds"

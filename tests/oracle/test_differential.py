@@ -74,7 +74,9 @@ class Maker:
         return f"({a if a > 1 else ''}{letter} {'+' if b > 0 else '-'} {abs(b)})"
 
     def polynomial(self):
-        return self.pick.choice([f"{self.linear()}{self.linear()}", f"{self.linear()}^2", self.linear(), f"x{self.linear()}"])
+        return self.pick.choice(
+            [f"{self.linear()}{self.linear()}", f"{self.linear()}^2", self.linear(), f"x{self.linear()}"]
+        )
 
     def rational(self):
         return f"({self.polynomial()})/({self.polynomial()})"
@@ -99,7 +101,9 @@ class Maker:
 
     def exponential(self):
         a, b = self.number(1, 3), self.number(1, 3)
-        return self.pick.choice([f"2^({a}x + {b})", f"4^({a}x)·2^{b}", f"(1/2)^({a}x)", f"9^(x + {a})/3^(2x)", f"8^x·2^(x - {a})"])
+        return self.pick.choice(
+            [f"2^({a}x + {b})", f"4^({a}x)·2^{b}", f"(1/2)^({a}x)", f"9^(x + {a})/3^(2x)", f"8^x·2^(x - {a})"]
+        )
 
     def expression(self, family):
         return getattr(self, family)()
@@ -111,7 +115,9 @@ class Maker:
         if simple is not None and choice < 0.45:
             return str(sp.expand(simple) if self.pick.random() < 0.5 else simple).replace("**", "^")
         if choice < 0.6:
-            return self.pick.choice([f"{text} + 0", f"1·({text})", f"-(-({text}))", f"(2({text}))/2", f"(({text})^2)/({text})"])
+            return self.pick.choice(
+                [f"{text} + 0", f"1·({text})", f"-(-({text}))", f"(2({text}))/2", f"(({text})^2)/({text})"]
+            )
         if choice < 0.8:
             digits = [k for k, c in enumerate(text) if c.isdigit() and c != "0" and text[k - 1 : k] != "^"]
             at = self.pick.choice(digits) if digits else 0
@@ -191,12 +197,22 @@ class Equations(Maker):
                 return f"{b}/{self.linear()} + {a}/{self.linear()} = {c}".replace("+ -", "- ")
             case "radical":
                 return self.pick.choice(
-                    [f"√{self.linear()} = {self.linear()}", f"√{self.linear()} + √{self.linear()} = {abs(b)}", f"{a}√{self.linear()} = {b}"]
+                    [
+                        f"√{self.linear()} = {self.linear()}",
+                        f"√{self.linear()} + √{self.linear()} = {abs(b)}",
+                        f"{a}√{self.linear()} = {b}",
+                    ]
                 )
             case "absolute":
                 return self.pick.choice([f"|{self.linear()}| = {abs(b)}", f"|{self.linear()}| = {self.linear()}"])
             case "exponential":
-                return self.pick.choice([f"2^({a}x + {b}) = 8^(x - {abs(c)})", f"4^x - {2**a + 2}·2^x + {2 ** (a + 1)} = 0", f"9^(x + {a}) = 27"])
+                return self.pick.choice(
+                    [
+                        f"2^({a}x + {b}) = 8^(x - {abs(c)})",
+                        f"4^x - {2**a + 2}·2^x + {2 ** (a + 1)} = 0",
+                        f"9^(x + {a}) = 27",
+                    ]
+                )
             case "polynomial":
                 return f"x^3 + {b}x^2 + {c}x = 0".replace("+ -", "- ")
         raise ValueError(family)
@@ -208,7 +224,9 @@ def holds_at(text: str, value: sp.Expr) -> bool:
     return abs(a.imag) < 1e-20 and abs(b.imag) < 1e-20 and abs(a - b) < 1e-20 * max(1, abs(a))
 
 
-@pytest.mark.parametrize("family", ["linear", "quadratic", "rational", "radical", "absolute", "exponential", "polynomial"])
+@pytest.mark.parametrize(
+    "family", ["linear", "quadratic", "rational", "radical", "absolute", "exponential", "polynomial"]
+)
 def test_solution_sets_agree_with_the_oracle(family):
     maker = Equations(hash_of(family) + 1)
     tried = 0

@@ -1,5 +1,6 @@
 export const TASKS = ['solve', 'simplify', 'factor', 'expand', 'evaluate', 'domain'] as const
 export type Task = (typeof TASKS)[number]
+export type Numbers = 'real' | 'complex'
 
 /** The instruction as it stands over a problem. */
 export function instruction(task: string, variable: string): string {

@@ -6,10 +6,12 @@ import { useChain } from '@/features/chain/store'
 import NotesPanel from '@/features/evidence/NotesPanel.vue'
 import KeyPanel from '@/features/keys/KeyPanel.vue'
 import { useSession } from '@/features/session/store'
+import ConventionsDrawer from '@/features/sheets/ConventionsDrawer.vue'
 import { useSheets } from '@/features/sheets/store'
 import ProblemDialog from '@/features/strip/ProblemDialog.vue'
 import ProblemStrip from '@/features/strip/ProblemStrip.vue'
-import type { Task } from '@/lib/tasks'
+import { inForce } from '@/lib/conventions'
+import type { Numbers, Task } from '@/lib/tasks'
 
 /** The desk: the sheet's problems on the left, the paper in the middle, what is to be said on the right. */
 const props = defineProps<{ sheetId: number; place: number }>()
@@ -21,6 +23,7 @@ const router = useRouter()
 const keysOpen = ref(false)
 const dialog = ref<'new' | 'change' | null>(null)
 const removing = ref(false)
+const settling = ref(false)
 const at = ref(-1)
 const trouble = ref('')
 
@@ -32,8 +35,11 @@ const unknown = computed(
 const link = computed(() => (at.value >= 0 ? chain.linkAt(at.value) : null))
 const start = computed(() => {
   const problem = chain.problem
-  if (dialog.value === 'change' && problem) return { task: problem.task as Task, given: problem.given, variable: problem.variable }
-  return { task: (problem?.task ?? 'solve') as Task, given: '', variable: '' }
+  if (dialog.value === 'change' && problem) {
+    const { given, variable } = problem
+    return { task: problem.task as Task, given, variable, numbers: problem.numbers as Numbers }
+  }
+  return { task: (problem?.task ?? 'solve') as Task, given: '', variable: '', numbers: (problem?.numbers ?? 'real') as Numbers }
 })
 const SAVE_WORDS = {
   saved: 'saved',
@@ -56,16 +62,27 @@ function go(place: number): void {
   if (place >= 1 && place <= problems.value.length) void router.push(`/sheets/${props.sheetId}/${place}`)
 }
 
-async function saveProblem(task: Task, given: string, variable: string): Promise<void> {
+async function saveProblem(task: Task, given: string, variable: string, numbers: Numbers): Promise<void> {
   if (dialog.value === 'change' && chain.problem) {
     const { id } = chain.problem
     await chain.flush()
-    await sheets.changeProblem(id, task, given, variable)
+    await sheets.changeProblem(id, task, given, variable, numbers)
     await chain.open(id)
   } else {
-    await sheets.addProblem(task, given, variable)
+    await sheets.addProblem(task, given, variable, numbers)
     go(problems.value.length)
   }
+}
+
+const conventionWords = computed(() => {
+  const words = inForce(sheets.sheet?.conventions ?? {})
+  return words.length ? `${words.length} convention${words.length === 1 ? '' : 's'} set` : 'usual conventions'
+})
+
+async function saveConventions(chosen: Record<string, string>): Promise<void> {
+  await chain.flush()
+  await sheets.setConventions(chosen)
+  if (current.value) await chain.open(current.value.id)
 }
 
 function copy(): Promise<void> {
@@ -103,6 +120,7 @@ function onKey(event: KeyboardEvent): void {
   else if (event.altKey && key === 'n') dialog.value = 'new'
   else if (event.altKey && key === 'e' && chain.problem) dialog.value = 'change'
   else if (event.altKey && key === 'd') void copy()
+  else if (event.altKey && key === 'c') settling.value = true
   else if (event.key === '?' && !(event.target instanceof HTMLInputElement)) keysOpen.value = true
   else return
   event.preventDefault()
@@ -141,7 +159,9 @@ watch(
       <span v-if="current" class="muted">problem {{ place }} of {{ problems.length }}</span>
       <span class="space" />
       <span class="save" :class="chain.state" role="status">{{ current ? SAVE_WORDS[chain.state] : '' }}</span>
-      <span class="muted small">{{ chain.problem?.numbers ?? 'real' }} numbers · decimal {{ sheets.decimal }}</span>
+      <button class="plain-button muted small" title="Conventions of this sheet (Alt+C)" @click="settling = true">
+        {{ chain.problem?.numbers ?? 'real' }} numbers · {{ conventionWords }}
+      </button>
       <button class="plain-button" title="Keys and notation (?)" @click="keysOpen = true">Keys <kbd>?</kbd></button>
       <span class="muted small">{{ session.teacher?.name }}</span>
     </header>
@@ -175,6 +195,9 @@ watch(
     <ProblemDialog
       :open="dialog !== null" :title="dialog === 'change' ? 'Change the problem' : 'New problem'"
       :decimal="sheets.decimal" :start="start" :save="saveProblem" @close="dialog = null"
+    />
+    <ConventionsDrawer
+      :open="settling" :chosen="sheets.sheet?.conventions ?? {}" :save="saveConventions" @close="settling = false"
     />
     <el-dialog v-model="removing" title="Delete this problem?" width="420">
       <p>Problem {{ place }} and its {{ chain.lines.length }} lines will be gone for good.</p>

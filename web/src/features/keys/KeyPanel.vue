@@ -25,12 +25,15 @@ const KEYS: [string, [string, string][]][] = [
     ['Alt N', 'new problem'],
     ['Alt E', 'change this problem'],
     ['Alt D', 'duplicate it'],
+    ['Alt C', 'conventions of the sheet'],
     ['F6', 'problems, paper, notes in turn'],
   ]],
 ]
 const NOTATION: [string, string][] = [
   ['(x+1)/(x-4)', 'a fraction; / takes its two neighbours'],
-  ['x^2   x^(n+1)', 'powers'],
+  ['x^2   2^(3x)', 'powers'],
+  ['√20  sqrt(x+5)  root(4, x)', 'roots'],
+  ['|x - 3|', 'absolute value'],
   ['2 1/4', 'a mixed number'],
   ['6 ÷ 2 · 3', 'from the left'],
   ['x = 2 +- 3', '±'],

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { api, unwrap, type Problem, type ProblemRow, type Sheet, type SheetRow } from '@/api/client'
-import type { Task } from '@/lib/tasks'
+import type { Numbers, Task } from '@/lib/tasks'
 
 /** The list of sheets, and the one that is open with its problems. */
 export const useSheets = defineStore('sheets', {
@@ -24,25 +24,30 @@ export const useSheets = defineStore('sheets', {
       await unwrap(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } }, body: { title } }))
       if (this.sheet?.id === id) this.sheet.title = title
     },
+    async setConventions(conventions: Record<string, string>) {
+      this.sheet = await unwrap(
+        api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: this.sheet!.id } }, body: { conventions } }),
+      )
+    },
     async remove(id: number) {
       await unwrap(api.DELETE('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } }))
       this.rows = this.rows.filter((row) => row.id !== id)
     },
-    async addProblem(task: Task, given: string, variable: string): Promise<Problem> {
+    async addProblem(task: Task, given: string, variable: string, numbers: Numbers): Promise<Problem> {
       const problem = await unwrap(
         api.POST('/api/sheets/{sheet_id}/problems', {
           params: { path: { sheet_id: this.sheet!.id } },
-          body: { task, given, variable, numbers: 'real' },
+          body: { task, given, variable, numbers },
         }),
       )
       await this.open(this.sheet!.id)
       return problem
     },
-    async changeProblem(id: number, task: Task, given: string, variable: string): Promise<Problem> {
+    async changeProblem(id: number, task: Task, given: string, variable: string, numbers: Numbers): Promise<Problem> {
       const problem = await unwrap(
         api.PATCH('/api/problems/{problem_id}', {
           params: { path: { problem_id: id } },
-          body: { task, given, variable },
+          body: { task, given, variable, numbers },
         }),
       )
       await this.open(this.sheet!.id)

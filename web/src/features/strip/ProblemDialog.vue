@@ -2,26 +2,30 @@
 import { computed, ref, watch } from 'vue'
 import MathText from '@/components/MathText.vue'
 import { useEcho } from '@/composables/useEcho'
-import { instruction, TASKS, type Task } from '@/lib/tasks'
+import { instruction, TASKS, type Numbers, type Task } from '@/lib/tasks'
 
 /** A new problem, or a change of one: the task, the given with its echo, the letter to solve for. */
 const props = defineProps<{
   open: boolean
   title: string
   decimal: 'point' | 'comma'
-  start: { task: Task; given: string; variable: string }
-  save: (task: Task, given: string, variable: string) => Promise<void>
+  start: { task: Task; given: string; variable: string; numbers: Numbers }
+  save: (task: Task, given: string, variable: string, numbers: Numbers) => Promise<void>
 }>()
 const emit = defineEmits<{ close: [] }>()
 
 const task = ref<Task>('solve')
 const given = ref('')
 const variable = ref('')
+const numbers = ref<Numbers>('real')
 const trouble = ref('')
 const field = ref<HTMLInputElement | null>(null)
 const { echo, echoed } = useEcho(given, computed(() => props.decimal))
 const error = computed(() => (echoed.value === given.value ? (echo.value?.error ?? null) : null))
-const letters = computed(() => [...new Set((echo.value?.plain ?? '').match(/[a-zα-ω]/gi) ?? [])])
+const letters = computed(() => {
+  const found = (echo.value?.plain ?? '').replace(/root|abs/g, '').match(/[a-zα-ω]/gi) ?? []
+  return [...new Set(found)].filter((letter) => letter !== 'i' || numbers.value === 'real')
+})
 const asksLetter = computed(() => task.value === 'solve' && letters.value.length > 1)
 const misfit = computed(() => {
   if (!echo.value || error.value) return ''
@@ -39,6 +43,7 @@ watch(
     task.value = props.start.task
     given.value = props.start.given
     variable.value = props.start.variable
+    numbers.value = props.start.numbers
     trouble.value = ''
   },
 )
@@ -54,7 +59,7 @@ async function keepIt(): Promise<void> {
     return
   }
   try {
-    await props.save(task.value, given.value.trim(), asksLetter.value ? variable.value : '')
+    await props.save(task.value, given.value.trim(), asksLetter.value ? variable.value : '', numbers.value)
     emit('close')
   } catch (found) {
     trouble.value = (found as Error).message
@@ -81,6 +86,12 @@ async function keepIt(): Promise<void> {
         <span class="muted">Solve for</span>
         <label v-for="letter in letters" :key="letter" :class="{ chosen: variable === letter }">
           <input v-model="variable" type="radio" name="letter" :value="letter" class="visually-hidden" />{{ letter }}
+        </label>
+      </div>
+      <div class="tasks" role="radiogroup" aria-label="Numbers">
+        <span class="muted">Numbers</span>
+        <label v-for="each in ['real', 'complex'] as const" :key="each" :class="{ chosen: numbers === each }">
+          <input v-model="numbers" type="radio" name="numbers" :value="each" class="visually-hidden" />{{ each }}
         </label>
       </div>
       <p class="error" role="status">{{ error ? `Column ${error.column}: ${error.message}` : trouble || '' }}</p>

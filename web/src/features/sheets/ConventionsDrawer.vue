@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { CONVENTIONS } from '@/lib/conventions'
+
+/** The conventions of the sheet: what counts as finished, and how lines are read. */
+const props = defineProps<{
+  open: boolean
+  chosen: Record<string, string>
+  save: (chosen: Record<string, string>) => Promise<void>
+}>()
+const emit = defineEmits<{ close: [] }>()
+
+const draft = ref<Record<string, string>>({})
+const trouble = ref('')
+
+watch(
+  () => props.open,
+  (now) => {
+    if (now) draft.value = { ...props.chosen }
+    trouble.value = ''
+  },
+)
+
+function position(key: string, first: string): string {
+  return draft.value[key] ?? first
+}
+
+async function choose(key: string, value: string, first: string): Promise<void> {
+  const next = { ...draft.value }
+  if (value === first) delete next[key]
+  else next[key] = value
+  draft.value = next
+  try {
+    await props.save(next)
+  } catch (found) {
+    trouble.value = (found as Error).message
+  }
+}
+</script>
+
+<template>
+  <el-drawer :model-value="open" title="Conventions of this sheet" size="400px" append-to-body @close="emit('close')">
+    <p class="muted lead">They decide what is accepted as finished. All problems of the sheet are judged again at once.</p>
+    <fieldset v-for="convention in CONVENTIONS" :key="convention.key">
+      <legend>{{ convention.label }}</legend>
+      <label v-for="each in convention.positions" :key="each.value">
+        <input
+          type="radio"
+          :name="convention.key"
+          :value="each.value"
+          :checked="position(convention.key, convention.positions[0]!.value) === each.value"
+          @change="choose(convention.key, each.value, convention.positions[0]!.value)"
+        />
+        {{ each.label }}
+      </label>
+    </fieldset>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+  </el-drawer>
+</template>
+
+<style scoped>
+.lead {
+  margin-bottom: 14px;
+  font-size: 14px;
+}
+fieldset {
+  border: 0;
+  border-top: 1px solid var(--hairline);
+  margin: 0;
+  padding: 10px 0 12px;
+}
+legend {
+  float: left;
+  width: 100%;
+  font-weight: 700;
+  padding: 0 0 4px;
+}
+label {
+  display: block;
+  clear: both;
+  padding: 2px 0;
+  cursor: pointer;
+}
+input {
+  accent-color: var(--settles);
+  margin-right: 6px;
+}
+.trouble {
+  color: var(--breaks);
+}
+</style>
