@@ -8,7 +8,7 @@ MAX_LETTERS = 8
 MAX_DIGITS = 60
 MAX_EXPONENT = 100
 """Largest exponent that is written out for a letter or a bracket."""
-MAX_POWER_BITS = 20_000
+MAX_POWER_BITS = 12_000
 """Largest size of an exact numeric power, in bits."""
 MAX_TERMS = 4_000
 """Largest number of terms a product may be expanded to."""

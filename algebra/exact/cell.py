@@ -26,6 +26,8 @@ from algebra.exact.ratio import Field, Poly, Ratio, field_of, irreducible_factor
 
 _NUMBERS = gr_complex_qqbar_ctx.new()  # exact algebraic numbers
 MAX_NUMBER_DEGREE = 200
+MAX_INDEX = 60
+"""Largest index of a root, nested ones multiplied."""
 SPARE = 18
 """Generators kept ready for roots and powers; a line that needs more is refused."""
 

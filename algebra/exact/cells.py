@@ -9,7 +9,7 @@ from math import lcm
 from typing import TypeVar
 
 from algebra.exact import numbers
-from algebra.exact.cell import Cell, Plan, SignUnknown
+from algebra.exact.cell import MAX_INDEX, Cell, Plan, SignUnknown
 from algebra.exact.errors import OutOfScope, TooLarge
 from algebra.exact.points import FRIENDLY
 from algebra.exact.ratio import Poly
@@ -17,7 +17,6 @@ from algebra.tree import nodes as n
 
 T = TypeVar("T")
 MAX_POLYNOMIALS = 8
-MAX_INDEX = 60
 
 
 def plan_of(trees: Iterable[n.Node], *, imaginary: bool) -> Plan | None:

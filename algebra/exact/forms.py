@@ -5,15 +5,19 @@ from __future__ import annotations
 from fractions import Fraction as Q
 from math import gcd
 
+from algebra import limits
 from algebra.exact.cell import Cell
+from algebra.exact.errors import TooLarge
 from algebra.exact.ratio import Poly, Ratio
 from algebra.parse.expressions import grouped
 from algebra.tree import nodes as n
 
 
 def number_tree(value: Q | int) -> n.Node:
-    """A rational number: `3`, `-3`, `2/3`, `-2/3`."""
+    """A rational number: `3`, `-3`, `2/3`, `-2/3`. Raises TooLarge when it is too long to be written."""
     value = Q(value)
+    if max(value.numerator.bit_length(), value.denominator.bit_length()) > limits.MAX_POWER_BITS:
+        raise TooLarge("This number is too long to be written out.")
     size: n.Node = n.Integer(abs(value.numerator))
     if value.denominator != 1:
         size = n.Fraction(size, n.Integer(value.denominator))

@@ -7,7 +7,7 @@ from fractions import Fraction as Q
 
 from flint import fmpz
 
-from algebra.exact.cell import Cell
+from algebra.exact.cell import MAX_INDEX, Cell
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.ratio import Field, Poly, Ratio
 from algebra.tree import nodes as n
@@ -129,6 +129,8 @@ class _Evaluator:
             return self._exponential(base, exponent)
         if number <= 0:
             self.must_not_vanish(base)
+        if number.denominator > MAX_INDEX:
+            raise TooLarge(f"Roots with an index above {MAX_INDEX} are not worked out.", "^")
         if number.denominator != 1:
             if number.denominator % 2 == 0 and self._cell("^").sign_of(base) == -1:
                 raise UndefinedValue("A fractional power of a negative number is not a real number.")

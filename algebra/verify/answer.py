@@ -135,8 +135,9 @@ def expression_answer(setting: Setting, given: ExpressionMeaning, ending: Ending
 
 def _expected_with_roots(setting: Setting, given: ExpressionMeaning, found: list[str]) -> list[str]:
     """The first of some forms that really equals the given: as found, with bars about its letters, or as it stands."""
-    for text in (*found[:1], *(_with_bars(t) for t in found[:1])):
+    for write in (str, _with_bars):
         try:
+            text = write(found[0])
             if setting.equal(given, setting.expression(read_expression(text))):
                 return [text, *found[1:]]
         except (ExactError, ReadingError):

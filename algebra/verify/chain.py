@@ -104,6 +104,7 @@ class _State:
     last_chain_line: int = 0
     chain_lines: int = 0
     domain: list[Solution] | None = None
+    zeros: SetMeaning | None = None
     prime: bool = False
     restricted: bool = False
     error: LineError | None = None
@@ -115,9 +116,9 @@ class _Chain:
         self.working = working
         self.setting = setting
         self.read = read
+        self.is_equation = self._check_task_fits(given)
         assert given.body is not None
         self.given_body = given.body
-        self.is_equation = self._check_task_fits(given)
         self.given: Meaning = setting.solutions(given.body) if self.is_equation else setting.expression(given.body)
         if isinstance(self.given, ExpressionMeaning) and not setting.is_defined(self.given):
             raise UndefinedValue("It is undefined for real numbers.", "√")
@@ -254,11 +255,22 @@ class _Chain:
         link.relation = "holds"
 
     def _judge_domain(self, link: Link, line: ln.Line) -> None:
-        if not isinstance(line.body, ln.AllReals):
-            raise TaskError("State the domain as x ≠ … or as all real numbers except ….")
-        stated = self.setting.solutions(line.body).solutions.members
-        self.state.domain = list(stated)
-        link.relation = "holds" if stated == self.ledger.zeros else "breaks"
+        """A statement of the domain, or the denominator set to zero, which starts a chain of its own."""
+        assert line.body is not None
+        found = self.setting.solutions(line.body)
+        if isinstance(line.body, ln.AllReals):
+            self.state.domain = list(found.solutions.members)
+            right = found.solutions.members == self.ledger.zeros
+            link.relation = "holds" if right else "breaks"
+            return
+        before = self.state.zeros
+        if before is None:
+            inside = not found.solutions.cofinite and found.solutions.members <= self.ledger.zeros
+            link.relation = "holds" if inside and not found.solutions.is_empty else "breaks"
+        else:
+            solutions = before.solutions
+            equations.relate(self.setting, link, before, found, Trail(solutions, solutions, [solutions]), line.move)
+        self.state.zeros = found
 
     def _judge_equation(self, link: Link, line: ln.Line) -> None:
         assert isinstance(self.state.before, SetMeaning) and line.body is not None
@@ -307,7 +319,9 @@ class _Chain:
         self.state.last_chain_line = link.line
 
     def _judge_expression(self, link: Link, line: ln.Line) -> None:
-        assert isinstance(self.state.before, ExpressionMeaning) and line.body is not None
+        if not isinstance(self.state.before, ExpressionMeaning):
+            raise TaskError("Here a statement of the domain is expected, not an expression.")
+        assert line.body is not None
         body = line.body
         if isinstance(body, ln.Word) and body.word == "prime" and self.working.task == "factor":
             self._judge_prime(link)

@@ -247,7 +247,7 @@ class Setting:
     def solutions(self, body: n.Node) -> SetMeaning:
         """The meaning of an equation or a solution statement.
 
-        Raises OutOfScope, TooLarge; TypeError for what is neither.
+        Raises OutOfScope, TooLarge; TaskError for what is neither.
         """
         match body:
             case ln.NoSolution():
@@ -265,7 +265,7 @@ class Setting:
                 return self._all_of(body, parts, statement=all(part.statement for part in parts))
             case ln.Equation(sides):
                 return self._equation(sides)
-        raise TypeError(f"{type(body).__name__} has no solution set")
+        raise TaskError("An equation or a statement of its solutions is expected here.")
 
     def _equals_unknown(self, tree: n.Node) -> SetMeaning:
         return self._equation((n.Letter(self.unknown), tree))
