@@ -112,7 +112,7 @@ class Cells:
             zeros |= {root.approximation.real for root in numbers.roots_of(coefficients)}
         ordered = sorted(zeros)
         ends = [None, *ordered, None]
-        samples = [_between(low, high) for low, high in zip(ends, ends[1:], strict=False)]
+        samples = [between(low, high) for low, high in zip(ends, ends[1:], strict=False)]
         cells = []
         for sample in samples:
             if letter in self.positive and sample <= 0:
@@ -185,7 +185,7 @@ def _sign_of(poly: Poly, point: dict[str, Q]) -> int:
     return (total > 0) - (total < 0)
 
 
-def _between(low: float | None, high: float | None) -> Q:
+def between(low: float | None, high: float | None) -> Q:
     """A friendly number strictly between two zeros."""
     if low is None and high is None:
         return Q(2)

@@ -189,9 +189,10 @@ def irreducible_factors(polys: Iterable[Poly]) -> dict[str, Poly]:
     return found
 
 
-def coefficients(poly: Poly, position: int) -> list[Poly]:
+def coefficients(poly: Poly, letter: str) -> list[Poly]:
     """The coefficients in powers of one letter, lowest first, each a polynomial in the others."""
     ring = poly.context()
+    position = ring.names().index(letter)
     by_power: dict[int, dict[tuple[int, ...], Any]] = {}
     for monomial, coefficient in poly.to_dict().items():
         rest = list(monomial)

@@ -11,12 +11,13 @@ from flint import fmpz
 
 from algebra.exact import numbers
 from algebra.exact.cell import Cell, Plan, SignUnknown
-from algebra.exact.cells import Cells
+from algebra.exact.cells import Cells, between
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import Number
 from algebra.exact.ratio import Poly, Ratio, depends_on
-from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver
+from algebra.exact.realset import RealSet
+from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import value_of
 from algebra.parse.lines import read_expression
 from algebra.tree import nodes as n
@@ -144,9 +145,17 @@ class RootSolver:
             missing = [value for value in values if not self._solves(left, right, value)]
             return SolutionSet(frozenset(self.solver.number(v) for v in missing), cofinite=True)
         if filled:
-            raise OutOfScope("The solutions fill a whole interval; such sets are not decided yet.", "|")
+            ends = sorted({v for v in values if v.is_real}, key=lambda v: v.approximation.real)
+            pieces = [self._piece_solves(left, right, ends, k) for k in range(len(ends) + 1)]
+            return from_real(RealSet.of(ends, pieces.__getitem__, lambda v: self._solves(left, right, v)))
         members = frozenset(self.solver.number(value) for value in values if self._solves(left, right, value))
         return SolutionSet(members, False, frozenset(str(s.key) for s in members))
+
+    def _piece_solves(self, left: n.Node, right: n.Node, ends: list[Number], k: int) -> bool:
+        """Whether the open piece before the k-th end is all solutions: as its cell, so one point of it."""
+        low = ends[k - 1].approximation.real if k else None
+        high = ends[k].approximation.real if k < len(ends) else None
+        return self._solves(left, right, numbers.rational(between(low, high)))
 
     def _numbers(self, polys: Iterable[Poly]) -> list[Number]:
         values: list[Number] = []

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from algebra.exact import numbers
 from algebra.exact.errors import TooLarge, UndefinedValue
 from algebra.exact.numbers import Number
 from algebra.exact.ratio import Field, Poly, Ratio, coefficients, depends_on, irreducible_factors
+from algebra.exact.realset import RealSet
 from algebra.exact.values import Value
 
 
@@ -43,12 +44,30 @@ class SolutionSet:
     cofinite: bool = False
     complex_factors: frozenset[str] = frozenset()
 
+    intervals: RealSet | None = None
+
     @property
     def is_empty(self) -> bool:
-        return not self.cofinite and not self.members
+        return not self.cofinite and not self.members and self.intervals is None
+
+    @property
+    def as_real(self) -> RealSet:
+        """The same set as intervals and points; its members must be real numbers."""
+        if self.intervals is not None:
+            return self.intervals
+        return RealSet.points((s.number for s in self.members if s.number is not None), outside=self.cofinite)
+
+    def _by_intervals(self, other: SolutionSet, rule: Callable[[bool, bool], bool]) -> SolutionSet | None:
+        """The combination where one of the two sets has intervals, else None."""
+        if self.intervals is None and other.intervals is None:
+            return None
+        return from_real(self.as_real.combined(other.as_real, rule))
 
     def minus(self, other: SolutionSet) -> SolutionSet:
         """The solutions that the other set does not have."""
+        filled = self._by_intervals(other, lambda a, b: a and not b)
+        if filled is not None:
+            return filled
         if not self.cofinite:
             kept = self.members & other.members if other.cofinite else self.members - other.members
             return SolutionSet(kept)
@@ -57,9 +76,13 @@ class SolutionSet:
         return SolutionSet(self.members | other.members, cofinite=True)
 
     def same_as(self, other: SolutionSet) -> bool:
-        return self.cofinite == other.cofinite and self.members == other.members
+        same = self.cofinite == other.cofinite and self.members == other.members
+        return same and self.intervals == other.intervals
 
     def union(self, other: SolutionSet) -> SolutionSet:
+        filled = self._by_intervals(other, lambda a, b: a or b)
+        if filled is not None:
+            return filled
         factors = self.complex_factors | other.complex_factors
         if self.cofinite and other.cofinite:
             return SolutionSet(self.members & other.members, True, factors)
@@ -69,7 +92,21 @@ class SolutionSet:
         return SolutionSet(self.members | other.members, False, factors)
 
     def has(self, solution: Solution) -> bool:
+        if self.intervals is not None:
+            return solution.number is not None and solution.number in self.intervals
         return (solution in self.members) != self.cofinite
+
+
+def number_solution(number: Number) -> Solution:
+    """The solution that is this number."""
+    return Solution(f"{number.polynomial}#{number.index}", number)
+
+
+def from_real(found: RealSet) -> SolutionSet:
+    """The solution set that is this set of reals, in its simplest form."""
+    if found.is_finite or found.is_cofinite:
+        return SolutionSet(frozenset(number_solution(end) for end in found.ends), cofinite=found.is_cofinite)
+    return SolutionSet(intervals=found)
 
 
 EMPTY = SolutionSet()
@@ -118,11 +155,11 @@ class Solver:
         return frozenset(found)
 
     def number(self, number: Number) -> Solution:
-        return Solution(f"{number.polynomial}#{number.index}", number)
+        return number_solution(number)
 
     def _integers(self, poly: Poly) -> tuple[int, ...] | None:
         """The coefficients as integers, or None when other letters occur."""
-        parts = coefficients(poly, self.position)
+        parts = coefficients(poly, self.unknown)
         if not all(part.is_constant() for part in parts):
             return None
         return tuple(int(part.leading_coefficient()) if part != 0 else 0 for part in parts)

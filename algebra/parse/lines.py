@@ -147,6 +147,9 @@ def _statement(text: str, decimal: str, offset: int, notes: set[str] | None = No
     return statement
 
 
+_INEQUALITIES = ("<", ">", "≤", "≥")
+
+
 class StatementReader(ExpressionReader):
     """Reads what a line can state: equations joined by `or`, lists, sets, and the fixed phrases."""
 
@@ -156,6 +159,12 @@ class StatementReader(ExpressionReader):
             self.take()
             phrase = ln.SetOf(self._items())
             self._closing_brace()
+        if phrase is None and self._is_interval():
+            parts = [self._interval()]
+            while self.sees("op", "∪"):
+                self.take()
+                parts.append(self._interval())
+            phrase = ln.Union(tuple(parts)) if len(parts) > 1 else parts[0]
         if phrase is None:
             items = [self._item()]
             while self.sees("word", "or"):
@@ -172,8 +181,6 @@ class StatementReader(ExpressionReader):
         token: Token = self.next
         if token.kind == "close" or (token.kind == "latex" and token.text == "}"):
             return self.fail(f"“{token.text}” closes a bracket that was not opened.")
-        if token.kind == "op" and token.text == "∪":
-            return self.fail("Intervals are outside what Uchuu reads so far.", "scope")
         if token.kind == "separator" and token.text != self.separator:
             return self.fail(f"Separate the values of a list by “{self.separator}”.")
         return self.fail(f"“{token.text}” was not expected here.")
@@ -209,6 +216,48 @@ class StatementReader(ExpressionReader):
                 return self.tokens[self.tokens.index(token) + 1].kind == "end"
         return False
 
+    def _is_interval(self) -> bool:
+        """Whether an interval stands next: a round or square bracket with a separator directly inside it."""
+        if not (self.sees("open", "(") or self.sees("open", "[")):
+            return False
+        depth = 0
+        for token in self.tokens[self.position :]:
+            depth += (token.kind == "open") - (token.kind == "close")
+            if depth == 0:
+                return False
+            if depth == 1 and token.kind == "separator":
+                return True
+        return False
+
+    def _interval(self) -> n.Node:
+        if self.sees("open", "{"):
+            self.take()
+            items = self._items()
+            self._closing_brace()
+            return ln.SetOf(items)
+        if not (self.sees("open", "(") or self.sees("open", "[")):
+            raise self.fail("An interval is expected here, as in (-∞, 2].")
+        opening = self.take()
+        low = self._end()
+        if not self.sees("separator", self.separator):
+            raise self.fail(f"“{self.separator}” is expected between the ends of an interval.")
+        self.take()
+        high = self._end()
+        if not self.sees("close", ")", "]"):
+            raise self.fail("The interval is not closed.")
+        closing = self.take()
+        return ln.Interval(low, high, opening.text == "[" and low is not None, closing.text == "]" and high is not None)
+
+    def _end(self) -> n.Node | None:
+        start = self.position
+        if self.sees("op", "-", "+"):
+            self.take()
+        if self.sees("word", "inf"):
+            self.take()
+            return None
+        self.position = start
+        return self.expression()
+
     def _closing_brace(self) -> None:
         if not self.sees("close", "}"):
             raise self.fail("The set is not closed: “}” is missing.")
@@ -225,10 +274,11 @@ class StatementReader(ExpressionReader):
         first = self.expression()
         if self.sees("relation"):
             operator = self.take().text
-            if operator in "<>" or operator in "≥≤":
-                raise ReadingError(
-                    "Inequalities are outside what Uchuu reads so far.", self.tokens[self.position - 1].column, "scope"
-                )
+            if operator in _INEQUALITIES:
+                second = self.expression()
+                if self.sees("relation", *_INEQUALITIES):
+                    return ln.Between(first, operator, second, self.take().text, self.expression())
+                return ln.Comparison(first, operator, second)
             items = self._items()
             if operator == "≠" and (len(items) > 1 or isinstance(first, n.Letter)):
                 return ln.ValueList(first, items, "≠")

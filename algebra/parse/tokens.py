@@ -206,7 +206,8 @@ class _Reader:
         if run in WORDS:
             self.add("word", run, len(run))
             return
-        if run == "U" and self.tokens and self.tokens[-1].kind == "close" and self.gap:
+        between = any(token.kind == "separator" for token in self.tokens)
+        if run == "U" and between and self.tokens[-1].kind == "close":
             self.add("op", "∪", 1)
             return
         for start in range(len(run)):

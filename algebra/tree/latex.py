@@ -132,6 +132,16 @@ class _Typesetter:
                 return r"\text{all real numbers}" + rest
             case ln.Word(word):
                 return rf"\text{{{word}}}"
+            case ln.Between(low, first, middle, second, high):
+                shown = [self.show(part, (*at, k)) for k, part in enumerate((low, middle, high))]
+                return f"{shown[0]} {_RELATIONS[first]} {shown[1]} {_RELATIONS[second]} {shown[2]}"
+            case ln.Interval(low, high, low_closed, high_closed):
+                first_end = r"-\infty" if low is None else self.show(low, (*at, 0))
+                last_end = r"\infty" if high is None else self.show(high, (*at, int(low is not None)))
+                opening, closing = "[" if low_closed else "(", "]" if high_closed else ")"
+                return f"\\left{opening}{first_end},\\; {last_end}\\right{closing}"
+            case ln.Union(items):
+                return r" \cup ".join(self.show(item, (*at, k)) for k, item in enumerate(items))
         raise TypeError(f"no typesetting for {type(node).__name__}")
 
 

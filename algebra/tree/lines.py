@@ -72,7 +72,50 @@ class Word(Node):
     word: str
 
 
-STATEMENTS = (Equation, Comparison, Alternatives, ValueList, SetOf, NoSolution, AllReals, Word)
+@dataclass(frozen=True, slots=True)
+class Between(Node):
+    """`2 ≤ x < 5`."""
+
+    low: Node
+    low_operator: str
+    middle: Node
+    high_operator: str
+    high: Node
+    parts: ClassVar[tuple[str, ...]] = ("low", "middle", "high")
+
+
+@dataclass(frozen=True, slots=True)
+class Interval(Node):
+    """`[3, ∞)`; an end that is None stands for infinity."""
+
+    low: Node | None
+    high: Node | None
+    low_closed: bool = False
+    high_closed: bool = False
+    parts: ClassVar[tuple[str, ...]] = ("low", "high")
+
+
+@dataclass(frozen=True, slots=True)
+class Union(Node):
+    """Intervals and sets joined by `∪`."""
+
+    items: tuple[Node, ...]
+    parts: ClassVar[tuple[str, ...]] = ("items",)
+
+
+STATEMENTS = (
+    Equation,
+    Comparison,
+    Alternatives,
+    ValueList,
+    SetOf,
+    NoSolution,
+    AllReals,
+    Word,
+    Between,
+    Interval,
+    Union,
+)
 
 
 @dataclass(frozen=True, slots=True)

@@ -120,4 +120,11 @@ class _Printer:
                 return "all real numbers" + (f" except {self._list(exceptions)}" if exceptions else "")
             case ln.Word(word):
                 return word
+            case ln.Between(low, first, middle, second, high):
+                return f"{self.show(low, False)} {first} {self.show(middle, False)} {second} {self.show(high, False)}"
+            case ln.Interval(low, high, low_closed, high_closed):
+                ends = ("-∞" if low is None else self.show(low, False), "∞" if high is None else self.show(high, False))
+                return ("[" if low_closed else "(") + self.separator.join(ends) + ("]" if high_closed else ")")
+            case ln.Union(items):
+                return " ∪ ".join(self.show(item, False) for item in items)
         raise TypeError(f"no plain notation for {type(node).__name__}")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from algebra.exact.errors import ExactError
@@ -71,7 +70,12 @@ def _verdict(stated: SolutionSet, goal: SolutionSet, ledger: Ledger, candidates:
         return "correct"
     if extra.is_empty:
         return "wrong" if stated.is_empty else "incomplete"
-    if missing.is_empty and not extra.cofinite and all(s in ledger or s in candidates for s in extra.members):
+    if (
+        missing.is_empty
+        and extra.members
+        and not extra.cofinite
+        and all(s in ledger or s in candidates for s in extra.members)
+    ):
         return "extraneous"
     return "wrong"
 
@@ -95,6 +99,8 @@ def _sentence(
 
 
 def _joined(setting: Setting, solutions: SolutionSet) -> str:
+    if solutions.intervals is not None:
+        return str(solutions.intervals)
     if solutions.cofinite:
         return "all other values"
     return " and ".join(in_order(setting, solutions.members, falling=True))
@@ -102,6 +108,8 @@ def _joined(setting: Setting, solutions: SolutionSet) -> str:
 
 def listed(setting: Setting, solutions: SolutionSet) -> list[str]:
     """The set as the JSON form has it: values, or `all` with its exceptions."""
+    if solutions.intervals is not None:
+        return [str(solutions.intervals)]
     if solutions.cofinite:
         return ["all", *(f"≠ {value}" for value in in_order(setting, solutions.members))]
     return in_order(setting, solutions.members, falling=True)
@@ -174,23 +182,32 @@ def expected_form(setting: Setting, value: Ratio, task: str) -> str:
     return plain(simplified_tree(value))
 
 
-def domain_answer(setting: Setting, ledger: Ledger, stated: Sequence[Solution] | None) -> Answer:
-    """The stated excluded values against the ledger; `stated` is None when no domain was stated."""
-    expected = in_order(setting, ledger.zeros)
+def domain_answer(setting: Setting, ledger: Ledger, stated: SolutionSet | None) -> Answer:
+    """The stated domain against the real one; `stated` is None when no domain was stated.
+
+    The lists hold excluded values, or one interval text where the domain has ends.
+    """
+    real = setting.domain(ledger.zeros)
+    expected = _domain_text(setting, real)
     if stated is None:
         return Answer("none", expected, text="The domain is not stated yet.")
-    found = frozenset(stated)
-    missing, extra = ledger.zeros - found, found - ledger.zeros
-    verdict: Verdict = "correct" if not missing and not extra else "wrong" if extra or not found else "incomplete"
-    text = {
-        "correct": "The domain is right.",
-        "incomplete": "An excluded value is missing.",
-        "wrong": "The domain is wrong.",
-    }
+    missing, extra = stated.minus(real), real.minus(stated)
+    verdict: Verdict = "wrong"
+    if missing.is_empty and extra.is_empty:
+        verdict = "correct"
+    elif extra.is_empty and real.cofinite and stated.members:
+        verdict = "incomplete"
+    text = {"correct": "The domain is right.", "incomplete": "An excluded value is missing."}
     return Answer(
-        verdict, expected, in_order(setting, found), in_order(setting, missing), in_order(setting, extra),
-        text=text[verdict],
+        verdict, expected, _domain_text(setting, stated), listed(setting, missing), listed(setting, extra),
+        text=text.get(verdict, "The domain is wrong."),
     )  # fmt: skip
+
+
+def _domain_text(setting: Setting, domain: SolutionSet) -> list[str]:
+    if domain.intervals is not None or not domain.cofinite:
+        return [str(domain.as_real)]
+    return in_order(setting, domain.members)
 
 
 def stated_values(body: n.Node) -> list[tuple[n.Address, n.Node]]:

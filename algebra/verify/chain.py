@@ -91,6 +91,9 @@ def _refused(working: Working, error: LineError) -> Report:
     return Report(working.id, links, [], Answer("none"), [], [], error)
 
 
+_DOMAIN_STATEMENTS = (ln.AllReals, ln.Interval, ln.Union, ln.Comparison, ln.Between)
+
+
 @dataclass(slots=True)
 class _State:
     """Where the chain stands while its lines are judged."""
@@ -103,7 +106,7 @@ class _State:
     broken_at: int = 0
     last_chain_line: int = 0
     chain_lines: int = 0
-    domain: list[Solution] | None = None
+    domain: SolutionSet | None = None
     zeros: SetMeaning | None = None
     prime: bool = False
     restricted: bool = False
@@ -232,7 +235,7 @@ class _Chain:
                 sidework.judge_exclusion(self.setting, link, self.ledger, line.body)
                 values = sidework.excluded_values(self.setting, line.body)
                 self.state.account.excluded |= values
-                self.state.domain = list(values)
+                self.state.domain = SolutionSet(values, cofinite=True)
                 self.state.restricted = link.relation == "holds"
             case "assumption":
                 link.relation = "holds"
@@ -258,10 +261,10 @@ class _Chain:
         """A statement of the domain, or the denominator set to zero, which starts a chain of its own."""
         assert line.body is not None
         found = self.setting.solutions(line.body)
-        if isinstance(line.body, ln.AllReals):
-            self.state.domain = list(found.solutions.members)
-            right = found.solutions.members == self.ledger.zeros
-            link.relation = "holds" if right else "breaks"
+        parts = line.body.items if isinstance(line.body, ln.Alternatives) else (line.body,)
+        if all(isinstance(part, _DOMAIN_STATEMENTS) for part in parts):
+            self.state.domain = found.solutions
+            link.relation = "holds" if found.solutions.same_as(self.setting.domain(self.ledger.zeros)) else "breaks"
             return
         before = self.state.zeros
         if before is None:
@@ -281,7 +284,7 @@ class _Chain:
             self.state.broken_at = link.line
             self.trail.faulty = True
             return
-        if isinstance(line.body, ln.Comparison):
+        if isinstance(line.body, ln.Comparison) and line.body.operator == "≈":
             sidework.judge_rounding(self.setting, link, self.state.before.solutions, line.body)
             return
         before, after = self.state.before, self.setting.solutions(line.body)

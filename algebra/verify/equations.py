@@ -81,6 +81,8 @@ def relate(
 
 
 def _listed(setting: Setting, solutions: SolutionSet) -> list[str]:
+    if solutions.intervals is not None:
+        return [str(solutions.intervals)]
     if solutions.cofinite:
         return ["all", *(f"≠ {value}" for value in in_order(setting, solutions.members))]
     return in_order(setting, solutions.members, falling=True)
@@ -121,7 +123,7 @@ def _explained(
     if gained.is_empty:
         return []
     old, new = _whole(before), _whole(after)
-    if gained.cofinite:
+    if gained.cofinite or gained.intervals is not None:
         return None
     solver = setting.solver
     poles = irreducible_factors(before.nonzero)
@@ -245,9 +247,9 @@ def _value_shown(
 
 def _pick(setting: Setting, solutions: SolutionSet) -> Solution | None:
     """The plainest member: a small whole number before a fraction before a root."""
-    if solutions.cofinite:
+    if solutions.cofinite or solutions.intervals is not None:
         friendly = (setting.solver.number(rational(value)) for value in FRIENDLY)
-        return next((s for s in friendly if s not in solutions.members), None)
+        return next((s for s in friendly if solutions.has(s)), None)
     return min((s for s in solutions.members if not s.text.startswith("an ")), key=_plainness, default=None)
 
 

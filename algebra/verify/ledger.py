@@ -63,7 +63,7 @@ def written(setting: Setting, solution: Solution) -> str:
     poly = solution.polynomial
     if poly is None:
         return solution.text
-    parts = coefficients(poly, setting.solver.position)
+    parts = coefficients(poly, setting.unknown)
     if len(parts) == 2:
         return plain(simplified_tree(setting.field.ratio(-parts[0], parts[1])), tight=True)
     return f"a root of {plain(polynomial_tree(poly, setting.field.letters))}"
@@ -72,8 +72,8 @@ def written(setting: Setting, solution: Solution) -> str:
 def condition_text(setting: Setting, poly: Poly) -> str:
     """`x ≠ 2`, `r ≠ -s`, or `x^2 + y^2 - 1 ≠ 0` where no letter can be set free."""
     letters = setting.field.letters
-    for position, name in enumerate(letters):
-        parts = coefficients(poly, position)
+    for name in letters:
+        parts = coefficients(poly, name)
         if len(parts) == 2 and parts[1].is_constant():
             value = simplified_tree(setting.field.ratio(-parts[0], parts[1]))
             return f"{plain(n.Letter(name))} ≠ {plain(value)}"

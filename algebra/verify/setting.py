@@ -6,13 +6,15 @@ from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
 from algebra import limits
-from algebra.exact.cell import Cell
-from algebra.exact.cells import Cells, plan_of
+from algebra.exact.cell import Cell, Plan
+from algebra.exact.cells import Cells, between, plan_of
 from algebra.exact.errors import UndefinedValue
+from algebra.exact.numbers import Number, rational
 from algebra.exact.ratio import Field, Poly, Ratio, field_of
-from algebra.exact.roots import RootSolver, parameter_roots
+from algebra.exact.realset import RealSet
+from algebra.exact.roots import Exactly, RootSolver, parameter_roots
 from algebra.exact.signs import variants
-from algebra.exact.solutions import EMPTY, Solution, SolutionSet, Solver
+from algebra.exact.solutions import EMPTY, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import Value, value_of
 from algebra.model import EXPRESSION_TASKS, Relation, TaskError, Working
 from algebra.tree import lines as ln
@@ -234,6 +236,29 @@ class Setting:
         judged = cells.each(lambda cell: all(_values(tree, cell) is not None for tree in meaning.trees))
         return any(defined for _, defined in judged)
 
+    def domain(self, zeros: frozenset[Solution]) -> SolutionSet:
+        """Where the given is defined, as a set of values of its one letter; `zeros` are the ledger's."""
+        if self.plan is None or len(self.letters) > 1:
+            return SolutionSet(zeros, cofinite=True)
+        cells = Cells((self.unknown,), self.plan)
+        trees = self.given_trees()
+        judged = cells.each(lambda cell: all(_values(tree, cell) is not None for tree in trees))
+        if all(defined for _, defined in judged) and not cells.polys:
+            return SolutionSet(zeros, cofinite=True)
+        ends = {s.number for s in self.solver.zeros(cells.polys.values()) | zeros if s.number is not None}
+        ordered = sorted((end for end in ends if end.is_real), key=lambda end: end.approximation.real)
+
+        def defined_at(number: Number) -> bool:
+            exactly = Exactly(self.plan or Plan(), {self.unknown: number})
+            return all(exactly.value(tree) is not None for tree in trees)
+
+        def piece(k: int) -> bool:
+            low = ordered[k - 1].approximation.real if k else None
+            high = ordered[k].approximation.real if k < len(ordered) else None
+            return defined_at(rational(between(low, high)))
+
+        return from_real(RealSet.of(ordered, piece, defined_at))
+
     def given_trees(self) -> list[n.Node]:
         body = self.given.body
         if body is None:
@@ -265,7 +290,44 @@ class Setting:
                 return self._all_of(body, parts, statement=all(part.statement for part in parts))
             case ln.Equation(sides):
                 return self._equation(sides)
+        intervals = self._intervals(body)
+        if intervals is not None:
+            return SetMeaning(body, from_real(intervals), statement=True)
         raise TaskError("An equation or a statement of its solutions is expected here.")
+
+    def _intervals(self, body: n.Node) -> RealSet | None:
+        """The set that an inequality of the isolated unknown, or interval notation, names; else None."""
+        unknown = n.Letter(self.unknown)
+        match body:
+            case ln.Comparison(left, operator, right) if operator in "<>≤≥":
+                if n.bare(right) == unknown:
+                    left, right, operator = right, left, {"<": ">", ">": "<", "≤": "≥", "≥": "≤"}[operator]
+                if n.bare(left) != unknown:
+                    raise TaskError("An inequality must name the unknown alone, as in x ≥ 3.")
+                end, closed = self._end(right), operator in "≤≥"
+                if operator in ">≥":
+                    return RealSet.interval(end, closed, None, False)
+                return RealSet.interval(None, False, end, closed)
+            case ln.Between(low, first, middle, second, high) if n.bare(middle) == unknown:
+                if first in "<≤" and second in "<≤":
+                    return RealSet.interval(self._end(low), first == "≤", self._end(high), second == "≤")
+                if first in ">≥" and second in ">≥":
+                    return RealSet.interval(self._end(high), second == "≥", self._end(low), first == "≥")
+            case ln.Interval(low, high, low_closed, high_closed):
+                ends = [None if end is None else self._end(end) for end in (low, high)]
+                return RealSet.interval(ends[0], low_closed, ends[1], high_closed)
+            case ln.Union(items):
+                total = RealSet.points(())
+                for item in items:
+                    total = total.combined(self.solutions(item).solutions.as_real, lambda a, b: a or b)
+                return total
+        return None
+
+    def _end(self, tree: n.Node) -> Number:
+        found = self.candidate(tree)
+        if found is None or found.number is None or not found.number.is_real:
+            raise TaskError("An end of an interval must be a real number.")
+        return found.number
 
     def _equals_unknown(self, tree: n.Node) -> SetMeaning:
         return self._equation((n.Letter(self.unknown), tree))

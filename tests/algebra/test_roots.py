@@ -127,3 +127,38 @@ def test_a_check_with_roots_is_put_into_the_given():
     )
     assert report.sound
     assert judged("solve", "√(x+6) = x", "check x = -2: √4 = -2").links[0].relation == "breaks"
+
+
+@pytest.mark.parametrize(
+    ("given", "line", "relation"),
+    [
+        ("|x - 3| = x - 3", "x ≥ 3", "holds"),
+        ("|x - 3| = x - 3", "[3, ∞)", "holds"),
+        ("|x - 3| = x - 3", "x > 3", "narrows"),
+        ("|x - 3| = x - 3", "x = 3", "narrows"),
+        ("|x - 3| = x - 3", "all real numbers", "breaks"),
+        ("|x| + |x - 2| = 2", "0 ≤ x ≤ 2", "holds"),
+        ("√((x-2)^2) = 2 - x", "(-∞, 2]", "holds"),
+    ],
+)
+def test_solutions_that_fill_an_interval(given, line, relation):
+    assert judged("solve", given, line).links[0].relation == relation
+
+
+@pytest.mark.parametrize(
+    ("given", "lines", "verdict", "expected"),
+    [
+        ("1/((x+5)(x-2))", ["x ≠ -5, 2"], "correct", ["-5", "2"]),
+        ("1/((x+5)(x-2))", ["x ≠ 2"], "incomplete", ["-5", "2"]),
+        ("1/((x+5)(x-2))", ["(-∞, -5) ∪ (-5, 2) ∪ (2, ∞)"], "correct", ["-5", "2"]),
+        ("1/(x^2-9)", ["x^2 - 9 = 0", "x = ±3", "all real numbers except -3, 3"], "correct", ["-3", "3"]),
+        ("√(x-3)/(x-5)", ["[3, 5) ∪ (5, ∞)"], "correct", ["[3, 5) ∪ (5, ∞)"]),
+        ("√(x^2-4)", ["x ≤ -2 or x ≥ 2"], "correct", ["(-∞, -2] ∪ [2, ∞)"]),
+        ("√(x^2-4)", ["x ≥ 2"], "wrong", ["(-∞, -2] ∪ [2, ∞)"]),
+        ("x/(x^2+1)", ["all real numbers"], "correct", []),
+        ("6/(x-2) = x", ["x ≠ 2"], "correct", ["2"]),
+    ],
+)
+def test_the_domain_is_judged_in_any_of_its_notations(given, lines, verdict, expected):
+    answer = judged("domain", given, *lines).answer
+    assert (answer.verdict, answer.expected) == (verdict, expected)
