@@ -10,6 +10,8 @@ MAX_EXPONENT = 100
 """Largest exponent that is written out for a letter or a bracket."""
 MAX_POWER_BITS = 12_000
 """Largest size of an exact numeric power, in bits."""
+MAX_FACTORED_BITS = 110
+"""Largest whole number that is taken apart into primes."""
 MAX_TERMS = 4_000
 """Largest number of terms a product may be expanded to."""
 MAX_DEGREE = 200

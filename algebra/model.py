@@ -110,7 +110,10 @@ class MoveSeen:
 
 @dataclass(slots=True)
 class Link:
-    """What is said of one line; `relation` is None when the line can't be read."""
+    """What is said of one line; `relation` is None when the line can't be read.
+
+    `conditions` are what the step needs of the other letters: `a ≠ 0`, `A ≥ 0`.
+    """
 
     line: int
     relation: Relation | None
@@ -121,6 +124,7 @@ class Link:
     reasons: dict[str, str] = field(default_factory=dict)
     evidence: Evidence | None = None
     notes: list[str] = field(default_factory=list)
+    conditions: list[str] = field(default_factory=list)
     error: LineError | None = None
 
 
@@ -206,6 +210,7 @@ class Report:
             "other_slips": [],
             "evidence": link.evidence.to_json() if link.evidence else None,
             "notes": link.notes,
+            "conditions": link.conditions,
             "error": plain_record(link.error) if link.error else None,
         }
 

@@ -34,6 +34,8 @@ def printed(working: Working, report: Report) -> str:
         if link.move and link.move.as_stated is False:
             done = f"; what was done is {link.move.text}" if link.move.text else ""
             rows.append(f"      the move stated ({link.move.stated}) is not what was done{done}")
+        if link.conditions:
+            rows.append(f"      for {', '.join(link.conditions)}")
         if link.notes:
             rows.append(f"      note: {', '.join(link.notes)}")
     rows.append(f"  answer: {report.answer.verdict}. {report.answer.text}".rstrip())

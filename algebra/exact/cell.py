@@ -22,7 +22,8 @@ from flint.types._gr import gr_complex_qqbar_ctx
 from flint.utils.flint_exceptions import DomainError
 
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
-from algebra.exact.ratio import Field, Poly, Ratio, field_of, irreducible_factors
+from algebra.exact.numbers import prime_factors
+from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors
 
 _NUMBERS = gr_complex_qqbar_ctx.new()  # exact algebraic numbers
 MAX_NUMBER_DEGREE = 200
@@ -145,7 +146,7 @@ class Cell(Field):
         return 1 if number.real > 0 else -1 if number.real < 0 else None
 
     def _sign_of_poly(self, poly: Poly) -> int:
-        content, factors = poly.factor()
+        content, factors = factored(poly)
         sign = 1 if content > 0 else -1
         for factor, power in factors:
             if factor.leading_coefficient() < 0:
@@ -357,10 +358,10 @@ class Cell(Field):
     def _root_of_rational(self, value: Ratio, index: int) -> Ratio:
         sign, result = 1, self.constant(1)
         for poly, way in ((value.numerator, 1), (value.denominator, -1)):
-            content, factors = poly.factor()
+            content, factors = factored(poly)
             if content < 0:
                 sign, content = -sign, -content
-            for prime, power in content.factor():
+            for prime, power in prime_factors(content):
                 result = result * self._size_power(self.ring.constant(prime), way * power * self.plan.index // index)
             for factor, power in factors:
                 if factor.leading_coefficient() < 0:

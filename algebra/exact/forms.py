@@ -8,7 +8,7 @@ from math import gcd
 from algebra import limits
 from algebra.exact.cell import Cell
 from algebra.exact.errors import TooLarge
-from algebra.exact.ratio import Poly, Ratio
+from algebra.exact.ratio import Poly, Ratio, factored
 from algebra.parse.expressions import grouped
 from algebra.tree import nodes as n
 
@@ -72,7 +72,7 @@ def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
     """The product of the irreducible factors over the rationals, the integer in front."""
     if poly == 0 or poly.is_constant():
         return polynomial_tree(poly, letters)
-    content, factors = poly.factor()
+    content, factors = factored(poly)
     sign = 1
     parts: list[n.Node] = []
     ordered = sorted(factors, key=lambda f: (len(f[0]), f[0].total_degree(), str(f[0])))

@@ -11,6 +11,13 @@ from typing import Any
 from flint import acb, arb, fmpq, fmpz, fmpz_poly
 from flint import ctx as flint_context
 
+from algebra import limits
+from algebra.exact.errors import TooLarge
+
+_SMALL_PRIMES = tuple(p for p in range(2, 200) if all(p % d for d in range(2, p)))
+MAX_BITS = 900
+"""Numbers are ordered by approximations, which must fit a floating point number."""
+
 
 @dataclass(frozen=True, slots=True)
 class Number:
@@ -76,6 +83,8 @@ def roots_of(coefficients: tuple[int, ...], *, complex_too: bool = False) -> lis
 @lru_cache(maxsize=4096)
 def _roots(coefficients: tuple[int, ...]) -> tuple[tuple[complex, ...], int]:
     """Approximate roots in the fixed order, and how many of them are real."""
+    if max(abs(c).bit_length() for c in coefficients) > MAX_BITS:
+        raise TooLarge("These numbers are too large to be put in order.")
     if len(coefficients) == 2:
         return (complex(-coefficients[0] / coefficients[1]),), 1
     found = _enclosures(coefficients)
@@ -157,7 +166,7 @@ def _binomial(coefficients: tuple[int, ...], index: int) -> str:
     degree, lead = len(coefficients) - 1, coefficients[-1]
     inside = abs(coefficients[0]) * lead ** (degree - 1)
     outside = 1
-    for prime, power in fmpz(inside).factor():
+    for prime, power in prime_factors(inside):
         outside *= int(prime) ** (power // degree)
         inside //= int(prime) ** (power // degree * degree)
     common = _gcd(outside, lead)
@@ -177,13 +186,29 @@ def _gcd(left: int, right: int) -> int:
     return int(fmpz(left).gcd(fmpz(right)))
 
 
+def prime_factors(number: int) -> list[tuple[int, int]]:
+    """The primes of a positive whole number with their powers; raises TooLarge where that could take long."""
+    if number.bit_length() > limits.MAX_FACTORED_BITS:
+        rest, found = number, []
+        for prime in _SMALL_PRIMES:
+            power = 0
+            while rest % prime == 0:
+                rest, power = rest // prime, power + 1
+            if power:
+                found.append((prime, power))
+        if rest.bit_length() > limits.MAX_FACTORED_BITS:
+            raise TooLarge("A number here is too large to be taken apart into primes.", "√")
+        return found + [(int(p), int(k)) for p, k in fmpz(rest).factor()]
+    return [(int(prime), int(power)) for prime, power in fmpz(number).factor()]
+
+
 def squarefree_part(number: int) -> tuple[int, int]:
     """(s, r) with number = s·r² and s squarefree, for a positive number."""
     root = isqrt(number)
     if root * root == number:
         return 1, root
     inside, outside = 1, 1
-    for prime, power in fmpz(number).factor():
+    for prime, power in prime_factors(number):
         outside *= int(prime) ** (power // 2)
         inside *= int(prime) ** (power % 2)
     return inside, outside

@@ -7,7 +7,7 @@ from fractions import Fraction as Q
 from functools import lru_cache
 from typing import Any
 
-from flint import Ordering, fmpz_mpoly, fmpz_mpoly_ctx
+from flint import Ordering, fmpz_mpoly, fmpz_mpoly_ctx, fmpz_poly
 
 from algebra import limits
 from algebra.exact.errors import TooLarge, UndefinedValue
@@ -176,13 +176,34 @@ def _power(base: Poly, exponent: int) -> Poly:
     return base**exponent
 
 
+def factored(poly: Poly) -> tuple[int, list[tuple[Poly, int]]]:
+    """The integer content with its sign, and the irreducible factors with their powers. Raises TooLarge."""
+    try:
+        content, factors = poly.factor()
+        return int(content), [(factor, int(power)) for factor, power in factors]
+    except OverflowError:
+        # the library can't put factors with such coefficients in order; in one letter there is another way
+        used = [k for k, power in enumerate(poly.degrees()) if power]
+        if len(used) > 1:
+            raise TooLarge("The numbers here are too large to be worked with.") from None
+        at = used[0]
+        parts = {int(monomial[at]): c for monomial, c in poly.to_dict().items()}
+        content, found = fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)]).factor()
+        gen = poly.context().gen(at)
+        lifted = [
+            (sum((c * gen**k for k, c in enumerate(factor.coeffs())), poly.context().constant(0)), int(power))
+            for factor, power in found
+        ]
+        return int(content), lifted
+
+
 def irreducible_factors(polys: Iterable[Poly]) -> dict[str, Poly]:
     """The non-constant irreducible factors over the rationals, each primitive with a positive leading coefficient."""
     found: dict[str, Poly] = {}
     for poly in polys:
         if poly == 0 or poly.is_constant():
             continue
-        for factor, _ in poly.factor()[1]:
+        for factor, _ in factored(poly)[1]:
             if factor.leading_coefficient() < 0:
                 factor = -factor
             found[str(factor)] = factor

@@ -7,15 +7,13 @@ from fractions import Fraction as Q
 from math import lcm
 from typing import Any
 
-from flint import fmpz
-
 from algebra.exact import numbers
 from algebra.exact.cell import Cell, Plan, SignUnknown
 from algebra.exact.cells import Cells, between
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.forms import simplified_tree
-from algebra.exact.numbers import Number
-from algebra.exact.ratio import Poly, Ratio, depends_on
+from algebra.exact.numbers import Number, prime_factors
+from algebra.exact.ratio import Poly, Ratio, depends_on, factored
 from algebra.exact.realset import RealSet
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import value_of
@@ -194,7 +192,7 @@ class RootSolver:
         if depends_on(poly, self.unknown):
             raise OutOfScope("The unknown stands in an exponent and outside of one.", "^")
         members: set[Solution] = set()
-        for factor, _ in poly.factor()[1]:
+        for factor, _ in factored(poly)[1]:
             members |= self._of_factor(cell, factor)
         kept = {s for s in members if s.number is None or self._solves(left, right, s.number)}
         return SolutionSet(frozenset(kept), False, frozenset(s.key for s in kept))
@@ -231,9 +229,8 @@ class RootSolver:
         """∏ prime^(count·x/step) = value."""
         if value <= 0:
             return set()
-        above = {int(p): int(k) for p, k in fmpz(value.numerator).factor()} if value.numerator != 1 else {}
-        if value.denominator != 1:
-            above |= {int(p): -int(k) for p, k in fmpz(value.denominator).factor()}
+        above = dict(prime_factors(value.numerator))
+        above |= {prime: -power for prime, power in prime_factors(value.denominator)}
         shares = {p: Q(above.pop(p, 0) * cell.plan.step, count) for p, count in powers if count}
         found = set(shares.values())
         if not above and len(found) == 1:

@@ -5,10 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
-from flint import fmpz
-
 from algebra.exact.cell import MAX_INDEX, Cell
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
+from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Field, Poly, Ratio
 from algebra.tree import nodes as n
 
@@ -180,6 +179,6 @@ class _Evaluator:
             raise OutOfScope("A power with a letter above needs a positive number below.", "^")
         result = cell.constant(1)
         for part, way in ((number.numerator, 1), (number.denominator, -1)):
-            for prime, power in fmpz(part).factor() if part != 1 else ():
+            for prime, power in prime_factors(part):
                 result = result * cell.exponential(int(prime), letter, way * int(power) * int(count))
         return result

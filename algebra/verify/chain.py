@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from algebra import limits
 from algebra.exact.errors import ExactError, UndefinedValue
+from algebra.exact.ratio import factored
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import EXPRESSION_TASKS, Answer, LineError, Link, Relation, Remaining, Report, TaskError, Working
 from algebra.parse.errors import ReadingError
@@ -289,6 +290,8 @@ class _Chain:
             return
         before, after = self.state.before, self.setting.solutions(line.body)
         gains = equations.relate(self.setting, link, before, after, self.trail, line.move)
+        if self.setting.explains and len(self.setting.letters) > 1:
+            link.conditions = equations.conditions(self.setting, before, after)
         if self.setting.explains:
             link.move = recognise(self.setting, line.move, before.single, after.single)
         account = self.state.account
@@ -361,7 +364,7 @@ class _Chain:
     def _judge_prime(self, link: Link) -> None:
         assert isinstance(self.given, ExpressionMeaning)
         ratio = self.given.values[0].ratio
-        content, factors = ratio.numerator.factor()
+        content, factors = factored(ratio.numerator)
         irreducible = ratio.is_polynomial and sum(power for _, power in factors) == 1 and abs(int(content)) == 1
         link.relation = "holds" if irreducible else "breaks"
         if irreducible:

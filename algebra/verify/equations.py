@@ -16,7 +16,7 @@ from algebra.model import Evidence, Link, Relation
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.ledger import in_order, written
+from algebra.verify.ledger import condition_text, in_order, written
 from algebra.verify.moves import recognise
 from algebra.verify.setting import Pair, SetMeaning, Setting
 
@@ -179,6 +179,47 @@ def _raised(before: Pair | None, after: Pair | None) -> bool:
         if quotient.constant:
             return True
     return False
+
+
+def conditions(setting: Setting, before: SetMeaning, after: SetMeaning) -> list[str]:
+    """What a step needs of the other letters: that what it divides by is not 0, and that what it roots is not negative."""
+    divided = dict(irreducible_factors(after.nonzero))
+    for key in irreducible_factors(before.nonzero):
+        divided.pop(key, None)
+    old, new = _whole(before), _whole(after)
+    if old is not None and new is not None:
+        divided |= irreducible_factors([(old / new).numerator])
+    letters = set(setting.letters) - {setting.unknown}
+    found = {
+        condition_text(setting, poly)
+        for poly in divided.values()
+        if not depends_on(poly, setting.unknown) and set(_letters_of(poly)) <= letters
+    }
+    rooted = {_radicand(part) for pair in after.pairs for part in _roots(pair)}
+    for tree in rooted - {_radicand(part) for pair in before.pairs for part in _roots(pair)}:
+        if n.letters(tree) and n.letters(tree) <= letters:
+            found.add(f"{plain(tree)} ≥ 0")
+    return sorted(found)
+
+
+def _letters_of(poly: Poly) -> list[str]:
+    names = poly.context().names()
+    return [name for name, power in zip(names, poly.degrees(), strict=True) if power]
+
+
+def _roots(pair: Pair) -> list[n.Root]:
+    """The even roots of an equation."""
+    parts = (*n.parts_of(pair.left_tree), *n.parts_of(pair.right_tree))
+    return [
+        part
+        for part in parts
+        if isinstance(part, n.Root)
+        and (part.index is None or (isinstance(part.index, n.Integer) and part.index.value % 2 == 0))
+    ]
+
+
+def _radicand(root: n.Root) -> n.Node:
+    return n.bare(root.radicand)
 
 
 def was_raised(before: SetMeaning, after: SetMeaning, stated: ln.Move | None) -> bool:

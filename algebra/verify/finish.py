@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from algebra.exact.errors import ExactError
 from algebra.exact.forms import polynomial_tree
-from algebra.exact.ratio import Poly, Ratio
+from algebra.exact.ratio import Poly, Ratio, factored
 from algebra.model import Remaining
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -139,7 +139,7 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
         if inside.denominator != 1:
             yield _said("fraction-under-root", f"A fraction still stands under the root in {plain(node)}.", address)
             continue
-        content, factors = inside.numerator.factor()
+        content, factors = factored(inside.numerator)
         number = abs(int(content))
         taken = 1
         for prime, power in Counter(_primes(number)).items():
@@ -251,7 +251,7 @@ def not_factored(finish: Finish) -> Iterator[Remaining]:
         ratio = finish.ratio(factor)
         if ratio is None or ratio.numerator.is_constant():
             continue
-        content, factors = ratio.numerator.factor()
+        content, factors = factored(ratio.numerator)
         text = plain(n.bare(factor))
         if isinstance(n.bare(factor), n.Sum):
             monomials = [f for f, _ in factors if len(f) == 1]

@@ -73,6 +73,7 @@ class LinkOut(Schema):
     other_slips: list[SlipOut]
     evidence: EvidenceOut | None
     notes: list[str]
+    conditions: list[str]
     error: ErrorOut | None
 
 

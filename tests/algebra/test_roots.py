@@ -88,6 +88,9 @@ def test_complex_solutions(given, line, relation):
 def test_letters_beside_the_unknown():
     report = judged("solve", "A = s^2", "s = ±√A", variable="s")
     assert (report.links[0].relation, report.answer.verdict) == ("holds", "correct")
+    assert report.links[0].conditions == ["A ≥ 0"]
+    divided = judged("solve", "a x + b = c", "a x = c - b", "x = (c-b)/a", variable="x")
+    assert [link.conditions for link in divided.links] == [[], ["a ≠ 0"]]
     assert judged("solve", "A = s^2", "s = √A", variable="s").links[0].relation == "narrows"
 
 

@@ -386,6 +386,8 @@ export interface components {
             evidence: components["schemas"]["EvidenceOut"] | null;
             /** Notes */
             notes: string[];
+            /** Conditions */
+            conditions: string[];
             error: components["schemas"]["ErrorOut"] | null;
         };
         /** MoveOut */

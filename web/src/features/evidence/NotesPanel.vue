@@ -22,7 +22,7 @@ const misstated = computed(() => (props.link?.move?.as_stated === false ? props.
 const quiet = computed(
   () =>
     props.link?.relation === 'holds' &&
-    !notes.value.length && !reasons.value.length && !misstated.value && !props.link.gained.length,
+    !notes.value.length && !props.link.conditions.length && !reasons.value.length && !misstated.value && !props.link.gained.length,
 )
 const hasTable = computed(() => {
   const evidence = props.link?.evidence
@@ -83,6 +83,7 @@ const hasTable = computed(() => {
           it was <code>{{ misstated.text }}</code></template>.
         </p>
       </section>
+      <section v-if="link.conditions.length"><h4>Needs</h4><p>{{ link.conditions.join(', ') }}</p></section>
       <section v-for="note in notes" :key="note"><p>{{ note }}</p></section>
     </template>
 
