@@ -194,9 +194,15 @@ class StatementReader(ExpressionReader):
         return True
 
     def _phrase(self) -> n.Node | None:
-        if self._words("no", "solution"):
-            return ln.NoSolution()
-        if self._words("all", "real", "numbers"):
+        for negation in (
+            ("no", "solution"),
+            ("no", "solutions"),
+            ("no", "real", "solution"),
+            ("no", "real", "solutions"),
+        ):
+            if self._words(*negation):
+                return ln.NoSolution()
+        if self._words("all", "real", "numbers") or self._words("all", "reals"):
             if self._words("except"):
                 return ln.AllReals(self._items())
             return ln.AllReals()
@@ -293,6 +299,11 @@ class StatementReader(ExpressionReader):
         sides = [first]
         while self.sees("equals"):
             self.take()
+            if len(sides) == 1 and self._is_set():
+                self.take()
+                items = self._items()
+                self._closing_brace()
+                return ln.ValueList(first, items)
             sides.append(self.expression())
         if self.sees("separator", self.separator) and len(sides) == 2:
             self.take()

@@ -17,7 +17,22 @@ OPERATORS = {"−": "-", "–": "-", "*": "·", "·": "·", "⋅": "·", "∙": 
 ROOT_SIGNS = {"√": None, "∛": 3, "∜": 4}
 FUNCTIONS = ("sqrt", "cbrt", "root", "abs")
 WORDS = frozenset(
-    ["or", "and", "no", "solution", "all", "real", "numbers", "except", "prime", "undefined", "none", "inf"]
+    [
+        "or",
+        "and",
+        "no",
+        "solution",
+        "solutions",
+        "reals",
+        "all",
+        "real",
+        "numbers",
+        "except",
+        "prime",
+        "undefined",
+        "none",
+        "inf",
+    ]
 )
 OUT_OF_SCOPE = ("sin", "cos", "tan", "cot", "sec", "csc", "arcsin", "arccos", "arctan", "log", "ln", "exp", "lim")
 _GREEK_NAMES = [

@@ -95,7 +95,8 @@ class _Printer:
             return f"√{inner}"
         if isinstance(node.index, n.Integer) and node.index.value in _ROOTS:
             return _ROOTS[node.index.value] + inner
-        if isinstance(node.radicand, n.Group) and not isinstance(node.radicand.child, n.FACTOR_LIKE):
+        inside = node.radicand.child if isinstance(node.radicand, n.Group) else None
+        if inside is not None and (isinstance(inside, n.Power) or not isinstance(inside, n.FACTOR_LIKE)):
             inner = inner[1:-1]
         return f"root({self.show(node.index, True)}, {inner})"
 

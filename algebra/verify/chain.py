@@ -296,7 +296,7 @@ class _Chain:
             link.move = recognise(self.setting, line.move, before.single, after.single)
         account = self.state.account
         account.gains.extend((link.line, gain) for gain in gains)
-        if equations.was_raised(before, after, line.move):
+        if any(gain.kind == "power" for gain in gains) or equations.was_raised(before, after, line.move):
             account.raised.append((link.line, after.solutions))
         if line.remark:
             account.remarked |= before.solutions.minus(after.solutions).members

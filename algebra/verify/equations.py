@@ -93,7 +93,11 @@ def _same_set(setting: Setting, before: SetMeaning, after: SetMeaning) -> Relati
     if before.solutions.is_empty and not after.statement and not before.statement:
         if setting.has_roots(before.body) or setting.has_roots(after.body):
             old, new = before.single, after.single
-            seen = recognise(setting, None, old, new) is not None or _proportional(old, new) or _raised(old, new)
+            seen = (
+                recognise(setting, None, old, new) is not None
+                or _proportional(old, new)
+                or _raised(old, new.difference if new else None)
+            )
             return "holds" if seen else "unclear"
         return "holds" if before.solutions.complex_factors == after.solutions.complex_factors else "breaks"
     return "holds"
@@ -140,7 +144,7 @@ def _explained(
     allowed = set(poles) | set(_present_factors(setting, before))
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
         allowed |= set(irreducible_factors([setting.value(stated.operand).ratio.numerator]))
-    raised = _raised(before.single, after.single)
+    raised = _raised(before.single, new)
     if raised and not gained.members & pole_values:
         return [Gain(s, "power", "both sides were raised to an even power") for s in gained.members]
     if unknown_factors <= allowed:
@@ -169,16 +173,12 @@ def _present_factors(setting: Setting, meaning: SetMeaning) -> dict[str, Poly]:
     return irreducible_factors(found)
 
 
-def _raised(before: Pair | None, after: Pair | None) -> bool:
-    """Whether both sides were raised to the same even power, up to a rearrangement of the result."""
-    if before is None or after is None or after.difference.is_zero:
+def _raised(before: Pair | None, after: Ratio | None) -> bool:
+    """Whether both sides were raised to the same even power, up to a rearrangement or factoring of the result."""
+    if before is None or after is None or after.is_zero:
         return False
     left, right = before.left.ratio, before.right.ratio
-    for power in _EVEN_POWERS:
-        quotient = (left**power - right**power) / after.difference
-        if quotient.constant:
-            return True
-    return False
+    return any(((left**power - right**power) / after).constant for power in _EVEN_POWERS)
 
 
 def conditions(setting: Setting, before: SetMeaning, after: SetMeaning) -> list[str]:
@@ -228,7 +228,7 @@ def was_raised(before: SetMeaning, after: SetMeaning, stated: ln.Move | None) ->
     if old is None or new is None:
         return False
     if stated is not None and stated.name in ("square", "power"):
-        return _raised(old, new)
+        return _raised(old, new.difference)
     sides = (new.left.ratio, new.right.ratio)
     return any(
         (old.left.ratio**p, old.right.ratio**p) == sides != (old.left.ratio, old.right.ratio) for p in _EVEN_POWERS

@@ -87,6 +87,8 @@ def test_an_expression_is_read_as_a_teacher_means_it(text, reading):
         ("x = 3, -2", "statement", "x = 3, -2"),
         ("{3, -2}", "statement", "{3, -2}"),
         ("no solution", "statement", "no solution"),
+        ("no real solutions", "statement", "no solution"),
+        ("x = {3, -2}", "statement", "x = 3, -2"),
         ("x >= 3", "statement", "x ≥ 3"),
         ("2 ≤ x < 5", "statement", "2 ≤ x < 5"),
         ("(-inf, -5) U (-5, 2]", "statement", "(-∞, -5) ∪ (-5, 2]"),

@@ -45,6 +45,7 @@ def judged(task, given, *lines, **more):
         ("simplify", "(1/5)^(-2x)", "25^x", "holds"),
         ("simplify", "2^x·3^x", "5^x", "breaks"),
         ("solve", "√(x+6) = x", "x + 6 = x^2", "widens"),
+        ("solve", "√(x+6) = x", "x = 3 or x = -2", "widens"),
         ("solve", "√x + 3 = √(x+21)", "x + 9 = x + 21", "breaks"),
         ("solve", "√(2x-1) = -3", "2x - 1 = 9", "widens"),
         ("solve", "√x + 5 = 2", "√x = -3", "holds"),
