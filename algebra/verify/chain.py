@@ -109,6 +109,7 @@ class _State:
     chain_lines: int = 0
     domain: SolutionSet | None = None
     zeros: SetMeaning | None = None
+    worked_apart: list[n.Node] = field(default_factory=list)
     prime: bool = False
     restricted: bool = False
     error: LineError | None = None
@@ -227,6 +228,9 @@ class _Chain:
             case "aside":
                 assert line.body is not None
                 sidework.judge_aside(self.setting, link, line.body)
+                part = sidework.bound_part(line.body, self.state.body or self.given_body)
+                if part is not None and link.relation == "holds":
+                    self.state.worked_apart.append(part)
             case "check":
                 found = sidework.judge_check(self.setting, link, line, self.given_body)
                 if found is not None:
@@ -248,6 +252,10 @@ class _Chain:
                 self._judge_domain(link, line)
             case _:
                 self._judge_expression(link, line)
+        if line.kind in ("expression", "equation") and line.body is not None:
+            apart, self.state.worked_apart = self.state.worked_apart, []
+            if any(not sidework.is_put_back(self.setting, part, line.body) for part in apart):
+                link.notes.append("aside-not-put-back")
 
     def _define(self, link: Link, line: ln.Line) -> None:
         assert isinstance(line.subject, ln.Equation)
@@ -301,6 +309,7 @@ class _Chain:
         if line.remark:
             account.remarked |= before.solutions.minus(after.solutions).members
         self._follow(link, after)
+        self.state.body = line.body
         if after.statement:
             self.state.statement, self.state.statement_body = after, line.body
         else:

@@ -32,6 +32,27 @@ def judge_aside(setting: Setting, link: Link, body: n.Node) -> None:
             return
 
 
+def bound_part(body: n.Node, above: n.Node | None) -> n.Node | None:
+    """Of an aside that starts with a part of the line above: what it ends with, to be put back; else None."""
+    if above is None or not isinstance(body, ln.Equation):
+        return None
+    start = n.bare(body.sides[0])
+    parts = (n.bare(part) for address, part in n.walk(above) if address)
+    simple = isinstance(start, n.Integer | n.Letter | n.Decimal)
+    return n.bare(body.sides[-1]) if not simple and any(part == start for part in parts) else None
+
+
+def is_put_back(setting: Setting, result: n.Node, line: n.Node) -> bool:
+    """Whether a part of the line has the value that an aside had worked out."""
+    goal = setting.value(result).ratio
+    for part in n.parts_of(line):
+        if isinstance(part, ln.STATEMENTS):
+            continue
+        if setting.value(part).ratio in (goal, -goal):
+            return True
+    return False
+
+
 def judge_exclusion(setting: Setting, link: Link, ledger: Ledger, body: n.Node) -> None:
     """Holds iff it is exactly the ledger of the given."""
     link.relation = "holds"

@@ -89,6 +89,18 @@ def test_dropping_an_extraneous_candidate_settles():
     assert report.sound
 
 
+@pytest.mark.parametrize(
+    ("lines", "notes"),
+    [
+        (["aside: x^2 - 9 = (x-3)(x+3)", "((x-3)(x+3))/(x+3)"], []),
+        (["aside: x^2 - 9 = (x-3)(x+3)", "x - 3"], ["aside-not-put-back"]),
+        (["aside: 5 - a = -(a - 5)", "x - 3"], []),
+    ],
+)
+def test_a_part_worked_out_beside_a_line_is_put_back_into_the_next(lines, notes):
+    assert judged("simplify", "(x^2-9)/(x+3)", *lines).links[1].notes == notes
+
+
 def test_after_a_break_the_work_is_followed_through_and_can_be_repaired():
     followed = judged("solve", "2(x-1) = 4", "2x - 1 = 4", "2x = 5", "x = 5/2")
     assert [link.relation for link in followed.links] == ["breaks", "holds", "holds"]
