@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+import json
+from zlib import crc32
+
 from algebra import VERSION, check
 from algebra import Working as CoreWorking
-from server.checking.schemas import JsonObject
+from server.checking.schemas import JsonObject, ReportOut
 from server.sheets.models import Problem, Working
+
+STAMP = f"{VERSION}-{crc32(json.dumps(ReportOut.model_json_schema(), sort_keys=True).encode()):08x}"
+"""Of the core and of the report's shape: a kept report with another stamp is made again."""
 
 
 def core_working(problem: Problem, lines: list[str]) -> CoreWorking:
@@ -23,7 +29,7 @@ def core_working(problem: Problem, lines: list[str]) -> CoreWorking:
 def of(problem: Problem) -> JsonObject:
     """The report on the stored working: the kept one, or a new one (kept too) where it is missing or old."""
     working = problem.working
-    if working.report is None or working.report_version != VERSION:
+    if working.report is None or working.report_version != STAMP:
         refresh(problem)
     assert working.report is not None
     return dict(working.report)
@@ -36,14 +42,14 @@ def report_on(problem: Problem, lines: list[str]) -> JsonObject:
 
 def attach(working: Working, report: JsonObject) -> None:
     """Puts a report beside a working; saving is the caller's."""
-    working.report, working.report_version = report, VERSION
+    working.report, working.report_version = report, STAMP
 
 
 def refresh(problem: Problem) -> None:
     """Checks the stored lines again and keeps the report; the working's revision stays."""
     working = problem.working
     attach(working, report_on(problem, [line.text for line in working.lines.all()]))
-    Working.objects.filter(pk=working.pk).update(report=working.report, report_version=VERSION)
+    Working.objects.filter(pk=working.pk).update(report=working.report, report_version=STAMP)
 
 
 def state(report: JsonObject) -> str:

@@ -10,7 +10,7 @@ from django.core.management import call_command
 from django.db import IntegrityError, transaction
 from django.test import Client
 
-from algebra import VERSION
+from server.sheets import reports
 from server.sheets.models import Line, Problem, Sheet, Working
 from server.sheets.schemas import ProblemOut
 from tests.server.conftest import Api
@@ -144,7 +144,7 @@ def test_the_database_itself_refuses_what_must_not_be(problem):
 def test_kept_reports_are_made_again_when_the_core_changed(api, problem):
     Working.objects.update(report={"old": True}, report_version="0")
     assert api.get(f"/api/problems/{problem.pk}").json()["report"]["answer"]["verdict"] == "incomplete"
-    assert Working.objects.get().report_version == VERSION
+    assert Working.objects.get().report_version == reports.STAMP
     Working.objects.update(report=None)
     call_command("recheck", verbosity=0)
     assert Working.objects.get().report["answer"]["missing"] == ["-6"]
