@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from algebra import limits
 from algebra.parse.errors import ReadingError
+from algebra.tree.greek import LETTERS as GREEK
 
 SUPERSCRIPTS = dict(zip("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾ⁿˣʸ", "0123456789+-()nxy", strict=True))
 RELATIONS = {"≠": "≠", "!=": "≠", "≈": "≈", "~=": "≈", "≥": "≥", ">=": "≥", "≤": "≤", "<=": "≤", "<": "<", ">": ">"}
@@ -35,32 +36,6 @@ WORDS = frozenset(
     ]
 )
 OUT_OF_SCOPE = ("sin", "cos", "tan", "cot", "sec", "csc", "arcsin", "arccos", "arctan", "log", "ln", "exp", "lim")
-_GREEK_NAMES = [
-    "alpha",
-    "beta",
-    "gamma",
-    "delta",
-    "epsilon",
-    "zeta",
-    "eta",
-    "theta",
-    "iota",
-    "kappa",
-    "lambda",
-    "mu",
-    "nu",
-    "xi",
-    "pi",
-    "rho",
-    "sigma",
-    "tau",
-    "upsilon",
-    "phi",
-    "chi",
-    "psi",
-    "omega",
-]
-GREEK = dict(zip(_GREEK_NAMES, "αβγδεζηθικλμνξπρστυφχψω", strict=True))
 LATEX_COMMANDS = {
     "cdot": ("op", "·"), "times": ("op", "×"), "div": ("op", "÷"), "pm": ("op", "±"), "mp": ("op", "∓"),
     "ne": ("relation", "≠"), "neq": ("relation", "≠"), "approx": ("relation", "≈"), "ge": ("relation", "≥"),

@@ -6,41 +6,12 @@ from collections.abc import Mapping
 
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree.greek import LETTERS
 
 _OPERATORS = {"·": r" \cdot ", "×": r" \times ", "÷": r" \div ", "": ""}
 _SIGNS = {"+": "+", "-": "-", "±": r"\pm ", "∓": r"\mp "}
 _RELATIONS = {"=": "=", "≠": r"\ne", "≈": r"\approx", "≥": r"\ge", "≤": r"\le", ">": ">", "<": "<"}
-_GREEK = dict(
-    zip(
-        "αβγδεζηθικλμνξπρστυφχψω",
-        [
-            "alpha",
-            "beta",
-            "gamma",
-            "delta",
-            "epsilon",
-            "zeta",
-            "eta",
-            "theta",
-            "iota",
-            "kappa",
-            "lambda",
-            "mu",
-            "nu",
-            "xi",
-            "pi",
-            "rho",
-            "sigma",
-            "tau",
-            "upsilon",
-            "phi",
-            "chi",
-            "psi",
-            "omega",
-        ],
-        strict=True,
-    )
-)
+_GREEK = {letter: name for name, letter in LETTERS.items()}
 
 
 def latex(node: n.Node, marks: Mapping[n.Address, str] | None = None, *, comma: bool = False) -> str:

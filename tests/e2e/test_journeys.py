@@ -13,7 +13,7 @@ def new_problem(page: Page, task: str, given: str) -> None:
     page.keyboard.press("Alt+n")
     field = page.get_by_label("The given", exact=True)
     expect(field).to_be_focused()
-    page.get_by_text(task, exact=True).click()
+    page.get_by_role("radiogroup", name="Task").get_by_text(task, exact=True).click()
     field.fill(given)
     page.keyboard.press("Enter")
     expect(page.get_by_label("Next line")).to_be_focused()
@@ -130,3 +130,76 @@ def test_two_windows_do_not_overwrite_each_other_silently(desk):
     other.get_by_role("button", name="Take the other").click()
     expect(other.get_by_role("option", name="Line 1: x = -5. holds.")).to_be_visible()
     other.close()
+
+
+def test_a_convention_of_the_sheet_decides_and_is_kept(desk):
+    page = desk
+    new_sheet(page, "Conventions")
+    new_problem(page, "Simplify", "√(x^2)")
+    write(page, "x")
+    expect(line(page, 1)).to_contain_text("breaks")
+    notes = page.get_by_label("What is to be said of this line")
+    expect(notes).to_contain_text("Try x = -1")
+    page.keyboard.press("Alt+c")
+    page.get_by_label("not negative: √x² is x").check()
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("The answer is right and finished.")).to_be_visible()
+    expect(page.get_by_text("1 convention set")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("The answer is right and finished.")).to_be_visible()
+
+
+def test_a_radical_equation_is_widened_checked_and_settled(desk):
+    page = desk
+    new_sheet(page, "Radicals")
+    new_problem(page, "Solve", "sqrt(x+6) = x")
+    write(page, "x + 6 = x^2 | square", "(x-3)(x+2) = 0", "x = 3 or x = -2")
+    expect(line(page, 1)).to_contain_text("widens")
+    notes = page.get_by_label("What is to be said of this line")
+    expect(notes).to_contain_text("Checks owed")
+    write(page, "check x = 3: 3 = 3", "check x = -2: 2 ≠ -2", "x = 3")
+    expect(line(page, 6)).to_contain_text("settles")
+    expect(page.get_by_text("The answer is right and finished.")).to_be_visible()
+    expect(notes).not_to_contain_text("Checks owed")
+
+
+def test_complex_solutions_and_a_letter_to_solve_for_are_chosen_with_the_problem(desk):
+    page = desk
+    new_sheet(page, "More numbers")
+    page.keyboard.press("Alt+n")
+    field = page.get_by_label("The given", exact=True)
+    expect(field).to_be_focused()
+    field.fill("x^2 = -9")
+    page.get_by_text("complex", exact=True).click()
+    field.press("Enter")
+    expect(page.get_by_label("Next line")).to_be_focused()
+    write(page, "x = +-3i")
+    expect(line(page, 1)).to_contain_text("holds")
+    page.keyboard.press("Alt+n")
+    expect(field).to_be_focused()
+    field.fill("A = s^2")
+    field.press("Enter")
+    expect(page.get_by_role("status").get_by_text("Choose the letter to solve for.")).to_be_visible()
+    page.get_by_role("radiogroup", name="Solve for").get_by_text("s", exact=True).click()
+    field.press("Enter")
+    expect(page.get_by_role("heading", name="Solve for s")).to_be_visible()
+    expect(page.get_by_label("Next line")).to_be_focused()
+    write(page, "s = +-√A")
+    expect(page.get_by_label("What is to be said of this line")).to_contain_text("A ≥ 0")
+
+
+def test_problems_are_duplicated_reordered_and_deleted(desk):
+    page = desk
+    new_sheet(page, "Order")
+    new_problem(page, "Solve", "x + 1 = 2")
+    new_problem(page, "Solve", "x + 2 = 4")
+    page.keyboard.press("Alt+d")
+    expect(page.get_by_text("problem 3 of 3")).to_be_visible()
+    page.get_by_label("Problem 1: solve x + 1 = 2").focus()
+    page.keyboard.press("Alt+ArrowDown")
+    expect(page.get_by_label("Problem 2: solve x + 1 = 2")).to_be_visible()
+    page.get_by_label("Problem 2: solve x + 1 = 2").click()
+    page.get_by_role("button", name="Delete", exact=True).click()
+    page.get_by_role("button", name="Delete it").click()
+    expect(page.get_by_label("Problem 2: solve x + 2 = 4")).to_be_visible()
+    expect(page.get_by_label("Problem 3")).to_have_count(0)

@@ -16,7 +16,11 @@ function csrfToken(): string {
   return /(?:^|; )uchuu_csrf=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
-export const api = createClient<paths>({ baseUrl: '/', credentials: 'same-origin' })
+export const api = createClient<paths>({
+  baseUrl: window.location.origin,
+  credentials: 'same-origin',
+  fetch: (request) => globalThis.fetch(request),
+})
 
 api.use({
   onRequest({ request }) {

@@ -111,7 +111,7 @@ function nextRegion(): void {
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (document.querySelector('.el-overlay:not([style*="display: none"])')) return
+  if (keysOpen.value || dialog.value || removing.value || settling.value) return
   const key = event.key.toLowerCase()
   if (event.key === 'F1') keysOpen.value = true
   else if (event.key === 'F6') nextRegion()

@@ -23,16 +23,17 @@ const field = ref<HTMLInputElement | null>(null)
 const { echo, echoed } = useEcho(given, computed(() => props.decimal))
 const error = computed(() => (echoed.value === given.value ? (echo.value?.error ?? null) : null))
 const letters = computed(() => {
-  const found = (echo.value?.plain ?? '').replace(/root|abs/g, '').match(/[a-zα-ω]/gi) ?? []
+  // from the text itself: Enter may come before the echo
+  const found = given.value.replace(/\\[a-z]+|sqrt|cbrt|root|abs/g, '').match(/[a-zα-ω]/gi) ?? []
   return [...new Set(found)].filter((letter) => letter !== 'i' || numbers.value === 'real')
 })
 const asksLetter = computed(() => task.value === 'solve' && letters.value.length > 1)
 const misfit = computed(() => {
-  if (!echo.value || error.value) return ''
+  if (asksLetter.value && !letters.value.includes(variable.value)) return 'Choose the letter to solve for.'
+  if (!echo.value || error.value || echoed.value !== given.value) return ''
   if (task.value === 'solve' && echo.value.kind !== 'equation') return 'To solve, the given must be an equation.'
   if (task.value !== 'solve' && task.value !== 'domain' && echo.value.kind !== 'expression')
     return `${instruction(task.value, '')}: the given must be an expression.`
-  if (asksLetter.value && !letters.value.includes(variable.value)) return 'Choose the letter to solve for.'
   return ''
 })
 
