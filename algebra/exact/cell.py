@@ -18,15 +18,13 @@ from fractions import Fraction as Q
 from typing import Any
 
 from flint import acb, arb, fmpq
-from flint.types._gr import gr_complex_qqbar_ctx
 from flint.utils.flint_exceptions import DomainError
 
+from algebra.exact.algebraic import eliminate, is_zero_number
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors
 
-_NUMBERS = gr_complex_qqbar_ctx.new()  # exact algebraic numbers
-MAX_NUMBER_DEGREE = 200
 MAX_INDEX = 60
 """Largest index of a root, nested ones multiplied."""
 SPARE = 18
@@ -317,7 +315,7 @@ class Cell(Field):
                 row[at] = row[at] + Ratio(self, self.ring.from_dict({tuple(rest): coefficient}), self.one)
             rows.append(row)
         columns = [[rows[k][i] for k in range(size)] + [self.constant(1 if i == 0 else 0)] for i in range(size)]
-        solved = _eliminate(columns)
+        solved = eliminate(columns)
         bottom = self.one
         for entry in solved:
             bottom = bottom * (entry.denominator / bottom.gcd(entry.denominator))
@@ -456,43 +454,7 @@ class Cell(Field):
             return True
         if self.certain or not self.approximate(value).contains(0):
             return False
-        return self._is_zero_number(value.numerator)
-
-    def _is_zero_number(self, poly: Poly) -> bool | None:
-        used = [made for made in self.made.values() if poly.degrees()[made.position]]
-        degree = 1
-        for made in self.made.values():
-            degree *= made.degree or MAX_NUMBER_DEGREE + 1
-        if degree > MAX_NUMBER_DEGREE or any(poly.degrees()[len(self.added) :]) or not used:
-            return None
-        numbers: dict[int, Any] = {}
-        for made in self.made.values():  # a nested root is made after the roots inside it
-            number = self._as_number(made, numbers)
-            if number is None:
-                return None
-            numbers[made.position] = number
-        return bool(self._number_of(poly, numbers).is_zero())
-
-    def _as_number(self, made: Generator, numbers: dict[int, Any]) -> Any:
-        if made.name and made.nested is not None:
-            inside = self._number_of(made.nested.numerator, numbers)
-        elif made.base is not None and made.base.is_constant():
-            inside = _NUMBERS(int(made.base.leading_coefficient()))
-        elif made.degree == 2 and made.base is None and made.nested is None:
-            inside = _NUMBERS(-1)
-        else:
-            return None
-        return inside ** (_NUMBERS(1) / _NUMBERS(made.degree))
-
-    def _number_of(self, poly: Poly, numbers: dict[int, Any]) -> Any:
-        total = _NUMBERS(0)
-        for monomial, coefficient in poly.to_dict().items():
-            term = _NUMBERS(int(coefficient))
-            for position, power in enumerate(monomial):
-                for _ in range(int(power)):
-                    term = term * numbers[position]
-            total = total + term
-        return total
+        return is_zero_number(self, value.numerator)
 
     def norm(self, poly: Poly) -> Poly:
         """A polynomial in letters alone that vanishes wherever the given one does, whatever the signs of its roots."""
@@ -510,18 +472,3 @@ def _gcd(a: int, b: int) -> int:
     while b:
         a, b = b, a % b
     return a
-
-
-def _eliminate(rows: list[list[Ratio]]) -> list[Ratio]:
-    """The solution of a square system given with its right side as the last column."""
-    size = len(rows)
-    for k in range(size):
-        pivot = next(i for i in range(k, size) if not rows[i][k].is_zero)
-        rows[k], rows[pivot] = rows[pivot], rows[k]
-        head = rows[k][k]
-        rows[k] = [entry / head for entry in rows[k]]
-        for i in range(size):
-            if i != k and not rows[i][k].is_zero:
-                by = rows[i][k]
-                rows[i] = [entry - by * lead for entry, lead in zip(rows[i], rows[k], strict=True)]
-    return [row[size] for row in rows]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
+from algebra.exact.budget import spend
 from algebra.exact.cell import MAX_INDEX, Cell
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.numbers import prime_factors
@@ -29,6 +30,7 @@ def value_of(node: n.Node, over: Field) -> Value:
 
     Raises OutOfScope, TooLarge, or UndefinedValue when it is undefined for every choice of its letters.
     """
+    spend()
     evaluator = _Evaluator(over)
     ratio = evaluator.value(node)
     unique = {str(poly): poly for poly in evaluator.nonzero}

@@ -6,6 +6,7 @@ import time
 from dataclasses import dataclass, field
 
 from algebra import limits
+from algebra.exact import budget
 from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.ratio import factored
 from algebra.exact.solutions import Solution, SolutionSet
@@ -37,6 +38,7 @@ def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relat
 
     None for lines that can't be read or lie outside the scope.
     """
+    budget.begin()
     try:
         working = Working(task, before, (line,), numbers=numbers)
         given, written = read_line(before), read_line(line)
@@ -70,6 +72,7 @@ def _checked(working: Working) -> Report:
     for item in read[: len(working.assume)]:
         if isinstance(item, LineError):
             return _refused(working, LineError(0, item.column, f"In the assumption: {item.message}", item.code))
+    budget.begin()
     try:
         setting = Setting(working, given, [line for line in read if isinstance(line, ln.Line)])
         return _Chain(working, setting, given, read[len(working.assume) :]).report()
@@ -149,6 +152,7 @@ class _Chain:
 
     def report(self) -> Report:
         links = [self._judged(number, item) for number, item in enumerate(self.read, start=1)]
+        budget.begin()
         state = self.state
         # an answer that is itself the broken line follows nothing through
         broken = state.broken if state.broken_at < state.last_chain_line else None
@@ -201,6 +205,7 @@ class _Chain:
 
     def _judged(self, number: int, item: ln.Line | LineError) -> Link:
         link = Link(number, None)
+        budget.begin()
         try:
             if isinstance(item, LineError):
                 link.error = item
@@ -208,6 +213,9 @@ class _Chain:
                 link.kind = item.kind
                 link.notes.extend(item.notes)
                 self._judge(link, item)
+        except budget.OutOfTime:
+            link.relation = "unclear"
+            link.notes.append("out-of-time")
         except UndefinedValue:
             link.relation = "breaks"
             link.notes.append("undefined")

@@ -151,6 +151,13 @@ def test_a_link_on_an_undefined_given_is_unclear_never_right():
     assert not report.sound
 
 
+def test_a_link_whose_time_is_spent_is_unclear_and_says_so(monkeypatch):
+    clock = iter([0.0, 0.1, 0.2] + [1000.0] * 9)
+    monkeypatch.setattr("algebra.exact.budget._now", lambda: next(clock, 1000.0))
+    report = judged("simplify", "x + x", "2x")
+    assert (report.links[0].relation, report.links[0].notes) == ("unclear", ["out-of-time"])
+
+
 def test_the_text_form_holds_several_workings():
     workings = read_workings("task: solve\ngiven: x = 1 # note\n---\nx = 1\n\ntask: simplify\ngiven: 2/4\n---\n1/2\n")
     assert [(w.task, w.lines) for w in workings] == [("solve", ("x = 1",)), ("simplify", ("1/2",))]

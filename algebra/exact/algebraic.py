@@ -1,0 +1,70 @@
+"""What a cell leaves to heavier means: exact algebraic numbers, and linear systems over a field with roots."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+from flint.types._gr import gr_complex_qqbar_ctx
+
+from algebra.exact.ratio import Poly, Ratio
+
+if TYPE_CHECKING:
+    from algebra.exact.cell import Cell, Generator
+
+MAX_NUMBER_DEGREE = 200
+_NUMBERS = gr_complex_qqbar_ctx.new()
+
+
+def is_zero_number(cell: Cell, poly: Poly) -> bool | None:
+    """Whether a value without letters is zero, in exact algebraic numbers; None where that is not worked out."""
+    used = [made for made in cell.made.values() if poly.degrees()[made.position]]
+    degree = 1
+    for made in cell.made.values():
+        degree *= made.degree or MAX_NUMBER_DEGREE + 1
+    if degree > MAX_NUMBER_DEGREE or any(poly.degrees()[len(cell.added) :]) or not used:
+        return None
+    numbers: dict[int, Any] = {}
+    for made in cell.made.values():  # a nested root is made after the roots inside it
+        number = _as_number(made, numbers)
+        if number is None:
+            return None
+        numbers[made.position] = number
+    return bool(_number_of(poly, numbers).is_zero())
+
+
+def _as_number(made: Generator, numbers: dict[int, Any]) -> Any:
+    if made.name and made.nested is not None:
+        inside = _number_of(made.nested.numerator, numbers)
+    elif made.base is not None and made.base.is_constant():
+        inside = _NUMBERS(int(made.base.leading_coefficient()))
+    elif made.degree == 2 and made.base is None and made.nested is None:
+        inside = _NUMBERS(-1)
+    else:
+        return None
+    return inside ** (_NUMBERS(1) / _NUMBERS(made.degree))
+
+
+def _number_of(poly: Poly, numbers: dict[int, Any]) -> Any:
+    total = _NUMBERS(0)
+    for monomial, coefficient in poly.to_dict().items():
+        term = _NUMBERS(int(coefficient))
+        for position, power in enumerate(monomial):
+            for _ in range(int(power)):
+                term = term * numbers[position]
+        total = total + term
+    return total
+
+
+def eliminate(rows: list[list[Ratio]]) -> list[Ratio]:
+    """The solution of a square system given with its right side as the last column."""
+    size = len(rows)
+    for k in range(size):
+        pivot = next(i for i in range(k, size) if not rows[i][k].is_zero)
+        rows[k], rows[pivot] = rows[pivot], rows[k]
+        head = rows[k][k]
+        rows[k] = [entry / head for entry in rows[k]]
+        for i in range(size):
+            if i != k and not rows[i][k].is_zero:
+                by = rows[i][k]
+                rows[i] = [entry - by * lead for entry, lead in zip(rows[i], rows[k], strict=True)]
+    return [row[size] for row in rows]
