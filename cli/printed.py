@@ -7,7 +7,7 @@ from algebra import Report, Working
 GLYPHS = {
     "holds": "│", "widens": "╞", "settles": "╡", "narrows": "╎", "breaks": "╳", "unclear": "┊", None: "?",
 }  # fmt: skip
-_SIDE = frozenset({"aside", "check", "exclusion", "definition", "assumption"})
+_SIDE = frozenset({"aside", "check", "exclusion", "definition", "assumption", "approximation"})
 
 
 def printed(working: Working, report: Report) -> str:

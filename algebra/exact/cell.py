@@ -90,6 +90,7 @@ class Cell(Field):
         self.signs = dict(signs)
         self.bounded = bounded  # whether the sample lies on the cell: always with at most one letter
         self.formal = formal  # compares forms only: unknown signs are +, roots of negatives are written with i
+        self.sign_assumed = False  # formal only: a sign was taken for + that no root forces to be so
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
         self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here
@@ -133,8 +134,10 @@ class Cell(Field):
         if value.is_zero:
             return 0
         if not self.depends_on_added(value.numerator):
+            self.sign_assumed = self.sign_assumed or not value.numerator.is_constant()
             return self._sign_of_poly(value.numerator) * self._sign_of_poly(value.denominator)
         if self.formal:
+            self.sign_assumed = True
             return 1
         if not self.bounded and any(value.numerator.degrees()[len(self.added) :]):
             return None
@@ -239,6 +242,8 @@ class Cell(Field):
     def _size_power(self, base: Poly, count: int) -> Ratio:
         """|base|^(count/index)."""
         whole, rest = divmod(count, self.plan.index)
+        if self.formal and whole % 2 and not rest and not base.is_constant():
+            self.sign_assumed = True
         size = Ratio(self, base if self.sign(base) > 0 else -base, self.one)
         result = size**whole if whole else self.constant(1)
         if rest:

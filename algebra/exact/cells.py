@@ -85,10 +85,6 @@ class Cells:
                 self.polys[str(asked.poly)] = asked.poly
         raise TooLarge(f"More than {MAX_POLYNOMIALS} different expressions stand under roots.", "√")
 
-    def cut_at(self, polys: dict[str, Poly]) -> None:
-        """Cuts the cells at the zeros of these polynomials as well."""
-        self.polys |= polys
-
     def now(self) -> list[Cell]:
         used = sorted({letter for poly in self.polys.values() for letter in self._letters_of(poly)})
         if not used:

@@ -13,7 +13,7 @@ from algebra.exact.cells import Cells, between
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import Number, prime_factors
-from algebra.exact.ratio import Poly, Ratio, depends_on, factored
+from algebra.exact.ratio import Poly, Ratio, depends_on, factored, irreducible_factors
 from algebra.exact.realset import RealSet
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import value_of
@@ -90,7 +90,10 @@ class RootSolver:
             return None
         cell = Cell((self.unknown,), self.plan, {self.unknown: Q(2)}, {})
         try:
-            difference = value_of(left, cell).ratio - value_of(right, cell).ratio
+            first, second = value_of(left, cell), value_of(right, cell)
+            if first.nonzero or second.nonzero:
+                return None  # the solution could lie where a denominator is zero: there each candidate is put in
+            difference = first.ratio - second.ratio
         except UndefinedValue:
             return EMPTY
         except SignUnknown:
@@ -120,11 +123,15 @@ class RootSolver:
     def _by_cells(self, left: n.Node, right: n.Node) -> SolutionSet:
         cells = Cells((self.unknown,), self.plan)
 
+        poles: list[Poly] = []
+
         def candidates(cell: Cell) -> dict[str, Poly] | bool | None:
             try:
-                difference = value_of(left, cell).ratio - value_of(right, cell).ratio
+                first, second = value_of(left, cell), value_of(right, cell)
             except UndefinedValue:
                 return None
+            poles.extend(first.nonzero + second.nonzero)
+            difference = first.ratio - second.ratio
             if difference.is_zero:
                 return True
             return cell.split_by(difference)
@@ -137,7 +144,7 @@ class RootSolver:
                 filled += 1
             elif isinstance(result, dict):
                 found |= result
-        found |= cells.polys
+        found |= cells.polys | irreducible_factors(poles)
         values = self._numbers(found.values())
         if filled == len(judged):
             missing = [value for value in values if not self._solves(left, right, value)]
@@ -181,9 +188,13 @@ class RootSolver:
     def _exponential(self, left: n.Node, right: n.Node) -> SolutionSet:
         cell = Cell((self.unknown,), self.plan, {self.unknown: Q(2)}, {}, formal=True)
         try:
-            difference = value_of(left, cell).ratio - value_of(right, cell).ratio
+            first, second = value_of(left, cell), value_of(right, cell)
         except UndefinedValue:
             return EMPTY
+        difference = first.ratio - second.ratio
+        poles = irreducible_factors(first.nonzero_powers + second.nonzero_powers)
+        if difference.is_zero and poles:
+            raise OutOfScope("Where this identity is undefined is not decided.", "^")
         if difference.is_zero:
             return EVERYTHING
         if any(made.below for made in cell.made.values()):
@@ -193,7 +204,8 @@ class RootSolver:
             raise OutOfScope("The unknown stands in an exponent and outside of one.", "^")
         members: set[Solution] = set()
         for factor, _ in factored(poly)[1]:
-            members |= self._of_factor(cell, factor)
+            if str(factor) not in poles and str(-factor) not in poles:
+                members |= self._of_factor(cell, factor)
         kept = {s for s in members if s.number is None or self._solves(left, right, s.number)}
         return SolutionSet(frozenset(kept), False, frozenset(s.key for s in kept))
 
@@ -244,10 +256,16 @@ class RootSolver:
     def _with_parameters(self, left: n.Node, right: n.Node) -> SolutionSet:
         """For generic values of the other letters, roots taken where they exist: linear in the unknown."""
         home = self.home
+        home.sign_assumed = False
         try:
-            difference = value_of(left, home).ratio - value_of(right, home).ratio
+            first, second = value_of(left, home), value_of(right, home)
         except UndefinedValue:
             return EMPTY
+        if home.sign_assumed:
+            raise OutOfScope("The sign of a letter decides here.", "√")
+        if any(depends_on(poly, self.unknown) for poly in first.nonzero + second.nonzero):
+            raise OutOfScope("With roots and other letters, the unknown in a denominator is not worked out.", "√")
+        difference = first.ratio - second.ratio
         if difference.is_zero:
             return EVERYTHING
         poly = difference.numerator

@@ -19,6 +19,7 @@ class Value:
 
     ratio: Ratio
     nonzero: tuple[Poly, ...] = field(default=())
+    nonzero_powers: tuple[Poly, ...] = field(default=())  # those that hold powers with a letter above
 
     @property
     def domain_key(self) -> frozenset[str]:
@@ -34,13 +35,14 @@ def value_of(node: n.Node, over: Field) -> Value:
     evaluator = _Evaluator(over)
     ratio = evaluator.value(node)
     unique = {str(poly): poly for poly in evaluator.nonzero}
-    return Value(ratio, tuple(unique.values()))
+    return Value(ratio, tuple(unique.values()), tuple(evaluator.nonzero_powers))
 
 
 class _Evaluator:
     def __init__(self, over: Field) -> None:
         self.field = over
         self.nonzero: list[Poly] = []
+        self.nonzero_powers: list[Poly] = []
 
     def must_not_vanish(self, value: Ratio) -> None:
         if value.is_zero:
@@ -48,7 +50,9 @@ class _Evaluator:
         if not value.numerator.is_constant():
             if isinstance(self.field, Cell):
                 poly = self.field.norm(value.numerator)
-                if not self.field.depends_on_added(poly):
+                if self.field.depends_on_added(poly):
+                    self.nonzero_powers.append(poly)
+                else:
                     self.nonzero.append(self.field.in_letters(poly))
             else:
                 self.nonzero.append(value.numerator)

@@ -11,8 +11,6 @@ from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.setting import Pair, Setting
 
-_SIGN = {"add": "+", "subtract": "-", "multiply": "×", "divide": "÷"}
-
 
 def recognise(setting: Setting, stated: ln.Move | None, before: Pair | None, after: Pair | None) -> MoveSeen | None:
     """The move from one equation to the next, or None where neither stated nor plain to see."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as Q
 
 from algebra.exact.cell import Plan
+from algebra.exact.errors import ExactError
 from algebra.exact.forms import simplified_tree
 from algebra.exact.ratio import Ratio, irreducible_factors
 from algebra.exact.roots import Exactly
@@ -44,13 +45,12 @@ def bound_part(body: n.Node, above: n.Node | None) -> n.Node | None:
 
 def is_put_back(setting: Setting, result: n.Node, line: n.Node) -> bool:
     """Whether a part of the line has the value that an aside had worked out."""
-    goal = setting.value(result).ratio
-    for part in n.parts_of(line):
-        if isinstance(part, ln.STATEMENTS):
-            continue
-        if setting.value(part).ratio in (goal, -goal):
-            return True
-    return False
+    try:
+        goal = setting.value(result).ratio
+        parts = (part for part in n.parts_of(line) if not isinstance(part, ln.STATEMENTS))
+        return any(setting.value(part).ratio in (goal, -goal) for part in parts)
+    except ExactError:
+        return True  # a note is not worth a verdict: where it can't be told, nothing is said
 
 
 def judge_exclusion(setting: Setting, link: Link, ledger: Ledger, body: n.Node) -> None:

@@ -86,6 +86,27 @@ def test_complex_solutions(given, line, relation):
     assert judged("solve", given, "no solution").answer.verdict == "correct"
 
 
+@pytest.mark.parametrize(
+    ("given", "line", "relation"),
+    [
+        ("(x^2-2x)/(x-2) = √4", "no solution", "holds"),
+        ("(x^2-2x)/(x-2) = √4", "x = 2", "widens"),
+        ("(x-1)/(x-1)·√16 = 4", "all real numbers except 1", "holds"),
+        ("(x-1)/(x-1)·√16 = 4", "all real numbers", "widens"),
+        ("(4^x-9)/(2^x-3) = 6", "no solution", "holds"),
+        ("(4^x-16)/(2^x-4) = 6", "x = 1", "holds"),
+    ],
+)
+def test_a_solution_never_lies_where_a_denominator_is_zero(given, line, relation):
+    assert judged("solve", given, line).links[0].relation == relation
+
+
+@pytest.mark.parametrize("given", ["x = √(a^2)", "x = |a|"])
+def test_what_the_sign_of_a_letter_decides_is_refused_not_guessed(given):
+    report = judged("solve", given, "x = a", variable="x")
+    assert (report.links[0].relation, report.error.code) == (None, "scope")
+
+
 def test_letters_beside_the_unknown():
     report = judged("solve", "A = s^2", "s = ±√A", variable="s")
     assert (report.links[0].relation, report.answer.verdict) == ("holds", "correct")

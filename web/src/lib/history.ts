@@ -12,14 +12,6 @@ export class History<T> {
     return this.now
   }
 
-  get canUndo(): boolean {
-    return this.past.length > 0
-  }
-
-  get canRedo(): boolean {
-    return this.future.length > 0
-  }
-
   push(state: T): void {
     this.past.push(this.now)
     if (this.past.length > this.limit) this.past.shift()

@@ -19,7 +19,7 @@ export function meaningOf(relation: Relation, kind: string): string {
 }
 
 /** Kinds of line that stand beside the chain and claim something by themselves. */
-const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption'])
+const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption', 'approximation'])
 
 export function isSideLine(kind: string): boolean {
   return SIDE_KINDS.has(kind)

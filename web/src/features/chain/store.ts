@@ -27,9 +27,6 @@ export const useChain = defineStore('chain', () => {
   let retry: ReturnType<typeof setTimeout> | undefined
 
   const history = computed(() => (problem.value ? historyOf(problem.value.id) : null))
-  const revisionOfHistory = ref(0)
-  const canUndo = computed(() => (void revisionOfHistory.value, history.value?.canUndo ?? false))
-  const canRedo = computed(() => (void revisionOfHistory.value, history.value?.canRedo ?? false))
 
   function historyOf(id: number): History<string[]> {
     let found = histories.get(id)
@@ -64,7 +61,6 @@ export const useChain = defineStore('chain', () => {
     const pending = kept<Pending>(`pending.${id}`)
     if (pending && !same(pending.lines, lines.value)) await resume(found, pending)
     else keep(`pending.${id}`, null)
-    revisionOfHistory.value++
   }
 
   async function resume(found: Problem, pending: Pending): Promise<void> {
@@ -89,7 +85,6 @@ export const useChain = defineStore('chain', () => {
 
   function set(next: string[]): void {
     lines.value = [...next]
-    revisionOfHistory.value++
     dirty = true
     if (problem.value) keep(`pending.${problem.value.id}`, { revision: problem.value.revision, lines: next })
     if (state.value !== 'conflict') void flush()
@@ -196,7 +191,7 @@ export const useChain = defineStore('chain', () => {
   window.addEventListener('online', () => void flush())
 
   return {
-    problem, lines, state, trouble, theirs, judged, canUndo, canRedo,
+    problem, lines, state, trouble, theirs, judged,
     linkAt, open, insert, replace, remove, move, undo, redo, flush, resolve,
   }
 })
