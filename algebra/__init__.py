@@ -12,7 +12,7 @@ from algebra.textform import read_workings
 from algebra.typeset import Echo, echo
 from algebra.verify.chain import check, decide
 
-VERSION = "1"
+VERSION = "2"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
