@@ -20,7 +20,7 @@ from algebra.verify import equations, expressions, sidework
 from algebra.verify.equations import Trail
 from algebra.verify.finish import remaining_in
 from algebra.verify.ledger import Ledger
-from algebra.verify.moves import recognise
+from algebra.verify.moves import recognise_all
 from algebra.verify.owed import Account, owed_checks
 from algebra.verify.setting import ExpressionMeaning, Meaning, SetMeaning, Setting
 
@@ -309,7 +309,7 @@ class _Chain:
         if self.setting.explains and len(self.setting.letters) > 1:
             link.conditions = equations.conditions(self.setting, before, after)
         if self.setting.explains:
-            link.move = recognise(self.setting, line.move, before.single, after.single)
+            link.move = recognise_all(self.setting, line.move, before.pairs, after.pairs)
         account = self.state.account
         account.gains.extend((link.line, gain) for gain in gains)
         if any(gain.kind == "power" for gain in gains) or equations.was_raised(before, after, line.move):

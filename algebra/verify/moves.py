@@ -12,10 +12,23 @@ from algebra.tree.plain import plain
 from algebra.verify.setting import Pair, Setting
 
 
+def recognise_all(setting: Setting, stated: ln.Move | None, before: list[Pair], after: list[Pair]) -> MoveSeen | None:
+    """The move between lines of one or several equations; ± and `or` make several, each reached by the same move."""
+    if len(before) == len(after) == 1:
+        return recognise(setting, stated, before[0], after[0])
+    if stated is None or not before or not after:
+        return None
+    starts = before * len(after) if len(before) == 1 else before
+    if len(starts) != len(after):
+        return MoveSeen(_NAMES[stated.name], stated.text, stated.text, None)
+    fits = all(_done(setting, stated, old, new) for old, new in zip(starts, after, strict=True))
+    return MoveSeen(_NAMES[stated.name], stated.text, stated.text, fits)
+
+
 def recognise(setting: Setting, stated: ln.Move | None, before: Pair | None, after: Pair | None) -> MoveSeen | None:
     """The move from one equation to the next, or None where neither stated nor plain to see."""
     if before is None or after is None:
-        return MoveSeen(stated.name, stated.text, stated.text, False) if stated else None
+        return None
     if stated is not None:
         fits = _done(setting, stated, before, after)
         if fits:

@@ -186,6 +186,11 @@ def test_the_value_that_shows_a_broken_equation_is_put_into_both_lines():
     assert "(5 ≠ 4)" in evidence.text
 
 
+def test_a_move_may_lead_to_several_equations():
+    report = judged("solve", "(x-3)^2 = 2", "x - 3 = ±√2   | root", "x = 3 ± √2   | +3", "x = 3 ± √2   | +4")
+    assert [link.move.as_stated for link in report.links] == [True, True, False]
+
+
 @pytest.mark.parametrize(
     ("line", "name", "as_stated"),
     [
