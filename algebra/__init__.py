@@ -10,12 +10,12 @@ from algebra.model import CONVENTIONS, FORMAT, RELATIONS, TASKS, Report, TaskErr
 from algebra.parse.errors import ReadingError
 from algebra.textform import read_workings
 from algebra.typeset import Echo, echo
-from algebra.verify.chain import check, decide
+from algebra.verify.chain import check, clear_caches, decide
 
 VERSION = "2"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
     "CONVENTIONS", "FORMAT", "RELATIONS", "TASKS", "VERSION", "Echo", "ReadingError", "Report", "TaskError", "Working",
-    "check", "decide", "echo", "limits", "read_workings",
+    "check", "clear_caches", "decide", "echo", "limits", "read_workings",
 ]  # fmt: skip

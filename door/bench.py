@@ -17,7 +17,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 from sympy.core import cache
 
-from algebra import Working, check, decide, read_workings
+from algebra import Working, check, clear_caches, decide, read_workings
 from door import front
 from door.shots import demo_server
 from door.start import DEMO_LOG_IN
@@ -49,6 +49,7 @@ def _link_times(working: Working, repeats: int) -> list[float]:
     """Milliseconds per link, parsing and the answer included, once per repeat."""
     times = []
     for _ in range(repeats):
+        clear_caches()
         started = time.perf_counter()
         check(working)
         times.append((time.perf_counter() - started) * 1000 / len(working.lines))
@@ -117,6 +118,7 @@ def sympy_table() -> str:
 def _ours(working: Working, before: str, line: str) -> tuple[bool | None, float]:
     times = []
     for _ in range(5):
+        clear_caches()
         started = time.perf_counter()
         relation = decide(working.task, before, line, numbers=working.numbers)
         times.append((time.perf_counter() - started) * 1000)

@@ -17,19 +17,32 @@ _NUMBERS = gr_complex_qqbar_ctx.new()
 
 def is_zero_number(cell: Cell, poly: Poly) -> bool | None:
     """Whether a value without letters is zero, in exact algebraic numbers; None where that is not worked out."""
-    used = [made for made in cell.made.values() if poly.degrees()[made.position]]
+    used = _generators_in(cell, poly)
     degree = 1
-    for made in cell.made.values():
+    for made in used:
         degree *= made.degree or MAX_NUMBER_DEGREE + 1
     if degree > MAX_NUMBER_DEGREE or any(poly.degrees()[len(cell.added) :]) or not used:
         return None
     numbers: dict[int, Any] = {}
-    for made in cell.made.values():  # a nested root is made after the roots inside it
+    for made in used:
         number = _as_number(made, numbers)
         if number is None:
             return None
         numbers[made.position] = number
     return bool(_number_of(poly, numbers).is_zero())
+
+
+def _generators_in(cell: Cell, poly: Poly) -> list[Generator]:
+    """The generators a value is built with, those under nested roots too, in the order in which they were made."""
+    needed: set[int] = set()
+    degrees = poly.degrees()
+    for made in reversed(cell.made.values()):  # a nested root is made after the roots inside it
+        if degrees[made.position] or made.position in needed:
+            needed.add(made.position)
+            if made.nested is not None:
+                inside = made.nested.numerator.degrees()
+                needed |= {other.position for other in cell.made.values() if inside[other.position]}
+    return [made for made in cell.made.values() if made.position in needed]
 
 
 def _as_number(made: Generator, numbers: dict[int, Any]) -> Any:

@@ -7,7 +7,7 @@ independence of algebraic numbers", Pacific J. Math. 3, 1953), and here unique f
 form that is reduced by g^N = |f|, with a denominator free of roots, is a normal form: two values are equal on the
 cell exactly when their normal forms are. Powers p^(x/D) of primes with a letter in the exponent are independent of
 all of these and need no relation. A nested root that can not be taken apart gets a generator of its own; then a
-zero normal form still proves equality, but another one proves nothing (`Cell.certain` is false).
+zero normal form still proves equality, but one that holds it proves nothing (`Cell.uncertain`).
 """
 
 from __future__ import annotations
@@ -94,7 +94,8 @@ class Cell(Field):
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
         self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here
-        self.certain = True
+        self.uncertain: set[int] = set()  # positions of generators that may satisfy unknown relations
+        self.seen: dict[int, tuple[object, Ratio | None]] = {}  # values of trees met before, by identity
 
     # -- signs and numbers ---------------------------------------------------------------------------------------
 
@@ -194,7 +195,7 @@ class Cell(Field):
         # lead·root is integral: it is a zero of x^d + c·x^(d-1) + …
         monic = [c * lead ** (degree - 1 - k) for k, c in enumerate(coefficients[:-1])]
         key = f"algebraic {coefficients} {value}"
-        self.certain = False
+        self.uncertain.add(SPARE - 1 - len(self.made))
         symbol = self.generators[self.names[SPARE - 1 - len(self.made)]]
         relation = self.zero
         for k, c in enumerate(monic):
@@ -443,7 +444,7 @@ class Cell(Field):
         key = f"nested {index} {inside}"
         made = self.made.get(key)
         if made is None:
-            self.certain = False
+            self.uncertain.add(SPARE - 1 - len(self.made))
             number = self._approximate(inside).real.root(index)
             made = self._make(key, index, self.normal(inside), acb(number), nested=Ratio(self, inside, self.one))
         sign = 1 if index % 2 else self._sign_of_poly(value.denominator)
@@ -457,9 +458,13 @@ class Cell(Field):
         """
         if value.is_zero:
             return True
-        if self.certain or not self.approximate(value).contains(0):
+        if not self._holds_uncertain(value.numerator) or not self.approximate(value).contains(0):
             return False
         return is_zero_number(self, value.numerator)
+
+    def _holds_uncertain(self, poly: Poly) -> bool:
+        degrees = poly.degrees() if self.uncertain else ()
+        return any(degrees[position] for position in self.uncertain)
 
     def norm(self, poly: Poly) -> Poly:
         """A polynomial in letters alone that vanishes wherever the given one does, whatever the signs of its roots."""

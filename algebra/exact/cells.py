@@ -74,6 +74,7 @@ class Cells:
         self.plan = plan
         self.positive = positive
         self.polys: dict[str, Poly] = {}
+        self._current: tuple[int, list[Cell]] = (-1, [])
 
     def each(self, judge: Callable[[Cell], T]) -> list[tuple[Cell, T]]:
         """The judgement on every cell. Where one asks for a sign that is not known, the cells are cut again."""
@@ -86,6 +87,12 @@ class Cells:
         raise TooLarge(f"More than {MAX_POLYNOMIALS} different expressions stand under roots.", "√")
 
     def now(self) -> list[Cell]:
+        """The cells as they are cut so far; the same objects until they are cut again."""
+        if self._current[0] != len(self.polys):
+            self._current = (len(self.polys), self._cut())
+        return self._current[1]
+
+    def _cut(self) -> list[Cell]:
         used = sorted({letter for poly in self.polys.values() for letter in self._letters_of(poly)})
         if not used:
             return [self._cell({name: Q(2) for name in self.letters}, {})]

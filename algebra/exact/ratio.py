@@ -26,14 +26,9 @@ class Field:
     def __init__(self, letters: tuple[str, ...]) -> None:
         self.letters = letters
         self.names = (*self.added, *(letters or ("x",)))
-        self.ring = fmpz_mpoly_ctx.get(self.names, Ordering.lex)
-        gens = self.ring.gens()
-        self.generators = dict(zip(self.names, gens, strict=True))
-        self.one = self.ring.constant(1)
-        self.zero = self.ring.constant(0)
+        self.ring, self.generators, self.one, self.zero = _ring_of(self.names)
 
     def constant(self, value: int | Q) -> Ratio:
-        value = Q(value)
         bottom = self.one if value.denominator == 1 else self.ring.constant(value.denominator)
         return Ratio(self, self.ring.constant(value.numerator), bottom)
 
@@ -69,6 +64,13 @@ class Field:
 
     def position(self, letter: str) -> int:
         return self.names.index(letter)
+
+
+@lru_cache(maxsize=256)
+def _ring_of(names: tuple[str, ...]) -> tuple[fmpz_mpoly_ctx, dict[str, Poly], Poly, Poly]:
+    """The ring over these generators, with its generators by name, 1 and 0."""
+    ring = fmpz_mpoly_ctx.get(names, Ordering.lex)
+    return ring, dict(zip(names, ring.gens(), strict=True)), ring.constant(1), ring.constant(0)
 
 
 @lru_cache(maxsize=256)
@@ -178,6 +180,28 @@ def _power(base: Poly, exponent: int) -> Poly:
 
 def factored(poly: Poly) -> tuple[int, list[tuple[Poly, int]]]:
     """The integer content with its sign, and the irreducible factors with their powers. Raises TooLarge."""
+    if poly.is_constant():
+        return _constant(poly), []
+    key = (poly.context().names(), str(poly))
+    found = _FACTORED.get(key)
+    if found is None:
+        if len(_FACTORED) >= _KEPT:
+            _FACTORED.clear()
+        found = _FACTORED[key] = _factored(poly)
+    return found
+
+
+# the same polynomials come back on every line of a working; they don't hash, their text does
+_FACTORED: dict[tuple[tuple[str, ...], str], tuple[int, list[tuple[Poly, int]]]] = {}
+_KEPT = 4096
+
+
+def forget_factors() -> None:
+    """Empties what `factored` keeps."""
+    _FACTORED.clear()
+
+
+def _factored(poly: Poly) -> tuple[int, list[tuple[Poly, int]]]:
     try:
         content, factors = poly.factor()
         return int(content), [(factor, int(power)) for factor, power in factors]

@@ -40,7 +40,8 @@ class ExpressionReader:
         return token
 
     def sees(self, kind: str, *texts: str) -> bool:
-        return self.next.kind == kind and (not texts or self.next.text in texts)
+        token = self.tokens[self.position]
+        return token.kind == kind and (not texts or token.text in texts)
 
     def fail(self, message: str, code: str = "syntax") -> ReadingError:
         return ReadingError(message, self.next.column, code)
@@ -123,9 +124,11 @@ class ExpressionReader:
 
     def _mixed(self) -> n.Node | None:
         """A whole number directly before a fraction of whole numbers, or None."""
+        if self.next.kind != "number":
+            return None
         kinds = [token.kind for token in self.tokens[self.position : self.position + 5]]
         texts = [token.text for token in self.tokens[self.position : self.position + 5]]
-        if kinds[:1] != ["number"] or "." in texts[0]:
+        if "." in texts[0]:
             return None
         if kinds[1:4] == ["number", "op", "number"] and texts[2] == "/" and self.tokens[self.position + 1].gap:
             parts, length = (texts[1], texts[3]), 4

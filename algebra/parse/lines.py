@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 from algebra.parse.errors import ReadingError
 from algebra.parse.expressions import ExpressionReader
@@ -26,6 +27,11 @@ _MOVE_OPERATIONS = {
 
 def read_line(text: str, *, decimal: str = "point") -> ln.Line:
     """The line as read; raises ReadingError with the column of the place that can't be read."""
+    return _read_line(text, decimal)
+
+
+@lru_cache(maxsize=2048)  # a working is read again whenever one of its lines changes
+def _read_line(text: str, decimal: str) -> ln.Line:
     body, remark = _split_remark(text)
     body, move_text, move_column = _split_move(body)
     move = _read_move(move_text, move_column, decimal) if move_text is not None else None
@@ -35,6 +41,11 @@ def read_line(text: str, *, decimal: str = "point") -> ln.Line:
     else:
         line = _chain_line(body, decimal)
     return ln.Line(text, line.kind, line.body, line.subject, line.lead, remark, move, line.notes)
+
+
+def forget_lines() -> None:
+    """Empties what `read_line` keeps."""
+    _read_line.cache_clear()
 
 
 def read_expression(text: str, *, decimal: str = "point") -> n.Node:
@@ -194,6 +205,8 @@ class StatementReader(ExpressionReader):
         return True
 
     def _phrase(self) -> n.Node | None:
+        if not self.sees("word"):
+            return None
         for negation in (
             ("no", "solution"),
             ("no", "solutions"),

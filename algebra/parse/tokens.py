@@ -6,7 +6,7 @@ Both notations end in the same kinds of token, so that there is one grammar.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from algebra import limits
 from algebra.parse.errors import ReadingError
@@ -45,6 +45,14 @@ LATEX_COMMANDS = {
     "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
     "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"),
 }  # fmt: skip
+_LETTERS = frozenset("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ")
+# characters that mean one thing wherever they stand
+_SIMPLE = {
+    "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "·": ("op", "·"),
+    "/": ("op", "/"), "÷": ("op", "÷"), "×": ("op", "×"), "(": ("open", "("), "[": ("open", "["), ")": ("close", ")"),
+    "]": ("close", "]"), "|": ("bar", "|"), "∞": ("word", "inf"), "√": ("root", "√"), "∛": ("root", "∛"),
+    "∜": ("root", "∜"),
+}  # fmt: skip
 _SPACING = frozenset([",", ";", "!", ":", "quad", "qquad", ",", "displaystyle", "textstyle"]) | {" "}
 _NUMBER = {
     "point": re.compile(r"\d+(?:\.\d+)?|\.\d+"),
@@ -55,8 +63,7 @@ _COMMAND = re.compile(r"\\([A-Za-z]+|.)")
 _TEXT = re.compile(r"\\(?:text|mathrm|textrm|operatorname)\s*\{([^{}]*)\}")
 
 
-@dataclass(frozen=True, slots=True)
-class Token:
+class Token(NamedTuple):
     """`kind`: number, letter, unit, op, relation, equals, open, close, bar, root, function, word, separator, latex, end.
 
     `column` counts characters from 1; `gap` says whether white space stands before it.
@@ -116,6 +123,14 @@ class _Reader:
         return self.tokens
 
     def _symbol(self, character: str) -> None:
+        simple = _SIMPLE.get(character)
+        if simple is not None:
+            self.add(*simple, 1)
+            return
+        following = self.text[self.position + 1 : self.position + 2]
+        if character in _LETTERS and character != "U" and following not in _LETTERS:
+            self.add("letter", character, 1)
+            return
         pair = self.text[self.position : self.position + 2]
         number = _NUMBER[self.decimal].match(self.text, self.position)
         if number and number.end() > self.position:
@@ -132,26 +147,16 @@ class _Reader:
         elif pair in RELATIONS or character in RELATIONS:
             text = pair if pair in RELATIONS else character
             self.add("relation", RELATIONS[text], len(text))
-        elif character == "=":
-            self.add("equals", "=", 1)
-        elif character in "+-^±∓∪":
+        elif character in "+-":
             self.add("op", character, 1)
         elif character in OPERATORS:
             self.add("op", OPERATORS[character], 1)
         elif character in SUPERSCRIPTS:
             self._superscript()
-        elif character in ROOT_SIGNS:
-            self.add("root", character, 1)
         elif character in "{}" and self.latex:
             self.add("latex", character, 1)
-        elif character in "([{":
-            self.add("open", character, 1)
-        elif character in ")]}":
-            self.add("close", character, 1)
-        elif character == "|":
-            self.add("bar", "|", 1)
-        elif character == "∞":
-            self.add("word", "inf", 1)
+        elif character in "{}":
+            self.add("open" if character == "{" else "close", character, 1)
         elif character in ",;":
             self.add("separator", character, 1)
         elif character == '"':

@@ -24,12 +24,8 @@ class Node:
     @property
     def children(self) -> tuple[Node, ...]:
         """The child nodes in the order in which they are written."""
-        match len(self.parts):
-            case 0:
-                return ()
-            case 1:
-                value = getattr(self, self.parts[0])
-                return value if isinstance(value, tuple) else (value,)
+        if not self.parts:
+            return ()
         found: list[Node] = []
         for name in self.parts:
             value = getattr(self, name)
@@ -105,6 +101,10 @@ class Signed(Node):
     child: Node
     parts: ClassVar[tuple[str, ...]] = ("child",)
 
+    @property
+    def children(self) -> tuple[Node, ...]:  # the commonest nodes answer without looking their parts up
+        return (self.child,)
+
 
 @dataclass(frozen=True, slots=True)
 class Sum(Node):
@@ -113,6 +113,10 @@ class Sum(Node):
     terms: tuple[Node, ...]
     signs: tuple[str, ...]
     parts: ClassVar[tuple[str, ...]] = ("terms",)
+
+    @property
+    def children(self) -> tuple[Node, ...]:
+        return self.terms
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,6 +127,10 @@ class Product(Node):
     operators: tuple[str, ...]
     parts: ClassVar[tuple[str, ...]] = ("factors",)
 
+    @property
+    def children(self) -> tuple[Node, ...]:
+        return self.factors
+
 
 @dataclass(frozen=True, slots=True)
 class Fraction(Node):
@@ -132,12 +140,20 @@ class Fraction(Node):
     denominator: Node
     parts: ClassVar[tuple[str, ...]] = ("numerator", "denominator")
 
+    @property
+    def children(self) -> tuple[Node, ...]:
+        return (self.numerator, self.denominator)
+
 
 @dataclass(frozen=True, slots=True)
 class Power(Node):
     base: Node
     exponent: Node
     parts: ClassVar[tuple[str, ...]] = ("base", "exponent")
+
+    @property
+    def children(self) -> tuple[Node, ...]:
+        return (self.base, self.exponent)
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,6 +178,10 @@ class Group(Node):
     child: Node
     bracket: str = "("
     parts: ClassVar[tuple[str, ...]] = ("child",)
+
+    @property
+    def children(self) -> tuple[Node, ...]:
+        return (self.child,)
 
 
 FACTOR_LIKE = (Integer, Decimal, Letter, Unit, Group, Root, Power, Absolute)

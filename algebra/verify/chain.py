@@ -8,11 +8,11 @@ from dataclasses import dataclass, field
 from algebra import limits
 from algebra.exact import budget
 from algebra.exact.errors import ExactError, UndefinedValue
-from algebra.exact.ratio import factored
+from algebra.exact.ratio import factored, forget_factors
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import EXPRESSION_TASKS, Answer, LineError, Link, Relation, Remaining, Report, TaskError, Working
 from algebra.parse.errors import ReadingError
-from algebra.parse.lines import read_line
+from algebra.parse.lines import forget_lines, read_line
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.verify import answer as answers
@@ -31,6 +31,12 @@ def check(working: Working) -> Report:
     report = _checked(working)
     report.ms = (time.perf_counter() - started) * 1000
     return report
+
+
+def clear_caches() -> None:
+    """Forgets the lines and factors kept between checks, so that a measurement pays for all of its own work."""
+    forget_lines()
+    forget_factors()
 
 
 def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relation | None:

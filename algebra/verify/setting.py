@@ -106,6 +106,9 @@ class Setting:
         self.solver = Solver(self.field, self.unknown, complex_too=self.complex)
         self.given = given
         self.positive = self._positive_letters(lines)
+        self._given_trees: list[n.Node] | None = None
+        if self.plan:
+            self.cells = Cells(names or ("x",), self.plan, self.positive)
         # forms are compared in one field for the whole working; verdicts are made on cells
         self.home = (
             Cell(names, self.plan, {name: Q(3 + k) for k, name in enumerate(names)}, {}, formal=True)
@@ -201,7 +204,6 @@ class Setting:
         self, before: ExpressionMeaning, after: ExpressionMeaning
     ) -> tuple[Relation, dict[str, Q] | None]:
         assert self.plan is not None
-        cells = Cells(self.field.letters, self.plan, self.positive)
         given = self.given_trees()
 
         def judge(cell: Cell) -> str:
@@ -215,7 +217,7 @@ class Setting:
                 return "differs"
             return _same_values(cell, [v for v in first if v is not None], [v for v in second if v is not None])
 
-        judged = cells.each(judge)
+        judged = self.cells.each(judge)
         for cell, verdict in judged:
             if verdict == "differs" and cell.bounded:
                 return "breaks", cell.sample
@@ -232,8 +234,7 @@ class Setting:
         """Whether an expression has a value on some cell."""
         if self.plan is None:
             return True
-        cells = Cells(self.field.letters, self.plan, self.positive)
-        judged = cells.each(lambda cell: all(_values(tree, cell) is not None for tree in meaning.trees))
+        judged = self.cells.each(lambda cell: all(_values(tree, cell) is not None for tree in meaning.trees))
         return any(defined for _, defined in judged)
 
     def domain(self, zeros: frozenset[Solution]) -> SolutionSet:
@@ -260,11 +261,12 @@ class Setting:
         return from_real(RealSet.of(ordered, piece, defined_at))
 
     def given_trees(self) -> list[n.Node]:
-        body = self.given.body
-        if body is None:
-            return []
-        sides = body.children if isinstance(body, ln.STATEMENTS) else (body,)
-        return [tree for side in sides for tree in variants(side)]
+        """The sides of the given, one tree for each choice of its ± signs; the same objects at every call."""
+        if self._given_trees is None:
+            body = self.given.body
+            sides = () if body is None else body.children if isinstance(body, ln.STATEMENTS) else (body,)
+            self._given_trees = [tree for side in sides for tree in variants(side)]
+        return self._given_trees
 
     def equal(self, before: ExpressionMeaning, after: ExpressionMeaning) -> bool:
         return self.compare(before, after)[0] == "holds"
@@ -369,11 +371,16 @@ class Setting:
 
 
 def _values(tree: n.Node, cell: Cell) -> Ratio | None:
-    """The value on a cell, or None where the tree is undefined there."""
-    try:
-        return value_of(tree, cell).ratio
-    except UndefinedValue:
-        return None
+    """The value on a cell, or None where the tree is undefined there; worked out once for each cell."""
+    known = cell.seen.get(id(tree))
+    if known is None:
+        try:
+            found: Ratio | None = value_of(tree, cell).ratio
+        except UndefinedValue:
+            found = None
+        # the tree is kept beside its value, so that its identity stays its own
+        known = cell.seen[id(tree)] = (tree, found)
+    return known[1]
 
 
 def _same_values(cell: Cell, first: list[Ratio], second: list[Ratio]) -> str:
