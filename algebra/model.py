@@ -85,11 +85,13 @@ class Evidence:
     after: str | None = None
     solution: str | None = None
     solves: str | None = None
+    plain: str | None = None  # the same shape with small whole numbers, where the same error is plain to see
 
     def to_json(self) -> dict[str, Any]:
         if self.solution is not None:
             return {"solution": self.solution, "solves": self.solves, "text": self.text}
-        return {"values": self.values or {}, "before": self.before, "after": self.after, "text": self.text}
+        shown = {"values": self.values or {}, "before": self.before, "after": self.after, "text": self.text}
+        return shown | {"plain": self.plain} if self.plain else shown
 
 
 @dataclass(frozen=True, slots=True)

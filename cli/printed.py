@@ -31,6 +31,8 @@ def printed(working: Working, report: Report) -> str:
             rows.append(f"      column {link.error.column}: {link.error.message}")
         if link.evidence:
             rows.append(f"      {link.evidence.text}")
+            if link.evidence.plain:
+                rows.append(f"      {link.evidence.plain}")
         if link.move and link.move.as_stated is False:
             done = f"; what was done is {link.move.text}" if link.move.text else ""
             rows.append(f"      the move stated ({link.move.stated}) is not what was done{done}")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 from collections.abc import Callable
 from importlib import import_module
@@ -41,7 +42,11 @@ def main(arguments: list[str]) -> int:
         return 2
     module, function = COMMANDS[command]
     run: Callable[[list[str]], int] = getattr(import_module(module), function)
-    return run(rest)
+    try:
+        return run(rest)
+    except BrokenPipeError:  # the reader of our output has seen enough
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 1
 
 
 if __name__ == "__main__":

@@ -361,6 +361,7 @@ class Cell(Field):
 
     def _root_of_rational(self, value: Ratio, index: int) -> Ratio:
         sign, result = 1, self.constant(1)
+        flipped = self._turned(value.numerator) if self.formal and index % 2 == 0 else None
         for poly, way in ((value.numerator, 1), (value.denominator, -1)):
             content, factors = factored(poly)
             if content < 0:
@@ -373,6 +374,8 @@ class Cell(Field):
                     sign *= (-1) ** power
                 if power % 2:
                     sign *= self.sign(factor)
+                if flipped is not None and flipped in (factor, -factor):
+                    sign, factor = -sign, -factor
                 result = result * self._size_power(factor, way * power * self.plan.index // index)
         if sign > 0:
             return result
@@ -381,6 +384,14 @@ class Cell(Field):
         if index != 2:
             raise UndefinedValue("An even root of a negative number is not a real number.")
         return self.imaginary_unit() * result
+
+    def _turned(self, poly: Poly) -> Poly | None:
+        """Where signs are only a matter of form, the sum under an even root that takes up a minus in front: b² - 4ac
+        and not i√(4ac - b²)."""
+        content, factors = factored(poly)
+        minus = (content < 0) != (sum(power for f, power in factors if f.leading_coefficient() < 0) % 2 == 1)
+        sums = [factor for factor, power in factors if power % 2 and len(factor) > 1]
+        return sums[0] if minus and sums else None
 
     def _root_of_monomial(self, value: Ratio, index: int) -> Ratio | None:
         """The root of c·g^e·…, where each exponent of a root is a multiple of the index; else None."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as Q
 
 from algebra.exact.cell import Cell, Plan
+from algebra.exact.errors import ExactError
 from algebra.exact.forms import factored_tree, simplified_tree
 from algebra.exact.points import breaking_point
 from algebra.exact.ratio import Ratio, irreducible_factors
@@ -64,9 +65,41 @@ def difference_shown(
     point, value_before, value_after = found
     at = ", ".join(f"{name} = {value}" for name, value in point.items())
     text = f"{where}{at}{': ' if at else ''}{_number(value_before)} before, {_number(value_after)} after"
-    return Evidence(
-        text, {name: str(value) for name, value in point.items()}, _exact(value_before), _exact(value_after)
-    )
+    values_tried = {name: str(value) for name, value in point.items()}
+    same_shape = None if point else with_plain_numbers(left, right)
+    return Evidence(text, values_tried, _exact(value_before), _exact(value_after), plain=same_shape)
+
+
+def with_plain_numbers(before: n.Node, after: n.Node) -> str | None:
+    """Two unequal numeric lines with a small whole number in place of each root that both lines share.
+
+    What was done to a root as a whole is as wrong for any number; None where it is not plain that this was done: where
+    the second line has a root of its own, or the lines agree for the numbers tried.
+    """
+    old = {part for part in n.parts_of(before) if isinstance(part, n.Root)}
+    new = {part for part in n.parts_of(after) if isinstance(part, n.Root)}
+    outer = sorted((root for root in old if not n.letters(root)), key=plain)
+    if not outer or not new <= old or any(root in n.parts_of(other.radicand) for root in outer for other in outer):
+        return None
+    exactly = Exactly(Plan(), {})
+    for numbers in ((3, 5, 4), (2, 5, 3), (4, 6, 5), (7, 2, 3)):
+        if len(outer) > len(numbers):
+            return None
+        chosen = dict(zip(outer, numbers, strict=False))
+        try:
+            first, second = (exactly.value(_filled(tree, chosen)) for tree in (before, after))
+        except ExactError:
+            return None
+        if first is not None and second is not None and first != second:
+            put = ", ".join(f"{number} for {plain(root)}" for root, number in chosen.items())
+            return f"The same with {put}: {_exact(first)} before, {_exact(second)} after."
+    return None
+
+
+def _filled(tree: n.Node, chosen: dict[n.Root, int]) -> n.Node:
+    if isinstance(tree, n.Root) and tree in chosen:
+        return n.Group(n.Integer(chosen[tree]))
+    return tree.with_children(tuple(_filled(child, chosen) for child in tree.children))
 
 
 def _first_difference(before: ExpressionMeaning, after: ExpressionMeaning) -> tuple[n.Node, n.Node]:

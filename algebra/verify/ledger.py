@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from fractions import Fraction as Q
+
+from algebra.exact.cell import Cell, Plan
 from algebra.exact.forms import polynomial_tree, simplified_tree
 from algebra.exact.ratio import Poly, coefficients, irreducible_factors
+from algebra.exact.roots import parameter_roots
 from algebra.exact.solutions import Solution
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -53,20 +57,30 @@ def in_order(setting: Setting, solutions: frozenset[Solution], *, falling: bool 
             return 0.0, 0.0, solution.key
         return solution.number.approximation.real, solution.number.approximation.imag, ""
 
-    return [written(setting, s) for s in sorted(solutions, key=key, reverse=falling)]
+    ordered = sorted(solutions, key=key, reverse=falling)
+    return [text for solution in ordered for text in _texts(setting, solution)]
 
 
 def written(setting: Setting, solution: Solution) -> str:
-    """One solution in the plain notation."""
+    """One solution in the plain notation; both roots of a quadratic in parameters."""
+    return " or ".join(_texts(setting, solution))
+
+
+def _texts(setting: Setting, solution: Solution) -> list[str]:
     if solution.number is not None:
-        return str(solution.number)
+        return [str(solution.number)]
     poly = solution.polynomial
     if poly is None:
-        return solution.text
+        return [solution.text]
     parts = coefficients(poly, setting.unknown)
     if len(parts) == 2:
-        return plain(simplified_tree(setting.field.ratio(-parts[0], parts[1])), tight=True)
-    return f"a root of {plain(polynomial_tree(poly, setting.field.letters))}"
+        return [plain(simplified_tree(setting.field.ratio(-parts[0], parts[1])), tight=True)]
+    if len(parts) == 3:
+        names = setting.field.letters
+        sample = {name: Q(3 + k) for k, name in enumerate(names)}
+        home = Cell(names, Plan(imaginary=setting.complex), sample, {}, formal=True)
+        return [root.text for root in parameter_roots(home, poly, setting.unknown) or ()]
+    return [f"a root of {plain(polynomial_tree(poly, setting.field.letters))}"]
 
 
 def condition_text(setting: Setting, poly: Poly) -> str:

@@ -58,6 +58,7 @@ class EvidenceOut(Schema):
     after: str | None = None
     solution: str | None = None
     solves: Literal["before", "after"] | None = None
+    plain: str | None = None
 
 
 class LinkOut(Schema):

@@ -179,6 +179,20 @@ def test_the_number_that_shows_a_break_is_friendly(given, line, values, before, 
     assert (evidence.values, evidence.before, evidence.after) == (values, before, after)
 
 
+@pytest.mark.parametrize(
+    ("given", "line", "shown"),
+    [
+        ("(√7+2)/√7", "2", "The same with 3 for √7: 5/3 before, 2 after."),
+        ("4 + 3√6", "7√6", "The same with 3 for √6: 13 before, 21 after."),
+        ("√12 + √27", "√39", None),  # the root that is written is another one
+        ("2·3", "5", None),
+    ],
+)
+def test_a_broken_numeric_line_is_shown_with_plain_numbers_for_its_roots(given, line, shown):
+    evidence = judged("evaluate", given, line).links[0].evidence
+    assert evidence.plain == shown
+
+
 def test_the_value_that_shows_a_broken_equation_is_put_into_both_lines():
     evidence = judged("solve", "2(x-1) = 4", "2x - 1 = 4").links[0].evidence
     assert (evidence.solution, evidence.solves) == ("3", "before")

@@ -213,6 +213,17 @@ class Equations(Maker):
                         f"9^(x + {a}) = 27",
                     ]
                 )
+            case "cancelling":
+                r = self.pick.choice([a, -a, abs(b)])
+                zero = f"(x - {r})".replace("- -", "+ ")
+                square = f"(x^2 - {r * r})"
+                return self.pick.choice(
+                    [
+                        f"√{self.linear()}{zero}/{zero} = {abs(b)}", f"{square}/{zero} = √{self.linear()}",
+                        f"{zero}√{self.linear()}/{square} = {c}", f"|{self.linear()}|/{zero} = {square}/{zero}",
+                        f"√({self.linear()}{zero})/{zero} = {abs(c)}",
+                    ]
+                )  # fmt: skip
             case "polynomial":
                 return f"x^3 + {b}x^2 + {c}x = 0".replace("+ -", "- ")
         raise ValueError(family)
@@ -225,7 +236,7 @@ def holds_at(text: str, value: sp.Expr) -> bool:
 
 
 @pytest.mark.parametrize(
-    "family", ["linear", "quadratic", "rational", "radical", "absolute", "exponential", "polynomial"]
+    "family", ["linear", "quadratic", "rational", "radical", "absolute", "exponential", "cancelling", "polynomial"]
 )
 def test_solution_sets_agree_with_the_oracle(family):
     maker = Equations(hash_of(family) + 1)
@@ -260,6 +271,28 @@ def oracle_solutions(text: str):
     if not isinstance(found, sp.FiniteSet) and found is not sp.S.EmptySet:
         return None
     return [value for value in found if holds_at(text, value)]
+
+
+LITERAL = [
+    "{p}ax + b = {q}c", "a(x - {p}b) = {q}x + c", "a/x + b = {q}", "(x + a)/(x - b) = {p}c", "x^2 - {p}ax = {q}a^2",
+    "x^2 + {p}ax - b = 0", "{q}x^2 = {p}a^2", "a/(x - b) + 1/x = {p}/(x(x - b))", "(x - a)^2 = {p}b^2",
+    "1/x + 1/a = {q}/b", "ax^2 + {p}x = 0",
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("shape", LITERAL)
+def test_solutions_in_other_letters_agree_with_the_oracle_at_chosen_numbers(shape):
+    pick = random.Random(hash_of(shape))
+    for _ in range(40 if LONG else 4):
+        text = shape.format(p=pick.randint(2, 6), q=pick.randint(2, 9))
+        report = check(Working("solve", text, (), variable="x"))
+        assert report.error is None, (text, report.error)
+        point = {sp.Symbol(k, real=True): sp.Rational(pick.randint(7, 40), pick.choice([1, 11, 13])) for k in "abc"}
+        left, right = (to_sympy(read_expression(side)).subs(point) for side in text.split("="))
+        theirs = set(sp.solveset(left - right, X, sp.S.Reals))
+        ours = {sp.nsimplify(to_sympy(read_expression(v)).subs(point)) for v in report.answer.expected}
+        assert len(ours) == len(theirs), (text, ours, theirs)
+        assert all(any(sp.simplify(v - w) == 0 for w in theirs) for v in ours), (text, point)
 
 
 REWRITES = {

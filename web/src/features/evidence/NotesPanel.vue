@@ -55,6 +55,7 @@ const hasTable = computed(() => {
           </tbody>
         </table>
         <p v-else>{{ link.evidence.text }}</p>
+        <p v-if="link.evidence.plain" class="plain">{{ link.evidence.plain }}</p>
       </section>
 
       <section v-if="lostElsewhere.length && link.relation === 'narrows'">
