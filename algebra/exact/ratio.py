@@ -8,11 +8,17 @@ from functools import lru_cache
 from typing import Any
 
 from flint import Ordering, fmpz_mpoly, fmpz_mpoly_ctx, fmpz_poly
+from flint.utils.flint_exceptions import DomainError
 
 from algebra import limits
 from algebra.exact.errors import TooLarge, UndefinedValue
 
 Poly = fmpz_mpoly
+
+__all__ = [
+    "DomainError", "Field", "Poly", "Ratio", "coefficients", "depends_on", "factored", "field_of", "forget_factors",
+    "irreducible_factors",
+]  # fmt: skip
 
 
 class Field:

@@ -4,21 +4,21 @@ from algebra.rules.rule import Rule
 
 RULES = (
     Rule(
-        id="add-to-both-sides", name="Add to both sides", reason="Adding {what} to both sides undoes the subtraction.",
+        id="add-to-both-sides", name="Add to both sides", reason="Both sides stay equal when {what} is added to both.",
         preserves="solutions", examples=(("x - 3 = 5", "x = 8"),), slips=("one-side-only", "moved-same-sign"),
     ),
     Rule(
         id="subtract-from-both-sides", name="Subtract from both sides",
-        reason="Subtracting {what} from both sides undoes the addition.", preserves="solutions",
+        reason="Both sides stay equal when {what} is subtracted from both.", preserves="solutions",
         examples=(("x + 8 = 3", "x = -5"), ("5x - 8 = 3x", "2x - 8 = 0")), slips=("one-side-only", "moved-same-sign"),
     ),
     Rule(
-        id="divide-both-sides", name="Divide both sides", reason="Dividing both sides by {what} leaves the unknown alone.",
+        id="divide-both-sides", name="Divide both sides", reason="Both sides are divided by {what}, so that the unknown stands alone.",
         preserves="solutions", examples=(("6x = 18", "x = 3"),),
         slips=("subtracted-coefficient", "division-inverted", "divided-one-term", "negative-unknown-kept"),
     ),
     Rule(
-        id="multiply-both-sides", name="Multiply both sides", reason="Multiplying both sides by {what} undoes the division.",
+        id="multiply-both-sides", name="Multiply both sides", reason="Both sides are multiplied by {what}.",
         preserves="solutions", examples=(("x/4 = 3", "x = 12"),), slips=("one-side-only", "lcd-skips-term"),
     ),
     Rule(

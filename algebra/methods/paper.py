@@ -1,0 +1,206 @@
+"""The paper a worked solution is written on: lines with the rule that leads to each, its reason and its side work."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any, Literal
+
+from algebra.exact.ratio import Field, Ratio, field_of
+from algebra.exact.values import value_of
+from algebra.model import Working
+from algebra.parse.lines import read_line
+from algebra.rules import BY_ID, Rule
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+
+Grain = Literal["every", "board", "brief"]
+GRAINS: tuple[Grain, ...] = ("every", "board", "brief")
+EVERY, BOARD, BRIEF = range(3)
+
+
+class NotThisWay(Exception):
+    """The method does not lead to an answer of this problem; says why, in words for a teacher."""
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A term to be coloured: `before` stands in the line before, `after` in the line after; either may be None.
+
+    `kind` is cancel, carry or focus; marks of one pair share a `group`.
+    """
+
+    kind: str
+    before: str | None
+    after: str | None
+    group: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One line of a worked solution and how it came about. `kind` is that of the line (`ln.Line.kind`)."""
+
+    before: str
+    after: str
+    rule: Rule
+    reason: str
+    shown_at: int = BOARD
+    kind: str = "line"
+    move: str | None = None
+    side_work: tuple[dict[str, Any], ...] = ()
+    marks: tuple[Mark, ...] = ()
+    excluded: tuple[str, ...] = ()
+    noticed: tuple[str, ...] = ()
+    within: tuple[Step, ...] = field(default=())  # the finer steps that this one stands for
+
+    @property
+    def text(self) -> str:
+        """The line as it is written in a working, its move after a bar."""
+        return f"{self.after}   | {self.move}" if self.move else self.after
+
+
+@dataclass(frozen=True, slots=True)
+class Problem:
+    """A working's problem as the methods see it: the given read, and the letter to solve for."""
+
+    working: Working
+    body: n.Node
+    unknown: str
+    field: Field
+
+    @property
+    def task(self) -> str:
+        return self.working.task
+
+    def convention(self, key: str) -> str:
+        return self.working.convention(key)
+
+    @property
+    def complex(self) -> bool:
+        return self.working.numbers == "complex"
+
+    def value(self, tree: n.Node) -> Ratio:
+        """The value of a tree without roots. Raises ExactError."""
+        return value_of(tree, self.field).ratio
+
+    def sides(self) -> tuple[n.Node, n.Node]:
+        """The two sides of the given equation."""
+        if not isinstance(self.body, ln.Equation) or len(self.body.sides) != 2:
+            raise NotThisWay("An equation with one equals sign is needed.")
+        return self.body.sides[0], self.body.sides[1]
+
+    def with_given(self, text: str) -> Problem:
+        """The same task for another given."""
+        working = replace(self.working, given=text, lines=())
+        return problem_of(working)
+
+
+def problem_of(working: Working) -> Problem:
+    """The problem of a working. Raises ReadingError where the given can't be read."""
+    line = read_line(working.given, decimal=working.convention("decimal"))
+    body = line.body if line.body is not None else n.Integer(0)
+    found = n.letters(body)
+    if working.numbers == "complex":
+        found -= {"i"}
+    unknown = working.variable or next(iter(sorted(found)), "x")
+    return Problem(working, body, unknown, field_of(tuple(sorted(found | {unknown}))))
+
+
+class Paper:
+    """Collects the steps of one worked solution."""
+
+    def __init__(self, problem: Problem) -> None:
+        self.problem = problem
+        self.steps: list[Step] = []
+        self.line = plain(problem.body)  # the last line of the chain
+        self.answer: list[str] = []
+        self.excluded: tuple[str, ...] = ()
+
+    def write(
+        self,
+        after: str,
+        rule: str,
+        what: str = "",
+        *,
+        shown_at: int = BOARD,
+        kind: str = "line",
+        move: str | None = None,
+        side: Sequence[dict[str, Any]] = (),
+        marks: Iterable[Mark] = (),
+        noticed: Iterable[str] = (),
+        **words: str,
+    ) -> None:
+        """Adds a line. A line of the chain that says the same as the one before is left out."""
+        in_chain = kind == "line"
+        if in_chain:
+            body = read_line(after).body
+            after = plain(body) if body is not None else after
+            if after == self.line:
+                return
+        record = BY_ID[rule]
+        if move is not None and self.problem.convention("moves") == "carried":
+            move = None
+        reason = record.reason.format_map({"what": what, **words})
+        self.steps.append(
+            Step(
+                self.line, after, record, _sentence(reason), shown_at, kind, move, tuple(side), tuple(marks),
+                self.excluded, tuple(noticed),
+            )
+        )  # fmt: skip
+        if in_chain:
+            self.line = after
+
+    def exclude(self, values: Iterable[str]) -> None:
+        """The excluded values that the ledger shows from here on."""
+        self.excluded = tuple(values)
+
+    @property
+    def chain(self) -> list[Step]:
+        return [step for step in self.steps if step.kind == "line"]
+
+
+def _sentence(text: str) -> str:
+    """The reason with a capital letter in front, unless it starts with a letter of algebra."""
+    return text[:1].upper() + text[1:] if re.match(r"[a-z]{2}", text) else text
+
+
+def at_grain(steps: Sequence[Step], grain: Grain) -> list[Step]:
+    """The steps at a grain: finer ones are taken into the next line shown."""
+    level = GRAINS.index(grain)
+    shown: list[Step] = []
+    waiting: list[Step] = []
+    last = max((k for k, step in enumerate(steps) if step.kind == "line"), default=-1)
+    for k, step in enumerate(steps):
+        if step.kind != "line":
+            if step.shown_at >= level:
+                shown.append(step)
+            continue
+        if step.shown_at < level and k != last:
+            waiting.append(step)
+            continue
+        shown.append(_merged(waiting, step) if waiting else step)
+        waiting = []
+    return shown
+
+
+def _merged(finer: Sequence[Step], last: Step) -> Step:
+    """One step for several: the weightiest rule names it and gives its reason; the finer ones stay within it."""
+    parts = (*finer, last)
+    # the first of the weightiest: what one decides to do comes before the working out
+    main = max(parts, key=lambda step: step.rule.weight)
+    moves = [step.move for step in parts if step.move]
+    first = finer[0]
+    marks = tuple(replace(mark, after=None) for mark in first.marks if mark.kind == "cancel") or first.marks
+    return replace(
+        last,
+        before=first.before,
+        rule=main.rule,
+        reason=main.reason,
+        move=moves[0] if len(moves) == 1 else None,
+        side_work=tuple(work for step in parts for work in step.side_work),
+        marks=marks,
+        noticed=tuple(word for step in parts for word in step.noticed),
+        within=parts,
+    )
