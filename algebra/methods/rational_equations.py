@@ -204,6 +204,8 @@ def settle(paper: Paper) -> None:
         paper.answer = kept
         text = " or ".join(f"{x} = {v}" for v in kept) if kept else "no solution"
         paper.write(text, "drop-excluded", f"{x} = {' and '.join(dropped)}", shown_at=BRIEF, noticed=("extraneous",))
+    if len(paper.problem.field.letters) > 1:
+        return  # values in other letters are not put in
     for value in kept:
         paper.write(f"check {x} = {value}", "check-candidate", f"{x} = {value} goes into the given.", kind="check", shown_at=EVERY)
 
