@@ -1,0 +1,416 @@
+"""Products and quotients of powers, by the laws of exponents in three orders of work; powers in sums."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction as Q
+
+from algebra.exact.errors import ExactError
+from algebra.exact.numbers import prime_factors
+from algebra.exact.ratio import Ratio
+from algebra.methods.order import literal, order_of_operations, tidy
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
+from algebra.methods.terms import number, shown, wrapped
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+
+MAX_EVALUATED = 10_000
+
+
+@dataclass(frozen=True, slots=True)
+class PowerOf:
+    """base^exponent above (way 1) or below (way −1) the bar; the base is a letter, a number or a bracket."""
+
+    base: str
+    exponent: Ratio
+    way: int = 1
+
+    @property
+    def size(self) -> Q | None:
+        return self.exponent.constant
+
+    @property
+    def is_number(self) -> bool:
+        return self.base.isdigit()
+
+    def text(self) -> str:
+        size = self.size
+        if size == 1:
+            return self.base
+        return f"{_base(self.base)}^{_exponent(self.exponent)}"
+
+
+def _base(text: str) -> str:
+    return text if text.isalnum() and (len(text) == 1 or text.isdigit()) else f"({text})"
+
+
+def _exponent(value: Ratio) -> str:
+    text = shown(value)
+    return text if text.isdigit() or (len(text) == 1) else f"({text})"
+
+
+def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[PowerOf]]:
+    """The sign and the powers of a product or quotient. Raises NotThisWay where a sum stands in it."""
+    one = problem.field.constant(1)
+    match tree:
+        case n.Group(child):
+            return flatten(problem, child, way)
+        case n.Signed("-", child):
+            sign, parts = flatten(problem, child, way)
+            return -sign, parts
+        case n.Product(factors, operators):
+            sign, found = flatten(problem, factors[0], way)
+            for operator, factor in zip(operators, factors[1:], strict=True):
+                s, more = flatten(problem, factor, -way if operator == "÷" else way)
+                sign, found = sign * s, found + more
+            return sign, found
+        case n.Fraction(top, bottom):
+            s1, above = flatten(problem, top, way)
+            s2, below = flatten(problem, bottom, -way)
+            return s1 * s2, above + below
+        case n.Power(base, exponent):
+            power = problem.value(exponent)
+            inner_sign, inner = flatten(problem, base, way)
+            count = power.constant
+            if inner_sign < 0 and (count is None or count.denominator != 1):
+                raise NotThisWay("A negative base has an exponent that is no whole number.")
+            sign = -1 if inner_sign < 0 and count is not None and int(count) % 2 else 1
+            return sign, [replace(p, exponent=p.exponent * power) for p in inner]
+        case n.Integer(value) if value > 0:
+            return 1, [PowerOf(str(value), one, way)]
+        case n.Decimal():
+            value = tree.value
+            return 1, [PowerOf(str(value.numerator), one, way), PowerOf(str(value.denominator), one, -way)]
+        case n.Letter(name):
+            return 1, [PowerOf(name, one, way)]
+        case n.Unit(word):
+            return 1, [PowerOf(f'"{word}"', one, way)]
+    raise NotThisWay("A sum stands between the powers.")
+
+
+def written(sign: int, parts: Sequence[PowerOf]) -> str:
+    """The product, what is below under a bar."""
+    above = [p for p in parts if p.way > 0 and not (p.base == "1")]
+    below = [p for p in parts if p.way < 0 and not (p.base == "1")]
+    top, bottom = _product(above), _product(below)
+    text = top if not below else f"{_part(top, above)}/{_part(bottom, below)}"
+    return f"-{text}" if sign < 0 else text
+
+
+def _product(parts: Sequence[PowerOf]) -> str:
+    text = ""
+    for part in parts:
+        piece = part.text()
+        dot = text and (piece[0].isdigit() or text[-1] == piece[0] or (part.base.startswith('"')))
+        text += f"·{piece}" if dot else piece
+    return text or "1"
+
+
+def _part(text: str, parts: Sequence[PowerOf]) -> str:
+    return f"({text})" if len(parts) > 1 else text
+
+
+def combined(parts: Sequence[PowerOf], *, across: bool) -> list[PowerOf]:
+    """Powers of the same base put together; `across` the bar too. Plain numbers are multiplied."""
+    found: dict[tuple[str, int], PowerOf] = {}
+    for part in parts:
+        key = (part.base, 0 if across else part.way)
+        known = found.get(key)
+        exponent = part.exponent if not across or part.way > 0 else -part.exponent
+        if known is None:
+            found[key] = replace(part, exponent=exponent, way=1 if across else part.way)
+        else:
+            found[key] = replace(known, exponent=known.exponent + exponent)
+    return list(found.values())
+
+
+def exponent_laws(problem: Problem) -> Paper:
+    """Powers of products and powers first, then same bases, then negative exponents, then numbers."""
+    return _worked(problem, lambda paper, tree: tree)
+
+
+def prime_bases(problem: Problem) -> Paper:
+    """Every numeric base written by primes first."""
+    return _worked(problem, _by_primes)
+
+
+def reciprocal_first(problem: Problem) -> Paper:
+    """Fractions with a negative exponent turned over first."""
+    return _worked(problem, _turned)
+
+
+def _worked(problem: Problem, first: Callable[[Paper, n.Node], n.Node]) -> Paper:
+    if not any(isinstance(p, n.Power) for p in n.parts_of(problem.body)):
+        raise NotThisWay("There are no powers.")
+    if not n.letters(problem.body) and isinstance(n.bare(problem.body), n.Sum):
+        raise NotThisWay("A sum of numbers is worked out in the order of operations.")
+    paper = Paper(problem)
+    tree = first(paper, problem.body)
+    try:
+        sign, parts = flatten(problem, tree)
+    except NotThisWay:
+        return with_sums(paper, tree)
+    if not all(p.is_number or p.base.startswith('"') or len(p.base) == 1 for p in parts):
+        raise NotThisWay("A bracket is raised that is a sum.")
+    _powers(paper, tree, sign, parts)
+    return paper
+
+
+def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None:
+    inside = next((p for p in n.parts_of(tree) if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Product | n.Fraction | n.Power | n.Signed)), None)
+    rule, what = "product-of-powers", ""
+    if inside is not None:
+        base = n.bare(inside.base)
+        rule = "power-of-power" if isinstance(base, n.Power) else "power-of-quotient" if isinstance(base, n.Fraction) else "power-of-product"
+        what = plain(inside.exponent)
+    ones = [p for p in parts if p.base != "1"]
+    zero = [p for p in ones if p.size == 0]
+    text = written(sign, ones)
+    if inside is not None:
+        paper.write(text, rule, what)
+    if zero:
+        ones = [p for p in ones if p.size != 0]
+        paper.write(written(sign, ones), "zero-exponent")
+    same = sorted(combined(ones, across=False), key=_order)
+    if len(same) < len(ones):
+        twice = next(p for p in ones if sum(q.base == p.base and q.way == p.way for q in ones) > 1)
+        added = " + ".join(shown(q.exponent) for q in ones if q.base == twice.base and q.way == twice.way)
+        paper.write(written(sign, same), "product-of-powers", added.replace("+ -", "− "))
+    both = combined([p for p in same if not _plain_number(p)], across=True)
+    plain_numbers = [p for p in same if _plain_number(p)]
+    above_and_below = {p.base for p in same if p.way > 0} & {p.base for p in same if p.way < 0} - {p.base for p in plain_numbers}
+    current = same
+    if above_and_below:
+        base = sorted(above_and_below)[0]
+        top = next(p for p in same if p.base == base and p.way > 0)
+        bottom = next(p for p in same if p.base == base and p.way < 0)
+        kept = [p if p.base not in above_and_below else None for p in same]
+        current = [p for p in kept if p is not None] + [p for p in both if p.base in above_and_below and p.size != 0]
+        current.sort(key=_order)
+        paper.write(written(sign, current), "quotient-of-powers",
+                    f"{shown(top.exponent)} − {wrapped(shown(bottom.exponent))}")  # fmt: skip
+    negative = [p for p in current if p.size is not None and p.size < 0]
+    if negative:
+        what = f"{negative[0].text()} = 1/{replace(negative[0], exponent=-negative[0].exponent).text()}"
+        if negative[0].way < 0:
+            what = f"1/{negative[0].text()} = {replace(negative[0], exponent=-negative[0].exponent).text()}"
+        current = [replace(p, exponent=-p.exponent, way=-p.way) if p in negative else p for p in current]
+        current = sorted(combined(current, across=False), key=_order)
+        paper.write(written(sign, current), "negative-exponent", what)
+        again = {p.base for p in current if p.way > 0} & {p.base for p in current if p.way < 0}
+        if any(not b.isdigit() for b in again):
+            merged = combined([p for p in current if not p.is_number], across=True)
+            current = [p for p in current if p.is_number] + [replace(p, way=1 if (p.size or 0) >= 0 else -1, exponent=p.exponent if (p.size or 0) >= 0 else -p.exponent) for p in merged if p.size != 0]
+            paper.write(written(sign, current), "quotient-of-powers", "same bases above and below")
+    _numbers(paper, sign, current)
+
+
+def _order(part: PowerOf) -> tuple[bool, bool, str]:
+    """What is above first, numbers before letters."""
+    return part.way < 0, not part.is_number, part.base
+
+
+def _plain_number(part: PowerOf) -> bool:
+    return part.is_number and part.size == 1
+
+
+def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
+    """Numeric powers worked out where they are short, and the numbers reduced."""
+    leave = paper.problem.convention("powers") == "leave"
+    total, kept = Q(1), []
+    for p in parts:
+        size = p.size
+        if p.is_number and size is not None and size.denominator == 1 and (not leave or size == 1) and int(p.base) ** abs(int(size)) < MAX_EVALUATED:
+            value = Q(int(p.base)) ** int(size)
+            total = total * value if p.way > 0 else total / value
+        else:
+            kept.append(p)
+    one = paper.problem.field.constant(1)
+    front = []
+    if total.numerator != 1:
+        front.append(PowerOf(str(total.numerator), one, 1))
+    if total.denominator != 1:
+        front.append(PowerOf(str(total.denominator), one, -1))
+    powers = [p for p in parts if p.is_number and p.size != 1 and p not in kept]
+    what = ", ".join(f"{p.text()} = {number(Q(int(p.base)) ** int(p.size or 0))}" for p in powers)
+    kept.sort(key=_order)
+    final = written(sign, [*front, *kept])
+    raw = []
+    for p in parts:
+        if p in powers and p.size is not None:
+            raw.append(PowerOf(str(int(p.base) ** int(p.size)), one, p.way))
+        else:
+            raw.append(p)
+    if powers:
+        paper.write(written(sign, sorted(raw, key=_order)), "evaluate-numeric-power", what, shown_at=EVERY)
+    paper.write(final, "evaluate-numeric-power" if powers else "reduce-fraction", what or "the common number", shown_at=BRIEF)
+    paper.answer = [paper.line]
+
+
+def _by_primes(paper: Paper, tree: n.Node) -> n.Node:
+    """Each numeric base that is no prime as a product of powers of primes, in brackets."""
+    changed: list[str] = []
+
+    def rewritten(node: n.Node) -> n.Node:
+        if isinstance(node, n.Power):
+            base = n.bare(node.base)
+            value = literal(base)
+            if value is not None and value > 0 and value.denominator == 1 and value != 1:
+                new = _prime_product(int(value))
+                if new is not None:
+                    changed.append(f"{value} = {plain(new)}")
+                    return n.Power(n.Group(new), node.exponent)
+            if value is not None and value > 0 and value.denominator != 1:
+                new = _prime_fraction(value)
+                changed.append(f"{plain(node.base)} = {plain(new)}")
+                return n.Power(n.Group(new), node.exponent)
+            return node
+        if isinstance(node, n.Integer) and node.value > 1:
+            new = _prime_product(node.value)
+            if new is not None:
+                changed.append(f"{node.value} = {plain(new)}")
+                return new
+            return node
+        return node.with_children(tuple(rewritten(c) for c in node.children))
+
+    new = rewritten(tree)
+    if not changed:
+        raise NotThisWay("Every base is a prime or a letter already.")
+    new = _dotted(new)
+    paper.write(plain(new), "prime-base", ", ".join(dict.fromkeys(changed)))
+    return new
+
+
+def _dotted(node: n.Node) -> n.Node:
+    """The tree with a dot wherever a number follows a factor."""
+    if isinstance(node, n.Product):
+        factors = tuple(_dotted(f) for f in node.factors)
+        flat: list[n.Node] = []
+        operators: list[str] = []
+        for k, factor in enumerate(factors):
+            pieces = factor.factors if isinstance(factor, n.Product) else (factor,)
+            for j, piece in enumerate(pieces):
+                if flat:
+                    own = node.operators[k - 1] if j == 0 else "·"
+                    digits = plain(piece)[0].isdigit()
+                    operators.append("·" if digits and own == "" else own)
+                flat.append(piece)
+        return n.Product(tuple(flat), tuple(operators))
+    if isinstance(node, n.Fraction):
+        parts = [_dotted(c) for c in node.children]
+        parts = [p if isinstance(p, n.FACTOR_LIKE) else n.Group(p) for p in parts]
+        return n.Fraction(parts[0], parts[1])
+    return node.with_children(tuple(_dotted(c) for c in node.children))
+
+
+def _prime_product(value: int) -> n.Node | None:
+    factors = [(int(p), int(k)) for p, k in prime_factors(value)]
+    if not factors or (len(factors) == 1 and factors[0][1] == 1):
+        return None
+    parts: list[n.Node] = [n.Integer(p) if k == 1 else n.Power(n.Integer(p), n.Integer(k)) for p, k in factors]
+    return parts[0] if len(parts) == 1 else n.Product(tuple(parts), ("·",) * (len(parts) - 1))
+
+
+def _prime_fraction(value: Q) -> n.Node:
+    parts = [_prime_product(part) or n.Integer(part) for part in (value.numerator, value.denominator)]
+    top, bottom = (p if isinstance(p, n.FACTOR_LIKE) else n.Group(p) for p in parts)
+    return n.Fraction(top, bottom)
+
+
+def _turned(paper: Paper, tree: n.Node) -> n.Node:
+    """Every bracket with a negative exponent as its reciprocal with a positive one."""
+    changed = False
+
+    def rewritten(node: n.Node) -> n.Node:
+        nonlocal changed
+        if isinstance(node, n.Power) and isinstance(n.bare(node.base), n.Fraction):
+            power = literal(node.exponent)
+            inner = n.bare(node.base)
+            if power is not None and power < 0 and isinstance(inner, n.Fraction):
+                changed = True
+                flipped = n.Fraction(inner.denominator, inner.numerator)
+                base: n.Node = n.bare(inner.denominator) if inner.numerator == n.Integer(1) else flipped
+                exponent = n.Integer(int(-power))
+                wrap = base if isinstance(base, n.Integer | n.Letter) else n.Group(base)
+                return wrap if exponent.value == 1 else n.Power(wrap, exponent)
+        return node.with_children(tuple(rewritten(c) for c in node.children))
+
+    new = rewritten(tree)
+    if not changed:
+        raise NotThisWay("No fraction has a negative exponent.")
+    new = _dotted(new)
+    paper.write(plain(new), "reciprocal-of-base")
+    return new
+
+
+def with_sums(paper: Paper, tree: n.Node) -> Paper:
+    """Powers in a sum: negative exponents become fractions, or the smallest power is taken out."""
+    problem = paper.problem
+    if not n.letters(tree):
+        rest = order_of_operations(problem.with_given(plain(tree)))
+        paper.steps += rest.steps
+        paper.line, paper.answer = rest.line, rest.answer
+        return paper
+    bare = n.bare(tree)
+    top = n.bare(bare.numerator) if isinstance(bare, n.Fraction) else bare
+    bottom = n.bare(bare.denominator) if isinstance(bare, n.Fraction) else None
+    taken = [_common_power(problem, part) if isinstance(part, n.Sum) else None for part in (top, bottom)]
+    if not any(taken):
+        raise NotThisWay("The terms share no power.")
+    texts = []
+    for part, found in zip((top, bottom), taken, strict=True):
+        texts.append(None if part is None else found[1] if found else plain(part))
+    joined_text = texts[0] if texts[1] is None else f"({texts[0]})/({texts[1]})"
+    what = next(found[0] for found in taken if found)
+    paper.write(str(joined_text), "factor-out-power", what)
+    final = plain(tidy(_evaluated_brackets(problem, problem.with_given(paper.line).body)))
+    paper.write(final, "like-terms", "the numbers in the brackets")
+    try:
+        last = problem.with_given(paper.line).body
+        sign, parts = flatten(problem.with_given(paper.line), last)
+    except (NotThisWay, ExactError):
+        paper.answer = [paper.line]
+        return paper
+    _powers(paper, last, sign, parts)
+    return paper
+
+
+def _common_power(problem: Problem, tree: n.Sum) -> tuple[str, str] | None:
+    """What can be taken out of a sum of powers with letters above, and the product that this gives."""
+    terms = [(1, tree.terms[0]), *((-1 if s == "-" else 1, t) for s, t in zip(tree.signs, tree.terms[1:], strict=True))]
+    flat = []
+    for sign, term in terms:
+        try:
+            s, parts = flatten(problem, term)
+        except NotThisWay:
+            return None
+        merged = {p.base: p.exponent for p in combined(parts, across=True)}
+        flat.append((sign * s, merged))
+    base = next((b for b, e in flat[0][1].items() if e.constant is None and all(b in m for _, m in flat)), None)
+    if base is None:
+        return None
+    exponents = [m[base] for _, m in flat]
+    differences = [(e - exponents[0]).constant for e in exponents]
+    if None in differences:
+        return None
+    smallest = min((d for d in differences if d is not None))
+    low = exponents[0] + problem.field.constant(smallest)
+    front = PowerOf(base, low).text()
+    inside = ""
+    for (sign, merged), difference in zip(flat, differences, strict=True):
+        rest = [PowerOf(b, e) for b, e in merged.items() if b != base]
+        extra = problem.field.constant((difference or Q(0)) - smallest)
+        if not extra.is_zero:
+            rest = [PowerOf(base, extra), *rest]
+        text = _product(rest)
+        inside += (f" - {text}" if sign < 0 else f" + {text}") if inside else (f"-{text}" if sign < 0 else text)
+    return front, f"{front}·({inside})"
+
+
+def _evaluated_brackets(problem: Problem, tree: n.Node) -> n.Node:
+    if isinstance(tree, n.Group) and not n.letters(tree) and isinstance(tree.child, n.Sum):
+        value = problem.value(tree.child).constant
+        if value is not None and value.denominator == 1 and value >= 0:
+            return n.Integer(int(value))
+    return tree.with_children(tuple(_evaluated_brackets(problem, c) for c in tree.children))

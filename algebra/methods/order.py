@@ -1,0 +1,318 @@
+"""Numbers worked out in the order of operations, one rank a line (or one operation, at the finest grain)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction as Q
+from math import gcd, lcm
+
+from algebra import limits
+from algebra.exact.forms import number_tree
+from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem
+from algebra.methods.terms import number
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+
+RANKS = {"power": 3, "mixed": 4, "divide": 2, "multiply": 2, "reduce": 2, "lcd": 1, "add": 1}
+
+
+def literal(node: n.Node) -> Q | None:
+    """The number a node is written as, when nothing is left to be worked out; else None."""
+    match node:
+        case n.Integer(value):
+            return Q(value)
+        case n.Decimal():
+            return node.value
+        case n.Group(child):
+            return literal(child)
+        case n.Signed("-", child):
+            inner = literal(child)
+            return None if inner is None or isinstance(child, n.Signed) else -inner
+        case n.Fraction(n.Integer(top), n.Integer(bottom)) if bottom:
+            return Q(top, bottom)
+    return None
+
+
+def _reduced(node: n.Node) -> bool:
+    bare = n.bare(node)
+    if isinstance(bare, n.Signed):
+        bare = n.bare(bare.child)
+    if isinstance(bare, n.Fraction) and isinstance(bare.numerator, n.Integer) and isinstance(bare.denominator, n.Integer):
+        return gcd(bare.numerator.value, bare.denominator.value) == 1 and bare.denominator.value != 1
+    return True
+
+
+@dataclass(frozen=True, slots=True)
+class Operation:
+    """One operation whose operands are numbers: where, of what rank, what it becomes, and in words."""
+
+    at: n.Address
+    kind: str
+    new: n.Node
+    rule: str
+    what: str
+
+
+def order_of_operations(problem: Problem) -> Paper:
+    """Works a numeric expression out. Raises NotThisWay where letters or roots of other numbers occur."""
+    if n.letters(problem.body):
+        raise NotThisWay("Letters occur.")
+    paper = Paper(problem)
+    body = problem.body
+    decimals = any(isinstance(part, n.Decimal) for part in n.parts_of(body))
+    for _ in range(limits.MAX_TOKENS):
+        ready = list(_ready(body, decimals))
+        if not ready:
+            break
+        chosen = _next_rank(body, ready)
+        # tidied only after the line, so that the addresses of its operations stay valid
+        for k, operation in enumerate(chosen):
+            body = n.replaced(body, operation.at, operation.new)
+            text = plain(tidy(body))
+            paper.write(text, operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY)
+        body = tidy(body)
+    if literal(body) is None:
+        raise NotThisWay("Something here is not worked out by the order of operations.")
+    paper.answer = [plain(body)]
+    _mixed_at_the_end(paper, problem, literal(body) or Q(0))
+    return paper
+
+
+def _mixed_at_the_end(paper: Paper, problem: Problem, value: Q) -> None:
+    if problem.convention("fractions") != "mixed" or value.denominator == 1 or abs(value) < 1 or "." in paper.line:
+        return
+    whole, rest = divmod(abs(value.numerator), value.denominator)
+    text = f"{'-' if value < 0 else ''}{whole} {rest}/{value.denominator}"
+    paper.write(text, "mixed-number", f"{number(abs(value))} = {whole} + {rest}/{value.denominator}", shown_at=BRIEF)
+    paper.answer = [text]
+
+
+def _depth(body: n.Node, at: n.Address) -> int:
+    """How many brackets, bars and roots hold a place together."""
+    count, node = 0, body
+    for position in at:
+        count += isinstance(node, n.Group | n.Absolute | n.Root)
+        node = node.children[position]
+    return count + isinstance(node, n.Group)
+
+
+def _next_rank(body: n.Node, ready: list[Operation]) -> list[Operation]:
+    """The operations of the next line: the innermost brackets first, there the highest rank."""
+    deepest = max(_depth(body, op.at) for op in ready)
+    inner = [op for op in ready if _depth(body, op.at) == deepest]
+    rank = max(RANKS[op.kind] for op in inner)
+    return sorted((op for op in inner if RANKS[op.kind] == rank), key=lambda op: op.at)
+
+
+def _ready(body: n.Node, decimals: bool) -> list[Operation]:
+    found: list[Operation] = []
+    for at, node in n.walk(body):
+        operation = _operation(at, node, decimals)
+        if operation is not None and not (operation.kind == "reduce" and _waits(body, at)):
+            found.append(operation)
+    return found
+
+
+def _waits(body: n.Node, at: n.Address) -> bool:
+    """Whether a fraction is a term of a sum of numbers, which is added first."""
+    for k in range(len(at) - 1, -1, -1):
+        parent = n.at(body, at[:k])
+        if isinstance(parent, n.Sum):
+            return all(literal(term) is not None for term in parent.terms)
+        if not isinstance(parent, n.Group | n.Signed):
+            return False
+    return False
+
+
+def _result(value: Q, decimals: bool) -> n.Node:
+    if decimals:
+        for places in range(12):
+            if (value * 10**places).denominator == 1:
+                if places == 0:
+                    break
+                digits = str(abs(int(value * 10**places))).rjust(places + 1, "0")
+                node: n.Node = n.Decimal(f"{digits[:-places]}.{digits[-places:]}")
+                return n.Signed("-", node) if value < 0 else node
+    return number_tree(value)
+
+
+def _operation(at: n.Address, node: n.Node, decimals: bool) -> Operation | None:
+    match node:
+        case n.Mixed(whole, top, bottom) if bottom:
+            text = f"{plain(node)} = {whole * bottom + top}/{bottom}"
+            return Operation(at, "mixed", n.Fraction(n.Integer(whole * bottom + top), n.Integer(bottom)), "improper-fraction", text)
+        case n.Power(base, exponent):
+            return _power(at, node, literal(base), literal(exponent), decimals)
+        case n.Root(radicand, index):
+            return _root(at, node, literal(radicand), 2 if index is None else int(literal(index) or 0))
+        case n.Absolute(child):
+            value = literal(child)
+            if value is not None and _reduced(child):
+                return Operation(at, "power", _result(abs(value), decimals), "evaluate-bars", f"{plain(node)} = {number(abs(value))}")
+        case n.Signed("-", n.Group(n.Signed("-", inner))) if literal(inner) is not None:
+            return Operation(at, "add", inner, "join-signs", "")
+        case n.Signed("+", inner) if literal(inner) is not None:
+            return Operation(at, "add", inner, "join-signs", "")
+        case n.Product():
+            return _product(at, node, decimals)
+        case n.Sum():
+            return _sum(at, node, decimals)
+        case n.Fraction():
+            return _fraction(at, node, decimals)
+    return None
+
+
+def _power(at: n.Address, node: n.Node, base: Q | None, exponent: Q | None, decimals: bool) -> Operation | None:
+    if base is None or exponent is None or exponent.denominator != 1 or abs(exponent) > 64 or (base == 0 and exponent <= 0):
+        return None
+    value = base ** int(exponent)
+    return Operation(at, "power", _result(value, decimals), "evaluate-power", f"{plain(node)} = {number(value)}")
+
+
+def _root(at: n.Address, node: n.Node, value: Q | None, index: int) -> Operation | None:
+    if value is None or index < 2 or (value < 0 and index % 2 == 0):
+        return None
+    parts = []
+    for part in (abs(value.numerator), value.denominator):
+        root = round(part ** (1 / index))
+        if root**index != part:
+            raise NotThisWay("A root here is no rational number.")
+        parts.append(root)
+    result = Q(parts[0], parts[1]) * (-1 if value < 0 else 1)
+    return Operation(at, "power", number_tree(result), "evaluate-root", f"{plain(node)} = {number(result)}")
+
+
+def _product(at: n.Address, node: n.Product, decimals: bool) -> Operation | None:
+    values = [literal(factor) for factor in node.factors]
+    if None in values:
+        return None
+    numbers = [v for v in values if v is not None]
+    fractions = any(v.denominator != 1 for v in numbers) and not decimals
+    if "÷" in node.operators:
+        k = node.operators.index("÷")
+        divisor = numbers[k + 1]
+        if divisor == 0:
+            raise NotThisWay("It divides by zero.")
+        if fractions and k == 0 or (fractions and divisor.denominator != 1):
+            flipped = number_tree(1 / divisor)
+            factors = (*node.factors[: k + 1], flipped if divisor > 0 else n.Group(flipped), *node.factors[k + 2 :])
+            operators = (*node.operators[:k], "·", *node.operators[k + 1 :])
+            return Operation(at, "divide", n.Product(factors, operators), "divide-by-fraction", plain(node.factors[k + 1]))
+    total = numbers[0]
+    for operator, value in zip(node.operators, numbers[1:], strict=True):
+        if operator == "÷" and value == 0:
+            raise NotThisWay("It divides by zero.")
+        total = total / value if operator == "÷" else total * value
+    text = f"{plain(node)} = {plain(_result(total, decimals))}"
+    rule = "multiply-fractions" if fractions and sum(v.denominator != 1 for v in numbers) > 1 else "multiply-and-divide"
+    return Operation(at, "multiply", _result(total, decimals), rule, text)
+
+
+def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
+    values = [literal(term) for term in node.terms]
+    if None in values or any("±" in sign for sign in node.signs):
+        return None
+    signed = [v for v in values if v is not None]
+    bottoms = [_written_bottom(term) for term in node.terms]
+    common = lcm(*bottoms)
+    total = signed[0]
+    for sign, value in zip(node.signs, signed[1:], strict=True):
+        total = total - value if sign == "-" else total + value
+    if not decimals and common > 1 and set(bottoms) != {common}:
+        terms = tuple(_over(value, common) for value in signed)
+        return Operation(at, "lcd", n.Sum(terms, node.signs), "common-denominator-numbers", str(common))
+    if not decimals and common > 1:
+        tops = [int(v * common) for v in signed]
+        top = tops[0] + sum(-t if s == "-" else t for s, t in zip(node.signs, tops[1:], strict=True))
+        new: n.Node = n.Fraction(n.Integer(abs(top)), n.Integer(common)) if top else n.Integer(0)
+        return Operation(at, "add", n.Signed("-", new) if top < 0 else new, "add-fractions", "")
+    return Operation(at, "add", _result(total, decimals), "add-and-subtract", f"{plain(node)} = {plain(_result(total, decimals))}")
+
+
+def _written_bottom(term: n.Node) -> int:
+    bare = n.bare(term)
+    if isinstance(bare, n.Signed):
+        bare = n.bare(bare.child)
+    if isinstance(bare, n.Fraction) and isinstance(bare.denominator, n.Integer):
+        return bare.denominator.value
+    return 1
+
+
+def _over(value: Q, bottom: int) -> n.Node:
+    node: n.Node = n.Fraction(n.Integer(abs(int(value * bottom))), n.Integer(bottom))
+    return n.Group(n.Signed("-", node)) if value < 0 else node
+
+
+def _fraction(at: n.Address, node: n.Fraction, decimals: bool) -> Operation | None:
+    top, bottom = literal(node.numerator), literal(node.denominator)
+    if top is None or bottom is None:
+        return None
+    if bottom == 0:
+        raise NotThisWay("It divides by zero.")
+    whole = isinstance(node.numerator, n.Integer) and isinstance(node.denominator, n.Integer)
+    value = top / bottom
+    if whole:
+        if _reduced(node):
+            return None
+        common = gcd(int(top), int(bottom))
+        return Operation(at, "reduce", _result(value, decimals), "reduce-fraction", str(common))
+    if top.denominator == bottom.denominator == 1:  # signs or brackets around whole numbers
+        size: n.Node = n.Fraction(n.Integer(abs(int(top))), n.Integer(abs(int(bottom))))
+        if not _reduced(size):
+            size = _result(abs(value), decimals)
+        return Operation(at, "reduce", n.Signed("-", size) if value < 0 else size, "multiply-and-divide",
+                         f"{plain(node)} = {number(value)}")  # fmt: skip
+    return Operation(at, "divide", _result(value, decimals), "divide-by-fraction", plain(node.denominator))
+
+
+def tidy(node: n.Node) -> n.Node:
+    """The tree with the brackets that a number needs where it stands, and no others."""
+    children = tuple(tidy(child) for child in node.children)
+    match node:
+        case n.Group():
+            inner = children[0]
+            return inner if isinstance(inner, n.Integer | n.Decimal) else node.with_children(children)
+        case n.Product():
+            placed = [_factor(child, first=k == 0) for k, child in enumerate(children)]
+            operators = tuple(
+                "·" if op == "" and isinstance(new, n.Integer | n.Decimal | n.Fraction) else op
+                for op, new in zip(node.operators, placed[1:], strict=True)
+            )
+            return n.Product(tuple(placed), operators)
+        case n.Sum():
+            return n.Sum(tuple(_term(c, first=k == 0) for k, c in enumerate(children)), node.signs)
+        case n.Power():
+            base = children[0]
+            needs = not isinstance(base, n.FACTOR_LIKE) or isinstance(base, n.Power)
+            exponent = children[1]
+            lone = isinstance(exponent, n.Group) and isinstance(exponent.child, n.Integer)
+            return n.Power(n.Group(base) if needs else base, exponent.child if lone and isinstance(exponent, n.Group) else exponent)
+        case n.Fraction():
+            parts = [c if isinstance(c, n.FACTOR_LIKE) else n.Group(c) for c in children]
+            return n.Fraction(parts[0], parts[1])
+        case n.Root():
+            inner = children[0]
+            radicand = inner if isinstance(inner, n.FACTOR_LIKE) and not isinstance(inner, n.Power) else n.Group(inner)
+            return n.Root(radicand, node.index)
+        case n.Signed():
+            child = children[0]
+            return n.Signed(node.sign, n.Group(child) if isinstance(child, n.Sum | n.Signed) else child)
+    return node.with_children(children) if children else node
+
+
+def _factor(child: n.Node, *, first: bool) -> n.Node:
+    if isinstance(child, n.Group) and isinstance(child.child, n.Fraction):
+        return child.child
+    if isinstance(child, n.Sum) or (isinstance(child, n.Signed) and not first):
+        return n.Group(child)
+    return child
+
+
+def _term(child: n.Node, *, first: bool) -> n.Node:
+    if isinstance(child, n.Group) and isinstance(child.child, n.Fraction):
+        return child.child
+    if isinstance(child, n.Group) and isinstance(child.child, n.Signed) and first:
+        return child.child
+    if isinstance(child, n.Sum) or (isinstance(child, n.Signed) and not first):
+        return n.Group(child)
+    return child
