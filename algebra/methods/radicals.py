@@ -415,5 +415,8 @@ def _reduced(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
     text = fraction(written(small) or "0", number(bottom / common))
     if text.startswith("-") or text.startswith("(-") and len(small) == 1:
         text = "-" + fraction(written([RootTerm(-small[0].coefficient, small[0].radicand, small[0].index)]), number(bottom / common)) if len(small) == 1 else text
-    paper.write(text, "reduce-fraction", str(common), shown_at=BRIEF)
+    if common != 1:
+        paper.write(text, "reduce-fraction", str(common), shown_at=BRIEF)
+    else:
+        paper.write(text, "one-fraction", shown_at=EVERY)
     paper.answer = [paper.line]

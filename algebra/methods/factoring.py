@@ -1,0 +1,203 @@
+"""Factoring: the common factor, special forms, trinomials in four ways, grouping; primes are said to be prime."""
+
+from __future__ import annotations
+
+from math import gcd, isqrt
+
+from algebra.exact.forms import factored_tree
+from algebra.exact.ratio import Ratio
+from algebra.exact.ratio import factored as factors_of_poly
+from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
+from algebra.methods.polynomials import factoring_of, integers, product_sum_work
+from algebra.methods.terms import Poly, listed, shown, spread, times
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+
+
+def sum_product(problem: Problem) -> Paper:
+    """Two numbers with the product and the sum; for a ≠ 1 the middle term is split."""
+    return _factored(problem, "sum-product")
+
+
+def area_grid(problem: Problem) -> Paper:
+    """The same pair read from a two by two box."""
+    return _factored(problem, "area-grid", trinomial=True)
+
+
+def ac_grouping(problem: Problem) -> Paper:
+    """Split the middle term, factor in pairs; with four terms, factor in pairs at once."""
+    return _factored(problem, "ac-grouping", unlike_one=True)
+
+
+def slide_and_divide(problem: Problem) -> Paper:
+    """Work with x² + bx + ac, divide by a, reduce, slide denominators in front."""
+    return _factored(problem, "slide-and-divide", unlike_one=True, trinomial=True)
+
+
+def special_forms(problem: Problem) -> Paper:
+    """Differences of squares, perfect squares, sums and differences of cubes."""
+    paper = _factored(problem, "sum-product")
+    special = {"difference-of-squares", "perfect-square", "sum-of-cubes"}
+    if not any(step.rule.id in special for step in paper.steps):
+        raise NotThisWay("It is none of the special forms.")
+    return paper
+
+
+def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one: bool = False) -> Paper:
+    value = problem.value(problem.body)
+    if not value.is_polynomial or not value.denominator.is_constant():
+        raise NotThisWay("It is no polynomial.")
+    if abs(int(value.denominator.leading_coefficient())) != 1:
+        raise NotThisWay("The coefficients are no whole numbers.")
+    letters = [name for name, d in zip(value.field.names, value.numerator.degrees(), strict=True) if d]
+    if not letters:
+        raise NotThisWay("There are no letters.")
+    paper = Paper(problem)
+    expanded = listed(spread(problem, problem.body))
+    if _is_sum_of_products(problem.body):
+        paper.write(expanded, "distribute", "brackets are opened first")
+        paper.write(shown(value), "like-terms", "like terms together")
+    elif len(letters) == 1:
+        paper.write(str(Poly.of(value, letters[0])), "like-terms", "like terms together, powers falling")
+    if len(letters) > 1:
+        _in_letters(paper, value, how, trinomial or unlike_one)
+        return paper
+    poly = Poly.of(value, letters[0])
+    whole = integers(poly) or []
+    common = gcd(*whole)
+    core = [c // common for c in whole[next(k for k, c in enumerate(whole) if c):]]
+    if trinomial and len(core) != 3:
+        raise NotThisWay("It is no trinomial of the second degree.")
+    if unlike_one and not (len(core) == 3 and abs(core[-1]) != 1 or len(core) == 4 and how == "ac-grouping"):
+        raise NotThisWay("The leading coefficient is 1." if len(core) == 3 else "It has not three terms.")
+    found = factoring_of(poly, how)
+    if found is None:
+        _prime(paper, core)
+        return paper
+    for k, (text, rule, what, side) in enumerate(found.lines):
+        noticed = ("common factor first",) if rule == "common-factor" and k == 0 and len(found.lines) > 1 else ()
+        paper.write(text, rule, what, side=side, noticed=noticed, shown_at=BRIEF if k == len(found.lines) - 1 else 1)
+    if not found.lines:
+        raise NotThisWay("It is factored already.")
+    paper.answer = [paper.line]
+    return paper
+
+
+def _is_sum_of_products(tree: n.Node) -> bool:
+    bare = n.bare(tree)
+    if not isinstance(bare, n.Sum):
+        return isinstance(bare, n.Product | n.Power) and any(isinstance(n.bare(c), n.Sum) for c in bare.children)
+    return any(isinstance(n.bare(p), n.Sum) for t in bare.terms for p in n.parts_of(t) if isinstance(p, n.Group))
+
+
+def _prime(paper: Paper, core: list[int]) -> None:
+    """No pair, no pattern: prime over the rational numbers."""
+    what, side = "no pattern fits and no rational number makes it zero.", []
+    if len(core) == 3:
+        c, b, a = core
+        work = product_sum_work(a * c, b)
+        side = [work]
+        tried = ", ".join(f"{p} and {q}" for p, q, _ in work["tried"]) or "none"
+        what = f"no two whole numbers have the product {a * c} and the sum {b} (tried: {tried})."
+        if b == 0 and c > 0:
+            what = "a sum of squares does not factor over the real numbers."
+    paper.write("prime", "not-factorable", what, side=side, shown_at=BRIEF, noticed=("prime",))
+    paper.answer = ["prime"]
+
+
+def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
+    """Two letters or more: the common monomial, then one pattern, then the irreducible factors."""
+    content, factors = factors_of_poly(value.numerator)
+    ring = value.field.ratio
+    names = value.field.names
+    monomials = [(f, int(p)) for f, p in factors if len(f) == 1]
+    sums = [(f, int(p)) for f, p in factors if len(f) > 1]
+    if not sums:
+        raise NotThisWay("It is a single term.")
+    final = plain(factored_tree(value.numerator, value.field.letters))
+    front = ring(value.numerator.context().constant(content))
+    for f, power in monomials:
+        front = front * ring(f) ** power
+    rest = value / front
+    if front.constant != 1:
+        inner = shown(rest)
+        head = shown(front)
+        head = "-" if head == "-1" else head
+        paper.write(f"{head}({inner})", "common-factor" if head != "-" else "take-out-minus", head,
+                    shown_at=BRIEF if len(sums) == 1 and sums[0][1] == 1 else 1,
+                    noticed=("common factor first",) if len(sums) > 1 else ())  # fmt: skip
+    if len(sums) == 1 and sums[0][1] == 1:
+        if front.constant == 1:
+            paper.write("prime", "not-factorable", "no pattern fits.", shown_at=BRIEF, noticed=("prime",))
+        paper.answer = [paper.line]
+        return
+    pattern = _pattern(rest, names, sums)
+    if pattern is None and strict and how != "ac-grouping":
+        raise NotThisWay("It is no trinomial.")
+    grouped = _grouped(paper.problem, rest, head=front) if pattern is None else None
+    if grouped is not None:
+        paper.write(grouped[0], "group-in-pairs", grouped[1])
+        paper.write(final, "common-bracket", grouped[2], shown_at=BRIEF)
+    else:
+        rule, what, side = pattern or ("factor-all", "", [])
+        paper.write(final, rule, what, side=side, shown_at=BRIEF)
+    paper.answer = [paper.line]
+
+
+def _pattern(rest: Ratio, names: tuple[str, ...], sums: list[tuple[object, int]]) -> tuple[str, str, list[dict[str, object]]] | None:
+    terms = sorted(((tuple(int(k) for k in m), int(c)) for m, c in rest.numerator.to_dict().items()), reverse=True)
+    if len(terms) == 2:
+        (m1, c1), (m2, c2) = terms
+        if c1 * c2 < 0 and all(k % 2 == 0 for k in (*m1, *m2)) and _is_square(abs(c1)) and _is_square(abs(c2)):
+            return "difference-of-squares", f"a = {_root(names, m1, c1, 2)}, b = {_root(names, m2, c2, 2)}", []
+        if all(k % 3 == 0 for k in (*m1, *m2)):
+            return "sum-of-cubes", f"a = {_root(names, m1, c1, 3)}, b = {_root(names, m2, c2, 3)}", []
+        return None
+    if len(terms) == 3:
+        (m1, a), (m2, b), (m3, c) = terms
+        if all(x + y == 2 * z for x, y, z in zip(m1, m3, m2, strict=True)):
+            if len(sums) == 1 and sums[0][1] == 2 and _is_square(abs(a)) and _is_square(abs(c)) and all(k % 2 == 0 for k in (*m1, *m3)):
+                return "perfect-square", f"a = {_root(names, m1, a, 2)}, b = {_root(names, m3, c, 2)}", []
+            work = product_sum_work(a * c, b)
+            if work["pair"]:
+                p, q = work["pair"]
+                return "product-sum", f"{p} · {q} = {a * c} and {p} + {q} = {b}".replace("+ -", "− "), [work]
+    return None
+
+
+def _is_square(value: int) -> bool:
+    return isqrt(value) ** 2 == value
+
+
+def _root(names: tuple[str, ...], monomial: tuple[int, ...], coefficient: int, index: int) -> str:
+    size = round(abs(coefficient) ** (1 / index))
+    letters = "".join(name if k == index else f"{name}^{k // index}" for name, k in zip(names, monomial, strict=True) if k)
+    return f"{'' if size == 1 and letters else size}{letters}"
+
+
+def _grouped(problem: Problem, rest: Ratio, *, head: Ratio) -> tuple[str, str, str] | None:
+    """Four terms in two pairs with the same bracket: the line, what was taken out, and the bracket."""
+    terms = spread(problem, problem.with_given(shown(rest)).body)
+    if len(terms) != 4:
+        return None
+    for order in ((0, 1, 2, 3), (0, 2, 1, 3), (0, 3, 1, 2)):
+        pairs = [(terms[order[0]], terms[order[1]]), (terms[order[2]], terms[order[3]])]
+        fronts, brackets = [], []
+        for a, b in pairs:
+            top = a.numerator.gcd(b.numerator)
+            front = problem.field.ratio(top)
+            if str(shown(a)).startswith("-"):
+                front = -front
+            fronts.append(front)
+            brackets.append((a + b) / front)
+        if brackets[0] == brackets[1] or brackets[0] == -brackets[1]:
+            if brackets[0] == -brackets[1]:
+                fronts[1] = -fronts[1]
+            inner = shown(brackets[0])
+            first, second = (times(shown(f), inner) if f.constant not in (1, -1) else f"{'-' if f.constant == -1 else ''}({inner})" for f in fronts)
+            text = f"{first} - {second[1:]}" if second.startswith("-") else f"{first} + {second}"
+            if head.constant != 1:
+                text = f"{shown(head)}[{text}]"
+            return text, f"{shown(fronts[0])} and {shown(fronts[1])}", inner
+    return None
+
