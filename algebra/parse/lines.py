@@ -16,6 +16,11 @@ _KEYWORD = re.compile(r"\s*(aside|check|let|assume)\b\s*:?", re.IGNORECASE)
 _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
 _MOVE_START = re.compile(r"\s*([+\-−–±×·*÷/^]|\\times|\\cdot|\\div|[a-z])")
 _SIGN_ASSUMPTION = re.compile(r"\s*([a-zα-ω](?:\s*,\s*[a-zα-ω])*)\s*(>=|≥|>)\s*0\s*", re.IGNORECASE)
+_FEATURE = re.compile(
+    r"\s*(domain|range|holes?|points?|(?:vertical|horizontal|oblique|slant)\s+asymptotes?|[xy]\s*-\s*intercepts?|"
+    r"end\s+behaviou?r)\s*:\s*",
+    re.IGNORECASE,
+)
 _NAMED_MOVES = {
     "square": "square", "square both sides": "square", "^2": "square", "root": "root", "square root": "root",
     "√": "root", "swap": "swap", "swap sides": "swap",
@@ -36,7 +41,10 @@ def _read_line(text: str, decimal: str) -> ln.Line:
     body, move_text, move_column = _split_move(body)
     move = _read_move(move_text, move_column, decimal) if move_text is not None else None
     keyword = _KEYWORD.match(body)
-    if keyword:
+    feature = _FEATURE.match(body)
+    if feature:
+        line = _feature_line(feature.group(1), body, feature.end(), decimal)
+    elif keyword:
         line = _side_line(keyword.group(1).lower(), body, keyword.end(), decimal)
     else:
         line = _chain_line(body, decimal)
@@ -126,6 +134,18 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
     ):
         raise ReadingError("A definition gives a letter a meaning, as in “let u = x^2”.", start + 1 + _indent(rest))
     return ln.Line(body, "definition", None, statement)
+
+
+def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:
+    """`hole: (3, 5/6)`; a domain is a statement like any other."""
+    words = re.sub(r"\s*-\s*", "-", " ".join(label.lower().split())).replace("behavior", "behaviour")
+    plural = words.endswith("s")
+    name = words.rstrip("s").replace("slant", "oblique")
+    # an arrow is read as a sign of its own, so that what stands on either side can be told apart
+    text = re.sub(r"→|->|\\to\b", " > ", body[start:]) if name == "end behaviour" else body[start:]
+    reader = FeatureReader(tokenize(text, decimal=decimal, offset=start), separator=";" if decimal == "comma" else ",")
+    feature = reader.feature(name, plural, words)
+    return ln.Line(body, "feature", feature)
 
 
 def _chain_line(body: str, decimal: str) -> ln.Line:
@@ -322,3 +342,103 @@ class StatementReader(ExpressionReader):
             self.take()
             return ln.ValueList(sides[0], (sides[1], *self._items()))
         return ln.Equation(tuple(sides))
+
+
+class FeatureReader(StatementReader):
+    """Reads what stands behind the name of a feature of a function."""
+
+    def feature(self, name: str, plural: bool, label: str) -> n.Node:
+        if self.sees("end"):
+            raise self.fail(f"Say what the {label} is, or none.")
+        if self._words("none"):
+            items: tuple[n.Node, ...] = (ln.Word("none"),)
+        elif name in ("domain", "range"):
+            return ln.Feature(name, (self.statement(),), plural, label)
+        elif name in ("hole", "point"):
+            items = self._points()
+        elif name == "end behaviour":
+            items = self._ends()
+        else:
+            items = self._places()
+        if not self.sees("end"):
+            raise self._unexpected()
+        return ln.Feature(name, items, plural or len(items) > 1, label)
+
+    def _point(self) -> n.Node:
+        self.take()
+        across = self.expression()
+        if not self.sees("separator", self.separator):
+            raise self.fail(f"“{self.separator}” is expected between the two numbers of a point.")
+        self.take()
+        up = self.expression()
+        if not self.sees("close", ")"):
+            raise self.fail("The point is not closed: “)” is missing.")
+        self.take()
+        return ln.Point(across, up)
+
+    def _points(self) -> tuple[n.Node, ...]:
+        items: list[n.Node] = []
+        while True:
+            if not self.sees("open", "("):
+                raise self.fail("A point is expected here, as in (3, 5/6).")
+            items.append(self._point())
+            if not (self.sees("separator", self.separator) or self.sees("word", "and")):
+                return tuple(items)
+            self.take()
+
+    def _places(self) -> tuple[n.Node, ...]:
+        """Values, equations such as x = -3, or points, in a list; the letter may stand once in front."""
+        items: list[n.Node] = []
+        letter: n.Node | None = None
+        while True:
+            if self.sees("open", "(") and self._is_interval():
+                items.append(self._point())
+            else:
+                first = self.expression()
+                if self.sees("equals"):
+                    self.take()
+                    letter = first
+                    first = self.expression()
+                items.append(ln.Equation((letter, first)) if letter is not None else first)
+            if not (self.sees("separator", self.separator) or self.sees("word", "and") or self.sees("word", "or")):
+                return tuple(items)
+            self.take()
+
+    def _ends(self) -> tuple[n.Node, ...]:
+        """`x → -∞, y → 2`, once or twice."""
+        items: list[n.Node] = []
+        while True:
+            self._arrow("x")
+            side = "-" if self.sees("op", "-") else "+"
+            if self.sees("op", "-", "+"):
+                self.take()
+            if not self._words("inf"):
+                raise self.fail("x goes to ∞ or to -∞ here.")
+            if not self.sees("separator"):
+                raise self.fail("A comma is expected between the two arrows.")
+            self.take()
+            self._arrow("y")
+            start = self.position
+            growth = "-" if self.sees("op", "-") else "+"
+            if self.sees("op", "-", "+"):
+                self.take()
+            if self._words("inf"):
+                items.append(ln.End(side, None, growth))
+            else:
+                self.position = start
+                items.append(ln.End(side, self.expression()))
+            if not self.sees("separator"):
+                return tuple(items)
+            self.take()
+
+    def _arrow(self, letter: str) -> None:
+        if not self.sees("letter"):
+            raise self.fail(f"{letter} → … is expected here.")
+        self.take()
+        if self.sees("open", "("):  # f(x) → …
+            while not self.sees("close") and not self.sees("end"):
+                self.take()
+            self.take()
+        if not self.sees("relation", ">"):
+            raise self.fail("An arrow is expected here: → or ->.")
+        self.take()

@@ -10,7 +10,7 @@ RULES = (
     ),
     Rule(
         id="cancel-factors", name="Cancel common factors",
-        reason="{what} is a factor of the whole numerator and of the whole denominator.", preserves="value",
+        reason="{what}: a factor of the whole numerator and of the whole denominator.", preserves="value",
         examples=(("((x + 3)(x - 3))/((x + 3)(x - 2))", "(x - 3)/(x - 2)"),), weight=1.2,
         slips=("cancelled-terms", "cancelled-to-nothing", "cancelled-one-term"),
     ),

@@ -111,6 +111,14 @@ class _Typesetter:
                 last_end = r"\infty" if high is None else self.show(high, (*at, int(low is not None)))
                 opening, closing = "[" if low_closed else "(", "]" if high_closed else ")"
                 return f"\\left{opening}{first_end},\\; {last_end}\\right{closing}"
+            case ln.Point(across, up):
+                return rf"\left({self.show(across, (*at, 0))},\; {self.show(up, (*at, 1))}\right)"
+            case ln.End(side, value, growth):
+                limit = ("-" if growth == "-" else "") + r"\infty" if value is None else self.show(value, (*at, 0))
+                start = ("-" if side == "-" else "") + r"\infty"
+                return rf"x \to {start},\; y \to {limit}"
+            case ln.Feature(_, items, _, label):
+                return rf"\text{{{label}: }}{self._list(items, at, 0)}"
             case ln.Union(items):
                 return r" \cup ".join(self.show(item, (*at, k)) for k, item in enumerate(items))
         raise TypeError(f"no typesetting for {type(node).__name__}")

@@ -103,6 +103,39 @@ class Union(Node):
     parts: ClassVar[tuple[str, ...]] = ("items",)
 
 
+@dataclass(frozen=True, slots=True)
+class Point(Node):
+    """`(3, 5/6)`."""
+
+    across: Node
+    up: Node
+    parts: ClassVar[tuple[str, ...]] = ("across", "up")
+
+
+@dataclass(frozen=True, slots=True)
+class End(Node):
+    """`x → -∞, y → 2`: `side` is + or -; `value` is None where y grows past all bounds, then `growth` is + or -."""
+
+    side: str
+    value: Node | None
+    growth: str = ""
+    parts: ClassVar[tuple[str, ...]] = ("value",)
+
+
+@dataclass(frozen=True, slots=True)
+class Feature(Node):
+    """A named feature of a function: `hole: (3, 5/6)`, `vertical asymptotes: x = -3, 2`, `x-intercepts: none`.
+
+    `name` is the singular; `plural` says that all of them are meant. `label` is the name as written.
+    """
+
+    name: str
+    items: tuple[Node, ...]
+    plural: bool
+    label: str
+    parts: ClassVar[tuple[str, ...]] = ("items",)
+
+
 STATEMENTS = (
     Equation,
     Comparison,
@@ -115,6 +148,7 @@ STATEMENTS = (
     Between,
     Interval,
     Union,
+    Feature,
 )
 
 
@@ -129,7 +163,7 @@ class Move:
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption.
+    """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption, feature.
 
     `body` is the expression or statement (of a check: what stands after the colon, or None);
     `subject` is the checked `x = 6` or the defined `u = x^2`.

@@ -126,6 +126,13 @@ class _Printer:
             case ln.Interval(low, high, low_closed, high_closed):
                 ends = ("-∞" if low is None else self.show(low, False), "∞" if high is None else self.show(high, False))
                 return ("[" if low_closed else "(") + self.separator.join(ends) + ("]" if high_closed else ")")
+            case ln.Point(across, up):
+                return f"({self.show(across, False)}{self.separator}{self.show(up, False)})"
+            case ln.End(side, value, growth):
+                limit = f"{'-' if growth == '-' else ''}∞" if value is None else self.show(value, False)
+                return f"x → {'-' if side == '-' else ''}∞{self.separator}y → {limit}"
+            case ln.Feature(_, items, _, label):
+                return f"{label}: {self._list(items)}"
             case ln.Union(items):
                 return " ∪ ".join(self.show(item, False) for item in items)
         raise TypeError(f"no plain notation for {type(node).__name__}")

@@ -17,6 +17,7 @@ from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.verify import answer as answers
 from algebra.verify import equations, expressions, sidework
+from algebra.verify.analysis import Table
 from algebra.verify.equations import Trail
 from algebra.verify.finish import remaining_in
 from algebra.verify.ledger import Ledger
@@ -59,8 +60,6 @@ def _checked(working: Working) -> Report:
     decimal = working.conventions.get("decimal", "point")
     try:
         working.validate()
-        if working.task in ("analyze", "analyse"):
-            raise TaskError("The task analyze is not checked yet.")
         if len(working.lines) > limits.MAX_LINES:
             raise TaskError(f"A working has at most {limits.MAX_LINES} lines.")
     except TaskError as problem:
@@ -101,6 +100,7 @@ def _refused(working: Working, error: LineError) -> Report:
     return Report(working.id, links, [], Answer("none"), [], [], error)
 
 
+ANALYSIS = ("analyze", "analyse")
 _DOMAIN_STATEMENTS = (ln.AllReals, ln.Interval, ln.Union, ln.Comparison, ln.Between)
 
 
@@ -137,6 +137,8 @@ class _Chain:
         if isinstance(self.given, ExpressionMeaning) and not setting.is_defined(self.given):
             raise UndefinedValue("It is undefined for real numbers.", "√")
         self.ledger = Ledger(setting, self.given)
+        analysed = working.task in ANALYSIS and isinstance(self.given, ExpressionMeaning)
+        self.table = Table.of(setting, self.given) if analysed and isinstance(self.given, ExpressionMeaning) else None
         self.state = _State(self.given)
         if isinstance(self.given, SetMeaning):
             solutions = self.given.solutions
@@ -165,7 +167,9 @@ class _Chain:
         ending = answers.Ending(
             state.before, state.statement, broken, self._candidates(), state.body, state.chain_lines
         )
-        if self.working.task == "domain":
+        if self.table is not None:
+            answer = self.table.answer()
+        elif self.working.task == "domain":
             answer = answers.domain_answer(self.setting, self.ledger, state.domain)
         elif isinstance(self.given, SetMeaning):
             answer = answers.solve_answer(self.setting, self.ledger, self.given, ending)
@@ -256,13 +260,20 @@ class _Chain:
                 self.state.account.excluded |= values
                 self.state.domain = SolutionSet(values, cofinite=True)
                 self.state.restricted = link.relation == "holds"
+                if self.table is not None:
+                    self.table.exclusion(link.relation == "holds")
+            case "feature":
+                self._judge_feature(link, line)
             case "assumption":
                 link.relation = "holds"
             case "definition":
                 self._define(link, line)
             case _ if isinstance(self.given, SetMeaning) and self.working.task == "solve":
                 self._judge_equation(link, line)
-            case _ if self.working.task == "domain" and line.kind in ("statement", "equation"):
+            case "equation" if self.table is not None and self.table.states_parameter(line.body):
+                assert isinstance(line.body, ln.Equation)
+                self.table.judge_parameter(link, line.body)
+            case _ if self.working.task in ("domain", *ANALYSIS) and self._states_domain(line):
                 self._judge_domain(link, line)
             case _:
                 self._judge_expression(link, line)
@@ -270,6 +281,24 @@ class _Chain:
             apart, self.state.worked_apart = self.state.worked_apart, []
             if any(not sidework.is_put_back(self.setting, part, line.body) for part in apart):
                 link.notes.append("aside-not-put-back")
+
+    def _states_domain(self, line: ln.Line) -> bool:
+        if line.kind == "statement" or self.working.task == "domain":
+            return line.kind in ("statement", "equation")
+        return line.kind == "equation" and isinstance(line.body, ln.Equation) and self.setting.isolates(line.body)
+
+    def _judge_feature(self, link: Link, line: ln.Line) -> None:
+        """A named feature; the domain may be stated so in its own task too."""
+        assert isinstance(line.body, ln.Feature)
+        if self.table is not None:
+            self.table.judge(link, line.body)
+        elif line.body.name == "domain" and self.working.task == "domain":
+            inner = line.body.items[0]
+            kind = "exclusion" if isinstance(inner, ln.ValueList) and inner.operator == "≠" else "statement"
+            self._judge(link, ln.Line(line.text, kind, inner))
+            link.kind = line.kind
+        else:
+            raise TaskError(f"The {line.body.name} belongs to the task analyze.")
 
     def _define(self, link: Link, line: ln.Line) -> None:
         assert isinstance(line.subject, ln.Equation)
@@ -288,6 +317,8 @@ class _Chain:
         if all(isinstance(part, _DOMAIN_STATEMENTS) for part in parts):
             self.state.domain = found.solutions
             link.relation = "holds" if found.solutions.same_as(self.setting.domain(self.ledger.zeros)) else "breaks"
+            if self.table is not None:
+                self.table.exclusion(link.relation == "holds")
             return
         before = self.state.zeros
         if before is None:

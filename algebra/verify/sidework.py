@@ -9,13 +9,14 @@ from algebra.exact.errors import ExactError
 from algebra.exact.forms import simplified_tree
 from algebra.exact.ratio import Ratio, irreducible_factors
 from algebra.exact.roots import Exactly
+from algebra.exact.signs import variants
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import Evidence, Link, TaskError
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.expressions import difference_shown
-from algebra.verify.ledger import Ledger, condition_text
+from algebra.verify.ledger import Ledger, condition_text, in_order
 from algebra.verify.setting import Setting
 
 
@@ -62,12 +63,14 @@ def judge_exclusion(setting: Setting, link: Link, ledger: Ledger, body: n.Node) 
         pairs = [(body.left, body.right)]
     else:
         raise TypeError("not an exclusion")
+    if len(setting.letters) <= 1 and all(n.bare(left) == n.Letter(setting.unknown) for left, _ in pairs):
+        _judge_excluded_values(setting, link, ledger, excluded_values(setting, body))
+        return
     conditions = [setting.pair(left, right).difference.numerator for left, right in pairs]
     stated = irreducible_factors(conditions)
     needed = {str(poly): poly for poly in ledger.conditions}
-    values_stated = setting.solver.zeros(stated.values())
     if len(setting.letters) <= 1:
-        right = values_stated == ledger.zeros
+        right = setting.solver.zeros(stated.values()) == ledger.zeros
     else:
         right = set(stated) == set(needed)
     if right:
@@ -82,6 +85,20 @@ def judge_exclusion(setting: Setting, link: Link, ledger: Ledger, body: n.Node) 
         text = f"For {opposite} the given is defined, so it is not excluded."
     else:
         text = "These are not exactly the values at which the given is undefined."
+    link.evidence = Evidence(text, {}, None, None)
+
+
+def _judge_excluded_values(setting: Setting, link: Link, ledger: Ledger, stated: frozenset[Solution]) -> None:
+    missing, extra = ledger.zeros - stated, stated - ledger.zeros
+    if not missing and not extra:
+        return
+    link.relation = "breaks"
+    name = setting.unknown
+    if missing:
+        values = ", ".join(in_order(setting, missing))
+        text = f"{name} ≠ {values} is missing: without it a denominator of the given is zero."
+    else:
+        text = f"For {name} = {', '.join(in_order(setting, extra))} the given is defined, so it is not excluded."
     link.evidence = Evidence(text, {}, None, None)
 
 
@@ -187,5 +204,5 @@ def judge_rounding(setting: Setting, link: Link, solutions: SolutionSet, body: l
 def excluded_values(setting: Setting, body: n.Node) -> frozenset[Solution]:
     """The values that an exclusion line names."""
     items = body.items if isinstance(body, ln.ValueList) else (body.right,) if isinstance(body, ln.Comparison) else ()
-    found = (setting.candidate(item) for item in items)
+    found = (setting.candidate(tree) for item in items for tree in variants(item))
     return frozenset(s for s in found if s is not None)

@@ -1,0 +1,1 @@
+"""Rational functions: their features, points that fit the grid, and their graphs."""

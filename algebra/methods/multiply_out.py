@@ -1,0 +1,28 @@
+"""Polynomials multiplied out and like terms combined."""
+
+from __future__ import annotations
+
+from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
+from algebra.methods.terms import Poly, has_brackets_to_open, listed, shown, spread, times_each
+from algebra.tree import nodes as n
+
+
+def expand_and_combine(problem: Problem) -> Paper:
+    """Every bracket opened, then like terms combined."""
+    value = problem.value(problem.body)
+    if not value.is_polynomial or any(isinstance(p, n.Fraction) and n.letters(p.denominator) for p in n.parts_of(problem.body)):
+        raise NotThisWay("It is no polynomial.")
+    if not n.letters(problem.body):
+        raise NotThisWay("There are no letters.")
+    paper = Paper(problem)
+    if has_brackets_to_open(problem.body):
+        square = next((p for p in n.parts_of(problem.body) if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Sum)), None)
+        rule = "square-of-sum" if square is not None and square.exponent == n.Integer(2) else "distribute"
+        paper.write(listed(spread(problem, problem.body)), rule, times_each(problem.body))
+    letters = n.letters(problem.body)
+    final = str(Poly.of(value, problem.unknown)) if len(letters) == 1 else shown(value)
+    paper.write(final, "like-terms", "terms with the same letters and exponents are added", shown_at=BRIEF)
+    if not paper.steps:
+        raise NotThisWay("There is nothing to multiply out.")
+    paper.answer = [paper.line]
+    return paper
