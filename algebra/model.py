@@ -47,6 +47,7 @@ class Working:
     conventions: dict[str, str] = field(default_factory=dict)
     assume: tuple[str, ...] = ()
     id: str | None = None
+    method: str | None = None  # the method that the task names, where it does
 
     def validate(self) -> None:
         """Raises TaskError naming the first thing that is unknown."""

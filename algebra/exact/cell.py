@@ -339,6 +339,8 @@ class Cell(Field):
         """
         if value.is_zero:
             return value
+        if self.plan.index % index:
+            raise OutOfScope(f"A root with the index {index} was not foreseen here.", "√")
         if not self.depends_on_added(value.numerator):
             return self._root_of_rational(value, index)
         monomial = self._root_of_monomial(value, index)

@@ -30,7 +30,11 @@ class Exactly:
         for value in point.values():
             if isinstance(value, Number) and value.rational is None and value.has_root_form:
                 # a surd that is put in under a root nests one level deeper
-                index = plan.index * lcm(2, len(value.polynomial) - 1)
+                index = lcm(index, plan.index * lcm(2, len(value.polynomial) - 1))
+            number = value.rational if isinstance(value, Number) else value
+            if number is not None and number.denominator != 1:
+                # a fraction that is put in above makes a root of that index
+                index = lcm(index, plan.index * number.denominator * plan.step)
         self.cell = Cell((), Plan(index, plan.step, plan.imaginary), {}, {})
         for name, value in point.items():
             self.cell.constants[name] = self._constant(value)

@@ -101,7 +101,9 @@ def _next_rank(body: n.Node, ready: list[Operation]) -> list[Operation]:
     deepest = max(_depth(body, op.at) for op in ready)
     inner = [op for op in ready if _depth(body, op.at) == deepest]
     rank = max(RANKS[op.kind] for op in inner)
-    return sorted((op for op in inner if RANKS[op.kind] == rank), key=lambda op: op.at)
+    same = sorted((op for op in inner if RANKS[op.kind] == rank), key=lambda op: op.at)
+    # of two that lie in each other the inner one comes first
+    return [op for op in same if not any(other is not op and other.at[: len(op.at)] == op.at for other in same)]
 
 
 def _ready(body: n.Node, decimals: bool) -> list[Operation]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction as Q
-from math import gcd, lcm
+from math import gcd, isqrt, lcm
 
 from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Ratio
@@ -143,9 +143,28 @@ def _simplified(problem: Problem, *, primes: bool) -> Paper:
     if n.letters(problem.body):
         return _with_letters(problem, primes=primes)
     paper = Paper(problem)
-    terms = expanded(problem, problem.body)
+    _quotients(paper)
+    terms = expanded(problem, problem.with_given(paper.line).body)
     simplify_terms(paper, terms, primes=primes)
     return paper
+
+
+def _quotients(paper: Paper) -> None:
+    """A root of a fraction with a square below, as one root over the other."""
+    body = n.bare(paper.problem.body)
+    if not isinstance(body, n.Root) or body.index is not None or not isinstance(n.bare(body.radicand), n.Fraction):
+        return
+    value = paper.problem.value(body.radicand).constant
+    if value is None or value <= 0:
+        raise NotThisWay("A negative number stands under the root.")
+    text = f"√({number(value)})"
+    paper.write(text, "reduce-fraction", "the common number")
+    below = isqrt(value.denominator)
+    if below**2 != value.denominator:
+        raise NotThisWay("The denominator is no square; rationalise it.")
+    paper.write(f"√{value.numerator}/√{value.denominator}", "root-of-quotient", shown_at=EVERY)
+    paper.write(f"√{value.numerator}/{below}", "root-of-square", f"√{value.denominator} = {below}", shown_at=BRIEF)
+    paper.answer = [paper.line]
 
 
 def simplify_terms(paper: Paper, terms: list[RootTerm], *, primes: bool = False, shape: str = "{}", divisor: int = 1) -> None:
@@ -330,10 +349,11 @@ def _fraction_parts(problem: Problem) -> tuple[Paper, list[RootTerm], list[RootT
     if isinstance(body, n.Root) and isinstance(n.bare(body.radicand), n.Fraction) and body.index is None:
         inner = n.bare(body.radicand)
         assert isinstance(inner, n.Fraction)
-        top, below = problem.value(inner.numerator).constant, problem.value(inner.denominator).constant
-        if top is not None and below is not None and top.denominator == below.denominator == 1 and top > 0 and below > 0:
-            terms = [RootTerm(Q(1), int(top))], [RootTerm(Q(1), int(below))]
-            paper.write(f"√{int(top)}/√{int(below)}", "root-of-quotient")
+        value = problem.value(inner).constant
+        if value is not None and value > 0:
+            terms = [RootTerm(Q(1), value.numerator)], [RootTerm(Q(1), value.denominator)]
+            paper.write(f"√({number(value)})", "reduce-fraction", "the common number")
+            paper.write(f"√{value.numerator}/√{value.denominator}", "root-of-quotient")
             small = terms[1][0].simplified()
             if small.radicand == 1:
                 raise NotThisWay("The root below is a whole number.")

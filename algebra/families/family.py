@@ -1,0 +1,106 @@
+"""What a family of problems is, and the numbers its generators draw."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Callable
+from dataclasses import dataclass
+from fractions import Fraction as Q
+
+from algebra.methods.paper import Problem
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Family:
+    """A kind of problem: its task, the methods that work it (default first), its levels and its generator.
+
+    `fits` tells whether a given problem is of the family; `make` draws a given of a level (from 1), built backwards
+    from its answer. `unknown` is the letter to solve for where several occur.
+    """
+
+    id: str
+    name: str
+    task: str
+    description: str
+    methods: tuple[str, ...]
+    levels: tuple[str, ...]
+    example: str
+    fits: Callable[[Problem], bool]
+    make: Callable[[Draw, int], str]
+    unknown: str | None = None
+
+
+class Draw:
+    """Draws numbers and terms as they stand in school books, from a seeded source."""
+
+    def __init__(self, source: random.Random) -> None:
+        self.source = source
+
+    def whole(self, low: int, high: int) -> int:
+        """A whole number that is not 0."""
+        value = 0
+        while value == 0:
+            value = self.source.randint(low, high)
+        return value
+
+    def one_of(self, *items: str) -> str:
+        return self.source.choice(items)
+
+    def choice(self, items: list[int]) -> int:
+        return self.source.choice(items)
+
+    def two(self, low: int, high: int) -> tuple[int, int]:
+        """Two different whole numbers, neither 0."""
+        first = self.whole(low, high)
+        second = first
+        while second == first:
+            second = self.whole(low, high)
+        return first, second
+
+
+def linear(a: int, b: int, letter: str = "x") -> str:
+    """`2x - 3`."""
+    head = letter if a == 1 else f"-{letter}" if a == -1 else f"{a}{letter}"
+    return head if b == 0 else f"{head} {'+' if b > 0 else '-'} {abs(b)}"
+
+
+def polynomial(*parts: int, letter: str = "x") -> str:
+    """The polynomial with these coefficients, the highest first: (1, -6, -16) is x^2 - 6x - 16."""
+    text = ""
+    degree = len(parts) - 1
+    for k, c in enumerate(parts):
+        power = degree - k
+        if not c:
+            continue
+        size = "" if abs(c) == 1 and power else str(abs(c))
+        body = size + ("" if power == 0 else letter if power == 1 else f"{letter}^{power}")
+        if not text:
+            text = f"-{body}" if c < 0 else body
+        else:
+            text += f" {'-' if c < 0 else '+'} {body}"
+    return text or "0"
+
+
+def product(*roots: int, lead: int = 1) -> list[int]:
+    """The coefficients, highest first, of lead·(x − r)(x − s)…"""
+    parts = [lead]
+    for root in roots:
+        longer = [*parts, 0]
+        for k, c in enumerate(parts):
+            longer[k + 1] -= root * c
+        parts = longer
+    return parts
+
+
+def times(left: list[int], right: list[int]) -> list[int]:
+    """The coefficients of a product."""
+    total = [0] * (len(left) + len(right) - 1)
+    for i, a in enumerate(left):
+        for j, b in enumerate(right):
+            total[i + j] += a * b
+    return total
+
+
+def number(value: Q | int) -> str:
+    value = Q(value)
+    return str(value) if value.denominator == 1 else f"{value.numerator}/{value.denominator}"

@@ -1,0 +1,199 @@
+"""A problem worked by a method: the steps at a grain, the answer, how hard it is; every line checked before it is shown."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from algebra.exact import budget
+from algebra.exact.errors import ExactError
+from algebra.families import FAMILIES, Family
+from algebra.methods import catalogue
+from algebra.methods.catalogue import Method
+from algebra.methods.difficulty import Difficulty, difficulty_of
+from algebra.methods.paper import GRAINS, Grain, NotThisWay, Paper, Problem, Step, at_grain, problem_of
+from algebra.model import FORMAT, LineError, TaskError, Working
+from algebra.parse.errors import ReadingError
+from algebra.verify.chain import check
+
+TASK_KINDS = {
+    "evaluate": ("evaluate", "simplify"), "simplify": ("simplify", "evaluate", "expand"), "expand": ("expand", "simplify"), "factor": ("factor",),
+    "solve": ("solve",), "domain": ("domain",), "analyze": ("analyze",), "analyse": ("analyze",),
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """A worked solution. `not_yet` names what in it the class has not been taught."""
+
+    working: Working
+    family: str
+    method: str
+    steps: tuple[Step, ...]
+    answer: tuple[str, ...]
+    difficulty: Difficulty
+    not_yet: tuple[str, ...] = ()
+    all_steps: tuple[Step, ...] = field(default=())
+
+    @property
+    def lines(self) -> tuple[str, ...]:
+        return tuple(step.text for step in self.steps)
+
+    def to_json(self) -> dict[str, Any]:
+        """The shape of `solve --json`."""
+        return {
+            "format": FORMAT, "id": self.working.id, "family": self.family, "method": self.method, "answer": list(self.answer),
+            "steps": [step_json(step) for step in self.steps], "difficulty": self.difficulty.to_json(), "not_yet": list(self.not_yet),
+            "error": None,
+        }  # fmt: skip
+
+
+def step_json(step: Step) -> dict[str, Any]:
+    """One step, every expression in the plain notation."""
+    return {
+        "before": step.before, "after": step.after, "kind": "equation" if step.kind == "zero" else step.kind, "move": step.move,
+        "rule": step.rule.id, "name": step.rule.name, "reason": step.reason, "side_work": list(step.side_work),
+        "slips": list(step.rule.slips), "excluded": list(step.excluded),
+        "marks": [{"kind": m.kind, "before": m.before, "after": m.after, "group": m.group} for m in step.marks],
+    }  # fmt: skip
+
+
+class Unsolved(TaskError):
+    """No method leads to the answer; the message says why, for each that was tried or for the one asked for."""
+
+
+def problem_from(working: Working) -> Problem:
+    """Raises TaskError for what is no problem, ReadingError for what can't be read."""
+    working.validate()
+    problem = problem_of(working)
+    if working.task == "solve" and working.variable is None and len(problem.field.letters) > 1:
+        raise TaskError("Several letters occur: name the one to solve for.")
+    return problem
+
+
+def family_of(problem: Problem) -> Family | None:
+    """The first family that fits."""
+    kinds = TASK_KINDS[problem.task]
+    for kind in kinds:
+        for family in FAMILIES:
+            if family.task == kind and family.fits(problem):
+                return family
+    return None
+
+
+def methods_in_order(problem: Problem) -> tuple[str, list[Method]]:
+    """The family's name, its methods first, then the others of the task that might work."""
+    family = family_of(problem)
+    own = list(family.methods) if family else []
+    kinds = TASK_KINDS[problem.task]
+    others = [m for f in FAMILIES if f.task in kinds for m in f.methods]
+    ordered = list(dict.fromkeys([*own, *others]))
+    return (family.id if family else ""), [catalogue.BY_ID[name] for name in ordered]
+
+
+def work(working: Working, *, method: str | None = None, grain: Grain = "board", untaught: Iterable[str] = ()) -> Solution:
+    """The worked solution by the method named, or by the first that works and that the class knows.
+
+    Raises TaskError (Unsolved where no method leads to the answer) and ReadingError.
+    """
+    if grain not in GRAINS:
+        raise TaskError(f"Unknown grain “{grain}”: {', '.join(GRAINS)}.")
+    problem = problem_from(working)
+    if method is not None and method not in catalogue.BY_ID:
+        raise TaskError(f"Unknown method “{method}”.")
+    family, ordered = methods_in_order(problem)
+    wanted = [catalogue.BY_ID[method]] if method else ordered
+    unknown = frozenset(untaught)
+    reasons: dict[str, str] = {}
+    fallback: Solution | None = None
+    for candidate in wanted:
+        try:
+            found = _solution(problem, family, candidate, grain, unknown)
+        except NotThisWay as reason:
+            reasons[candidate.name] = str(reason)
+            continue
+        if not found.not_yet or method:
+            return found
+        fallback = fallback or found
+    if fallback is not None:
+        return fallback
+    if method:
+        raise Unsolved(f"{wanted[0].name} does not lead to the answer here: {reasons.get(wanted[0].name, '')}")
+    raise Unsolved("No method known here leads to the answer of this problem.")
+
+
+def all_methods(working: Working, *, grain: Grain = "board", untaught: Iterable[str] = (), seconds: float = 2.0) -> list[Solution]:
+    """Every method that leads to the answer, the default first. Raises TaskError and ReadingError."""
+    problem = problem_from(working)
+    family, ordered = methods_in_order(problem)
+    started = time.monotonic()
+    found: list[Solution] = []
+    for candidate in ordered:
+        if time.monotonic() - started > seconds:
+            break
+        try:
+            solution = _solution(problem, family, candidate, grain, frozenset(untaught))
+        except NotThisWay:
+            continue
+        if all(solution.lines != other.lines for other in found):
+            found.append(solution)
+    return found
+
+
+def _solution(problem: Problem, family: str, method: Method, grain: Grain, untaught: frozenset[str]) -> Solution:
+    """Raises NotThisWay where the method does not apply, or where a line of it does not pass the check."""
+    paper = worked(problem, method)
+    steps = tuple(at_grain(paper.steps, grain))
+    _verified(problem.working, steps, method)
+    not_yet = sorted(_needs(problem, method, paper) & untaught)
+    return Solution(
+        problem.working, family, method.id, steps, tuple(paper.answer), difficulty_of(at_grain(paper.steps, "board"), paper.answer),
+        tuple(not_yet), tuple(paper.steps),
+    )  # fmt: skip
+
+
+def worked(problem: Problem, method: Method) -> Paper:
+    """The paper of a method. Raises NotThisWay where it does not apply."""
+    budget.begin()
+    try:
+        paper = method.work(problem)
+    except (ExactError, ReadingError, TaskError, KeyError, ZeroDivisionError) as reason:
+        raise NotThisWay(getattr(reason, "message", str(reason))) from reason
+    if not paper.steps:
+        raise NotThisWay("There is nothing to be done.")
+    return paper
+
+
+def _verified(working: Working, steps: Iterable[Step], method: Method) -> None:
+    """Nothing the tool writes escapes the check: a working that does not pass is not shown."""
+    report = check(replace(working, lines=tuple(step.text for step in steps), method=None))
+    for link in report.links:
+        if link.relation not in ("holds", "widens", "settles"):
+            raise NotThisWay(f"Line {link.line} of {method.id} does not pass the check.")
+    if report.answer.verdict != "correct":
+        raise NotThisWay(f"The answer of {method.id} is {report.answer.verdict}.")
+
+
+def _needs(problem: Problem, method: Method, paper: Paper) -> frozenset[str]:
+    """What a class must know for this: the method, its rules, kinds of number."""
+    kinds = set()
+    texts = " ".join(step.after for step in paper.steps)
+    if problem.complex:
+        kinds.add("complex-numbers")
+    if "√" in texts or "∛" in texts:
+        kinds.add("irrational-numbers")
+    if any("leading coefficient" in step.noticed or step.rule.id in ("split-middle", "slide-and-divide") for step in paper.steps):
+        kinds.add("leading-coefficient")
+    return frozenset({method.id, *(step.rule.id for step in paper.steps), *kinds})
+
+
+def refused(problem: Exception, working: Working | None = None) -> dict[str, Any]:
+    """The JSON of a problem that is not worked: the error at its place."""
+    error = LineError(0, getattr(problem, "column", 1), getattr(problem, "message", str(problem)), getattr(problem, "code", "task"))
+    return {
+        "format": FORMAT, "id": working.id if working else None, "family": "", "method": "", "answer": [], "steps": [],
+        "difficulty": {"rating": None, "parts": {}}, "not_yet": [],
+        "error": {"line": error.line, "column": error.column, "message": error.message, "code": error.code},
+    }  # fmt: skip
