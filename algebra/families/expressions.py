@@ -53,7 +53,7 @@ def _roots(d: Draw, level: int) -> str:
             return d.one_of(f"√{s * s * n1} + √{t * t * n1}", f"{t}√{s * s * n1}", f"{s}√{n1} + {t}√{n1 * 4}", f"√{n1}·√{n1 * n2}")
         case 3:
             return d.one_of(f"√{n2}(√{n2 * n1} + {s})", f"({s} + √{n1})({t} - √{n1})", f"{s}√{n1 * 4} - √{n1 * 9} + √{n2 * 4}", f"({s} + √{n1})^2")
-    return d.one_of(f"∛{s**3 * n1}", f"√({s * s * n1}x^4y^3)", f"({s}√{n1} - √{n2})^2", f"√(2x)·√({2 * s * s}x)", f"√({n1 * 10 + 1}/{s * s})")
+    return d.one_of(f"∛{s**3 * n1}", f"√({s * s * n1}x^4y^3)", f"({s}√{n1} - √{n2})^2", f"√(2x)·√({2 * s * s}x)", f"√({d.choice([7, 11, 13, 17])}/{s * s})")
 
 
 def _rationalise(d: Draw, level: int) -> str:
@@ -174,7 +174,7 @@ FAMILIES = (
     Family(id="exponents", name="Integer exponents", task="simplify", description="Products, quotients, powers, zero and negative exponents.",
            methods=("exponent-laws", "reciprocal-first", "prime-bases", "factor-and-cancel"), levels=("one law", "two laws", "negative and zero exponents", "all together"),
            example="(2x^-3/y^2)^-2", make=_exponents,
-           fits=lambda p: fits.powers(p) and not fits.is_sum(p) and not fits.fraction_inside(p)
+           fits=lambda p: fits.powers(p) and not fits.is_sum(p) and not fits.divides(p) and not fits.fraction_inside(p)
            and not fits.any_sum(p)),
     Family(id="add-rational", name="Add rational expressions", task="simplify", description="Like, unlike and opposite denominators.", methods=("lcd",),
            levels=("like denominators", "unlike denominators", "opposite denominators", "denominators to factor"), example="3/x + 1/(x + 2)", make=_add,

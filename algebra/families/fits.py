@@ -74,6 +74,10 @@ def is_fractional(problem: Problem) -> bool:
     )
 
 
+def divides(problem: Problem) -> bool:
+    return any(isinstance(p, n.Product) and "÷" in p.operators for p in n.parts_of(problem.body))
+
+
 def is_equation(problem: Problem) -> bool:
     return isinstance(problem.body, ln.Equation)
 
