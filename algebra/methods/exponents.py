@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction as Q
+from math import gcd
 
 from algebra.exact.errors import ExactError
 from algebra.exact.numbers import prime_factors
@@ -226,6 +227,10 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
             total = total * value if p.way > 0 else total / value
         else:
             kept.append(p)
+    above = [int(p.base) for p in kept if p.is_number and p.way > 0] + [total.numerator]
+    below = [int(p.base) for p in kept if p.is_number and p.way < 0] + [total.denominator]
+    if any(gcd(a, b) > 1 for a in above for b in below):
+        raise NotThisWay("Large powers of different bases still share a factor; write them by primes.")
     one = paper.problem.field.constant(1)
     front = []
     if total.numerator != 1:

@@ -177,12 +177,21 @@ def at_grain(steps: Sequence[Step], grain: Grain) -> list[Step]:
             if step.shown_at >= level:
                 shown.append(step)
             continue
-        if step.shown_at < level and k != last:
+        # a line that adds candidates can't be passed over: what follows is judged from it
+        adds = step.rule.preserves == "widens" and step.shown_at >= BOARD
+        if step.shown_at < level and k != last and not adds:
             waiting.append(step)
             continue
+        earlier = [other for other in waiting if other.rule is not step.rule]
+        if adds and level == BRIEF and earlier:
+            shown.append(_merged(earlier[:-1], earlier[-1]) if earlier[1:] else earlier[0])
+            waiting = [other for other in waiting if other.rule is step.rule]
         shown.append(_merged(waiting, step) if waiting else step)
         waiting = []
     return shown
+
+
+_SIDES_ONLY = frozenset({"simplify-sides", "open-brackets", "reduce-fraction"})
 
 
 def _merged(finer: Sequence[Step], last: Step) -> Step:
@@ -190,7 +199,9 @@ def _merged(finer: Sequence[Step], last: Step) -> Step:
     parts = (*finer, last)
     # the first of the weightiest: what one decides to do comes before the working out
     main = max(parts, key=lambda step: step.rule.weight)
-    moves = [step.move for step in parts if step.move]
+    moved = [step for step in parts if step.move]
+    # the move still tells what was done when the other lines only work out the sides
+    told = len(moved) == 1 and all(s is moved[0] or s.rule is moved[0].rule or s.rule.id in _SIDES_ONLY for s in parts)
     first = finer[0]
     marks = tuple(replace(mark, after=None) for mark in first.marks if mark.kind == "cancel") or first.marks
     return replace(
@@ -198,7 +209,7 @@ def _merged(finer: Sequence[Step], last: Step) -> Step:
         before=first.before,
         rule=main.rule,
         reason=main.reason,
-        move=moves[0] if len(moves) == 1 else None,
+        move=moved[0].move if told else None,
         side_work=tuple(work for step in parts for work in step.side_work),
         marks=marks,
         noticed=tuple(word for step in parts for word in step.noticed),

@@ -149,7 +149,7 @@ def transform_parent(problem: Problem) -> Paper:
         paper.write(f"point: ({number(h + unit)}, {number(k + a * unit)})", "transform-parent",
                     f"({unit}, {unit}) of 1/{x} moves to ({number(h)} + {unit}, {number(a)}·{unit} + {number(k)}).".replace("+ -", "− "), kind="feature")  # fmt: skip
     if found.excluded:
-        paper.write(f"domain: {x} ≠ {', '.join(map(str, found.excluded))}", "state-domain", "the denominator must not be 0.", kind="feature")
+        paper.write(f"domain: {x} ≠ {', '.join(map(str, found.excluded))}", "state-domain", "the denominator must not be 0.", kind="feature", shown_at=BRIEF)
     _feature(paper, "vertical asymptote", [f"{x} = {number(h)}"], "vertical-asymptotes", f"{x} = {number(h)}")
     paper.write(f"horizontal asymptote: y = {number(k)}", "end-behaviour", "the fraction dies out, k is left.", kind="feature", shown_at=BRIEF)
     paper.write(f"range: y ≠ {number(k)}", "state-range", "the fraction is never 0.", kind="feature", shown_at=BRIEF)
