@@ -6,16 +6,26 @@ The core knows no Django, does no input or output and keeps no clock but the one
 from __future__ import annotations
 
 from algebra import limits
+from algebra.families import FAMILIES, Family
+from algebra.families.generate import EVENTS, generate
+from algebra.functions.analysis import analysis, analysis_json
+from algebra.methods.catalogue import METHODS, Method
+from algebra.methods.next_step import Hint, next_step
+from algebra.methods.paper import GRAINS, Step
+from algebra.methods.solve import Solution, Unsolved, all_methods, refused, step_json, work
 from algebra.model import CONVENTIONS, FORMAT, RELATIONS, TASKS, Report, TaskError, Working
 from algebra.parse.errors import ReadingError
+from algebra.rules import RULES, Rule
 from algebra.textform import read_workings
 from algebra.typeset import Echo, echo
 from algebra.verify.chain import check, clear_caches, decide
 
-VERSION = "2"
+VERSION = "3"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
-    "CONVENTIONS", "FORMAT", "RELATIONS", "TASKS", "VERSION", "Echo", "ReadingError", "Report", "TaskError", "Working",
-    "check", "clear_caches", "decide", "echo", "limits", "read_workings",
+    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "METHODS", "RELATIONS", "RULES", "TASKS", "VERSION", "Echo", "Family",
+    "Hint", "Method", "ReadingError", "Report", "Rule", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
+    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "next_step", "read_workings",
+    "refused", "step_json", "work",
 ]  # fmt: skip

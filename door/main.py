@@ -14,6 +14,10 @@ HELP = """\
   test [--only PART] [--long]   run every check and test (parts: lint, web, python)
   lint, fix                     the Python checks alone; mend what can be mended
   check FILE...                 verify workings (text form; - for standard input; --json, --jsonl)
+  solve --given TEXT            work a problem (--task, --method, --methods, --grain, --json, --jsonl)
+  analyse --given TEXT          the features of a rational function (--json, --jsonl)
+  generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
+  methods, families             the catalogues (--json)
   bench                         measure the core and the API
   api-types                     make the front end's types and the JSON Schema again
   shots                         make the pictures in docs/screenshots again
@@ -25,6 +29,12 @@ COMMANDS = {
     "lint": ("door.testing", "lint_command"),
     "fix": ("door.testing", "fix_command"),
     "check": ("cli.check", "main"),
+    "solve": ("cli.solve", "main"),
+    "analyse": ("cli.analyse", "main"),
+    "analyze": ("cli.analyse", "main"),
+    "generate": ("cli.generate", "main"),
+    "methods": ("cli.catalogues", "methods"),
+    "families": ("cli.catalogues", "families"),
     "bench": ("door.bench", "main"),
     "api-types": ("door.api_types", "main"),
     "shots": ("door.shots", "main"),

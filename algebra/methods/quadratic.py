@@ -336,7 +336,9 @@ def completing_the_square(problem: Problem) -> Paper:
     _demand(problem)
     paper = Paper(problem)
     x = problem.unknown
-    poly = standard_form(paper)
+    if _square_stands(paper):
+        return paper
+    poly = _under_way(problem) or standard_form(paper)
     numbers = poly.numbers
     if numbers is None:
         raise NotThisWay("The coefficients hold letters.")
@@ -349,7 +351,7 @@ def completing_the_square(problem: Problem) -> Paper:
         poly = Poly([constant(c), constant(b), constant(1)], x)
         paper.write(f"{poly} = 0", "divide-both-sides", number(a), move=f"÷{wrapped(number(a))}", noticed=("leading coefficient",))
     square_part = Poly([constant(0), constant(b), constant(1)], x)
-    if c:
+    if c and _under_way(problem.with_given(paper.line)) is None:
         what = number(abs(c))
         paper.write(f"{square_part} = {number(-c)}", "add-to-both-sides" if c < 0 else "subtract-from-both-sides", what,
                     move=f"{'+' if c < 0 else '-'}{what}")  # fmt: skip
@@ -364,6 +366,36 @@ def completing_the_square(problem: Problem) -> Paper:
     paper.write(f"({base})^2 = {number(value)}", "write-as-square", f"({base})²")
     take_root(paper, base, constant(value))
     return paper
+
+
+def _square_stands(paper: Paper) -> bool:
+    """Whether the given is a square (written so, or to be written so) equal to a number; then goes on from there."""
+    problem = paper.problem
+    left, right = problem.sides()
+    found = square_of(problem, left, right)
+    if found is not None and found[0] != problem.unknown:
+        isolate_square(paper, *found)
+        return True
+    first, second = poly_of(problem)
+    numbers = first.numbers
+    if numbers is None or first.degree != 2 or second.degree or second.parts[0].constant is None or second.is_zero:
+        return False
+    c, b, a = numbers
+    if a != 1 or b == 0 or b * b != 4 * c:
+        return False
+    value = second.parts[0]
+    base = str(Poly([problem.field.constant(b / 2), problem.field.constant(1)], problem.unknown))
+    paper.write(f"({base})^2 = {shown(value)}", "write-as-square", f"({base})²")
+    take_root(paper, base, value)
+    return True
+
+
+def _under_way(problem: Problem) -> Poly | None:
+    """x² + bx − c where the given reads x² + bx = c already; else None."""
+    left, right = poly_of(problem)
+    if left.degree != 2 or right.degree or left[2].constant != 1 or not left[0].is_zero or left[1].is_zero:
+        return None
+    return Poly([-right[0], left[1], left[2]], problem.unknown)
 
 
 def quadratic_formula(problem: Problem) -> Paper:

@@ -1,0 +1,95 @@
+"""`uchuu solve`: a worked solution, or the methods that apply side by side."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from typing import Any, TextIO
+
+from algebra import GRAINS, ReadingError, Solution, TaskError, Working, all_methods, echo, refused, work
+from cli.jsonform import working_from_json
+from cli.output import UNREADABLE, each_line, put
+
+
+def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
+    """Returns 0 when the problem is worked, 2 when it is not."""
+    parser = argparse.ArgumentParser(prog="uchuu solve", description="Work a problem.")
+    parser.add_argument("--task", default="solve")
+    parser.add_argument("--given")
+    parser.add_argument("--variable")
+    parser.add_argument("--numbers", default="real")
+    parser.add_argument("--method")
+    parser.add_argument("--methods", action="store_true", help="the methods that apply, with lines and difficulty")
+    parser.add_argument("--grain", default="board", choices=GRAINS)
+    parser.add_argument("--convention", action="append", default=[], metavar="KEY=VALUE")
+    parser.add_argument("--json", action="store_true")
+    parser.add_argument("--latex", action="store_true", help="LaTeX beside every expression of the JSON")
+    parser.add_argument("--jsonl", action="store_true", help="read one JSON object a line, write one a line")
+    try:
+        options = parser.parse_args(arguments)
+    except SystemExit as stop:
+        return int(stop.code or 0)
+    if options.jsonl:
+        return each_line(stdin.read(), out, lambda data: _from_object(data, latex=options.latex))
+    if not options.given:
+        print("uchuu solve: name the problem with --given", file=err)
+        return UNREADABLE
+    conventions = dict(pair.partition("=")[::2] for pair in options.convention)
+    working = Working(options.task, options.given, (), options.variable, options.numbers, conventions)
+    try:
+        if options.methods:
+            return _methods(working, options.json, out)
+        solution = work(working, method=options.method, grain=options.grain)
+    except (TaskError, ReadingError) as problem:
+        if options.json:
+            put(refused(problem, working), out)
+        else:
+            print(f"uchuu solve: {getattr(problem, 'message', problem)}", file=err)
+        return UNREADABLE
+    if options.json:
+        put(_object(solution, latex=options.latex), out)
+    else:
+        print(printed(solution), file=out)
+    return 0
+
+
+def _from_object(data: dict[str, Any], *, latex: bool) -> dict[str, Any]:
+    fields = dict(data)
+    method, grain = fields.pop("method", None), fields.pop("grain", "board")
+    try:
+        return _object(work(working_from_json(fields), method=method, grain=grain), latex=latex)
+    except (TaskError, ReadingError) as problem:
+        return refused(problem) | {"id": data.get("id")}
+
+
+def _object(solution: Solution, *, latex: bool) -> dict[str, Any]:
+    found = solution.to_json()
+    if latex:
+        for step in found["steps"]:
+            for side in ("before", "after"):
+                shown = echo(step[side])
+                step[f"{side}_latex"] = f"{shown.left} {shown.right}".strip()
+    return found
+
+
+def _methods(working: Working, as_json: bool, out: TextIO) -> int:
+    found = all_methods(working)
+    rows = [
+        {"method": s.method, "lines": len(s.steps), "answer": list(s.answer), "difficulty": s.difficulty.to_json()} for s in found
+    ]
+    if as_json:
+        put({"format": 1, "methods": rows, "error": None}, out)
+    else:
+        for s in found:
+            print(f"{s.method.ljust(24)} {len(s.steps):2d} lines   difficulty {s.difficulty.rating}", file=out)
+    return 0 if found else UNREADABLE
+
+
+def printed(solution: Solution) -> str:
+    """The worked solution for a terminal."""
+    width = max(len(step.text) for step in solution.steps)
+    rows = [f"{solution.working.task}: {solution.working.given}    by {solution.method}"]
+    rows += [f"  {step.text.ljust(width)}   {step.rule.name}. {step.reason}" for step in solution.steps]
+    parts = ", ".join(f"{name} {value}" for name, value in solution.difficulty.parts.items())
+    rows.append(f"  answer: {', '.join(solution.answer) or 'none'}    difficulty {solution.difficulty.rating} ({parts})")
+    return "\n".join(rows)
