@@ -10,6 +10,7 @@ from algebra.families import FAMILIES, Family
 from algebra.families.generate import EVENTS, generate
 from algebra.functions.analysis import analysis, analysis_json
 from algebra.methods.catalogue import METHODS, Method
+from algebra.methods.named import check_with_method as check
 from algebra.methods.next_step import Hint, next_step
 from algebra.methods.paper import GRAINS, Step
 from algebra.methods.solve import Solution, Unsolved, all_methods, refused, step_json, work
@@ -18,7 +19,7 @@ from algebra.parse.errors import ReadingError
 from algebra.rules import RULES, Rule
 from algebra.textform import read_workings
 from algebra.typeset import Echo, echo
-from algebra.verify.chain import check, clear_caches, decide
+from algebra.verify.chain import clear_caches, decide
 
 VERSION = "3"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""

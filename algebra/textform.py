@@ -7,7 +7,7 @@ import re
 from algebra.model import TASKS, TaskError, Working
 
 _HEAD = re.compile(r"\s*([a-z_]+)\s*:\s*(.*)")
-_KEYS = ("task", "given", "numbers", "assume", "conventions", "variable", "id")
+_KEYS = ("task", "given", "numbers", "assume", "conventions", "variable", "id", "method")
 _RULE = re.compile(r"\s*-{3,}\s*")
 
 
@@ -70,6 +70,7 @@ def _working(head: dict[str, list[str]], lines: list[str]) -> Working:
         conventions=conventions,
         assume=tuple(head.get("assume", [])),
         id=last.get("id"),
+        method=last.get("method"),
     )
     working.validate()
     return working

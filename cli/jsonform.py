@@ -8,7 +8,7 @@ from algebra import TaskError, Working
 
 _FIELDS = {
     "id": (str, int, type(None)), "task": (str,), "given": (str,), "variable": (str, type(None)), "numbers": (str,),
-    "conventions": (dict,), "lines": (list,), "assume": (list,), "format": (int,),
+    "conventions": (dict,), "lines": (list,), "assume": (list,), "format": (int,), "method": (str, type(None)),
 }  # fmt: skip
 
 
@@ -37,6 +37,7 @@ def working_from_json(data: Any) -> Working:
         conventions=conventions,
         assume=tuple(data.get("assume", [])),
         id=data.get("id"),
+        method=data.get("method"),
     )
     working.validate()
     return working

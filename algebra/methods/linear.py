@@ -225,7 +225,8 @@ def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     rule = "add-to-both-sides" if minus else "subtract-from-both-sides"
     what = opposite(term) if minus else term
     detail = f"{joined([str(left), opposite(term)])} = {joined([str(right), opposite(term)])}"
-    paper.write(detail, rule, what, shown_at=EVERY, move=f"{'+' if minus else '-'}{what}")
+    move = f"{'+' if minus else '-'}{what}"
+    paper.write(detail, rule, what, shown_at=EVERY, move=move, side=[_balance(left, right, move)])
     paper.write(f"{new_left} = {new_right}", "simplify-sides", "like terms are combined")
     return new_left, new_right
 
@@ -239,7 +240,8 @@ def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: l
     detail = _both(paper, joined([str(own), opposite(term)]), joined([str(other), opposite(term)]), own_left)
     new_own = Poly([own[0] - own[0], own[1]], own.unknown)
     new_other = Poly([other[0] - own[0]], own.unknown)
-    paper.write(detail, rule, what, shown_at=EVERY, move=move, side=work)
+    balance = _balance(own, other, move) if own_left else _balance(other, own, move)
+    paper.write(detail, rule, what, shown_at=EVERY, move=move, side=[*work, balance])
     paper.write(_both(paper, str(new_own), str(new_other), own_left), "simplify-sides", "like terms are combined")
     return new_own, new_other
 
@@ -293,6 +295,11 @@ def _no_unknown(paper: Paper, left: Poly, right: Poly) -> None:
         paper.write("no solution", "contradiction", f"{shown(left[0])} = {shown(right[0])}", shown_at=BRIEF,
                     noticed=("contradiction",))  # fmt: skip
         paper.answer = []
+
+
+def _balance(left: Poly, right: Poly, move: str) -> dict[str, object]:
+    """A balance with the two sides, and what is done to both; it tips when it is done to one only."""
+    return {"kind": "balance", "left": str(left), "right": str(right), "move": move}
 
 
 def _ladder(own: Poly, other: Poly) -> dict[str, object]:

@@ -51,6 +51,7 @@ class Operation:
     new: n.Node
     rule: str
     what: str
+    side: tuple[dict[str, object], ...] = ()
 
 
 def order_of_operations(problem: Problem) -> Paper:
@@ -69,7 +70,7 @@ def order_of_operations(problem: Problem) -> Paper:
         for k, operation in enumerate(chosen):
             body = n.replaced(body, operation.at, operation.new)
             text = plain(tidy(body))
-            paper.write(text, operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY)
+            paper.write(text, operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY, side=operation.side)
         body = tidy(body)
     if literal(body) is None:
         raise NotThisWay("Something here is not worked out by the order of operations.")
@@ -228,7 +229,16 @@ def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
         top = tops[0] + sum(-t if s == "-" else t for s, t in zip(node.signs, tops[1:], strict=True))
         new: n.Node = n.Fraction(n.Integer(abs(top)), n.Integer(common)) if top else n.Integer(0)
         return Operation(at, "add", n.Signed("-", new) if top < 0 else new, "add-fractions", "")
-    return Operation(at, "add", _result(total, decimals), "add-and-subtract", f"{plain(node)} = {plain(_result(total, decimals))}")
+    words = f"{plain(node)} = {plain(_result(total, decimals))}"
+    return Operation(at, "add", _result(total, decimals), "add-and-subtract", words, _counters(node, signed, total))
+
+
+def _counters(node: n.Sum, values: list[Q], total: Q) -> tuple[dict[str, object], ...]:
+    """Signed counters for a short sum with a negative number in it: pairs of opposite counters cancel."""
+    signed = [values[0], *(-v if s == "-" else v for s, v in zip(node.signs, values[1:], strict=True))]
+    if any(v.denominator != 1 or abs(v) > 12 for v in signed) or all(v >= 0 for v in signed):
+        return ()
+    return ({"kind": "counters", "terms": [int(v) for v in signed], "total": int(total)},)
 
 
 def _written_bottom(term: n.Node) -> int:
