@@ -7,19 +7,20 @@ from __future__ import annotations
 
 from algebra import limits
 from algebra.families import FAMILIES, Family
-from algebra.families.generate import EVENTS, generate
-from algebra.functions.analysis import analysis, analysis_json
 from algebra.methods.catalogue import METHODS, Method
-from algebra.methods.named import check_with_method as check
-from algebra.methods.next_step import Hint, next_step
 from algebra.methods.paper import GRAINS, Step
-from algebra.methods.solve import Solution, Unsolved, all_methods, refused, step_json, work
+from algebra.methods.places import places_of, typeset
 from algebra.model import CONVENTIONS, FORMAT, RELATIONS, TASKS, Report, TaskError, Working
 from algebra.parse.errors import ReadingError
 from algebra.rules import RULES, Rule
 from algebra.textform import read_workings
 from algebra.typeset import Echo, echo
 from algebra.verify.chain import clear_caches, decide
+from algebra.work.analysis import analysis, analysis_json
+from algebra.work.generate import EVENTS, generate
+from algebra.work.named import check_with_method as check
+from algebra.work.next_step import Hint, next_step
+from algebra.work.solve import Solution, Unsolved, all_methods, refused, step_json, work
 
 VERSION = "3"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
@@ -27,6 +28,6 @@ VERSION = "3"
 __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "METHODS", "RELATIONS", "RULES", "TASKS", "VERSION", "Echo", "Family",
     "Hint", "Method", "ReadingError", "Report", "Rule", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
-    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "next_step", "read_workings",
-    "refused", "step_json", "work",
+    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "next_step", "places_of", "read_workings",
+    "refused", "step_json", "typeset", "work",
 ]  # fmt: skip

@@ -28,7 +28,11 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
         return int(stop.code or 0)
     if options.jsonl:
         return each_line(
-            stdin.read(), out, lambda data: analysis_json(str(data.get("given", "")), variable=data.get("variable")) | {"id": data.get("id")}
+            stdin.read(),
+            out,
+            lambda data: (
+                analysis_json(str(data.get("given", "")), variable=data.get("variable")) | {"id": data.get("id")}
+            ),
         )
     if not options.given:
         print("uchuu analyse: name the function with --given", file=err)

@@ -12,7 +12,7 @@ from cli.output import put
 
 def methods(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
     """Prints every method with its name, what it does and an example."""
-    rows = [
+    rows: list[dict[str, object]] = [
         {"id": m.id, "name": m.name, "description": m.description, "searches": m.searches,
          "families": [f.id for f in FAMILIES if m.id in f.methods], "example": {"task": m.example[0], "given": m.example[1]}}
         for m in METHODS
@@ -22,7 +22,7 @@ def methods(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
 
 def families(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
     """Prints every family with its task, levels, methods and an example."""
-    rows = [
+    rows: list[dict[str, object]] = [
         {"id": f.id, "name": f.name, "description": f.description, "task": f.task, "levels": list(f.levels), "methods": list(f.methods),
          "example": {"task": f.task, "given": f.example}}
         for f in FAMILIES

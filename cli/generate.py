@@ -35,5 +35,8 @@ def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.st
         put({"format": 1, "problems": rows, "error": None}, out)
     else:
         for s in found:
-            print(f"{s.working.given.ljust(44)} {', '.join(s.answer) or 'none'}    difficulty {s.difficulty.rating}", file=out)
+            print(
+                f"{s.working.given.ljust(44)} {', '.join(s.answer) or 'none'}    difficulty {s.difficulty.rating}",
+                file=out,
+            )
     return 0 if len(found) == options.count else 1

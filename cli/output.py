@@ -25,7 +25,14 @@ def each_line(text: str, out: TextIO, answer: Callable[[dict[str, Any]], dict[st
             if not isinstance(data, dict):
                 raise ValueError("a JSON object is expected on each line")
         except ValueError as problem:
-            put({"format": 1, "id": None, "error": {"line": 0, "column": 1, "message": f"Not JSON: {problem}", "code": "task"}}, out)
+            put(
+                {
+                    "format": 1,
+                    "id": None,
+                    "error": {"line": 0, "column": 1, "message": f"Not JSON: {problem}", "code": "task"},
+                },
+                out,
+            )
             status = UNREADABLE
             continue
         found = answer(data)

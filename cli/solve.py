@@ -75,7 +75,8 @@ def _object(solution: Solution, *, latex: bool) -> dict[str, Any]:
 def _methods(working: Working, as_json: bool, out: TextIO) -> int:
     found = all_methods(working)
     rows = [
-        {"method": s.method, "lines": len(s.steps), "answer": list(s.answer), "difficulty": s.difficulty.to_json()} for s in found
+        {"method": s.method, "lines": len(s.steps), "answer": list(s.answer), "difficulty": s.difficulty.to_json()}
+        for s in found
     ]
     if as_json:
         put({"format": 1, "methods": rows, "error": None}, out)
@@ -91,5 +92,7 @@ def printed(solution: Solution) -> str:
     rows = [f"{solution.working.task}: {solution.working.given}    by {solution.method}"]
     rows += [f"  {step.text.ljust(width)}   {step.rule.name}. {step.reason}" for step in solution.steps]
     parts = ", ".join(f"{name} {value}" for name, value in solution.difficulty.parts.items())
-    rows.append(f"  answer: {', '.join(solution.answer) or 'none'}    difficulty {solution.difficulty.rating} ({parts})")
+    rows.append(
+        f"  answer: {', '.join(solution.answer) or 'none'}    difficulty {solution.difficulty.rating} ({parts})"
+    )
     return "\n".join(rows)

@@ -12,13 +12,29 @@ def _linear(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"x + {abs(b)} = {x + abs(b)}", f"{a}x = {a * x}", f"x/{a} = {x}")
         case 2:
-            return d.one_of(f"{linear(a, b)} = {a * x + b}", f"{b} - {a}x = {b - a * x}", f"{a * x + b} = {linear(a, b)}")
+            return d.one_of(
+                f"{linear(a, b)} = {a * x + b}", f"{b} - {a}x = {b - a * x}", f"{a * x + b} = {linear(a, b)}"
+            )
         case 3:
             k = a + c
-            return d.one_of(f"{linear(k, b)} = {linear(a, c * x + b)}", f"{a}({linear(1, b)}) = {a * (x + b)}", f"{a}({linear(1, b)}) - {c} = {linear(c, (a - c) * x + a * b - c)}")
+            return d.one_of(
+                f"{linear(k, b)} = {linear(a, c * x + b)}",
+                f"{a}({linear(1, b)}) = {a * (x + b)}",
+                f"{a}({linear(1, b)}) - {c} = {linear(c, (a - c) * x + a * b - c)}",
+            )
         case 4:
-            return d.one_of(f"x/{a} + {c} = {b}/{a + 1}", f"({linear(1, b)})/{c} - x/{a + 1} = 2", f"{2 * a + 1} - 2({linear(a, b)}) = 3({linear(1, c)})", f"{a}/{c}x - {abs(b)} = {a}")
-    return d.one_of(f"2(x + {a}) = 2x + {2 * a}", f"{a}(x + 1) = {a}x + {abs(b)}", f"{a}({c}({linear(1, b)}) - 4) = {a * (c * (x + b) - 4)}", f"0.{c}x + 1.{a} = {a}")
+            return d.one_of(
+                f"x/{a} + {c} = {b}/{a + 1}",
+                f"({linear(1, b)})/{c} - x/{a + 1} = 2",
+                f"{2 * a + 1} - 2({linear(a, b)}) = 3({linear(1, c)})",
+                f"{a}/{c}x - {abs(b)} = {a}",
+            )
+    return d.one_of(
+        f"2(x + {a}) = 2x + {2 * a}",
+        f"{a}(x + 1) = {a}x + {abs(b)}",
+        f"{a}({c}({linear(1, b)}) - 4) = {a * (c * (x + b) - 4)}",
+        f"0.{c}x + 1.{a} = {a}",
+    )
 
 
 def _literal(d: Draw, level: int) -> str:
@@ -36,15 +52,39 @@ def _quadratic(d: Draw, level: int) -> str:
     a, k = d.whole(2, 4), d.whole(2, 9)
     match level:
         case 1:
-            return d.one_of(f"{polynomial(*product(r, s))} = 0", f"x^2 = {k * k}", f"x^2 = {k}x", f"({linear(1, -r)})({linear(1, -s)}) = 0")
+            return d.one_of(
+                f"{polynomial(*product(r, s))} = 0",
+                f"x^2 = {k * k}",
+                f"x^2 = {k}x",
+                f"({linear(1, -r)})({linear(1, -s)}) = 0",
+            )
         case 2:
             c = product(r, s)
-            return d.one_of(f"x^2 = {polynomial(-c[1], -c[2])}", f"{polynomial(*[a * v for v in c])} = 0", f"({linear(1, -r)})^2 = {k * k}", f"{a}x^2 - {a * k * k} = 0")
+            return d.one_of(
+                f"x^2 = {polynomial(-c[1], -c[2])}",
+                f"{polynomial(*[a * v for v in c])} = 0",
+                f"({linear(1, -r)})^2 = {k * k}",
+                f"{a}x^2 - {a * k * k} = 0",
+            )
         case 3:
-            return d.one_of(f"{polynomial(1, -2 * r, r * r - k)} = 0", f"({linear(1, r)})^2 = {k}", f"{polynomial(a, -(a * r + s), r * s)} = 0", f"x(x + {abs(r)}) = {abs(s) * (abs(s) + abs(r))}")
+            return d.one_of(
+                f"{polynomial(1, -2 * r, r * r - k)} = 0",
+                f"({linear(1, r)})^2 = {k}",
+                f"{polynomial(a, -(a * r + s), r * s)} = 0",
+                f"x(x + {abs(r)}) = {abs(s) * (abs(s) + abs(r))}",
+            )
         case 4:
-            return d.one_of(f"{polynomial(a, k, -1)} = 0", f"{polynomial(1, k, 1)} = 0", f"({linear(1, r)})({linear(1, s)}) = {k}", f"{a}({linear(1, r)})^2 - {k} = {a}")
-    return d.one_of(f"{polynomial(1, 2 * (r % 4), (r % 4) ** 2 + k)} = 0", f"x^2/{a} + x - {k} = 0", f"{polynomial(a, 2 * k + 1, a)} = 0")
+            return d.one_of(
+                f"{polynomial(a, k, -1)} = 0",
+                f"{polynomial(1, k, 1)} = 0",
+                f"({linear(1, r)})({linear(1, s)}) = {k}",
+                f"{a}({linear(1, r)})^2 - {k} = {a}",
+            )
+    return d.one_of(
+        f"{polynomial(1, 2 * (r % 4), (r % 4) ** 2 + k)} = 0",
+        f"x^2/{a} + x - {k} = 0",
+        f"{polynomial(a, 2 * k + 1, a)} = 0",
+    )
 
 
 def _polynomial(d: Draw, level: int) -> str:
@@ -52,10 +92,20 @@ def _polynomial(d: Draw, level: int) -> str:
     k = d.whole(2, 6)
     match level:
         case 1:
-            return d.one_of(f"{polynomial(*product(0, r, s))} = 0", f"x^3 = {k * k}x", f"x({linear(1, -r)})({linear(1, -s)}) = 0")
+            return d.one_of(
+                f"{polynomial(*product(0, r, s))} = 0", f"x^3 = {k * k}x", f"x({linear(1, -r)})({linear(1, -s)}) = 0"
+            )
         case 2:
-            return d.one_of(f"{polynomial(*product(r, k, -k))} = 0", f"x^4 - {k * k + 1}x^2 + {k * k} = 0", f"2x^3 - {2 * k * k}x = 0")
-    return d.one_of(f"{polynomial(*product(r, s, d.whole(-3, 3)))} = 0", f"x^4 - {k + 3}x^2 + {3 * k} = 0", f"x^6 - {k**3 + 1}x^3 + {k**3} = 0")
+            return d.one_of(
+                f"{polynomial(*product(r, k, -k))} = 0",
+                f"x^4 - {k * k + 1}x^2 + {k * k} = 0",
+                f"2x^3 - {2 * k * k}x = 0",
+            )
+    return d.one_of(
+        f"{polynomial(*product(r, s, d.whole(-3, 3)))} = 0",
+        f"x^4 - {k + 3}x^2 + {3 * k} = 0",
+        f"x^6 - {k**3 + 1}x^3 + {k**3} = 0",
+    )
 
 
 def _rational(d: Draw, level: int) -> str:
@@ -63,12 +113,28 @@ def _rational(d: Draw, level: int) -> str:
     a, b = d.whole(1, 8), d.whole(2, 8)
     match level:
         case 1:
-            return d.one_of(f"{a}/x = {b}/{a + b}", f"{a}/({linear(1, r)}) = {b}/x" if a != b else f"{a}/x + 1 = {b}", f"{b}/x + 1 = {a + 1}/3")
+            return d.one_of(
+                f"{a}/x = {b}/{a + b}",
+                f"{a}/({linear(1, r)}) = {b}/x" if a != b else f"{a}/x + 1 = {b}",
+                f"{b}/x + 1 = {a + 1}/3",
+            )
         case 2:
-            return d.one_of(f"{a}/x + {b}/({linear(1, r)}) = 1", f"{2 * b}/(x - {b}) = x/{a + 1}", f"1/x = x/{b * b}", f"{a}/({linear(1, r)}) + {b}/({linear(1, s)}) = 0")
+            return d.one_of(
+                f"{a}/x + {b}/({linear(1, r)}) = 1",
+                f"{2 * b}/(x - {b}) = x/{a + 1}",
+                f"1/x = x/{b * b}",
+                f"{a}/({linear(1, r)}) + {b}/({linear(1, s)}) = 0",
+            )
         case 3:
-            return d.one_of(f"x/({linear(1, -r)}) = {r}/({linear(1, -r)}) + {b}", f"x/({linear(1, -r)}) - {r}/x = {r * r}/(x^2 - {r}x)".replace("- -", "+ "), f"{a}/(x - {b}) + 1/({b} - x) = 2")
-    return d.one_of(f"1/({polynomial(1, 0, -(b * b))}) + 1/({linear(1, -b)}) = {a}/({linear(1, b)})", f"x/({linear(1, r)}) + {a}/({linear(1, s)}) = {b}/({polynomial(*product(-r, -s))})")
+            return d.one_of(
+                f"x/({linear(1, -r)}) = {r}/({linear(1, -r)}) + {b}",
+                f"x/({linear(1, -r)}) - {r}/x = {r * r}/(x^2 - {r}x)".replace("- -", "+ "),
+                f"{a}/(x - {b}) + 1/({b} - x) = 2",
+            )
+    return d.one_of(
+        f"1/({polynomial(1, 0, -(b * b))}) + 1/({linear(1, -b)}) = {a}/({linear(1, b)})",
+        f"x/({linear(1, r)}) + {a}/({linear(1, s)}) = {b}/({polynomial(*product(-r, -s))})",
+    )
 
 
 def _pattern(d: Draw, level: int) -> str:
@@ -83,11 +149,26 @@ def _radical(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"√x = {a}", f"√x + {b} = {a + b}", f"√({linear(1, b)}) = {a}", f"{a}√x = {a * b}")
         case 2:
-            return d.one_of(f"√({linear(a, b)}) - {a} = {b}", f"√x = -{b}", f"∛({linear(1, -b)}) = {a}", f"√({linear(a, b)}) = √({linear(1, b + (a - 1) * x)})")
+            return d.one_of(
+                f"√({linear(a, b)}) - {a} = {b}",
+                f"√x = -{b}",
+                f"∛({linear(1, -b)}) = {a}",
+                f"√({linear(a, b)}) = √({linear(1, b + (a - 1) * x)})",
+            )
         case 3:
-            return d.one_of(f"√(x + {x * x - x + 0}) = x" if x > 1 else "√(x + 6) = x", f"x = {b} + √({linear(2, x * x + 2 * 0 - 2 * b + 0)})", f"{a}√(x - 1) = x - 1", f"√({linear(1, b * b + b)}) = x")
+            return d.one_of(
+                f"√(x + {x * x - x + 0}) = x" if x > 1 else "√(x + 6) = x",
+                f"x = {b} + √({linear(2, x * x + 2 * 0 - 2 * b + 0)})",
+                f"{a}√(x - 1) = x - 1",
+                f"√({linear(1, b * b + b)}) = x",
+            )
     u, v = sorted(d.two(1, 6))
-    return d.one_of(f"√(x + {v * v - u * u}) - √x = {v - u}", f"√(x + {v * v}) + √x = {v + u + 1}", f"√(2x + 3) - √(x + 1) = 1", f"√x + {u} = √(x + {u * u + 2 * u * v})")
+    return d.one_of(
+        f"√(x + {v * v - u * u}) - √x = {v - u}",
+        f"√(x + {v * v}) + √x = {v + u + 1}",
+        "√(2x + 3) - √(x + 1) = 1",
+        f"√x + {u} = √(x + {u * u + 2 * u * v})",
+    )
 
 
 def _exponential(d: Draw, level: int) -> str:
@@ -97,10 +178,19 @@ def _exponential(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"{p}^x = {p**k}", f"{p}^(x + {m}) = {p ** (k + m)}", f"{p * p}^x = {p}")
         case 2:
-            return d.one_of(f"{p}^(3x) = {p * p}^(x + {m})", f"{p * p}^(x + 1) = {p**3}", f"(1/{p})^(-2x) = {p**k}", f"{m + 1}·{p}^x - {k} = {(m + 1) * p**2 - k}")
+            return d.one_of(
+                f"{p}^(3x) = {p * p}^(x + {m})",
+                f"{p * p}^(x + 1) = {p**3}",
+                f"(1/{p})^(-2x) = {p**k}",
+                f"{m + 1}·{p}^x - {k} = {(m + 1) * p**2 - k}",
+            )
         case 3:
-            return d.one_of(f"{p**2}^x - {p**k + 1}·{p}^x + {p**k} = 0", f"{p**2}^x - {p - 1}·{p}^x - {p} = 0", f"{p**3}^x·{p}^(x - {m}) = 1/{p**k}")
-    return d.one_of(f"6^x - {2**k}·3^x - {3**m}·2^x + {2**k * 3**m} = 0", f"2^(2x + 1) - 9·2^x + 4 = 0", f"2^x = -{k}")
+            return d.one_of(
+                f"{p**2}^x - {p**k + 1}·{p}^x + {p**k} = 0",
+                f"{p**2}^x - {p - 1}·{p}^x - {p} = 0",
+                f"{p**3}^x·{p}^(x - {m}) = 1/{p**k}",
+            )
+    return d.one_of(f"6^x - {2**k}·3^x - {3**m}·2^x + {2**k * 3**m} = 0", "2^(2x + 1) - 9·2^x + 4 = 0", f"2^x = -{k}")
 
 
 def _power(d: Draw, level: int) -> str:
@@ -110,7 +200,11 @@ def _power(d: Draw, level: int) -> str:
             return d.one_of(f"(x + {b})^3 = {(x + b) ** 3}", f"x^5 = {x**5}", f"(x - {b})^4 = {a**4}")
         case 2:
             return f"{a}({linear(2, b)})^3 - {b} = {a * (2 * x + b) ** 3 - b}"
-    return d.one_of(f"((x - {b})/{a})^4 = 16", f"{b} - ({linear(a, 1)})^3 = {b - (a * x + 1) ** 3}", f"({linear(1, b)})^5/{a} = {a**4}")
+    return d.one_of(
+        f"((x - {b})/{a})^4 = 16",
+        f"{b} - ({linear(a, 1)})^3 = {b - (a * x + 1) ** 3}",
+        f"({linear(1, b)})^5/{a} = {a**4}",
+    )
 
 
 def _absolute(d: Draw, level: int) -> str:
@@ -119,7 +213,9 @@ def _absolute(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"|x| = {c}", f"|x - {b}| = {c}", f"|x + {b}| = 0")
         case 2:
-            return d.one_of(f"|{linear(a, -b)}| = {c}", f"{a}|x + {b}| - {c} = {a * 3 - c}", f"|x| = -{c}", f"{b + 9} - |x| = {b}")
+            return d.one_of(
+                f"|{linear(a, -b)}| = {c}", f"{a}|x + {b}| - {c} = {a * 3 - c}", f"|x| = -{c}", f"{b + 9} - |x| = {b}"
+            )
     return d.one_of(f"|x - {b}| = {a}x", f"|{linear(a, -b)}| = |x + {c}|", f"|{linear(2, -b)}| = {linear(1, c)}")
 
 
@@ -131,10 +227,25 @@ def _functions(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"{a}/({linear(1, -r)}) {sign} {abs(k)}", f"-{a}/({linear(1, -r)})")
         case 2:
-            return d.one_of(f"({linear(1, -s)})/({linear(1, -r)})", f"({polynomial(*product(r, s))})/({linear(1, -r)})", f"({linear(a, k)})/({linear(1, -r)})" if a * r + k else f"1/({linear(1, -r)})")
+            return d.one_of(
+                f"({linear(1, -s)})/({linear(1, -r)})",
+                f"({polynomial(*product(r, s))})/({linear(1, -r)})",
+                f"({linear(a, k)})/({linear(1, -r)})" if a * r + k else f"1/({linear(1, -r)})",
+            )
         case 3:
-            return d.one_of(f"({linear(1, -s)})/({polynomial(1, 0, -(r * r))})" if abs(s) != abs(r) else f"x/({polynomial(1, 0, -(r * r))})", f"({polynomial(*product(r, s))})/({polynomial(*product(r, -s - 1 if -s - 1 else 2))})", f"({polynomial(1, 0, -(r * r))})/({polynomial(*product(r, s))})")
-    return d.one_of("(x^2 + 1)/x", f"({polynomial(1, k, a)})/({linear(1, -r)})", f"({polynomial(2, -a, k)})/({linear(1, r)})", f"x/({polynomial(1, 0, r * r)})")
+            return d.one_of(
+                f"({linear(1, -s)})/({polynomial(1, 0, -(r * r))})"
+                if abs(s) != abs(r)
+                else f"x/({polynomial(1, 0, -(r * r))})",
+                f"({polynomial(*product(r, s))})/({polynomial(*product(r, -s - 1 if -s - 1 else 2))})",
+                f"({polynomial(1, 0, -(r * r))})/({polynomial(*product(r, s))})",
+            )
+    return d.one_of(
+        "(x^2 + 1)/x",
+        f"({polynomial(1, k, a)})/({linear(1, -r)})",
+        f"({polynomial(2, -a, k)})/({linear(1, r)})",
+        f"x/({polynomial(1, 0, r * r)})",
+    )
 
 
 FAMILIES = (

@@ -12,12 +12,32 @@ def _order(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"{a} + {b}·{c}", f"{a * b} - {b}·{c % 5 + 1}", f"{a * b}÷{b} + {c}", f"{a} - {b} + {c}")
         case 2:
-            return d.one_of(f"{a}·({b} + {c}) - {d.whole(2, 9)}", f"{a} - ({b} - {c})·2", f"({a} + {b})·{c} - {a}·{b}", f"-{a} - {b}·({c} - 9)")
+            return d.one_of(
+                f"{a}·({b} + {c}) - {d.whole(2, 9)}",
+                f"{a} - ({b} - {c})·2",
+                f"({a} + {b})·{c} - {a}·{b}",
+                f"-{a} - {b}·({c} - 9)",
+            )
         case 3:
-            return d.one_of(f"{a} - {b % 4 + 2}^2 + {c}", f"({a} - {b})^2·{c % 3 + 2} - {a}", f"-{b % 5 + 2}^2 + ({c % 4 - 6})^2", f"[{a} + 2·({b} - {c})]·3 - {b}")
+            return d.one_of(
+                f"{a} - {b % 4 + 2}^2 + {c}",
+                f"({a} - {b})^2·{c % 3 + 2} - {a}",
+                f"-{b % 5 + 2}^2 + ({c % 4 - 6})^2",
+                f"[{a} + 2·({b} - {c})]·3 - {b}",
+            )
         case 4:
-            return d.one_of(f"{a}/{a + 1} + {b}/{a + 2}", f"{b % 3 + 1}/4 + {a}/6·{c}/5", f"{a}/{b + 1}÷{c}/{b + 2} - 1/2", f"({a}/3 - 1/{b})·{c}")
-    return d.one_of(f"(1/{a} + 1/{b})/(1/{a} - 1/{b + 10})", f"({a}/{b + 2})^2 - 1/{(b + 2)}", f"{a}·2^-{b % 3 + 1} + {c}^-1", f"|{a} - {b * 3}|·2 - ({c} - {a})^3")
+            return d.one_of(
+                f"{a}/{a + 1} + {b}/{a + 2}",
+                f"{b % 3 + 1}/4 + {a}/6·{c}/5",
+                f"{a}/{b + 1}÷{c}/{b + 2} - 1/2",
+                f"({a}/3 - 1/{b})·{c}",
+            )
+    return d.one_of(
+        f"(1/{a} + 1/{b})/(1/{a} - 1/{b + 10})",
+        f"({a}/{b + 2})^2 - 1/{(b + 2)}",
+        f"{a}·2^-{b % 3 + 1} + {c}^-1",
+        f"|{a} - {b * 3}|·2 - ({c} - {a})^3",
+    )
 
 
 def _exponents(d: Draw, level: int) -> str:
@@ -27,10 +47,23 @@ def _exponents(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"x^{m}·x^{k}", f"(x^{m})^{p}", f"x^{m + k}/x^{k}", f"{a}x^{m}·{b}x^{k}")
         case 2:
-            return d.one_of(f"({a}x^{m}y)^{p}", f"{a * b}x^{m + k}/({b}x^{k})", f"({a}x^{m})^2·x^{k}", f"(x^{m}y^{k})^{p}/x^{m}")
+            return d.one_of(
+                f"({a}x^{m}y)^{p}", f"{a * b}x^{m + k}/({b}x^{k})", f"({a}x^{m})^2·x^{k}", f"(x^{m}y^{k})^{p}/x^{m}"
+            )
         case 3:
-            return d.one_of(f"x^{m}/x^{m + k}", f"{a}x^-{m}·x^{k}", f"({a}x^-{m})^2", f"{a}x^{m}y^-{k}/({a * b}x^{k}y^2)", f"({a}x^0y^{m})^2")
-    return d.one_of(f"({a}x^-{m}/y^{k})^-2", f"(x^-{m}y^{k})^-{p}/x^{k}", f"({a}x^{m}y^-{p})^2·({b}xy^{k})^-1", f"(({a}x^{m})/(y^{k}))^-2·y")
+            return d.one_of(
+                f"x^{m}/x^{m + k}",
+                f"{a}x^-{m}·x^{k}",
+                f"({a}x^-{m})^2",
+                f"{a}x^{m}y^-{k}/({a * b}x^{k}y^2)",
+                f"({a}x^0y^{m})^2",
+            )
+    return d.one_of(
+        f"({a}x^-{m}/y^{k})^-2",
+        f"(x^-{m}y^{k})^-{p}/x^{k}",
+        f"({a}x^{m}y^-{p})^2·({b}xy^{k})^-1",
+        f"(({a}x^{m})/(y^{k}))^-2·y",
+    )
 
 
 def _prime_powers(d: Draw, level: int) -> str:
@@ -39,8 +72,12 @@ def _prime_powers(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"4^{p}·8^{q}/16", f"9^{p}/27^{q}", f"6^{p + 1}/(2^{p}·3^{q})", f"25^{p}/5^{p + 1}")
         case 2:
-            return d.one_of(f"1/(2^-{p} + 5^-1)", f"(3^-1 + {q + 1}^-1)^-1", f"2^-{p} + 4^-1", f"(1/{p + 1})^-2 - 3^{q}")
-    return d.one_of(f"(2^(n+{p + 1}) + 2^n)/2^n", f"(3^(n+2) - 3^n)/3^n", f"x^(2n+{p})·x^(n-{q})", f"(5^(n+1) + 5^n)/(3·5^n)")
+            return d.one_of(
+                f"1/(2^-{p} + 5^-1)", f"(3^-1 + {q + 1}^-1)^-1", f"2^-{p} + 4^-1", f"(1/{p + 1})^-2 - 3^{q}"
+            )
+    return d.one_of(
+        f"(2^(n+{p + 1}) + 2^n)/2^n", "(3^(n+2) - 3^n)/3^n", f"x^(2n+{p})·x^(n-{q})", "(5^(n+1) + 5^n)/(3·5^n)"
+    )
 
 
 def _roots(d: Draw, level: int) -> str:
@@ -50,10 +87,23 @@ def _roots(d: Draw, level: int) -> str:
         case 1:
             return f"√{s * s * n1}"
         case 2:
-            return d.one_of(f"√{s * s * n1} + √{t * t * n1}", f"{t}√{s * s * n1}", f"{s}√{n1} + {t}√{n1 * 4}", f"√{n1}·√{n1 * n2}")
+            return d.one_of(
+                f"√{s * s * n1} + √{t * t * n1}", f"{t}√{s * s * n1}", f"{s}√{n1} + {t}√{n1 * 4}", f"√{n1}·√{n1 * n2}"
+            )
         case 3:
-            return d.one_of(f"√{n2}(√{n2 * n1} + {s})", f"({s} + √{n1})({t} - √{n1})", f"{s}√{n1 * 4} - √{n1 * 9} + √{n2 * 4}", f"({s} + √{n1})^2")
-    return d.one_of(f"∛{s**3 * n1}", f"√({s * s * n1}x^4y^3)", f"({s}√{n1} - √{n2})^2", f"√(2x)·√({2 * s * s}x)", f"√({d.choice([7, 11, 13, 17])}/{s * s})")
+            return d.one_of(
+                f"√{n2}(√{n2 * n1} + {s})",
+                f"({s} + √{n1})({t} - √{n1})",
+                f"{s}√{n1 * 4} - √{n1 * 9} + √{n2 * 4}",
+                f"({s} + √{n1})^2",
+            )
+    return d.one_of(
+        f"∛{s**3 * n1}",
+        f"√({s * s * n1}x^4y^3)",
+        f"({s}√{n1} - √{n2})^2",
+        f"√(2x)·√({2 * s * s}x)",
+        f"√({d.choice([7, 11, 13, 17])}/{s * s})",
+    )
 
 
 def _rationalise(d: Draw, level: int) -> str:
@@ -62,10 +112,20 @@ def _rationalise(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"{s}/√{n1}", f"{s}/({t}√{n1})")
         case 2:
-            return d.one_of(f"{s}/√{n1 * 4}", f"√{n1}/√{n1 * 2 if n1 % 2 else 15}", f"({s} + √{n1})/√{n1}", f"√({s}/{n1})" if s % n1 else f"√(1/{n1})")
+            return d.one_of(
+                f"{s}/√{n1 * 4}",
+                f"√{n1}/√{n1 * 2 if n1 % 2 else 15}",
+                f"({s} + √{n1})/√{n1}",
+                f"√({s}/{n1})" if s % n1 else f"√(1/{n1})",
+            )
     other = d.choice([11, 13, 2, 3])
     m = n1 + 1 if other == n1 else other
-    return d.one_of(f"{s}/({t + 3} + √{n1})", f"{s}/(√{n1} - √{m})", f"({t} + √{n1})/({t + 3} - √{n1})", f"√{n1}/({t} + √{n1 if t * t != n1 else n1 + 1})")
+    return d.one_of(
+        f"{s}/({t + 3} + √{n1})",
+        f"{s}/(√{n1} - √{m})",
+        f"({t} + √{n1})/({t + 3} - √{n1})",
+        f"√{n1}/({t} + √{n1 if t * t != n1 else n1 + 1})",
+    )
 
 
 def _factor(d: Draw, level: int) -> str:
@@ -73,19 +133,39 @@ def _factor(d: Draw, level: int) -> str:
     k, g = d.whole(2, 6), d.whole(2, 5)
     match level:
         case 1:
-            return d.one_of(f"{g * k}x + {g * (k + 1)}", polynomial(*product(-abs(r), -abs(s))), polynomial(1, 0, -(k * k)), polynomial(g, g * k, 0))
+            return d.one_of(
+                f"{g * k}x + {g * (k + 1)}",
+                polynomial(*product(-abs(r), -abs(s))),
+                polynomial(1, 0, -(k * k)),
+                polynomial(g, g * k, 0),
+            )
         case 2:
-            return d.one_of(polynomial(*product(r, s)), polynomial(1, -2 * k, k * k), polynomial(*[g * c for c in product(r, s)]), polynomial(k * k, 0, -(g * g) if g != k else -1))
+            return d.one_of(
+                polynomial(*product(r, s)),
+                polynomial(1, -2 * k, k * k),
+                polynomial(*[g * c for c in product(r, s)]),
+                polynomial(k * k, 0, -(g * g) if g != k else -1),
+            )
         case 3:
             a, b = d.whole(2, 4), d.choice([1, 3, 5, 7, -1, -3, -5])
             lead = times([a, b if b % a else b + 1 if (b + 1) % a else 1], [1, -r])
-            return d.one_of(polynomial(*lead), polynomial(*times([a, 1], [k, -1])), polynomial(1, 0, 0, -(g**3)), polynomial(*times([1, k], [1, 0, -(g * g)])))
+            return d.one_of(
+                polynomial(*lead),
+                polynomial(*times([a, 1], [k, -1])),
+                polynomial(1, 0, 0, -(g**3)),
+                polynomial(*times([1, k], [1, 0, -(g * g)])),
+            )
         case 4:
             return d.one_of(
                 polynomial(*times([1, r], [1, 0, -(k * k)])), f"x^2 + {k + g}xy + {k * g}y^2", f"{k * k}x^2 - {g * g}y^2",
                 f"ax + {k}a + bx + {k}b", polynomial(1, 0, -(k * k + g * g), 0, k * k * g * g), f"x^{g + 1}y^2 + {k}xy^{g}",
             )  # fmt: skip
-    return d.one_of(polynomial(1, 0, k * k), polynomial(*product(r, s, d.whole(-4, 4))), polynomial(*[2 * c for c in times([1, k], [1, 0, -(g * g)])]), polynomial(1, k, k * k + 1))
+    return d.one_of(
+        polynomial(1, 0, k * k),
+        polynomial(*product(r, s, d.whole(-4, 4))),
+        polynomial(*[2 * c for c in times([1, k], [1, 0, -(g * g)])]),
+        polynomial(1, k, k * k + 1),
+    )
 
 
 def _expand(d: Draw, level: int) -> str:
@@ -94,8 +174,14 @@ def _expand(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"{a}({linear(1, b)}) + {linear(2, c)}", f"({linear(1, b)})({linear(1, c)})")
         case 2:
-            return d.one_of(f"({linear(a, b)})^2", f"{a}({linear(1, b)}) - ({linear(a, c)})", f"({linear(a, b)})({linear(2, c)})")
-    return d.one_of(f"({linear(1, b)})({polynomial(1, c, a)})", f"({linear(1, b)})^2 - ({linear(1, c)})^2", f"x({linear(a, b)}) - {a}({polynomial(1, 0, c)})")
+            return d.one_of(
+                f"({linear(a, b)})^2", f"{a}({linear(1, b)}) - ({linear(a, c)})", f"({linear(a, b)})({linear(2, c)})"
+            )
+    return d.one_of(
+        f"({linear(1, b)})({polynomial(1, c, a)})",
+        f"({linear(1, b)})^2 - ({linear(1, c)})^2",
+        f"x({linear(a, b)}) - {a}({polynomial(1, 0, c)})",
+    )
 
 
 def _domain(d: Draw, level: int) -> str:
@@ -105,7 +191,12 @@ def _domain(d: Draw, level: int) -> str:
             return d.one_of(f"{d.whole(2, 9)}/({linear(1, -r)})", f"({linear(1, r)})/(x({linear(1, -s)}))")
         case 2:
             return d.one_of(f"({linear(1, -r)})/({polynomial(*product(r, s))})", f"1/({polynomial(1, 0, -(s * s))})")
-    return d.one_of(f"1/({linear(1, -r)}) + 2/({polynomial(1, 0, -(s * s))})", f"x/({polynomial(*product(r, s, 0))})", f"x/({polynomial(1, 0, s * s)})", f"x/({polynomial(1, 0, -d.choice([2, 3, 5, 7]))})")
+    return d.one_of(
+        f"1/({linear(1, -r)}) + 2/({polynomial(1, 0, -(s * s))})",
+        f"x/({polynomial(*product(r, s, 0))})",
+        f"x/({polynomial(1, 0, s * s)})",
+        f"x/({polynomial(1, 0, -d.choice([2, 3, 5, 7]))})",
+    )
 
 
 def _reduce(d: Draw, level: int) -> str:
@@ -114,15 +205,25 @@ def _reduce(d: Draw, level: int) -> str:
     shared, top, bottom = [1, -r], [1, -s], [1, t if t != -s else t + 1]
     match level:
         case 1:
-            return d.one_of(f"({polynomial(*product(r, s))})/({linear(1, -r)})", f"({polynomial(t + 1, -(t + 1) * r)})/({linear(1, -r)})")
+            return d.one_of(
+                f"({polynomial(*product(r, s))})/({linear(1, -r)})",
+                f"({polynomial(t + 1, -(t + 1) * r)})/({linear(1, -r)})",
+            )
         case 2:
-            return d.one_of(f"({polynomial(*times(shared, top))})/({polynomial(*times(shared, bottom))})", f"({linear(1, -abs(r))})/({abs(r)} - x)", f"({polynomial(1, 0, -(r * r))})/({polynomial(*product(r, s))})")
+            return d.one_of(
+                f"({polynomial(*times(shared, top))})/({polynomial(*times(shared, bottom))})",
+                f"({linear(1, -abs(r))})/({abs(r)} - x)",
+                f"({polynomial(1, 0, -(r * r))})/({polynomial(*product(r, s))})",
+            )
         case 3:
             return d.one_of(
                 f"({polynomial(*times(shared, top))})/(x^2)·x/({linear(1, -r)})", f"({linear(1, -r)})/({linear(1, -s)})÷({polynomial(1, 0, -(r * r))})/({polynomial(1, 0, -(s * s))})",
                 f"(x/{t + 1})÷(x^2/{2 * t + 2})",
             )  # fmt: skip
-    return d.one_of(f"({polynomial(*times(shared, bottom))})/({polynomial(1, 0, -(s * s))})·({linear(1, -s)})/({linear(1, -r)})", f"({polynomial(*times([2, 1], shared))})/({polynomial(*times([2, 1], top))})")
+    return d.one_of(
+        f"({polynomial(*times(shared, bottom))})/({polynomial(1, 0, -(s * s))})·({linear(1, -s)})/({linear(1, -r)})",
+        f"({polynomial(*times([2, 1], shared))})/({polynomial(*times([2, 1], top))})",
+    )
 
 
 def _add(d: Draw, level: int) -> str:
@@ -130,13 +231,30 @@ def _add(d: Draw, level: int) -> str:
     a, b = d.whole(1, 7), d.whole(1, 7)
     match level:
         case 1:
-            return d.one_of(f"{a}/x + {b}/x", f"x/({linear(1, r)}) + {a}/({linear(1, r)})", f"{a}/({linear(1, r)}) - {b}/({linear(1, r)})")
+            return d.one_of(
+                f"{a}/x + {b}/x",
+                f"x/({linear(1, r)}) + {a}/({linear(1, r)})",
+                f"{a}/({linear(1, r)}) - {b}/({linear(1, r)})",
+            )
         case 2:
-            return d.one_of(f"{a}/x + {b}/({linear(1, r)})", f"{a}/({linear(1, r)}) - {b}/({linear(1, s)})", f"{a}/(2x) + {b}/(3x)", f"x/{a + 1} - {b}/{a + 2}")
+            return d.one_of(
+                f"{a}/x + {b}/({linear(1, r)})",
+                f"{a}/({linear(1, r)}) - {b}/({linear(1, s)})",
+                f"{a}/(2x) + {b}/(3x)",
+                f"x/{a + 1} - {b}/{a + 2}",
+            )
         case 3:
             size = abs(r)
-            return d.one_of(f"{a}/(x - {size}) + {b}/({size} - x)", f"x/({polynomial(1, 0, -(size * size))}) - {size}/({polynomial(1, 0, -(size * size))})", f"{a} + {b}/({linear(1, r)})")
-    return d.one_of(f"{a}/({polynomial(*product(r, s))}) + {b}/({linear(1, -r)})", f"1/({linear(1, -r)}) - (x - {a})/({polynomial(*product(r, s))})", f"{a}/({linear(1, r)}) + {b}/({linear(1, s)}) - 1/x")
+            return d.one_of(
+                f"{a}/(x - {size}) + {b}/({size} - x)",
+                f"x/({polynomial(1, 0, -(size * size))}) - {size}/({polynomial(1, 0, -(size * size))})",
+                f"{a} + {b}/({linear(1, r)})",
+            )
+    return d.one_of(
+        f"{a}/({polynomial(*product(r, s))}) + {b}/({linear(1, -r)})",
+        f"1/({linear(1, -r)}) - (x - {a})/({polynomial(*product(r, s))})",
+        f"{a}/({linear(1, r)}) + {b}/({linear(1, s)}) - 1/x",
+    )
 
 
 def _complex(d: Draw, level: int) -> str:
@@ -146,7 +264,13 @@ def _complex(d: Draw, level: int) -> str:
             return d.one_of(f"(x/{a + 1})/(x^2/{b + 1})", f"({a}/x)/({b}/y)")
         case 2:
             return d.one_of(f"({a} + 1/x)/({b} - 1/x)", f"(1/x + 1/{a + 1})/(x + {a + 1})", f"({a}/x + {b}/y)/(1/(xy))")
-    return d.one_of(f"(1/(x + h) - 1/x)/h", f"({a}x^-1 + y^-1)/(x^-2)", f"(1/(x + {a}) + 1/x)/(1/(x + {a}))", f"(x^-1 + y^-1)/(x^-2 - y^-2)", f"({a}/(x + h) - {a}/x)/h")
+    return d.one_of(
+        "(1/(x + h) - 1/x)/h",
+        f"({a}x^-1 + y^-1)/(x^-2)",
+        f"(1/(x + {a}) + 1/x)/(1/(x + {a}))",
+        "(x^-1 + y^-1)/(x^-2 - y^-2)",
+        f"({a}/(x + h) - {a}/x)/h",
+    )
 
 
 def _units(d: Draw, level: int) -> str:

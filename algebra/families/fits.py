@@ -35,7 +35,8 @@ def _safely(test: Callable[[Problem], object], problem: Problem) -> bool:
 
 def root_below(problem: Problem) -> bool:
     return any(
-        isinstance(p, n.Fraction) and any(isinstance(q, n.Root) for q in n.parts_of(p.denominator)) for p in n.parts_of(problem.body)
+        isinstance(p, n.Fraction) and any(isinstance(q, n.Root) for q in n.parts_of(p.denominator))
+        for p in n.parts_of(problem.body)
     ) or any(isinstance(p, n.Root) and _keeps_root_below(n.bare(p.radicand)) for p in n.parts_of(problem.body))
 
 
@@ -56,7 +57,8 @@ def fraction_inside(problem: Problem) -> bool:
     if not isinstance(body, n.Fraction):
         return False
     return any(
-        isinstance(n.bare(c), n.Sum) and any(isinstance(p, n.Fraction) or negative_power(p) for p in n.parts_of(c)) for c in body.children
+        isinstance(n.bare(c), n.Sum) and any(isinstance(p, n.Fraction) or negative_power(p) for p in n.parts_of(c))
+        for c in body.children
     ) or any(isinstance(n.bare(c), n.Fraction) for c in body.children)
 
 
@@ -103,7 +105,11 @@ def polynomial_equation(problem: Problem) -> bool:
 
 
 def rational_equation(problem: Problem) -> bool:
-    return is_equation(problem) and not has(problem, n.Root, n.Absolute) and _safely(rational_equations.is_rational, problem)
+    return (
+        is_equation(problem)
+        and not has(problem, n.Root, n.Absolute)
+        and _safely(rational_equations.is_rational, problem)
+    )
 
 
 def pattern_equation(problem: Problem) -> bool:
@@ -128,7 +134,10 @@ def power_equation(problem: Problem) -> bool:
         return False
     count = sum(1 for part in n.parts_of(problem.body) if part == n.Letter(problem.unknown))
     high = any(
-        isinstance(p, n.Power) and isinstance(p.exponent, n.Integer) and p.exponent.value > 2 and problem.unknown in n.letters(p.base)
+        isinstance(p, n.Power)
+        and isinstance(p.exponent, n.Integer)
+        and p.exponent.value > 2
+        and problem.unknown in n.letters(p.base)
         for p in n.parts_of(problem.body)
     )
     return count == 1 and high

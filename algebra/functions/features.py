@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
-
-from flint import acb
+from typing import Any
 
 from algebra.exact import numbers
 from algebra.exact.cell import Cell, Plan
@@ -106,7 +105,7 @@ def features_of(given: Value, letter: str) -> Features:
     return found
 
 
-def _single(poly: Poly, letter: str, ring: object) -> Poly:
+def _single(poly: Poly, letter: str, ring: Any) -> Poly:
     """The polynomial over the one letter; raises KeyError when it holds another."""
     names = poly.context().names()
     position = names.index(letter)
@@ -115,7 +114,8 @@ def _single(poly: Poly, letter: str, ring: object) -> Poly:
         if any(power and k != position for k, power in enumerate(monomial)):
             raise KeyError(letter)
         parts[(int(monomial[position]),)] = c
-    return ring.from_dict(parts)  # type: ignore[attr-defined]
+    single: Poly = ring.from_dict(parts)
+    return single
 
 
 def _coefficients(poly: Poly, letter: str) -> list[int]:
@@ -149,8 +149,9 @@ def value_at(value: Ratio, letter: str, x: Q) -> Q:
 
 
 def _approximate(value: Ratio, letter: str, x: Number) -> float:
-    def total(poly: Poly) -> acb:
-        return sum((c * x.enclosure**k for k, c in enumerate(_coefficients(poly, letter))), acb(0))
+    def total(poly: Poly) -> Any:
+        parts = enumerate(_coefficients(poly, letter))
+        return sum((x.enclosure**k * c for k, c in parts), x.enclosure * 0)
 
     return float((total(value.numerator) / total(value.denominator)).real.mid())
 
@@ -218,9 +219,7 @@ def _range(
         a = ends["-"] if left is None else _side_limit(value, letter, left, heights, before=False)
         b = ends["+"] if right is None else _side_limit(value, letter, right, heights, before=True)
         low_end, high_end = sorted((_number(a), _number(b)), key=_size)
-        total = total.combined(
-            RealSet.interval(_finite(low_end), False, _finite(high_end), False), lambda p, q: p or q
-        )
+        total = total.combined(RealSet.interval(_finite(low_end), False, _finite(high_end), False), lambda p, q: p or q)
     for t in turning:
         if t not in hole_places:
             total = total.combined(RealSet.points([heights[t]]), lambda p, q: p or q)
@@ -267,7 +266,9 @@ def _exact_height(value: Ratio, letter: str, x: Number) -> Number | None:
             parts[tuple(place)] = c
         return ring.from_dict(parts)
 
-    own = ring.from_dict({tuple(k if j == position else 0 for j in range(2)): c for k, c in enumerate(x.polynomial) if c})
+    own = ring.from_dict(
+        {tuple(k if j == position else 0 for j in range(2)): c for k, c in enumerate(x.polynomial) if c}
+    )
     graph = lifted(value.numerator) - both.generators["y_"] * lifted(value.denominator)
     norm = graph.resultant(own, position)
     goal = _approximate(value, letter, x)

@@ -14,7 +14,12 @@ from algebra.tree.plain import plain
 def two_cases(problem: Problem) -> Paper:
     """|A| = c as A = c or A = −c, with the candidates checked where the other side holds the unknown."""
     left, right = problem.sides()
-    bars = {p for side in (left, right) for p in n.parts_of(side) if isinstance(p, n.Absolute) and problem.unknown in n.letters(p)}
+    bars = {
+        p
+        for side in (left, right)
+        for p in n.parts_of(side)
+        if isinstance(p, n.Absolute) and problem.unknown in n.letters(p)
+    }
     if not bars:
         raise NotThisWay("No bars hold the unknown.")
     paper = Paper(problem)
@@ -23,7 +28,13 @@ def two_cases(problem: Problem) -> Paper:
     value = other.numbers
     if not both and value is not None and other.degree == 0:
         if value[0] < 0:
-            paper.write("no solution", "bars-never-negative", f"it can't be {number(value[0])}", shown_at=BRIEF, noticed=("no solution",))
+            paper.write(
+                "no solution",
+                "bars-never-negative",
+                f"it can't be {number(value[0])}",
+                shown_at=BRIEF,
+                noticed=("no solution",),
+            )
             return paper
         if value[0] == 0:
             paper.write(f"{inner} = 0", "two-cases", str(inner))
@@ -79,7 +90,9 @@ def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bo
     if all(isinstance(side, n.Absolute) for side in bare):
         inner, other = (Poly.of(problem.value(side.children[0]), x) for side in bare)
         return inner, other, True
-    own, rest, own_left = (left, right, True) if any(isinstance(p, n.Absolute) for p in n.parts_of(left)) else (right, left, False)
+    own, rest, own_left = (
+        (left, right, True) if any(isinstance(p, n.Absolute) for p in n.parts_of(left)) else (right, left, False)
+    )
     if any(isinstance(p, n.Absolute) for p in n.parts_of(rest)):
         raise NotThisWay("Bars stand on both sides beside other terms.")
     field = problem.field
@@ -91,7 +104,11 @@ def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bo
         if held is not None:
             raise NotThisWay("Several absolute values stand together.")
         inner_term = n.bare(term)
-        factors = inner_term.factors if isinstance(inner_term, n.Product) and "÷" not in inner_term.operators else (inner_term,)
+        factors = (
+            inner_term.factors
+            if isinstance(inner_term, n.Product) and "÷" not in inner_term.operators
+            else (inner_term,)
+        )
         if isinstance(inner_term, n.Fraction):
             factors = (inner_term.numerator,)
             scale = scale / problem.value(inner_term.denominator)
@@ -104,7 +121,7 @@ def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bo
             scale = -scale
     if held is None:
         raise NotThisWay("The bars are no term of their own.")
-    other = problem.value(rest)
+    goal = problem.value(rest)
     bars = plain(held)
 
     def line(a: str, b: str) -> str:
@@ -118,18 +135,18 @@ def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bo
         what = shown(outside)
         minus = what.startswith("-")
         what = opposite(what) if minus else what
-        other = other - outside
-        paper.write(line(with_scale(), str(Poly.of(other, x))), "add-to-both-sides" if minus else "subtract-from-both-sides", what,
+        goal = goal - outside
+        paper.write(line(with_scale(), str(Poly.of(goal, x))), "add-to-both-sides" if minus else "subtract-from-both-sides", what,
                     move=f"{'+' if minus else '-'}{wrapped(what)}")  # fmt: skip
     if scale.constant != 1:
         what = shown(scale)
-        other = other / scale
+        goal = goal / scale
         if scale.constant is not None and scale.constant.denominator != 1:
             what = number(1 / scale.constant)
-            paper.write(line(bars, str(Poly.of(other, x))), "multiply-both-sides", what, move=f"×{wrapped(what)}")
+            paper.write(line(bars, str(Poly.of(goal, x))), "multiply-both-sides", what, move=f"×{wrapped(what)}")
         else:
-            paper.write(line(bars, str(Poly.of(other, x))), "divide-both-sides", what, move=f"÷{wrapped(what)}")
-    return Poly.of(problem.value(held.children[0]), x), Poly.of(other, x), False
+            paper.write(line(bars, str(Poly.of(goal, x))), "divide-both-sides", what, move=f"÷{wrapped(what)}")
+    return Poly.of(problem.value(held.children[0]), x), Poly.of(goal, x), False
 
 
 def _solve_case(paper: Paper) -> None:

@@ -39,7 +39,9 @@ def difficulty_of(steps: Sequence[Step], answer: Iterable[str]) -> Difficulty:
     }
     raw = sum(parts.values())
     rating = 1 + 9 * (1 - exp(-raw / SCALE))
-    return Difficulty(round(min(rating, 10.0), 1), {name: round(value, 2) for name, value in parts.items()}, noticed_in(steps))
+    return Difficulty(
+        round(min(rating, 10.0), 1), {name: round(value, 2) for name, value in parts.items()}, noticed_in(steps)
+    )
 
 
 def noticed_in(steps: Iterable[Step]) -> tuple[str, ...]:

@@ -61,11 +61,17 @@ def write_domain(paper: Paper, *, kind: str = "exclusion") -> list[str]:
         paper.answer = []
         return []
     assert product is not None
-    ordered = [v for v in (zeros(Poly.of(product, x)))]
+    ordered = list(zeros(Poly.of(product, x)))
     if problem.task == "domain":
         _zero_chain(paper, Poly.of(product, x), ordered)
     paper.exclude(ordered)
-    paper.write(f"{x} ≠ {', '.join(ordered)}", "state-domain", "these values make a denominator of the given 0.", kind=kind, shown_at=BRIEF)
+    paper.write(
+        f"{x} ≠ {', '.join(ordered)}",
+        "state-domain",
+        "these values make a denominator of the given 0.",
+        kind=kind,
+        shown_at=BRIEF,
+    )
     paper.answer = ordered
     return ordered
 
@@ -88,5 +94,3 @@ def factor_denominator(problem: Problem) -> Paper:
     paper = Paper(problem)
     write_domain(paper)
     return paper
-
-

@@ -180,7 +180,6 @@ def common_base(problem: Problem) -> Paper:
     return paper
 
 
-
 def _outer(text: str) -> str:
     """The text without a pair of brackets around all of it."""
     if not (text.startswith("(") and text.endswith(")")):
@@ -288,21 +287,26 @@ def substitution(problem: Problem) -> Paper:
     if degree < 2:
         raise NotThisWay("Only one power of the unknown occurs.")
     poly = Poly([flat.constant(parts.get(k * step, Q(0))) for k in range(degree + 1)], letter)
-    if (poly.numbers or [0])[-1] < 0:
+    if (poly.numbers or [Q(0)])[-1] < 0:
         poly = Poly([-c for c in poly.parts], letter)
     exponent = x if count == 1 else f"({number(count)}{x})" if count.denominator == 1 else f"({x}/{count.denominator})"
     power_text = f"{made.prime}^{exponent}"
     paper = Paper(problem)
     rewritten = []
     for k in range(degree, -1, -1):
-        c = poly[k].constant
-        if not c:
+        coefficient = poly[k].constant
+        if not coefficient:
             continue
         body = "" if k == 0 else power_text if k == 1 else f"({power_text})^{k}"
-        size = abs(c)
+        size = abs(coefficient)
         text = number(size) if not body else body if size == 1 else f"{number(size)}·{body}"
-        rewritten.append(f"-{text}" if c < 0 else text)
-    paper.write(f"{joined(rewritten)} = 0", "common-base", f"every power here is a power of {power_text}", noticed=("substitution",))
+        rewritten.append(f"-{text}" if coefficient < 0 else text)
+    paper.write(
+        f"{joined(rewritten)} = 0",
+        "common-base",
+        f"every power here is a power of {power_text}",
+        noticed=("substitution",),
+    )
     return _named(paper, letter, power_text, poly, lambda value: _from_power(Q(made.prime), count, value))
 
 
@@ -335,7 +339,9 @@ def _named(paper: Paper, letter: str, power: str, poly: Poly, back: object) -> P
     roots = [(-p[0] / p[1]).constant for _, p, _ in found.factors]
     if len(found.factors) > 1:
         paper.write(" or ".join(f"{text} = 0" for text, _, _ in found.factors), "zero-product")
-    paper.write(" or ".join(f"{letter} = {number(r or Q(0))}" for r in roots), "read-solution", "each factor gives its root")
+    paper.write(
+        " or ".join(f"{letter} = {number(r or Q(0))}" for r in roots), "read-solution", "each factor gives its root"
+    )
     paper.write(" or ".join(f"{power} = {number(r or Q(0))}" for r in roots), "substitute-back", power)
     assert callable(back)
     values: list[str] = []
@@ -349,7 +355,9 @@ def _named(paper: Paper, letter: str, power: str, poly: Poly, back: object) -> P
     text = " or ".join(f"{x} = {v}" for v in paper.answer) if paper.answer else "no solution"
     if low:
         rule = "no-real-root" if power.startswith(x) else "power-never-negative"
-        paper.write(text, rule, f"{power} = {' and '.join(low)} has no solution", shown_at=BRIEF, noticed=("no solution",))
+        paper.write(
+            text, rule, f"{power} = {' and '.join(low)} has no solution", shown_at=BRIEF, noticed=("no solution",)
+        )
     else:
         paper.write(text, "read-solution", "each equation gives its solution", shown_at=BRIEF)
     return paper
@@ -434,4 +442,3 @@ def _by_groups(problem: Problem, cell: Cell, difference: Ratio) -> Paper:
     text = " or ".join(f"{x} = {v}" for v in paper.answer) if paper.answer else "no solution"
     paper.write(text, "read-solution", "each factor gives its solution", shown_at=BRIEF)
     return paper
-

@@ -81,8 +81,8 @@ def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[Pow
         case n.Integer(value) if value > 0:
             return 1, [PowerOf(str(value), one, way)]
         case n.Decimal():
-            value = tree.value
-            return 1, [PowerOf(str(value.numerator), one, way), PowerOf(str(value.denominator), one, -way)]
+            size = tree.value
+            return 1, [PowerOf(str(size.numerator), one, way), PowerOf(str(size.denominator), one, -way)]
         case n.Letter(name):
             return 1, [PowerOf(name, one, way)]
         case n.Unit(word):
@@ -92,8 +92,8 @@ def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[Pow
 
 def written(sign: int, parts: Sequence[PowerOf]) -> str:
     """The product, what is below under a bar."""
-    above = [p for p in parts if p.way > 0 and not (p.base == "1")]
-    below = [p for p in parts if p.way < 0 and not (p.base == "1")]
+    above = [p for p in parts if p.way > 0 and p.base != "1"]
+    below = [p for p in parts if p.way < 0 and p.base != "1"]
     top, bottom = _product(above), _product(below)
     text = top if not below else f"{_part(top, above)}/{_part(bottom, below)}"
     return f"-{text}" if sign < 0 else text
@@ -159,11 +159,24 @@ def _worked(problem: Problem, first: Callable[[Paper, n.Node], n.Node]) -> Paper
 
 
 def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None:
-    inside = next((p for p in n.parts_of(tree) if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Product | n.Fraction | n.Power | n.Signed)), None)
+    inside = next(
+        (
+            p
+            for p in n.parts_of(tree)
+            if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Product | n.Fraction | n.Power | n.Signed)
+        ),
+        None,
+    )
     rule, what = "product-of-powers", ""
     if inside is not None:
         base = n.bare(inside.base)
-        rule = "power-of-power" if isinstance(base, n.Power) else "power-of-quotient" if isinstance(base, n.Fraction) else "power-of-product"
+        rule = (
+            "power-of-power"
+            if isinstance(base, n.Power)
+            else "power-of-quotient"
+            if isinstance(base, n.Fraction)
+            else "power-of-product"
+        )
         what = plain(inside.exponent)
     ones = [p for p in parts if p.base != "1"]
     zero = [p for p in ones if p.size == 0]
@@ -180,12 +193,14 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
         paper.write(written(sign, same), "product-of-powers", added.replace("+ -", "− "))
     both = combined([p for p in same if not _plain_number(p)], across=True)
     plain_numbers = [p for p in same if _plain_number(p)]
-    above_and_below = {p.base for p in same if p.way > 0} & {p.base for p in same if p.way < 0} - {p.base for p in plain_numbers}
+    above_and_below = {p.base for p in same if p.way > 0} & {p.base for p in same if p.way < 0} - {
+        p.base for p in plain_numbers
+    }
     current = same
     if above_and_below:
-        base = sorted(above_and_below)[0]
-        top = next(p for p in same if p.base == base and p.way > 0)
-        bottom = next(p for p in same if p.base == base and p.way < 0)
+        shared = sorted(above_and_below)[0]
+        top = next(p for p in same if p.base == shared and p.way > 0)
+        bottom = next(p for p in same if p.base == shared and p.way < 0)
         kept = [p if p.base not in above_and_below else None for p in same]
         current = [p for p in kept if p is not None] + [p for p in both if p.base in above_and_below and p.size != 0]
         current.sort(key=_order)
@@ -202,7 +217,13 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
         again = {p.base for p in current if p.way > 0} & {p.base for p in current if p.way < 0}
         if any(not b.isdigit() for b in again):
             merged = combined([p for p in current if not p.is_number], across=True)
-            current = [p for p in current if p.is_number] + [replace(p, way=1 if (p.size or 0) >= 0 else -1, exponent=p.exponent if (p.size or 0) >= 0 else -p.exponent) for p in merged if p.size != 0]
+            current = [p for p in current if p.is_number] + [
+                replace(
+                    p, way=1 if (p.size or 0) >= 0 else -1, exponent=p.exponent if (p.size or 0) >= 0 else -p.exponent
+                )
+                for p in merged
+                if p.size != 0
+            ]
             paper.write(written(sign, current), "quotient-of-powers", "same bases above and below")
     _numbers(paper, sign, current)
 
@@ -222,7 +243,13 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
     total, kept = Q(1), []
     for p in parts:
         size = p.size
-        if p.is_number and size is not None and size.denominator == 1 and (not leave or size == 1) and int(p.base) ** abs(int(size)) < MAX_EVALUATED:
+        if (
+            p.is_number
+            and size is not None
+            and size.denominator == 1
+            and (not leave or size == 1)
+            and int(p.base) ** abs(int(size)) < MAX_EVALUATED
+        ):
             value = Q(int(p.base)) ** int(size)
             total = total * value if p.way > 0 else total / value
         else:
@@ -249,7 +276,9 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
             raw.append(p)
     if powers:
         paper.write(written(sign, sorted(raw, key=_order)), "evaluate-numeric-power", what, shown_at=EVERY)
-    paper.write(final, "evaluate-numeric-power" if powers else "reduce-fraction", what or "the common number", shown_at=BRIEF)
+    paper.write(
+        final, "evaluate-numeric-power" if powers else "reduce-fraction", what or "the common number", shown_at=BRIEF
+    )
     paper.answer = [paper.line]
 
 
@@ -399,7 +428,7 @@ def _common_power(problem: Problem, tree: n.Sum) -> tuple[str, str] | None:
     differences = [(e - exponents[0]).constant for e in exponents]
     if None in differences:
         return None
-    smallest = min((d for d in differences if d is not None))
+    smallest = min(d for d in differences if d is not None)
     low = exponents[0] + problem.field.constant(smallest)
     front = PowerOf(base, low).text()
     inside = ""

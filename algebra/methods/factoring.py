@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from math import gcd, isqrt
 
 from algebra.exact.forms import factored_tree
@@ -65,10 +66,10 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
     poly = Poly.of(value, letters[0])
     whole = integers(poly) or []
     common = gcd(*whole)
-    core = [c // common for c in whole[next(k for k, c in enumerate(whole) if c):]]
+    core = [c // common for c in whole[next(k for k, c in enumerate(whole) if c) :]]
     if trinomial and len(core) != 3:
         raise NotThisWay("It is no trinomial of the second degree.")
-    if unlike_one and not (len(core) == 3 and abs(core[-1]) != 1 or len(core) == 4 and how == "ac-grouping"):
+    if unlike_one and not ((len(core) == 3 and abs(core[-1]) != 1) or (len(core) == 4 and how == "ac-grouping")):
         raise NotThisWay("The leading coefficient is 1." if len(core) == 3 else "It has not three terms.")
     found = factoring_of(poly, how)
     if found is None:
@@ -144,7 +145,9 @@ def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
     paper.answer = [paper.line]
 
 
-def _pattern(rest: Ratio, names: tuple[str, ...], sums: list[tuple[object, int]]) -> tuple[str, str, list[dict[str, object]]] | None:
+def _pattern(
+    rest: Ratio, names: tuple[str, ...], sums: Sequence[tuple[object, int]]
+) -> tuple[str, str, list[dict[str, object]]] | None:
     terms = sorted(((tuple(int(k) for k in m), int(c)) for m, c in rest.numerator.to_dict().items()), reverse=True)
     if len(terms) == 2:
         (m1, c1), (m2, c2) = terms
@@ -156,7 +159,13 @@ def _pattern(rest: Ratio, names: tuple[str, ...], sums: list[tuple[object, int]]
     if len(terms) == 3:
         (m1, a), (m2, b), (m3, c) = terms
         if all(x + y == 2 * z for x, y, z in zip(m1, m3, m2, strict=True)):
-            if len(sums) == 1 and sums[0][1] == 2 and _is_square(abs(a)) and _is_square(abs(c)) and all(k % 2 == 0 for k in (*m1, *m3)):
+            if (
+                len(sums) == 1
+                and sums[0][1] == 2
+                and _is_square(abs(a))
+                and _is_square(abs(c))
+                and all(k % 2 == 0 for k in (*m1, *m3))
+            ):
                 return "perfect-square", f"a = {_root(names, m1, a, 2)}, b = {_root(names, m3, c, 2)}", []
             work = product_sum_work(a * c, b)
             if work["pair"]:
@@ -171,7 +180,9 @@ def _is_square(value: int) -> bool:
 
 def _root(names: tuple[str, ...], monomial: tuple[int, ...], coefficient: int, index: int) -> str:
     size = round(abs(coefficient) ** (1 / index))
-    letters = "".join(name if k == index else f"{name}^{k // index}" for name, k in zip(names, monomial, strict=True) if k)
+    letters = "".join(
+        name if k == index else f"{name}^{k // index}" for name, k in zip(names, monomial, strict=True) if k
+    )
     return f"{'' if size == 1 and letters else size}{letters}"
 
 
@@ -194,10 +205,12 @@ def _grouped(problem: Problem, rest: Ratio, *, head: Ratio) -> tuple[str, str, s
             if brackets[0] == -brackets[1]:
                 fronts[1] = -fronts[1]
             inner = shown(brackets[0])
-            first, second = (times(shown(f), inner) if f.constant not in (1, -1) else f"{'-' if f.constant == -1 else ''}({inner})" for f in fronts)
+            first, second = (
+                times(shown(f), inner) if f.constant not in (1, -1) else f"{'-' if f.constant == -1 else ''}({inner})"
+                for f in fronts
+            )
             text = f"{first} - {second[1:]}" if second.startswith("-") else f"{first} + {second}"
             if head.constant != 1:
                 text = f"{shown(head)}[{text}]"
             return text, f"{shown(fronts[0])} and {shown(fronts[1])}", inner
     return None
-

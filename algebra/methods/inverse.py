@@ -141,7 +141,9 @@ class _Undoing:
         """a/D = v as D = a/v."""
         above = self.problem.value(top)
         if value.is_zero:
-            self.paper.write("no solution", "contradiction", f"{plain(top)} = 0", shown_at=BRIEF, noticed=("no solution",))
+            self.paper.write(
+                "no solution", "contradiction", f"{plain(top)} = 0", shown_at=BRIEF, noticed=("no solution",)
+            )
             return None
         result = above / value
         if above.constant == 1 or value.constant is None or above.constant is None:
@@ -164,7 +166,13 @@ class _Undoing:
             raise NotThisWay("The number under the root holds letters.")
         root = _exact_root(constant, power)
         if power % 2 == 0 and constant < 0:
-            self.paper.write("no solution", "no-real-root", f"{number(constant)} is negative", shown_at=BRIEF, noticed=("no solution",))
+            self.paper.write(
+                "no solution",
+                "no-real-root",
+                f"{number(constant)} is negative",
+                shown_at=BRIEF,
+                noticed=("no solution",),
+            )
             return None
         if root is None:
             raise NotThisWay("The root is no rational number.")
@@ -178,7 +186,11 @@ class _Undoing:
         if inner.degree != 1 or inner.numbers is None:
             raise NotThisWay("The power holds more than a linear term.")
         x = self.problem.unknown
-        self.paper.write(self.line(own, f"±{number(root)}"), "root-both-sides", "an even power has two roots, one positive and one negative")
+        self.paper.write(
+            self.line(own, f"±{number(root)}"),
+            "root-both-sides",
+            "an even power has two roots, one positive and one negative",
+        )
         b, a = inner.numbers
         values = [number((sign * root - b) / a) for sign in (1, -1)]
         if own != x:
@@ -196,5 +208,3 @@ def _exact_root(value: Q, power: int) -> Q | None:
             return None
         parts.append(root)
     return Q(parts[0], parts[1]) * (-1 if value < 0 else 1)
-
-

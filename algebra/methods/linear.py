@@ -33,7 +33,9 @@ def is_linear(problem: Problem) -> bool:
         poly = Poly.of(problem.value(left) - problem.value(right), problem.unknown)
     except NotThisWay:
         return False
-    powers = [p for s in (left, right) for p in n.parts_of(s) if isinstance(p, n.Power) and problem.unknown in n.letters(p)]
+    powers = [
+        p for s in (left, right) for p in n.parts_of(s) if isinstance(p, n.Power) and problem.unknown in n.letters(p)
+    ]
     return poly.degree <= 1 and not (powers and poly.degree == 0)
 
 
@@ -175,7 +177,8 @@ def _same_terms(line: str, combined: list[str]) -> bool:
     """Whether the sides differ in the order of their terms only."""
     sides = line.split(" = ")
     return len(sides) == 2 and all(
-        sorted(s.replace(" ", "").replace("-", "+-").split("+")) == sorted(c.replace(" ", "").replace("-", "+-").split("+"))
+        sorted(s.replace(" ", "").replace("-", "+-").split("+"))
+        == sorted(c.replace(" ", "").replace("-", "+-").split("+"))
         for s, c in zip(sides, combined, strict=True)
     )
 
@@ -188,7 +191,6 @@ def _polys(paper: Paper) -> tuple[Poly, Poly]:
 
 def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
     """From a·x + b = c·x + d to the solution, one move a line."""
-    x = paper.problem.unknown
     difference = left[1] - right[1]
     if difference.is_zero:
         _no_unknown(paper, left, right)
@@ -231,7 +233,9 @@ def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     return new_left, new_right
 
 
-def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: list[dict[str, object]]) -> tuple[Poly, Poly]:
+def _drop_constant(
+    paper: Paper, own: Poly, other: Poly, own_left: bool, work: list[dict[str, object]]
+) -> tuple[Poly, Poly]:
     term = own.term(0)
     minus = term.startswith("-")
     what = opposite(term) if minus else term

@@ -10,13 +10,17 @@ from algebra.tree import nodes as n
 def expand_and_combine(problem: Problem) -> Paper:
     """Every bracket opened, then like terms combined."""
     value = problem.value(problem.body)
-    if not value.is_polynomial or any(isinstance(p, n.Fraction) and n.letters(p.denominator) for p in n.parts_of(problem.body)):
+    if not value.is_polynomial or any(
+        isinstance(p, n.Fraction) and n.letters(p.denominator) for p in n.parts_of(problem.body)
+    ):
         raise NotThisWay("It is no polynomial.")
     if not n.letters(problem.body):
         raise NotThisWay("There are no letters.")
     paper = Paper(problem)
     if has_brackets_to_open(problem.body):
-        square = next((p for p in n.parts_of(problem.body) if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Sum)), None)
+        square = next(
+            (p for p in n.parts_of(problem.body) if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Sum)), None
+        )
         rule = "square-of-sum" if square is not None and square.exponent == n.Integer(2) else "distribute"
         paper.write(listed(spread(problem, problem.body)), rule, times_each(problem.body))
     letters = n.letters(problem.body)

@@ -37,7 +37,11 @@ def _reduced(node: n.Node) -> bool:
     bare = n.bare(node)
     if isinstance(bare, n.Signed):
         bare = n.bare(bare.child)
-    if isinstance(bare, n.Fraction) and isinstance(bare.numerator, n.Integer) and isinstance(bare.denominator, n.Integer):
+    if (
+        isinstance(bare, n.Fraction)
+        and isinstance(bare.numerator, n.Integer)
+        and isinstance(bare.denominator, n.Integer)
+    ):
         return gcd(bare.numerator.value, bare.denominator.value) == 1 and bare.denominator.value != 1
     return True
 
@@ -70,7 +74,13 @@ def order_of_operations(problem: Problem) -> Paper:
         for k, operation in enumerate(chosen):
             body = n.replaced(body, operation.at, operation.new)
             text = plain(tidy(body))
-            paper.write(text, operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY, side=operation.side)
+            paper.write(
+                text,
+                operation.rule,
+                operation.what,
+                shown_at=BOARD if k == len(chosen) - 1 else EVERY,
+                side=operation.side,
+            )
         body = tidy(body)
     if literal(body) is None:
         raise NotThisWay("Something here is not worked out by the order of operations.")
@@ -143,7 +153,9 @@ def _operation(at: n.Address, node: n.Node, decimals: bool) -> Operation | None:
     match node:
         case n.Mixed(whole, top, bottom) if bottom:
             text = f"{plain(node)} = {whole * bottom + top}/{bottom}"
-            return Operation(at, "mixed", n.Fraction(n.Integer(whole * bottom + top), n.Integer(bottom)), "improper-fraction", text)
+            return Operation(
+                at, "mixed", n.Fraction(n.Integer(whole * bottom + top), n.Integer(bottom)), "improper-fraction", text
+            )
         case n.Power(base, exponent):
             return _power(at, node, literal(base), literal(exponent), decimals)
         case n.Root(radicand, index):
@@ -151,7 +163,9 @@ def _operation(at: n.Address, node: n.Node, decimals: bool) -> Operation | None:
         case n.Absolute(child):
             value = literal(child)
             if value is not None and _reduced(child):
-                return Operation(at, "power", _result(abs(value), decimals), "evaluate-bars", f"{plain(node)} = {number(abs(value))}")
+                return Operation(
+                    at, "power", _result(abs(value), decimals), "evaluate-bars", f"{plain(node)} = {number(abs(value))}"
+                )
         case n.Signed("-", n.Group(n.Signed("-", inner))) if literal(inner) is not None:
             return Operation(at, "add", inner, "join-signs", "")
         case n.Signed("+", inner) if literal(inner) is not None:
@@ -166,7 +180,13 @@ def _operation(at: n.Address, node: n.Node, decimals: bool) -> Operation | None:
 
 
 def _power(at: n.Address, node: n.Node, base: Q | None, exponent: Q | None, decimals: bool) -> Operation | None:
-    if base is None or exponent is None or exponent.denominator != 1 or abs(exponent) > 64 or (base == 0 and exponent <= 0):
+    if (
+        base is None
+        or exponent is None
+        or exponent.denominator != 1
+        or abs(exponent) > 64
+        or (base == 0 and exponent <= 0)
+    ):
         return None
     value = base ** int(exponent)
     return Operation(at, "power", _result(value, decimals), "evaluate-power", f"{plain(node)} = {number(value)}")
@@ -196,11 +216,13 @@ def _product(at: n.Address, node: n.Product, decimals: bool) -> Operation | None
         divisor = numbers[k + 1]
         if divisor == 0:
             raise NotThisWay("It divides by zero.")
-        if fractions and k == 0 or (fractions and divisor.denominator != 1):
+        if (fractions and k == 0) or (fractions and divisor.denominator != 1):
             flipped = number_tree(1 / divisor)
             factors = (*node.factors[: k + 1], flipped if divisor > 0 else n.Group(flipped), *node.factors[k + 2 :])
             operators = (*node.operators[:k], "·", *node.operators[k + 1 :])
-            return Operation(at, "divide", n.Product(factors, operators), "divide-by-fraction", plain(node.factors[k + 1]))
+            return Operation(
+                at, "divide", n.Product(factors, operators), "divide-by-fraction", plain(node.factors[k + 1])
+            )
     total = numbers[0]
     for operator, value in zip(node.operators, numbers[1:], strict=True):
         if operator == "÷" and value == 0:
@@ -298,7 +320,9 @@ def tidy(node: n.Node) -> n.Node:
             needs = not isinstance(base, n.FACTOR_LIKE) or isinstance(base, n.Power)
             exponent = children[1]
             lone = isinstance(exponent, n.Group) and isinstance(exponent.child, n.Integer)
-            return n.Power(n.Group(base) if needs else base, exponent.child if lone and isinstance(exponent, n.Group) else exponent)
+            return n.Power(
+                n.Group(base) if needs else base, exponent.child if lone and isinstance(exponent, n.Group) else exponent
+            )
         case n.Fraction():
             parts = [c if isinstance(c, n.FACTOR_LIKE) else n.Group(c) for c in children]
             return n.Fraction(parts[0], parts[1])

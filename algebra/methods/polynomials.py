@@ -120,7 +120,13 @@ def _times(front: str, product: str) -> str:
     """The product with what was taken out in front of it; a sum gets brackets."""
     if not front:
         return product
-    return f"{front}[{product}]" if is_sum(product) and "(" in product else f"{front}({product})" if is_sum(product) else f"{front}{product}"
+    return (
+        f"{front}[{product}]"
+        if is_sum(product) and "(" in product
+        else f"{front}({product})"
+        if is_sum(product)
+        else f"{front}{product}"
+    )
 
 
 def _terms(parts: list[int]) -> int:
@@ -157,7 +163,13 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
         found.lines.append((f"({plus})({minus})", "difference-of-squares", f"a = {text_a}, b = {root_c}", []))
         return found
     if r == s and squares:
-        test = {"kind": "square-test", "a": str(make([0, root_a])), "b": number(root_c), "middle": str(make([0, abs(b)])), "fits": True}
+        test = {
+            "kind": "square-test",
+            "a": str(make([0, root_a])),
+            "b": number(root_c),
+            "middle": str(make([0, abs(b)])),
+            "fits": True,
+        }
         found.lines.append((f"({first})^2", "perfect-square", f"a = {make([0, root_a])}, b = {number(root_c)}", [test]))
         return found
     letter = x.unknown
@@ -172,7 +184,9 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
             grid = _grid(letter, [["x²", p], [q, c]], parts, factors)
             found.lines.append((text, "area-grid", f"{factors[0]} and {factors[1]}", [work, grid]))
         else:
-            found.lines.append((text, "product-sum", f"{p} · {q} = {c} and {p} + {q} = {b}".replace("+ -", "− "), [work]))
+            found.lines.append(
+                (text, "product-sum", f"{p} · {q} = {c} and {p} + {q} = {b}".replace("+ -", "− "), [work])
+            )
         return found
     work = product_sum_work(a * c, b)
     p, q = work["pair"]
@@ -193,7 +207,9 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
         found.lines.append((product, "area-grid", f"{first} and {second}", [work, grid]))
         return found
     split = f"{make([0, 0, a])} {_plus(make([0, p]))} {_plus(make([0, q]))} {_plus(make([c]))}"
-    found.lines.append((split, "split-middle", f"{p} · {q} = {a} · {c} = {a * c} and {p} + {q} = {b}".replace("+ -", "− "), [work]))
+    found.lines.append(
+        (split, "split-middle", f"{p} · {q} = {a} · {c} = {a * c} and {p} + {q} = {b}".replace("+ -", "− "), [work])
+    )
     g1, g2 = gcd(a, p), gcd(q, c) * (-1 if q < 0 else 1)
     inner = make([p // g1, a // g1])
     outer = make([g2, g1])
@@ -290,7 +306,9 @@ def _by_pairs(make: Any, parts: list[int], how: str) -> Factoring | None:
     times = "" if abs(g2) == 1 else str(abs(g2))
     found = Factoring()
     head = str(make([0, 0, g1]))
-    found.lines.append((f"{head}({inner}) {'+' if g2 > 0 else '-'} {times}({inner})", "group-in-pairs", f"{head} and {g2}", []))
+    found.lines.append(
+        (f"{head}({inner}) {'+' if g2 > 0 else '-'} {times}({inner})", "group-in-pairs", f"{head} and {g2}", [])
+    )
     found.lines.append((f"({inner})({outer})", "common-bracket", str(inner), []))
     found.factors = [(str(inner), inner, 1), (str(outer), outer, 1)]
     return _deeper(make, found, how)
@@ -346,22 +364,22 @@ def _cube_root(value: int) -> int | None:
 def _with_parameters(poly: Poly) -> Factoring | None:
     """With other letters: the irreducible factors at once."""
     value = poly.value
-    content, factors = factors_of_poly(value.numerator)
+    _content, factors = factors_of_poly(value.numerator)
     own = [(f, int(p)) for f, p in factors if depends_on(f, poly.unknown)]
     if len(own) < 2 and all(p == 1 for _, p in own):
         return None
     found = Factoring()
     pieces = []
-    for f, power in own:
-        lead = coefficients(f, poly.unknown)[-1]
-        f = -f if lead.is_constant() and lead.leading_coefficient() < 0 else f
+    for irreducible, power in own:
+        lead = coefficients(irreducible, poly.unknown)[-1]
+        f = -irreducible if lead.is_constant() and lead.leading_coefficient() < 0 else irreducible
         ratio = value.field.ratio(f)
         pieces.append(_bracketed(shown(ratio), power))
         found.factors.append((shown(ratio), Poly.of(ratio, poly.unknown), power))
     rest = value
-    for _, f, power in found.factors:
-        rest = rest / f.value**power
-    front = {1: "", -1: "-"}.get(rest.constant, shown(rest)) if rest.constant is not None else shown(rest)
+    for _, factor, power in found.factors:
+        rest = rest / factor.value**power
+    front = "" if rest.constant == 1 else "-" if rest.constant == -1 else shown(rest)
     text = front + "".join(pieces)
     found.lines.append((text, "factor-side", f"the factors are {', '.join(t for t, _, _ in found.factors)}", []))
     return found
@@ -389,7 +407,9 @@ def root_statements(paper: Paper, factors: list[tuple[str, Poly, int]]) -> None:
     if not values:
         paper.write("no solution", "no-real-root", "no factor can be 0", shown_at=BRIEF)
         return
-    paper.write(" or ".join(f"{x} = {v}" for v in values), "read-solution", "each factor gives its root", shown_at=BRIEF)
+    paper.write(
+        " or ".join(f"{x} = {v}" for v in values), "read-solution", "each factor gives its root", shown_at=BRIEF
+    )
 
 
 def _roots_of_rest(paper: Paper, poly: Poly) -> list[str]:

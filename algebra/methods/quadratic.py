@@ -204,7 +204,9 @@ def isolate_square(paper: Paper, base: str, left: Poly, right: Poly) -> None:
                 parts.append(f"{number(c) if c.denominator == 1 else '(' + number(c) + ')'}{square}")
         if not poly[0].is_zero or not parts:
             parts.append(shown(poly[0]))
-        return parts[0] if len(parts) == 1 else f"{parts[0]} {'-' if parts[1][0] == '-' else '+'} {parts[1].lstrip('-')}"
+        return (
+            parts[0] if len(parts) == 1 else f"{parts[0]} {'-' if parts[1][0] == '-' else '+'} {parts[1].lstrip('-')}"
+        )
 
     u = left.unknown
     if not right[1].is_zero and left[1].is_zero:
@@ -212,7 +214,12 @@ def isolate_square(paper: Paper, base: str, left: Poly, right: Poly) -> None:
     if not right[1].is_zero:
         text = side(Poly([right[1] - right[1], right[1]], u))
         left, right = Poly([left[0], left[1] - right[1]], u), Poly([right[0]], u)
-        paper.write(f"{side(left)} = {side(right)}", "subtract-from-both-sides", text, move=f"-{text}" if text[0] != "-" else f"+{text[1:]}")
+        paper.write(
+            f"{side(left)} = {side(right)}",
+            "subtract-from-both-sides",
+            text,
+            move=f"-{text}" if text[0] != "-" else f"+{text[1:]}",
+        )
     if not left[0].is_zero:
         what = shown(left[0])
         minus = what.startswith("-")
@@ -245,7 +252,9 @@ def take_root(paper: Paper, base: str, value: Ratio) -> None:
         _root_with_letters(paper, inner, value)
         return
     if constant < 0 and not paper.problem.complex:
-        paper.write("no solution", "no-real-root", f"{number(constant)} is negative", shown_at=BRIEF, noticed=("no solution",))
+        paper.write(
+            "no solution", "no-real-root", f"{number(constant)} is negative", shown_at=BRIEF, noticed=("no solution",)
+        )
         paper.answer = []
         return
     surd = Surd.root(constant)
@@ -315,7 +324,9 @@ def _root_with_letters(paper: Paper, inner: Poly, value: Ratio) -> None:
     text = shown(value)
     whole = _square_root(value)
     tree = whole or (f"√({text})" if len(text) > 1 else f"√{text}")
-    paper.write(f"{inner} = ±{tree}", "root-both-sides", "the square has two roots, one positive and one negative", move="root")
+    paper.write(
+        f"{inner} = ±{tree}", "root-both-sides", "the square has two roots, one positive and one negative", move="root"
+    )
     if not inner[0].is_zero:
         what = shown(inner[0])
         minus = what.startswith("-")
@@ -349,7 +360,13 @@ def completing_the_square(problem: Problem) -> Paper:
     if a != 1:
         b, c = b / a, c / a
         poly = Poly([constant(c), constant(b), constant(1)], x)
-        paper.write(f"{poly} = 0", "divide-both-sides", number(a), move=f"÷{wrapped(number(a))}", noticed=("leading coefficient",))
+        paper.write(
+            f"{poly} = 0",
+            "divide-both-sides",
+            number(a),
+            move=f"÷{wrapped(number(a))}",
+            noticed=("leading coefficient",),
+        )
     square_part = Poly([constant(0), constant(b), constant(1)], x)
     if c and _under_way(problem.with_given(paper.line)) is None:
         what = number(abs(c))
@@ -429,7 +446,9 @@ def by_formula(paper: Paper, poly: Poly) -> None:
         return
     if d == 0:
         solution = number(-b / below)
-        paper.write(f"{x} = {solution}", "discriminant", "the discriminant is 0, so both roots are the same", shown_at=BRIEF)
+        paper.write(
+            f"{x} = {solution}", "discriminant", "the discriminant is 0, so both roots are the same", shown_at=BRIEF
+        )
         paper.answer = [solution]
         return
     raw = f"√{number(d)}" if d.denominator == 1 and d > 0 else f"√({number(d)})"

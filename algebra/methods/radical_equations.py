@@ -99,7 +99,9 @@ def _root_term(problem: Problem, term: n.Node) -> RootTerm:
             return RootTerm(Poly.of(inner.coefficient.value * scale, x), inner.radicand, inner.index)
     if isinstance(bare, n.Fraction) and not any(isinstance(p, n.Root) for p in n.parts_of(bare.denominator)):
         inner = _root_term(problem, bare.numerator)
-        return RootTerm(Poly.of(inner.coefficient.value / problem.value(bare.denominator), x), inner.radicand, inner.index)
+        return RootTerm(
+            Poly.of(inner.coefficient.value / problem.value(bare.denominator), x), inner.radicand, inner.index
+        )
     raise NotThisWay("A root of the unknown is not a term of its own.")
 
 
@@ -139,7 +141,10 @@ def isolate_and_square(problem: Problem) -> Paper:
 def _gathered(paper: Paper, left: Side, right: Side) -> tuple[Side, Side]:
     """One root alone on one side (or one root on each side); everything else on the other."""
     x = paper.problem.unknown
-    everything = [*left.roots, *(RootTerm(Poly([-c for c in r.coefficient.parts], x), r.radicand, r.index) for r in right.roots)]
+    everything = [
+        *left.roots,
+        *(RootTerm(Poly([-c for c in r.coefficient.parts], x), r.radicand, r.index) for r in right.roots),
+    ]
     merged: dict[tuple[str, int], RootTerm] = {}
     for root in everything:
         key = (str(root.radicand), root.index)
@@ -150,7 +155,7 @@ def _gathered(paper: Paper, left: Side, right: Side) -> tuple[Side, Side]:
     poly = Poly.of(left.poly.value - right.poly.value, x)
     if not roots:
         return Side(left.poly), Side(right.poly)
-    if len(roots) == 2 and poly.is_zero or len(roots) == 1 and len(everything) == 1 and _alone(left, right):
+    if (len(roots) == 2 and poly.is_zero) or (len(roots) == 1 and len(everything) == 1 and _alone(left, right)):
         if len(roots) == 1:
             return left, right
         if len(left.roots) == 1 and len(right.roots) == 1:
@@ -194,7 +199,8 @@ def _never(paper: Paper, left: Side, right: Side) -> bool:
     """Whether a root would have to be negative; writes that there is no solution."""
     if len(left.roots) != 1 or right.roots or left.roots[0].index % 2 or right.poly.degree:
         return False
-    value, scale = right.poly.parts[0].constant, (left.roots[0].coefficient.numbers or [None])[0]
+    numbers = left.roots[0].coefficient.numbers
+    value, scale = right.poly.parts[0].constant, numbers[0] if numbers else None
     if value is None or scale is None or value * scale >= 0 or not left.poly.is_zero:
         return False
     paper.write("no solution", "root-never-negative", f"{left.roots[0].root} can't be {number(value / scale)}", shown_at=BRIEF,

@@ -82,12 +82,17 @@ def expanded(problem: Problem, tree: n.Node) -> list[RootTerm]:
         case n.Group(child):
             return expanded(problem, child)
         case n.Signed(sign, child) if sign in "+-":
-            return [RootTerm(-t.coefficient if sign == "-" else t.coefficient, t.radicand, t.index) for t in expanded(problem, child)]
+            return [
+                RootTerm(-t.coefficient if sign == "-" else t.coefficient, t.radicand, t.index)
+                for t in expanded(problem, child)
+            ]
         case n.Sum():
             found: list[RootTerm] = []
             for sign, term in terms_of(tree):
                 inner = expanded(problem, term)
-                found += [RootTerm(-t.coefficient if sign == "-" else t.coefficient, t.radicand, t.index) for t in inner]
+                found += [
+                    RootTerm(-t.coefficient if sign == "-" else t.coefficient, t.radicand, t.index) for t in inner
+                ]
             return found
         case n.Product(factors, operators) if "÷" not in operators:
             result = [RootTerm(Q(1))]
@@ -106,16 +111,18 @@ def expanded(problem: Problem, tree: n.Node) -> list[RootTerm]:
             kind = 2 if index is None else index.value if isinstance(index, n.Integer) else 0
             if value is None or kind not in SIGNS or (value < 0 and kind % 2 == 0):
                 raise NotThisWay("This root is not worked out here.")
-            sign = -1 if value < 0 else 1
+            turned = -1 if value < 0 else 1
             size = abs(value)
             if size.denominator == 1:
-                return [RootTerm(Q(sign), int(size), kind)]
+                return [RootTerm(Q(turned), int(size), kind)]
             # √(a/b) = √(a·b^(k−1))/b
-            return [RootTerm(Q(sign, size.denominator), int(size.numerator * size.denominator ** (kind - 1)), kind)]
+            return [RootTerm(Q(turned, size.denominator), int(size.numerator * size.denominator ** (kind - 1)), kind)]
         case n.Fraction(top, bottom):
             below = expanded(problem, bottom)
             if len(below) == 1 and below[0].radicand == 1:
-                return [RootTerm(t.coefficient / below[0].coefficient, t.radicand, t.index) for t in expanded(problem, top)]
+                return [
+                    RootTerm(t.coefficient / below[0].coefficient, t.radicand, t.index) for t in expanded(problem, top)
+                ]
             raise NotThisWay("A root stands in the denominator.")
     value = problem.value(tree).constant
     if value is None:
@@ -167,25 +174,46 @@ def _quotients(paper: Paper) -> None:
     paper.answer = [paper.line]
 
 
-def simplify_terms(paper: Paper, terms: list[RootTerm], *, primes: bool = False, shape: str = "{}", divisor: int = 1) -> None:
+def simplify_terms(
+    paper: Paper, terms: list[RootTerm], *, primes: bool = False, shape: str = "{}", divisor: int = 1
+) -> None:
     """From multiplied-out terms to the end. `shape` is what stands around the sum, with {} for it."""
     body = paper.problem.with_given(paper.line).body
 
     def put(text: str) -> str:
         return shape.format(text)
 
-    product = any(isinstance(p, n.Product | n.Power) and sum(_has_roots(c) for c in p.children) > (0 if isinstance(p, n.Power) else 1) for p in n.parts_of(body))
-    opens = any(isinstance(p, n.Product | n.Power) and _has_roots(p) and any(isinstance(n.bare(c), n.Sum) for c in p.children) for p in n.parts_of(body))
+    product = any(
+        isinstance(p, n.Product | n.Power)
+        and sum(_has_roots(c) for c in p.children) > (0 if isinstance(p, n.Power) else 1)
+        for p in n.parts_of(body)
+    )
+    opens = any(
+        isinstance(p, n.Product | n.Power) and _has_roots(p) and any(isinstance(n.bare(c), n.Sum) for c in p.children)
+        for p in n.parts_of(body)
+    )
     if product or opens:
-        first = next((p for p in n.parts_of(body) if isinstance(p, n.Product) and sum(_has_roots(c) for c in p.children) > 1), body)
+        first = next(
+            (p for p in n.parts_of(body) if isinstance(p, n.Product) and sum(_has_roots(c) for c in p.children) > 1),
+            body,
+        )
         paper.write(put(written(terms)), "distribute-roots" if opens else "multiply-roots",
                     "each times each" if opens else f"{plain(first)}")  # fmt: skip
     splits = [t for t in terms if t.radicand != 1 and t.split()[0] != 1]
     if splits:
         texts = [t.text(_split_text(t, primes)) if t in splits else t.text() for t in terms if t.coefficient]
         what = ", ".join(dict.fromkeys(f"{t.radicand} = {_split_words(t, primes)}" for t in splits))
-        work = [{"kind": "factor-tree", "number": t.radicand, "primes": [int(p) for p, k in prime_factors(t.radicand) for _ in range(int(k))]} for t in splits]
-        paper.write(put(total(texts)), "prime-pairs" if primes else "largest-square-factor", what, side=work if primes else ())
+        work = [
+            {
+                "kind": "factor-tree",
+                "number": t.radicand,
+                "primes": [int(p) for p, k in prime_factors(t.radicand) for _ in range(int(k))],
+            }
+            for t in splits
+        ]
+        paper.write(
+            put(total(texts)), "prime-pairs" if primes else "largest-square-factor", what, side=work if primes else ()
+        )
         done = [t.simplified() for t in terms]
         roots = ", ".join(dict.fromkeys(f"{SIGNS[t.index]}{t.split()[0] ** t.index} = {t.split()[0]}" for t in splits))
         apart = [t.text(_apart_text(t)) if t in splits else t.text() for t in terms if t.coefficient]
@@ -219,7 +247,7 @@ def _split_words(t: RootTerm, primes: bool) -> str:
 
 
 def _split_text(t: RootTerm, primes: bool) -> str:
-    outside, inside = t.split()
+    _outside, inside = t.split()
     if inside == 1 and not primes:
         return f"{SIGNS[t.index]}{t.radicand}"
     return f"{SIGNS[t.index]}({_split_words(t, primes).replace(' · ', '·')})"
@@ -388,7 +416,9 @@ def rationalise_one(paper: Paper, top: list[RootTerm], below: list[RootTerm]) ->
     paper.write(fraction(shown_top, f"{written(below)}·{what}"), "multiply-by-root", what)
     product = [t.times(factor) for t in top]
     bottom = root.times(factor).simplified().coefficient
-    paper.write(fraction(written(product), number(bottom)), "multiply-roots", f"{written(below)} · {what} = {number(bottom)}")
+    paper.write(
+        fraction(written(product), number(bottom)), "multiply-roots", f"{written(below)} · {what} = {number(bottom)}"
+    )
     _reduced(paper, product, bottom)
 
 
@@ -400,7 +430,15 @@ def rationalise_two(paper: Paper, top: list[RootTerm], below: list[RootTerm]) ->
     other = [a, RootTerm(-b.coefficient, b.radicand)]
     what = written(other)
     top_text = written(top)
-    shown_top = f"({top_text})({what})" if len(top) > 1 else f"({what})" if top_text == "1" else f"-({what})" if top_text == "-1" else f"{top_text}({what})"
+    shown_top = (
+        f"({top_text})({what})"
+        if len(top) > 1
+        else f"({what})"
+        if top_text == "1"
+        else f"-({what})"
+        if top_text == "-1"
+        else f"{top_text}({what})"
+    )
     paper.write(fraction(shown_top, f"({written(below)})({what})"), "multiply-by-conjugate", what)
     squares = [t.coefficient**2 * t.radicand for t in (a, b)]
     bottom = squares[0] - squares[1]
@@ -417,11 +455,20 @@ def rationalise_two(paper: Paper, top: list[RootTerm], below: list[RootTerm]) ->
 def _reduced(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
     """The numerator simplified, then the fraction in lowest terms."""
     if bottom.denominator != 1:
-        top, bottom = [RootTerm(t.coefficient * bottom.denominator, t.radicand, t.index) for t in top], Q(bottom.numerator)
+        top, bottom = (
+            [RootTerm(t.coefficient * bottom.denominator, t.radicand, t.index) for t in top],
+            Q(bottom.numerator),
+        )
     simple = [t.simplified() for t in top]
     below = number(bottom)
     if any(t.radicand != s.radicand for t, s in zip(top, simple, strict=True)):
-        what = ", ".join(dict.fromkeys(f"{SIGNS[t.index]}{t.radicand} = {RootTerm(Q(1), t.radicand, t.index).simplified().text()}" for t in top if t.split()[0] != 1))
+        what = ", ".join(
+            dict.fromkeys(
+                f"{SIGNS[t.index]}{t.radicand} = {RootTerm(Q(1), t.radicand, t.index).simplified().text()}"
+                for t in top
+                if t.split()[0] != 1
+            )
+        )
         paper.write(fraction(written(simple), below), "root-of-square", what)
     combined = like_combined(simple)
     if len(combined) < len(simple):
@@ -429,12 +476,25 @@ def _reduced(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
     if bottom < 0:
         combined, bottom = [RootTerm(-t.coefficient, t.radicand, t.index) for t in combined], -bottom
         if bottom != 1:
-            paper.write(fraction(written(combined), number(bottom)), "multiply-and-divide", "the minus goes up", shown_at=EVERY)
-    common = gcd(int(bottom), *(int(t.coefficient) for t in combined)) if all(t.coefficient.denominator == 1 for t in combined) else 1
+            paper.write(
+                fraction(written(combined), number(bottom)), "multiply-and-divide", "the minus goes up", shown_at=EVERY
+            )
+    common = (
+        gcd(int(bottom), *(int(t.coefficient) for t in combined))
+        if all(t.coefficient.denominator == 1 for t in combined)
+        else 1
+    )
     small = [RootTerm(t.coefficient / common, t.radicand, t.index) for t in combined]
     text = fraction(written(small) or "0", number(bottom / common))
-    if text.startswith("-") or text.startswith("(-") and len(small) == 1:
-        text = "-" + fraction(written([RootTerm(-small[0].coefficient, small[0].radicand, small[0].index)]), number(bottom / common)) if len(small) == 1 else text
+    if text.startswith("-") or (text.startswith("(-") and len(small) == 1):
+        text = (
+            "-"
+            + fraction(
+                written([RootTerm(-small[0].coefficient, small[0].radicand, small[0].index)]), number(bottom / common)
+            )
+            if len(small) == 1
+            else text
+        )
     if common != 1:
         paper.write(text, "reduce-fraction", str(common), shown_at=BRIEF)
     else:

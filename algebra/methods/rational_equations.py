@@ -165,8 +165,8 @@ def _factored_bottom(piece: Piece) -> str:
     text = factored(piece.bottom)
     same = piece.bottom_text.replace(" ", "") == text.replace(" ", "")
     tree = read_expression(text)
-    return piece.bottom_text if same or not isinstance(tree, n.Product | n.Power) or not depends_on(
-        piece.bottom.numerator, next(iter(piece.bottom.field.letters))) and len(piece.bottom.field.letters) == 1 else text  # fmt: skip
+    return piece.bottom_text if same or not isinstance(tree, n.Product | n.Power) or (not depends_on(
+        piece.bottom.numerator, next(iter(piece.bottom.field.letters))) and len(piece.bottom.field.letters) == 1) else text  # fmt: skip
 
 
 def excluded_values(problem: Problem, lcd: Lcd) -> list[str]:
@@ -184,7 +184,9 @@ def excluded_values(problem: Problem, lcd: Lcd) -> list[str]:
             from algebra.exact import numbers
 
             whole = tuple(int(c) for c in poly.numbers)
-            found += [(Q(root.approximation.real).limit_denominator(10**6), str(root)) for root in numbers.roots_of(whole)]
+            found += [
+                (Q(root.approximation.real).limit_denominator(10**6), str(root)) for root in numbers.roots_of(whole)
+            ]
     found.sort(key=lambda item: item[0] if item[0] is not None else Q(0))
     return [text for _, text in found]
 
@@ -207,7 +209,13 @@ def settle(paper: Paper) -> None:
     if len(paper.problem.field.letters) > 1:
         return  # values in other letters are not put in
     for value in kept:
-        paper.write(f"check {x} = {value}", "check-candidate", f"{x} = {value} goes into the given.", kind="check", shown_at=EVERY)
+        paper.write(
+            f"check {x} = {value}",
+            "check-candidate",
+            f"{x} = {value} goes into the given.",
+            kind="check",
+            shown_at=EVERY,
+        )
 
 
 def clear_by_lcd(problem: Problem) -> Paper:
@@ -239,7 +247,10 @@ def cross_multiply(problem: Problem) -> Paper:
     if values:
         paper.exclude(values)
         paper.write(f"{problem.unknown} ≠ {', '.join(values)}", "excluded-values", kind="exclusion")
-    texts = [scaled(a, problem.value(read_expression(b.bottom_text))), scaled(b, problem.value(read_expression(a.bottom_text)))]
+    texts = [
+        scaled(a, problem.value(read_expression(b.bottom_text))),
+        scaled(b, problem.value(read_expression(a.bottom_text))),
+    ]
     what = " and ".join(p.bottom_text for p in (a, b) if p.bottom_text != "1")
     both = times(*sorted((p.bottom_text for p in (a, b)), key=len))
     paper.write(" = ".join(texts), "cross-multiply", what, move=f"×{wrapped(both)}")
@@ -291,7 +302,9 @@ def spot_the_structure(problem: Problem) -> Paper:
                 move=f"-{number(total)}", noticed=("pattern",))  # fmt: skip
     top = shown(tops[0])
     rest = [number(Q(1, _below(v)) if tops[0] == t else Q(-1, _below(v))) for v, t in zip(less, tops, strict=True)]
-    written = [fraction(top, r.split("/")[1]) if not r.startswith("-") else f"-{fraction(top, r.split('/')[1])}" for r in rest]
+    written = [
+        fraction(top, r.split("/")[1]) if not r.startswith("-") else f"-{fraction(top, r.split('/')[1])}" for r in rest
+    ]
     paper.write(f"{joined(written)} = 0", "spot-structure", f"every numerator is now {top}.")
     paper.write(f"({top})({joined(rest)}) = 0", "common-bracket", top)
     paper.write(f"{top} = 0", "divide-both-sides", joined(rest), move=f"÷({joined(rest)})")

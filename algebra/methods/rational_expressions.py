@@ -162,7 +162,9 @@ def _sign_changes(problem: Problem, tree: n.Node) -> list[str]:
         f"{plain(b)} = -({plain(a)})"
         for a in above
         for b in below
-        if isinstance(n.bare(b), n.Sum) and isinstance(n.bare(a), n.Sum) and (problem.value(a) + problem.value(b)).is_zero
+        if isinstance(n.bare(b), n.Sum)
+        and isinstance(n.bare(a), n.Sum)
+        and (problem.value(a) + problem.value(b)).is_zero
     ]
 
 
@@ -202,10 +204,15 @@ def lcd(problem: Problem) -> Paper:
 
 
 def piece_of_expression(problem: Problem, sign: str, term: n.Node) -> Piece:
-    if _has_bar_inside(term) or (isinstance(n.bare(term), n.Fraction) and any(_has_bar_inside(c) or _is_fractional(n.bare(c)) for c in n.bare(term).children)):
+    if _has_bar_inside(term) or (
+        isinstance(n.bare(term), n.Fraction)
+        and any(_has_bar_inside(c) or _is_fractional(n.bare(c)) for c in n.bare(term).children)
+    ):
         raise NotThisWay("There are fractions inside of fractions.")
     bare = n.bare(term)
-    if isinstance(bare, n.Product) and any(isinstance(n.bare(f), n.Fraction) for f in bare.factors) or _is_fractional(bare) and not isinstance(bare, n.Fraction):
+    if (isinstance(bare, n.Product) and any(isinstance(n.bare(f), n.Fraction) for f in bare.factors)) or (
+        _is_fractional(bare) and not isinstance(bare, n.Fraction)
+    ):
         value = problem.value(term)
         top, bottom = value.field.ratio(value.numerator), value.field.ratio(value.denominator)
         return Piece(sign, top, bottom, shown(top), factored(bottom))
@@ -219,7 +226,9 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
     common = Lcd(problem, bottoms)
     text = common.text
     texts = joined(p.text(factored(p.bottom) if p.bottom.constant is None else None) for p in pieces)
-    if any(len(factors_of_poly(b.numerator)[1]) > 1 and is_sum(p.bottom_text) for b, p in zip(bottoms, pieces, strict=True)):
+    if any(
+        len(factors_of_poly(b.numerator)[1]) > 1 and is_sum(p.bottom_text) for b, p in zip(bottoms, pieces, strict=True)
+    ):
         paper.write(texts, "factor-all")
     opposite_pair = any((a + b).is_zero for k, a in enumerate(bottoms) for b in bottoms[k + 1 :] if a.constant is None)
     tops = [scaled(p, common.missing(p.bottom)) for p in pieces]
@@ -248,7 +257,9 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
         top_factored = factored(value)
         if top_factored != listed_terms:
             paper.write(fraction(top_factored, text), "factor-all")
-        shared = [shown(problem.field.ratio(f)) for f, _ in factors_of_poly(value.numerator.gcd(common.value.numerator))[1]]
+        shared = [
+            shown(problem.field.ratio(f)) for f, _ in factors_of_poly(value.numerator.gcd(common.value.numerator))[1]
+        ]
         paper.write(done, "cancel-factors" if shared else "reduce-fraction", " and ".join(shared) or "the common number",
                     marks=[Mark("cancel", s, None, k) for k, s in enumerate(shared)], shown_at=BRIEF)  # fmt: skip
     paper.answer = [paper.line]
@@ -319,12 +330,20 @@ def combine_then_divide(problem: Problem) -> Paper:
             parts.append((plain(part), value))
             continue
         chain = f"{plain(part)} = {one}" + (f" = {done}" if done != one else "")
-        paper.write(f"aside: {chain}", "lcd", common.text, kind="aside", side=[common.side_work([p.bottom for p in pieces])])
+        paper.write(
+            f"aside: {chain}", "lcd", common.text, kind="aside", side=[common.side_work([p.bottom for p in pieces])]
+        )
         parts.append((done, value))
-    paper.write(fraction(parts[0][0], parts[1][0]), "combine-top-and-bottom", "each part was brought to one denominator")
+    paper.write(
+        fraction(parts[0][0], parts[1][0]), "combine-top-and-bottom", "each part was brought to one denominator"
+    )
     below = read_expression(parts[1][0])
     flipped = n.bare(below)
-    text = fraction(plain(n.bare(flipped.denominator)), plain(n.bare(flipped.numerator))) if isinstance(flipped, n.Fraction) else fraction("1", parts[1][0])
+    text = (
+        fraction(plain(n.bare(flipped.denominator)), plain(n.bare(flipped.numerator)))
+        if isinstance(flipped, n.Fraction)
+        else fraction("1", parts[1][0])
+    )
     first = parts[0][0]
     paper.write(f"{wrapped(first)}·{wrapped(text)}", "flip-divisor", parts[1][0])
     cancel(paper, problem.with_given(paper.line).body)
@@ -356,6 +375,12 @@ def unit_chain(problem: Problem) -> Paper:
     paper.write(written(sign, parts), "one-fraction")
     done = shown(problem.value(problem.body))
     both = sorted({p.base for p in parts if p.way > 0} & {p.base for p in parts if p.way < 0})
-    paper.write(done, "cancel-factors", " and ".join(both) or "the common number", marks=[Mark("cancel", b, None, k) for k, b in enumerate(both)], shown_at=BRIEF)
+    paper.write(
+        done,
+        "cancel-factors",
+        " and ".join(both) or "the common number",
+        marks=[Mark("cancel", b, None, k) for k, b in enumerate(both)],
+        shown_at=BRIEF,
+    )
     paper.answer = [paper.line]
     return paper

@@ -47,13 +47,23 @@ def analyse(problem: Problem) -> Paper:
     _feature(paper, "vertical asymptote", [f"{x} = {v}" for v in found.vertical], "vertical-asymptotes",
              ", ".join(f"{x} = {v}" for v in found.vertical) or "it never is")  # fmt: skip
     _ends(paper, found, problem)
-    zero_words = f"the reduced numerator is 0 at {x} = {', '.join(map(str, found.x_intercepts))}." if found.x_intercepts else "the numerator is never 0 in the domain."
+    zero_words = (
+        f"the reduced numerator is 0 at {x} = {', '.join(map(str, found.x_intercepts))}."
+        if found.x_intercepts
+        else "the numerator is never 0 in the domain."
+    )
     _feature(paper, "x-intercept", [str(v) for v in found.x_intercepts], "intercepts", zero_words)
     _feature(paper, "y-intercept", [] if found.y_intercept is None else [number(found.y_intercept)], "intercepts",
              f"put {x} = 0 in.")  # fmt: skip
     if found.range is not None:
         text = range_text(found.range)
-        paper.write(f"range: {'all real numbers' if text == 'all' else text}", "state-range", "the values that the graph reaches.", kind="feature", shown_at=BRIEF)
+        paper.write(
+            f"range: {'all real numbers' if text == 'all' else text}",
+            "state-range",
+            "the values that the graph reaches.",
+            kind="feature",
+            shown_at=BRIEF,
+        )
     paper.answer = found_answer(found)
     return paper
 
@@ -91,7 +101,13 @@ def _ends(paper: Paper, found: Features, problem: Problem) -> None:
             what = f"the degree above ({n_top}) is smaller than below ({n_low}), so the values go to 0."
         else:
             what = f"both degrees are {n_top}, so the values go to the ratio of the leading coefficients, {up[-1]}/{low[-1]}."
-        paper.write(f"horizontal asymptote: y = {number(found.horizontal)}", "end-behaviour", what, kind="feature", shown_at=BRIEF)
+        paper.write(
+            f"horizontal asymptote: y = {number(found.horizontal)}",
+            "end-behaviour",
+            what,
+            kind="feature",
+            shown_at=BRIEF,
+        )
     elif found.oblique is not None:
         if n_low == 1 and low[1] in (1, -1):
             work = [synthetic(up, Q(-low[0], low[1]))["work"]]
@@ -100,12 +116,21 @@ def _ends(paper: Paper, found: Features, problem: Problem) -> None:
         _, rest = divided(value, x)
         what = f"the degree above is one more than below: the quotient is {found.oblique}" + (
             f", the remainder {rest[0]}." if len(rest) == 1 else ".")  # fmt: skip
-        paper.write(f"oblique asymptote: y = {found.oblique}", "oblique-asymptote", what, kind="feature", side=work, shown_at=BRIEF)
+        paper.write(
+            f"oblique asymptote: y = {found.oblique}",
+            "oblique-asymptote",
+            what,
+            kind="feature",
+            side=work,
+            shown_at=BRIEF,
+        )
     ends = []
     for sign, limit in (("-", found.ends["-"]), ("+", found.ends["+"])):
         text = str(limit).replace("inf", "∞")
         ends.append(f"x → {'-' if sign == '-' else ''}∞, y → {text}")
-    paper.write(f"end behaviour: {', '.join(ends)}", "end-behaviour", "far out, only the leading terms count.", kind="feature")
+    paper.write(
+        f"end behaviour: {', '.join(ends)}", "end-behaviour", "far out, only the leading terms count.", kind="feature"
+    )
 
 
 def _long_division(value: Ratio, x: str) -> dict[str, object]:
@@ -143,18 +168,42 @@ def transform_parent(problem: Problem) -> Paper:
         text += f" + {number(k)}" if k > 0 else f" - {number(-k)}"
     paper.write(text, "transform-parent", "divide, so that the shift stands alone.")
     paper.write(f"a = {number(a)}", "transform-parent", "the number above stretches the graph.", kind="parameter")
-    paper.write(f"h = {number(h)}", "transform-parent", f"{bottom} is 0 at {x} = {number(h)}: the graph moves across.", kind="parameter")
-    paper.write(f"k = {number(k)}", "transform-parent", "the number added moves the graph up or down.", kind="parameter")
+    paper.write(
+        f"h = {number(h)}",
+        "transform-parent",
+        f"{bottom} is 0 at {x} = {number(h)}: the graph moves across.",
+        kind="parameter",
+    )
+    paper.write(
+        f"k = {number(k)}", "transform-parent", "the number added moves the graph up or down.", kind="parameter"
+    )
     for unit in (1, -1):
         paper.write(f"point: ({number(h + unit)}, {number(k + a * unit)})", "transform-parent",
                     f"({unit}, {unit}) of 1/{x} moves to ({number(h)} + {unit}, {number(a)}·{unit} + {number(k)}).".replace("+ -", "− "), kind="feature")  # fmt: skip
     if found.excluded:
-        paper.write(f"domain: {x} ≠ {', '.join(map(str, found.excluded))}", "state-domain", "the denominator must not be 0.", kind="feature", shown_at=BRIEF)
+        paper.write(
+            f"domain: {x} ≠ {', '.join(map(str, found.excluded))}",
+            "state-domain",
+            "the denominator must not be 0.",
+            kind="feature",
+            shown_at=BRIEF,
+        )
     _feature(paper, "vertical asymptote", [f"{x} = {number(h)}"], "vertical-asymptotes", f"{x} = {number(h)}")
-    paper.write(f"horizontal asymptote: y = {number(k)}", "end-behaviour", "the fraction dies out, k is left.", kind="feature", shown_at=BRIEF)
+    paper.write(
+        f"horizontal asymptote: y = {number(k)}",
+        "end-behaviour",
+        "the fraction dies out, k is left.",
+        kind="feature",
+        shown_at=BRIEF,
+    )
     paper.write(f"range: y ≠ {number(k)}", "state-range", "the fraction is never 0.", kind="feature", shown_at=BRIEF)
     _feature(paper, "x-intercept", [str(v) for v in found.x_intercepts], "intercepts", "set it to 0.")
-    _feature(paper, "y-intercept", [] if found.y_intercept is None else [number(found.y_intercept)], "intercepts", f"put {x} = 0 in.")
+    _feature(
+        paper,
+        "y-intercept",
+        [] if found.y_intercept is None else [number(found.y_intercept)],
+        "intercepts",
+        f"put {x} = 0 in.",
+    )
     paper.answer = found_answer(found)
     return paper
-

@@ -57,7 +57,11 @@ def times(*factors: str) -> str:
         part = wrapped(factor)
         if text:
             alike = text[-1] == part[0] and part[0].isalpha()
-            text += f"·{part}" if part[0].isdigit() or alike or "/" in text.split("·")[-1] or "/" in part else part
+            text += (
+                f"·{part}"
+                if part[0].isdigit() or alike or "/" in text.rsplit("·", maxsplit=1)[-1] or "/" in part
+                else part
+            )
         else:
             text = part
     return text or "1"

@@ -228,8 +228,16 @@ class Table:
             return Answer("wrong", self.expected(), [*self.stated, *self.wrong], missing, list(self.wrong),
                           text=f"Wrong: {'; '.join(self.wrong)}.")  # fmt: skip
         if missing:
-            return Answer("incomplete", self.expected(), list(self.stated), missing, text=f"Still to be stated: {'; '.join(missing)}.")
-        return Answer("correct", self.expected(), list(self.stated), text="The table of features is complete and right.")
+            return Answer(
+                "incomplete",
+                self.expected(),
+                list(self.stated),
+                missing,
+                text=f"Still to be stated: {'; '.join(missing)}.",
+            )
+        return Answer(
+            "correct", self.expected(), list(self.stated), text="The table of features is complete and right."
+        )
 
     def _truth(self, name: str) -> str:
         """What the function has in place of what was stated."""
@@ -253,5 +261,3 @@ def _renamed(tree: n.Node, old: str, new: str) -> n.Node:
     if tree == n.Letter(old):
         return n.Letter(new)
     return tree.with_children(tuple(_renamed(c, old, new) for c in tree.children))
-
-

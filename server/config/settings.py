@@ -51,6 +51,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "server.accounts",
     "server.sheets",
+    "server.solving",
     "server.checking",
 ]
 MIDDLEWARE = [

@@ -17,6 +17,7 @@ class Sheet(models.Model):
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="sheets")
     title = models.CharField(max_length=120)
     conventions = models.JSONField(default=dict)
+    untaught = models.JSONField(default=list)  # ids of rules, methods and kinds of number the class does not know yet
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
 
@@ -32,6 +33,9 @@ class Problem(models.Model):
     given = models.CharField(max_length=limits.MAX_LINE_CHARACTERS)
     variable = models.CharField(max_length=40, blank=True, default="")
     numbers = models.CharField(max_length=10, default="real")
+    method = models.CharField(max_length=40, blank=True, default="")  # where the task names one
+    difficulty = models.JSONField(null=True)
+    difficulty_version = models.CharField(max_length=20, blank=True, default="")
 
     class Meta:
         ordering = ["position"]

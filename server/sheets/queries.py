@@ -56,6 +56,7 @@ def sheet_out(sheet: Sheet) -> JsonObject:
         "id": sheet.pk,
         "title": sheet.title,
         "conventions": sheet.conventions,
+        "untaught": sheet.untaught,
         "problems": [problem_row(problem) for problem in problems],
     }
 
@@ -70,6 +71,7 @@ def problem_row(problem: Problem) -> JsonObject:
         "given": problem.given,
         "given_latex": f"{given.left} {given.right}".strip(),
         "beads": [{"kind": link["kind"], "relation": link["relation"]} for link in report["links"]],
+        "difficulty": reports.difficulty_of(problem),
         "verdict": report["answer"]["verdict"],
         "finished": report["finish"]["finished"],
         "owed": len(report["owed"]),
@@ -96,6 +98,7 @@ def problem_out(problem: Problem) -> JsonObject:
         "given": problem.given,
         "variable": problem.variable,
         "numbers": problem.numbers,
+        "method": problem.method,
         "given_echo": echo_line(problem.given, decimal).model_dump(),
         "revision": problem.working.revision,
         "lines": [{"text": text, "echo": echo_line(text, decimal).model_dump()} for text in texts],

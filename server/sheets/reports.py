@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 from zlib import crc32
 
-from algebra import VERSION, check
+from algebra import VERSION, ReadingError, TaskError, check, work
 from algebra import Working as CoreWorking
 from server.checking.schemas import JsonObject, ReportOut
 from server.sheets.models import Problem, Working
@@ -23,7 +24,21 @@ def core_working(problem: Problem, lines: list[str]) -> CoreWorking:
         variable=problem.variable or None,
         numbers=problem.numbers,
         conventions=dict(problem.sheet.conventions),
+        method=problem.method or None,
     )
+
+
+def difficulty_of(problem: Problem) -> float | None:
+    """The rating from 1 to 10 by the default method, kept beside the problem; None where it is not worked."""
+    if problem.difficulty_version != STAMP:
+        try:
+            found = work(replace(core_working(problem, []), method=None), untaught=problem.sheet.untaught)
+            problem.difficulty = found.difficulty.to_json()
+        except (TaskError, ReadingError):
+            problem.difficulty = None
+        problem.difficulty_version = STAMP
+        Problem.objects.filter(pk=problem.pk).update(difficulty=problem.difficulty, difficulty_version=STAMP)
+    return float(problem.difficulty["rating"]) if problem.difficulty else None
 
 
 def of(problem: Problem) -> JsonObject:

@@ -24,6 +24,7 @@ class SheetIn(Schema):
 class SheetChange(Schema):
     title: Title | None = None
     conventions: dict[str, str] | None = None
+    untaught: list[str] | None = Field(None, max_length=400)
 
 
 class Bead(Schema):
@@ -42,6 +43,7 @@ class ProblemRow(Schema):
     given: str
     given_latex: str
     beads: list[Bead]
+    difficulty: float | None
     verdict: str
     finished: bool
     owed: int
@@ -60,6 +62,7 @@ class SheetOut(Schema):
     id: int
     title: str
     conventions: dict[str, str]
+    untaught: list[str]
     problems: list[ProblemRow]
 
 
@@ -68,6 +71,7 @@ class ProblemIn(Schema):
     given: Given
     variable: str = Field("", max_length=40)
     numbers: Literal["real", "complex"] = "real"
+    method: str = Field("", max_length=40)
 
 
 class ProblemChange(Schema):
@@ -75,6 +79,7 @@ class ProblemChange(Schema):
     given: Given | None = None
     variable: str | None = Field(None, max_length=40)
     numbers: Literal["real", "complex"] | None = None
+    method: str | None = Field(None, max_length=40)
 
 
 class Order(Schema):
@@ -100,6 +105,7 @@ class ProblemOut(Schema):
     given: str
     variable: str
     numbers: str
+    method: str
     given_echo: EchoOut
     revision: int
     lines: list[LineOut]

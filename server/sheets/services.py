@@ -35,7 +35,11 @@ def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
         except TaskError as problem:
             raise Refused(str(problem), code="convention") from problem
         sheet.conventions = data.conventions
+        sheet.problems.update(difficulty_version="")
         Working.objects.filter(problem__sheet=sheet).update(report=None)
+    if data.untaught is not None:
+        sheet.untaught = sorted(set(data.untaught))
+        sheet.problems.update(difficulty_version="")
     sheet.save()
     return sheet
 
@@ -63,6 +67,7 @@ def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Probl
     problem = queries.problem_of(teacher, problem_id)
     for name, value in data.model_dump(exclude_none=True).items():
         setattr(problem, name, value)
+    problem.difficulty_version = ""
     problem.save()
     problem.sheet.save()
     reports.refresh(problem)
@@ -73,7 +78,13 @@ def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Probl
 def duplicate_problem(teacher: User, problem_id: int) -> Problem:
     """A copy with its lines, right after the original."""
     original = queries.problem_of(teacher, problem_id)
-    data = ProblemIn(task=original.task, given=original.given, variable=original.variable, numbers=original.numbers)  # type: ignore[arg-type]
+    data = ProblemIn(
+        task=original.task,  # type: ignore[arg-type]
+        given=original.given,
+        variable=original.variable,
+        numbers=original.numbers,  # type: ignore[arg-type]
+        method=original.method,
+    )
     copy = add_problem(teacher, original.sheet_id, data, [line.text for line in original.working.lines.all()])
     order = list(original.sheet.problems.order_by("position").values_list("pk", flat=True))
     order.remove(copy.pk)

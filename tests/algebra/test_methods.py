@@ -10,8 +10,8 @@ from algebra import Working, check
 from algebra.families import FAMILIES, Draw
 from algebra.methods.catalogue import METHODS
 from algebra.methods.paper import GRAINS, at_grain
-from algebra.methods.solve import Unsolved, all_methods, problem_from, work, worked
 from algebra.parse.lines import read_expression
+from algebra.work.solve import Unsolved, all_methods, problem_from, work, worked
 from tests.algebra.ranked_pairs import PAIRS
 from tests.oracle.test_differential import to_sympy
 
@@ -52,7 +52,14 @@ def test_a_generated_problem_is_of_its_family_and_can_be_worked(family, level):
         assert work(Working(family.task, given, (), variable=family.unknown)).family == family.id, given
 
 
-SOLVED = ("linear-equations", "quadratic-equations", "rational-equations", "radical-equations", "absolute-equations", "polynomial-equations")
+SOLVED = (
+    "linear-equations",
+    "quadratic-equations",
+    "rational-equations",
+    "radical-equations",
+    "absolute-equations",
+    "polynomial-equations",
+)
 
 
 @pytest.mark.parametrize("family", [f for f in FAMILIES if f.id in SOLVED], ids=lambda f: f.id)
@@ -78,7 +85,17 @@ def test_the_solutions_are_those_of_the_oracle(family):
     assert compared > 5
 
 
-EXPRESSIONS = ("exponents", "add-rational", "reduce-rational", "complex-fractions", "multiply-out", "factor", "roots", "rationalise", "order-of-operations")
+EXPRESSIONS = (
+    "exponents",
+    "add-rational",
+    "reduce-rational",
+    "complex-fractions",
+    "multiply-out",
+    "factor",
+    "roots",
+    "rationalise",
+    "order-of-operations",
+)
 
 
 @pytest.mark.parametrize("family", [f for f in FAMILIES if f.id in EXPRESSIONS], ids=lambda f: f.id)

@@ -247,6 +247,107 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/problems/{problem_id}/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Methods
+         * @description The methods that lead to the answer, side by side, each worked out.
+         */
+        get: operations["server_solving_api_methods"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/problems/{problem_id}/next-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Next Step
+         * @description The next step after the lines so far.
+         */
+        post: operations["server_solving_api_next_step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/problems/{problem_id}/analysis": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Analysis
+         * @description The features of a rational function and its graph.
+         */
+        get: operations["server_solving_api_analysis"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue
+         * @description The rules, methods and kinds of number that a class may have been taught.
+         */
+        get: operations["server_solving_api_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Words */
+        get: operations["server_solving_api_read_words"];
+        /**
+         * Write Words
+         * @description Replaces one's own words for rules and methods.
+         */
+        put: operations["server_solving_api_write_words"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -353,6 +454,8 @@ export interface components {
             solution?: string | null;
             /** Solves */
             solves?: ("before" | "after") | null;
+            /** Plain */
+            plain?: string | null;
         };
         /** FinishOut */
         FinishOut: {
@@ -594,6 +697,8 @@ export interface components {
             given_latex: string;
             /** Beads */
             beads: components["schemas"]["Bead"][];
+            /** Difficulty */
+            difficulty: number | null;
             /** Verdict */
             verdict: string;
             /** Finished */
@@ -611,6 +716,8 @@ export interface components {
             conventions: {
                 [key: string]: string;
             };
+            /** Untaught */
+            untaught: string[];
             /** Problems */
             problems: components["schemas"]["ProblemRow"][];
         };
@@ -627,6 +734,8 @@ export interface components {
             conventions?: {
                 [key: string]: string;
             } | null;
+            /** Untaught */
+            untaught?: string[] | null;
         };
         /**
          * Order
@@ -667,6 +776,8 @@ export interface components {
             variable: string;
             /** Numbers */
             numbers: string;
+            /** Method */
+            method: string;
             given_echo: components["schemas"]["EchoOut"];
             /** Revision */
             revision: number;
@@ -694,6 +805,11 @@ export interface components {
              * @enum {string}
              */
             numbers?: "real" | "complex";
+            /**
+             * Method
+             * @default
+             */
+            method?: string;
         };
         /** ProblemChange */
         ProblemChange: {
@@ -705,6 +821,8 @@ export interface components {
             variable?: string | null;
             /** Numbers */
             numbers?: ("real" | "complex") | null;
+            /** Method */
+            method?: string | null;
         };
         /**
          * ConflictOut
@@ -729,6 +847,196 @@ export interface components {
             revision: number;
             /** Lines */
             lines: string[];
+        };
+        /** DifficultyOut */
+        DifficultyOut: {
+            /** Rating */
+            rating: number;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Noticed */
+            noticed: string[];
+        };
+        /**
+         * MethodsOut
+         * @description The methods that lead to the answer, the default first; `why_none` where there is none.
+         */
+        MethodsOut: {
+            /** Family */
+            family: string;
+            given_echo: components["schemas"]["EchoOut"];
+            /** Methods */
+            methods: components["schemas"]["SolutionOut"][];
+            /** Why None */
+            why_none: string;
+        };
+        /**
+         * SolutionOut
+         * @description A problem worked by one method.
+         */
+        SolutionOut: {
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Description */
+            description: string;
+            /** Searches */
+            searches: string;
+            /** Answer */
+            answer: string[];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            difficulty: components["schemas"]["DifficultyOut"];
+            /** Not Yet */
+            not_yet: string[];
+        };
+        /**
+         * StepOut
+         * @description One step of a worked solution: both lines typeset with the places where it acts, the rule, the side work.
+         */
+        StepOut: {
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Text */
+            text: string;
+            /** Kind */
+            kind: string;
+            /** Move */
+            move: string | null;
+            /** Rule */
+            rule: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Side Work */
+            side_work: {
+                [key: string]: unknown;
+            }[];
+            /** Slips */
+            slips: string[];
+            /** Excluded */
+            excluded: string[];
+            /** Noticed */
+            noticed: string[];
+            before_echo: components["schemas"]["EchoOut"];
+            after_echo: components["schemas"]["EchoOut"];
+        };
+        /**
+         * HintOut
+         * @description What to look at, then the rule, then the line.
+         */
+        HintOut: {
+            /** Look */
+            look: string;
+            step: components["schemas"]["StepOut"] | null;
+            /** Method */
+            method: string;
+            /** Shorter */
+            shorter: string;
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * NextIn
+         * @description The lines so far, stored or not.
+         */
+        NextIn: {
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * AnalysisOut
+         * @description The features of a rational function and its graph as data; `error` where it is none.
+         */
+        AnalysisOut: {
+            /** Excluded */
+            excluded: string[];
+            /** Holes */
+            holes: string[][];
+            /** Vertical Asymptotes */
+            vertical_asymptotes: string[];
+            /** Horizontal Asymptote */
+            horizontal_asymptote: string | null;
+            /** Oblique Asymptote */
+            oblique_asymptote: string | null;
+            /** X Intercepts */
+            x_intercepts: string[];
+            /** Y Intercept */
+            y_intercept: string | null;
+            /** End Behaviour */
+            end_behaviour: {
+                [key: string]: string;
+            };
+            /** Range */
+            range: string | null;
+            /** Grid Points */
+            grid_points: string[][];
+            /** Graph */
+            graph?: {
+                [key: string]: unknown;
+            } | null;
+            /** Error */
+            error?: string | null;
+        };
+        /** CatalogueOut */
+        CatalogueOut: {
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+        };
+        /**
+         * EntryOut
+         * @description A rule, a method or a kind of number that a class may have been taught, in the product's words.
+         */
+        EntryOut: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "method" | "rule" | "number";
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Topic */
+            topic: string;
+        };
+        /**
+         * Words
+         * @description A teacher's own words for a rule, a method or a slip; an empty text leaves the product's.
+         */
+        Words: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
+        /** WordsOut */
+        WordsOut: {
+            /** Words */
+            words: {
+                [key: string]: components["schemas"]["Words"];
+            };
+        };
+        /** WordsIn */
+        WordsIn: {
+            /** Words */
+            words: {
+                [key: string]: components["schemas"]["Words"];
+            };
         };
     };
     responses: never;
@@ -1322,6 +1630,187 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    server_solving_api_methods: {
+        parameters: {
+            query?: {
+                grain?: "every" | "board" | "brief";
+            };
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_solving_api_next_step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HintOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_solving_api_analysis: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnalysisOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_solving_api_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+        };
+    };
+    server_solving_api_read_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsOut"];
+                };
+            };
+        };
+    };
+    server_solving_api_write_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
                 };
             };
         };

@@ -32,6 +32,7 @@ class Command(BaseCommand):
                     given=working.given,
                     variable=working.variable or "",
                     numbers=working.numbers,  # type: ignore[arg-type]
+                    method=working.method or "",
                 )
                 services.add_problem(teacher, sheet.pk, data, list(working.lines))
         self.stdout.write(f"demo account “{USERNAME}” made")

@@ -7,12 +7,12 @@ from collections.abc import Collection
 
 from algebra.families import BY_ID, Draw
 from algebra.methods.paper import problem_of
-from algebra.methods.solve import Solution, work
 from algebra.model import TaskError, Working
 from algebra.parse.errors import ReadingError
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
+from algebra.work.solve import Solution, work
 
 EVENTS = {
     "extraneous": "extraneous", "no-solution": "no solution", "all-reals": "identity", "prime": "prime",
@@ -23,7 +23,9 @@ EVENTS = {
 TRIES = 400
 
 
-def generate(family: str, level: int, count: int, seed: int, *, events: Collection[str] = (), largest: int = 400) -> list[Solution]:
+def generate(
+    family: str, level: int, count: int, seed: int, *, events: Collection[str] = (), largest: int = 400
+) -> list[Solution]:
     """Worked problems of a level, all different; the same seed gives the same. Raises TaskError for what is unknown.
 
     Fewer than `count` come back where the family has no more that fit.

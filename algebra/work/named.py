@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from algebra.methods import catalogue
 from algebra.methods.paper import NotThisWay, Problem
-from algebra.methods.solve import methods_in_order, problem_from, worked
 from algebra.model import Report, TaskError, Working
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
@@ -15,6 +14,7 @@ from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.chain import check
+from algebra.work.solve import methods_in_order, problem_from, worked
 
 
 def check_with_method(working: Working) -> Report:
@@ -30,7 +30,9 @@ def check_with_method(working: Working) -> Report:
         if line is not None:
             name = catalogue.BY_ID[working.method].name
             report.links[line - 1].notes.append("method-differs")
-            report.answer = replace(report.answer, text=f"The answer is right, but the task asks for another way: {name.lower()}.")
+            report.answer = replace(
+                report.answer, text=f"The answer is right, but the task asks for another way: {name.lower()}."
+            )
     report.ms += (time.perf_counter() - started) * 1000
     return report
 
@@ -88,7 +90,9 @@ def _quadratic_sign(problem: Problem, body: n.Node) -> str:
 
 def _holds_sign_and_root(tree: n.Node) -> bool:
     parts = list(n.parts_of(tree))
-    signed = any((isinstance(p, n.Sum) and "±" in p.signs) or (isinstance(p, n.Signed) and p.sign == "±") for p in parts)
+    signed = any(
+        (isinstance(p, n.Sum) and "±" in p.signs) or (isinstance(p, n.Signed) and p.sign == "±") for p in parts
+    )
     return signed and any(isinstance(p, n.Root) for p in parts)
 
 

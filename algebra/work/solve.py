@@ -93,7 +93,9 @@ def methods_in_order(problem: Problem) -> tuple[str, list[Method]]:
     return (family.id if family else ""), [catalogue.BY_ID[name] for name in ordered]
 
 
-def work(working: Working, *, method: str | None = None, grain: Grain = "board", untaught: Iterable[str] = ()) -> Solution:
+def work(
+    working: Working, *, method: str | None = None, grain: Grain = "board", untaught: Iterable[str] = ()
+) -> Solution:
     """The worked solution by the method named, or by the first that works and that the class knows.
 
     Raises TaskError (Unsolved where no method leads to the answer) and ReadingError.
@@ -124,7 +126,9 @@ def work(working: Working, *, method: str | None = None, grain: Grain = "board",
     raise Unsolved("No method known here leads to the answer of this problem.")
 
 
-def all_methods(working: Working, *, grain: Grain = "board", untaught: Iterable[str] = (), seconds: float = 2.0) -> list[Solution]:
+def all_methods(
+    working: Working, *, grain: Grain = "board", untaught: Iterable[str] = (), seconds: float = 2.0
+) -> list[Solution]:
     """Every method that leads to the answer, the default first. Raises TaskError and ReadingError."""
     problem = problem_from(working)
     family, ordered = methods_in_order(problem)
@@ -184,14 +188,19 @@ def _needs(problem: Problem, method: Method, paper: Paper) -> frozenset[str]:
         kinds.add("complex-numbers")
     if "√" in texts or "∛" in texts:
         kinds.add("irrational-numbers")
-    if any("leading coefficient" in step.noticed or step.rule.id in ("split-middle", "slide-and-divide") for step in paper.steps):
+    if any(
+        "leading coefficient" in step.noticed or step.rule.id in ("split-middle", "slide-and-divide")
+        for step in paper.steps
+    ):
         kinds.add("leading-coefficient")
     return frozenset({method.id, *(step.rule.id for step in paper.steps), *kinds})
 
 
 def refused(problem: Exception, working: Working | None = None) -> dict[str, Any]:
     """The JSON of a problem that is not worked: the error at its place."""
-    error = LineError(0, getattr(problem, "column", 1), getattr(problem, "message", str(problem)), getattr(problem, "code", "task"))
+    error = LineError(
+        0, getattr(problem, "column", 1), getattr(problem, "message", str(problem)), getattr(problem, "code", "task")
+    )
     return {
         "format": FORMAT, "id": working.id if working else None, "family": "", "method": "", "answer": [], "steps": [],
         "difficulty": {"rating": None, "parts": {}}, "not_yet": [],

@@ -9,13 +9,13 @@ from typing import Any
 from algebra.methods import catalogue
 from algebra.methods.paper import NotThisWay, Problem, Step, at_grain
 from algebra.methods.radical_equations import check_text
-from algebra.methods.solve import methods_in_order, problem_from, step_json, worked
 from algebra.model import Report, TaskError, Working
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
 from algebra.rules import BY_ID
 from algebra.tree.plain import plain
 from algebra.verify.chain import check
+from algebra.work.solve import methods_in_order, problem_from, step_json, worked
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,9 +62,18 @@ def next_step(working: Working, *, untaught: Iterable[str] = ()) -> Hint:
     """The next step after the lines written so far. Raises TaskError where none is known, ReadingError for the given."""
     problem = problem_from(working)
     report = check(working)
-    broken = next((link for link in report.links if link.relation in ("breaks", "narrows", None) and not _repaired(report, link.line)), None)
+    broken = next(
+        (
+            link
+            for link in report.links
+            if link.relation in ("breaks", "narrows", None) and not _repaired(report, link.line)
+        ),
+        None,
+    )
     if broken is not None:
-        return Hint(f"Look at line {broken.line} first: it does not follow from the line before it.", None, "", broken.line)
+        return Hint(
+            f"Look at line {broken.line} first: it does not follow from the line before it.", None, "", broken.line
+        )
     settled = _settling(problem, working, report)
     if settled is not None:
         return settled
@@ -80,7 +89,9 @@ def next_step(working: Working, *, untaught: Iterable[str] = ()) -> Hint:
     shortest = min(options, key=lambda option: len(option[1]))
     shorter = ""
     if len(shortest[1]) + 1 < len(chosen[1]) and place > 0:
-        shorter = f"{catalogue.BY_ID[shortest[0]].name} would now take {len(shortest[1])} lines in place of {len(chosen[1])}."
+        shorter = (
+            f"{catalogue.BY_ID[shortest[0]].name} would now take {len(shortest[1])} lines in place of {len(chosen[1])}."
+        )
     step = chosen[1][0]
     look = LOOKS.get(step.rule.id, f"{step.rule.name}: where could that be done?")
     return Hint(look, step, chosen[0], place, shorter)

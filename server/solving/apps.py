@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class SolvingConfig(AppConfig):
+    name = "server.solving"
+    label = "solving"

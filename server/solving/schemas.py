@@ -1,0 +1,121 @@
+"""What is given for a worked solution, the next step, and the features of a function."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from ninja import Field, Schema
+
+from algebra import limits
+from server.checking.schemas import EchoOut
+
+GrainName = Literal["every", "board", "brief"]
+
+
+class DifficultyOut(Schema):
+    rating: float
+    parts: dict[str, float]
+    noticed: list[str]
+
+
+class StepOut(Schema):
+    """One step of a worked solution: both lines typeset with the places where it acts, the rule, the side work."""
+
+    before: str
+    after: str
+    text: str
+    kind: str
+    move: str | None
+    rule: str
+    name: str
+    reason: str
+    side_work: list[dict[str, Any]]
+    slips: list[str]
+    excluded: list[str]
+    noticed: list[str]
+    before_echo: EchoOut
+    after_echo: EchoOut
+
+
+class SolutionOut(Schema):
+    """A problem worked by one method."""
+
+    method: str
+    name: str
+    description: str
+    searches: str
+    answer: list[str]
+    steps: list[StepOut]
+    difficulty: DifficultyOut
+    not_yet: list[str]
+
+
+class MethodsOut(Schema):
+    """The methods that lead to the answer, the default first; `why_none` where there is none."""
+
+    family: str
+    given_echo: EchoOut
+    methods: list[SolutionOut]
+    why_none: str
+
+
+class NextIn(Schema):
+    """The lines so far, stored or not."""
+
+    lines: list[str] = Field(max_length=limits.MAX_LINES)
+
+
+class HintOut(Schema):
+    """What to look at, then the rule, then the line."""
+
+    look: str
+    step: StepOut | None
+    method: str
+    shorter: str
+    done: bool
+
+
+class AnalysisOut(Schema):
+    """The features of a rational function and its graph as data; `error` where it is none."""
+
+    excluded: list[str]
+    holes: list[list[str]]
+    vertical_asymptotes: list[str]
+    horizontal_asymptote: str | None
+    oblique_asymptote: str | None
+    x_intercepts: list[str]
+    y_intercept: str | None
+    end_behaviour: dict[str, str]
+    range: str | None
+    grid_points: list[list[str]]
+    graph: dict[str, Any] | None = None
+    error: str | None = None
+
+
+class EntryOut(Schema):
+    """A rule, a method or a kind of number that a class may have been taught, in the product's words."""
+
+    id: str
+    kind: Literal["method", "rule", "number"]
+    name: str
+    text: str
+    topic: str
+
+
+class CatalogueOut(Schema):
+    entries: list[EntryOut]
+
+
+class Words(Schema):
+    """A teacher's own words for a rule, a method or a slip; an empty text leaves the product's."""
+
+    name: str = Field("", max_length=120)
+    text: str = Field("", max_length=600)
+
+
+class WordsOut(Schema):
+    words: dict[str, Words]
+
+
+class WordsIn(Schema):
+    words: dict[str, Words] = Field(max_length=400)
