@@ -72,6 +72,8 @@ class _Evaluator:
                     return self.field.constants[name]
                 if name == "i" and isinstance(self.field, Cell) and self.field.plan.imaginary:
                     return self.field.imaginary_unit()
+                if name not in self.field.generators:
+                    raise OutOfScope(f"{name} is used before it is given a meaning.", name)
                 return self.field.letter(name)
             case n.Unit(word):
                 return self.field.letter(f'"{word}"')

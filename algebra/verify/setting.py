@@ -100,7 +100,8 @@ class Setting:
         self.plan = plan_of(trees, imaginary=self.complex)
         if self.complex:
             letters -= {"i"}
-        names = tuple(sorted((letters | {self.unknown}) - defined))
+        # a letter of the given keeps its own meaning; defining it is refused at its line
+        names = tuple(sorted((letters - (defined - given_letters)) | {self.unknown}))
         self.field: Field = field_of(names)
         self.letters = sorted(given_letters)
         self.solver = Solver(self.field, self.unknown, complex_too=self.complex)

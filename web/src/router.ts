@@ -7,10 +7,10 @@ export const router = createRouter({
     { path: '/', name: 'sheets', component: () => import('./screens/SheetsScreen.vue') },
     { path: '/log-in', name: 'log-in', component: () => import('./screens/LogInScreen.vue') },
     {
-      path: '/sheets/:sheet(\\d+)/:place(\\d+)?',
+      path: '/sheets/:sheet(\\d+)/:place(\\d+)?/:face(methods|board|graph)?',
       name: 'desk',
       component: () => import('./screens/DeskScreen.vue'),
-      props: (route) => ({ sheetId: Number(route.params.sheet), place: Number(route.params.place || 1) }),
+      props: (route) => ({ sheetId: Number(route.params.sheet), place: Number(route.params.place || 1), face: String(route.params.face || 'work') }),
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

@@ -36,6 +36,7 @@ export function relationWord(relation: string | null, kind: string): string {
 export const NOTE_WORDS: Record<string, string> = {
   'aside-not-put-back': 'What was worked out beside the line above is not put back here.',
   'out-of-time': 'This link was not decided within the time allowed for it.',
+  'method-differs': 'Right, but the task asks for another method.',
   repaired: 'Back on track: this line does not follow from the faulty one, but it is right for the given.',
   'undefined-at': 'This line is undefined at a value where the given is defined.',
   'ambiguous-slash': 'A slash takes only its two neighbours: 2/3x is read as (2/3)·x. Compare the typeset line.',

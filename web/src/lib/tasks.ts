@@ -1,4 +1,4 @@
-export const TASKS = ['solve', 'simplify', 'factor', 'expand', 'evaluate', 'domain'] as const
+export const TASKS = ['solve', 'simplify', 'factor', 'expand', 'evaluate', 'domain', 'analyze'] as const
 export type Task = (typeof TASKS)[number]
 export type Numbers = 'real' | 'complex'
 
@@ -17,6 +17,8 @@ export function instruction(task: string, variable: string): string {
       return 'Work out'
     case 'domain':
       return 'State the domain'
+    case 'analyze':
+      return 'Find all features'
     default:
       return task
   }

@@ -4,26 +4,41 @@ import { useRouter } from 'vue-router'
 import ChainPaper from '@/features/chain/ChainPaper.vue'
 import { useChain } from '@/features/chain/store'
 import NotesPanel from '@/features/evidence/NotesPanel.vue'
+import BoardFace from '@/features/board/BoardFace.vue'
+import { useBoard } from '@/features/board/store'
+import GraphFace from '@/features/graph/GraphFace.vue'
 import KeyPanel from '@/features/keys/KeyPanel.vue'
+import MethodsFace from '@/features/methods/MethodsFace.vue'
+import StepNotes from '@/features/methods/StepNotes.vue'
+import { useMethods, type Solution } from '@/features/methods/store'
+import NextStepCard from '@/features/next/NextStepCard.vue'
+import { useNextStep } from '@/features/next/store'
 import { useSession } from '@/features/session/store'
 import ConventionsDrawer from '@/features/sheets/ConventionsDrawer.vue'
 import { useSheets } from '@/features/sheets/store'
+import TaughtDrawer from '@/features/sheets/TaughtDrawer.vue'
 import ProblemDialog from '@/features/strip/ProblemDialog.vue'
 import ProblemStrip from '@/features/strip/ProblemStrip.vue'
 import { inForce } from '@/lib/conventions'
-import type { Numbers, Task } from '@/lib/tasks'
+import { instruction, type Numbers, type Task } from '@/lib/tasks'
 
 /** The desk: the sheet's problems on the left, the paper in the middle, what is to be said on the right. */
-const props = defineProps<{ sheetId: number; place: number }>()
+const props = defineProps<{ sheetId: number; place: number; face: string }>()
 
 const sheets = useSheets()
 const chain = useChain()
 const session = useSession()
+const methods = useMethods()
+const next = useNextStep()
+const board = useBoard()
 const router = useRouter()
 const keysOpen = ref(false)
 const dialog = ref<'new' | 'change' | null>(null)
 const removing = ref(false)
 const settling = ref(false)
+const teaching = ref(false)
+const boardStart = ref('')
+const pending = ref<Solution | null>(null)
 const at = ref(-1)
 const trouble = ref('')
 
@@ -36,10 +51,10 @@ const link = computed(() => (at.value >= 0 ? chain.linkAt(at.value) : null))
 const start = computed(() => {
   const problem = chain.problem
   if (dialog.value === 'change' && problem) {
-    const { given, variable } = problem
-    return { task: problem.task as Task, given, variable, numbers: problem.numbers as Numbers }
+    const { given, variable, method } = problem
+    return { task: problem.task as Task, given, variable, numbers: problem.numbers as Numbers, method }
   }
-  return { task: (problem?.task ?? 'solve') as Task, given: '', variable: '', numbers: (problem?.numbers ?? 'real') as Numbers }
+  return { task: (problem?.task ?? 'solve') as Task, given: '', variable: '', numbers: (problem?.numbers ?? 'real') as Numbers, method: '' }
 })
 const SAVE_WORDS = {
   saved: 'saved',
@@ -59,17 +74,66 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
 }
 
 function go(place: number): void {
-  if (place >= 1 && place <= problems.value.length) void router.push(`/sheets/${props.sheetId}/${place}`)
+  if (place >= 1 && place <= problems.value.length) void router.push(address(place, props.face))
 }
 
-async function saveProblem(task: Task, given: string, variable: string, numbers: Numbers): Promise<void> {
+function address(place: number, face: string): string {
+  return `/sheets/${props.sheetId}/${place}${face === 'work' ? '' : `/${face}`}`
+}
+
+const isFunction = computed(() => chain.problem?.task === 'analyze')
+const FACES = computed<[string, string, string][]>(() => [
+  ['work', 'Work', 'W'],
+  ['methods', 'Methods', 'M'],
+  ['board', 'Board', 'B'],
+  ...(isFunction.value ? ([['graph', 'Graph', 'G']] as [string, string, string][]) : []),
+])
+async function show(face: string): Promise<void> {
+  if (!current.value || (face === 'graph' && !isFunction.value)) return
+  await chain.flush()
+  board.conventions = sheets.sheet?.conventions ?? {}
+  if (face !== 'board') boardStart.value = ''
+  void router.push(address(props.place, face))
+}
+
+function onBoard(method: string): void {
+  boardStart.value = method
+  void show('board')
+}
+
+function use(solution: Solution): void {
+  if (chain.lines.length) pending.value = solution
+  else putOnPaper(solution)
+}
+
+function putOnPaper(solution: Solution): void {
+  pending.value = null
+  chain.fill(solution.steps.map((step) => step.text))
+  void show('work')
+}
+
+function tellMore(): Promise<void> {
+  return attempt(async () => {
+    if (!current.value) return
+    const line = await next.more(current.value.id, chain.lines)
+    if (line !== null) chain.insert(chain.lines.length, line)
+  })
+}
+
+async function saveTaught(untaught: string[]): Promise<void> {
+  await sheets.setUntaught(untaught)
+  next.clear()
+  if (current.value && props.face === 'methods') await methods.load(current.value.id)
+}
+
+async function saveProblem(task: Task, given: string, variable: string, numbers: Numbers, method: string): Promise<void> {
   if (dialog.value === 'change' && chain.problem) {
     const { id } = chain.problem
     await chain.flush()
-    await sheets.changeProblem(id, task, given, variable, numbers)
+    await sheets.changeProblem(id, task, given, variable, numbers, method)
     await chain.open(id)
   } else {
-    await sheets.addProblem(task, given, variable, numbers)
+    await sheets.addProblem(task, given, variable, numbers, method)
     go(problems.value.length)
   }
 }
@@ -111,7 +175,7 @@ function nextRegion(): void {
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (keysOpen.value || dialog.value || removing.value || settling.value) return
+  if (keysOpen.value || dialog.value || removing.value || settling.value || teaching.value || pending.value) return
   const key = event.key.toLowerCase()
   if (event.key === 'F1') keysOpen.value = true
   else if (event.key === 'F6') nextRegion()
@@ -121,6 +185,10 @@ function onKey(event: KeyboardEvent): void {
   else if (event.altKey && key === 'e' && chain.problem) dialog.value = 'change'
   else if (event.altKey && key === 'd') void copy()
   else if (event.altKey && key === 'c') settling.value = true
+  else if (event.altKey && key === 'k') teaching.value = true
+  else if (event.altKey && key === 'h' && props.face === 'work') void tellMore()
+  else if (event.altKey && FACES.value.some(([, , letter]) => letter.toLowerCase() === key)) void show(FACES.value.find(([, , letter]) => letter.toLowerCase() === key)![0])
+  else if (props.face === 'board') return
   else if (event.key === '?' && !(event.target instanceof HTMLInputElement)) keysOpen.value = true
   else return
   event.preventDefault()
@@ -144,6 +212,7 @@ watch(() => props.sheetId, (id) => attempt(() => sheets.open(id)), { immediate: 
 watch(
   () => current.value?.id,
   (id) => {
+    next.clear()
     if (id) void attempt(() => chain.open(id))
     else chain.problem = null
   },
@@ -157,10 +226,19 @@ watch(
       <RouterLink to="/" class="home" title="All sheets">Uchuu</RouterLink>
       <span class="title">{{ sheets.sheet?.title }}</span>
       <span v-if="current" class="muted">problem {{ place }} of {{ problems.length }}</span>
+      <nav v-if="current" class="faces" aria-label="Faces of this problem">
+        <button
+          v-for="[name, word, letter] in FACES" :key="name" class="plain-button face" :class="{ on: face === name }"
+          :aria-current="face === name ? 'page' : undefined" :title="`${word} (Alt+${letter})`" @click="show(name)"
+        >{{ word }}</button>
+      </nav>
       <span class="space" />
       <span class="save" :class="chain.state" role="status">{{ current ? SAVE_WORDS[chain.state] : '' }}</span>
       <button class="plain-button muted small" title="Conventions of this sheet (Alt+C)" @click="settling = true">
         {{ chain.problem?.numbers ?? 'real' }} numbers · {{ conventionWords }}
+      </button>
+      <button class="plain-button muted small" title="What the class knows (Alt+K)" @click="teaching = true">
+        {{ sheets.sheet?.untaught.length ? `${sheets.sheet.untaught.length} not taught yet` : 'all taught' }}
       </button>
       <button class="plain-button" title="Keys and notation (?)" @click="keysOpen = true">Keys <kbd>?</kbd></button>
       <span class="muted small">{{ session.teacher?.name }}</span>
@@ -178,17 +256,30 @@ watch(
         <el-button size="small" type="primary" @click="chain.resolve('mine')">Keep mine</el-button>
       </div>
       <p v-if="chain.state === 'refused'" class="banner" role="alert">{{ chain.trouble }}</p>
-      <ChainPaper v-if="current" @help="keysOpen = true" @at="at = $event" @edit-given="dialog = 'change'" />
+      <MethodsFace v-if="current && face === 'methods'" :problem="current.id" :has-lines="chain.lines.length > 0" @use="use" @board="onBoard" />
+      <GraphFace
+        v-else-if="current && face === 'graph' && isFunction" :problem="current.id" :given="current.given" :letter="unknown"
+      />
+      <ChainPaper v-else-if="current" @help="keysOpen = true" @at="at = $event" @edit-given="dialog = 'change'" />
       <div v-else-if="sheets.sheet" class="empty">
         <p>This sheet is empty.</p>
         <el-button type="primary" @click="dialog = 'new'">New problem</el-button>
         <p class="muted small">or <kbd>Alt N</kbd></p>
       </div>
     </main>
-    <NotesPanel
-      v-if="current" class="right" tabindex="-1" :number="at + 1" :text="chain.lines[at] ?? ''" :link="link"
-      :report="chain.judged ? (chain.problem?.report ?? null) : null" :unknown="unknown"
+    <StepNotes
+      v-if="current && face === 'methods'" class="right" tabindex="-1" :number="methods.at + 1"
+      :step="methods.found?.methods[methods.chosen]?.steps[methods.at] ?? null"
     />
+    <div v-else-if="current" class="right" tabindex="-1">
+      <NextStepCard v-if="face === 'work'" @more="tellMore" />
+      <p v-if="face === 'work' && !next.hint && !next.trouble" class="ask">
+        <button class="plain-button muted small" @click="tellMore">Next step <kbd>Alt H</kbd></button>
+      </p>
+      <NotesPanel :number="at + 1" :text="chain.lines[at] ?? ''" :link="link"
+      :report="chain.judged ? (chain.problem?.report ?? null) : null" :unknown="unknown"
+      />
+    </div>
     <div v-else class="right" />
 
     <KeyPanel :open="keysOpen" @close="keysOpen = false" />
@@ -199,6 +290,18 @@ watch(
     <ConventionsDrawer
       :open="settling" :chosen="sheets.sheet?.conventions ?? {}" :save="saveConventions" @close="settling = false"
     />
+    <TaughtDrawer :open="teaching" :untaught="sheets.sheet?.untaught ?? []" :save="saveTaught" @close="teaching = false" />
+    <BoardFace
+      v-if="current && face === 'board'" :problem="current.id" :given="current.given" :start="boardStart"
+      :instruction="instruction(chain.problem?.task ?? 'solve', chain.problem?.variable ?? '')" @close="show('work')"
+    />
+    <el-dialog :model-value="pending !== null" title="Replace the lines on the paper?" width="440" @close="pending = null">
+      <p>The {{ chain.lines.length }} lines that stand there give way to {{ pending?.steps.length }} of this method. Undo brings them back.</p>
+      <template #footer>
+        <el-button @click="pending = null">Keep mine</el-button>
+        <el-button type="primary" @click="pending && putOnPaper(pending)">Replace them</el-button>
+      </template>
+    </el-dialog>
     <el-dialog v-model="removing" title="Delete this problem?" width="420">
       <p>Problem {{ place }} and its {{ chain.lines.length }} lines will be gone for good.</p>
       <template #footer>
@@ -235,6 +338,22 @@ watch(
 }
 .space {
   flex: 1;
+}
+.faces {
+  display: flex;
+  gap: 2px;
+  margin-left: 10px;
+}
+.face {
+  padding: 5px 11px;
+}
+.face.on {
+  font-weight: 700;
+  box-shadow: inset 0 -3px var(--settles);
+  border-radius: 6px 6px 0 0;
+}
+.ask {
+  padding: 14px 16px 0;
 }
 .small {
   font-size: 13px;

@@ -94,6 +94,11 @@ export const useChain = defineStore('chain', () => {
     write([...lines.value.slice(0, at), text, ...lines.value.slice(at)])
   }
 
+  /** All lines at once, as one change that can be undone. */
+  function fill(next: string[]): void {
+    write(next)
+  }
+
   function replace(at: number, text: string): void {
     if (lines.value[at] !== text) write(lines.value.map((line, k) => (k === at ? text : line)))
   }
@@ -192,7 +197,7 @@ export const useChain = defineStore('chain', () => {
 
   return {
     problem, lines, state, trouble, theirs, judged,
-    linkAt, open, insert, replace, remove, move, undo, redo, flush, resolve,
+    linkAt, open, insert, fill, replace, remove, move, undo, redo, flush, resolve,
   }
 })
 

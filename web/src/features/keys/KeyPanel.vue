@@ -11,6 +11,13 @@ const KEYS: [string, [string, string][]][] = [
     ['Ctrl Z · Ctrl Y', 'undo, redo a line (in an empty field)'],
     ['?', 'this panel (in an empty field); F1 anywhere'],
   ]],
+  ['Help with the working', [
+    ['Alt H', 'the next step: hint, rule, line'],
+    ['Alt W', 'the paper'],
+    ['Alt M', 'the methods side by side'],
+    ['Alt B', 'the board'],
+    ['Alt G', 'the graph (of a function)'],
+  ]],
   ['On a line', [
     ['↑ ↓ · Home', 'from line to line'],
     ['Enter', 'edit it'],
@@ -26,6 +33,7 @@ const KEYS: [string, [string, string][]][] = [
     ['Alt E', 'change this problem'],
     ['Alt D', 'duplicate it'],
     ['Alt C', 'conventions of the sheet'],
+    ['Alt K', 'what the class knows, own words'],
     ['F6', 'problems, paper, notes in turn'],
   ]],
 ]

@@ -29,25 +29,30 @@ export const useSheets = defineStore('sheets', {
         api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: this.sheet!.id } }, body: { conventions } }),
       )
     },
+    async setUntaught(untaught: string[]) {
+      this.sheet = await unwrap(
+        api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: this.sheet!.id } }, body: { untaught } }),
+      )
+    },
     async remove(id: number) {
       await unwrap(api.DELETE('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } }))
       this.rows = this.rows.filter((row) => row.id !== id)
     },
-    async addProblem(task: Task, given: string, variable: string, numbers: Numbers): Promise<Problem> {
+    async addProblem(task: Task, given: string, variable: string, numbers: Numbers, method: string): Promise<Problem> {
       const problem = await unwrap(
         api.POST('/api/sheets/{sheet_id}/problems', {
           params: { path: { sheet_id: this.sheet!.id } },
-          body: { task, given, variable, numbers },
+          body: { task, given, variable, numbers, method },
         }),
       )
       await this.open(this.sheet!.id)
       return problem
     },
-    async changeProblem(id: number, task: Task, given: string, variable: string, numbers: Numbers): Promise<Problem> {
+    async changeProblem(id: number, task: Task, given: string, variable: string, numbers: Numbers, method: string): Promise<Problem> {
       const problem = await unwrap(
         api.PATCH('/api/problems/{problem_id}', {
           params: { path: { problem_id: id } },
-          body: { task, given, variable, numbers },
+          body: { task, given, variable, numbers, method },
         }),
       )
       await this.open(this.sheet!.id)

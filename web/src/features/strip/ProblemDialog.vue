@@ -9,15 +9,25 @@ const props = defineProps<{
   open: boolean
   title: string
   decimal: 'point' | 'comma'
-  start: { task: Task; given: string; variable: string; numbers: Numbers }
-  save: (task: Task, given: string, variable: string, numbers: Numbers) => Promise<void>
+  start: { task: Task; given: string; variable: string; numbers: Numbers; method: string }
+  save: (task: Task, given: string, variable: string, numbers: Numbers, method: string) => Promise<void>
 }>()
 const emit = defineEmits<{ close: [] }>()
 
+const NAMED: [string, string][] = [
+  ['factoring', 'by factoring'],
+  ['square-root', 'by square roots'],
+  ['completing-the-square', 'by completing the square'],
+  ['quadratic-formula', 'by the quadratic formula'],
+  ['clear-by-lcd', 'by clearing the denominators'],
+  ['cross-multiply', 'by cross-multiplying'],
+  ['substitution', 'by substitution'],
+]
 const task = ref<Task>('solve')
 const given = ref('')
 const variable = ref('')
 const numbers = ref<Numbers>('real')
+const method = ref('')
 const trouble = ref('')
 const field = ref<HTMLInputElement | null>(null)
 const { echo, echoed } = useEcho(given, computed(() => props.decimal))
@@ -45,6 +55,7 @@ watch(
     given.value = props.start.given
     variable.value = props.start.variable
     numbers.value = props.start.numbers
+    method.value = props.start.method
     trouble.value = ''
   },
 )
@@ -60,7 +71,7 @@ async function keepIt(): Promise<void> {
     return
   }
   try {
-    await props.save(task.value, given.value.trim(), asksLetter.value ? variable.value : '', numbers.value)
+    await props.save(task.value, given.value.trim(), asksLetter.value ? variable.value : '', numbers.value, task.value === 'solve' ? method.value : '')
     emit('close')
   } catch (found) {
     trouble.value = (found as Error).message
@@ -95,6 +106,13 @@ async function keepIt(): Promise<void> {
           <input v-model="numbers" type="radio" name="numbers" :value="each" class="visually-hidden" />{{ each }}
         </label>
       </div>
+      <label v-if="task === 'solve'" class="tasks">
+        <span class="muted">The task names the method</span>
+        <select v-model="method" class="method">
+          <option value="">any method</option>
+          <option v-for="[id, name] in NAMED" :key="id" :value="id">{{ name }}</option>
+        </select>
+      </label>
       <p class="error" role="status">{{ error ? `Column ${error.column}: ${error.message}` : trouble || '' }}</p>
       <div class="end">
         <el-button @click="emit('close')">Leave it</el-button>
@@ -128,6 +146,12 @@ async function keepIt(): Promise<void> {
 .tasks label:focus-within {
   outline: 2px solid var(--settles);
   outline-offset: 1px;
+}
+.method {
+  padding: 4px 8px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
 }
 .echo {
   min-height: 56px;

@@ -61,6 +61,7 @@ function focusRow(event: KeyboardEvent, by: -1 | 1): void {
         >
           <span class="number">{{ k + 1 }}</span>
           <span class="given"><MathText :latex="problem.given_latex" :display="false" /></span>
+          <span v-if="problem.difficulty" class="rating" :title="`difficulty ${problem.difficulty} of 10`">{{ problem.difficulty.toFixed(1) }}</span>
           <TinyChain class="tiny" :beads="problem.beads" :verdict="problem.verdict" :finished="problem.finished" />
         </button>
       </li>

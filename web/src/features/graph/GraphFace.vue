@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { api, unwrap, type Schema } from '@/api/client'
+import GraphView, { type Graph } from '@/components/GraphView.vue'
+import PlainMath from '@/components/PlainMath.vue'
+
+/** The graph of the given beside its table of features. */
+const props = defineProps<{ problem: number; given: string; letter: string }>()
+
+const found = ref<Schema['AnalysisOut'] | null>(null)
+const trouble = ref('')
+watch(
+  () => [props.problem, props.given],
+  async () => {
+    trouble.value = ''
+    try {
+      found.value = await unwrap(api.GET('/api/problems/{problem_id}/analysis', { params: { path: { problem_id: props.problem } } }))
+      trouble.value = found.value.error ?? ''
+    } catch (problemFound) {
+      trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
+    }
+  },
+  { immediate: true },
+)
+
+const infinite = (text: string): string => text.replace('inf', '∞').replace('-', '−')
+const table = computed<[string, string][]>(() => {
+  const f = found.value
+  if (!f || f.error) return []
+  const x = props.letter
+  const rows: [string, string][] = [
+    ['domain', f.excluded.length ? `${x} ≠ ${f.excluded.join(', ')}` : 'all real numbers'],
+    [f.holes.length > 1 ? 'holes' : 'hole', f.holes.map(([a, b]) => `(${a}, ${b})`).join(', ') || 'none'],
+    ['vertical asymptotes', f.vertical_asymptotes.map((a) => `${x} = ${a}`).join(', ') || 'none'],
+  ]
+  if (f.oblique_asymptote) rows.push(['oblique asymptote', `y = ${f.oblique_asymptote}`])
+  else rows.push(['horizontal asymptote', f.horizontal_asymptote === null ? 'none' : `y = ${f.horizontal_asymptote}`])
+  rows.push(
+    ['x-intercepts', f.x_intercepts.join(', ') || 'none'],
+    ['y-intercept', f.y_intercept ?? 'none'],
+    ['end behaviour', ['-', '+'].map((s) => `${x} → ${s === '-' ? '−' : ''}∞: y → ${infinite(f.end_behaviour[s] ?? '')}`).join('; ')],
+    ['range', f.range === 'all' ? 'all real numbers' : (f.range ?? 'not worked out')],
+    ['points that fit the grid', f.grid_points.slice(0, 4).map(([a, b]) => `(${a}, ${b})`).join('  ')],
+  )
+  return rows
+})
+</script>
+
+<template>
+  <section class="face" aria-label="Graph and features">
+    <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
+    <template v-else-if="found?.graph">
+      <GraphView :graph="found.graph as unknown as Graph" />
+      <table aria-label="Features">
+        <tbody>
+          <tr v-for="[name, value] in table" :key="name"><th scope="row">{{ name }}</th><td><PlainMath :text="value" /></td></tr>
+        </tbody>
+      </table>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.face {
+  max-width: 760px;
+  margin: 0 auto;
+}
+table {
+  border-collapse: collapse;
+  margin-top: 14px;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--muted);
+  width: 190px;
+  padding: 5px 0;
+}
+td {
+  padding: 5px 0;
+}
+tr + tr {
+  border-top: 1px solid var(--hairline);
+}
+td :deep(.plain) {
+  white-space: normal;
+}
+.trouble {
+  color: var(--breaks);
+}
+</style>

@@ -1,0 +1,48 @@
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import { api, unwrap, type Schema } from '@/api/client'
+
+export type Hint = Schema['HintOut']
+
+/** The next step, told in three stages: what to look at, the rule, the line. */
+export const useNextStep = defineStore('next-step', () => {
+  const hint = shallowRef<Hint | null>(null)
+  const stage = ref(0)
+  const trouble = ref('')
+  let forLines = ''
+
+  function clear(): void {
+    hint.value = null
+    stage.value = 0
+    trouble.value = ''
+    forLines = ''
+  }
+
+  /** Tells a little more; asks anew when the lines have changed. Returns the line once all is told and it is to be written. */
+  async function more(problem: number, lines: string[]): Promise<string | null> {
+    const key = JSON.stringify([problem, lines])
+    if (key !== forLines) {
+      clear()
+      forLines = key
+      try {
+        hint.value = await unwrap(
+          api.POST('/api/problems/{problem_id}/next-step', { params: { path: { problem_id: problem } }, body: { lines } }),
+        )
+        stage.value = 1
+      } catch (found) {
+        trouble.value = found instanceof TypeError ? 'The server does not answer.' : (found as Error).message
+      }
+      return null
+    }
+    if (!hint.value?.step) return null
+    if (stage.value < 3) {
+      stage.value++
+      return null
+    }
+    const line = hint.value.step.text
+    clear()
+    return line
+  }
+
+  return { hint, stage, trouble, more, clear }
+})
