@@ -141,9 +141,14 @@ def all_methods(
             solution = _solution(problem, family, candidate, grain, frozenset(untaught))
         except NotThisWay:
             continue
-        if all(solution.lines != other.lines for other in found):
+        if all(_way(solution) != _way(other) for other in found):
             found.append(solution)
     return found
+
+
+def _way(solution: Solution) -> tuple[object, ...]:
+    """What tells two methods apart: their lines, their rules, their side work."""
+    return tuple((step.text, step.rule.id, *(work["kind"] for work in step.side_work)) for step in solution.steps)
 
 
 def _solution(problem: Problem, family: str, method: Method, grain: Grain, untaught: frozenset[str]) -> Solution:

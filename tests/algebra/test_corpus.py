@@ -59,6 +59,10 @@ def test_the_answer_that_is_expected_passes_its_own_check():
             elif working.task == "solve":
                 unknown = working.variable or "x"
                 lines = (" or ".join(f"{unknown} = {value}" for value in expected),)
+            elif working.task == "domain":
+                lines = (f"x ≠ {', '.join(expected)}",)
+            elif working.task == "analyze":
+                lines = tuple(expected)
             else:
                 lines = (expected[0],)
             report = check(

@@ -203,3 +203,99 @@ def test_problems_are_duplicated_reordered_and_deleted(desk):
     page.get_by_role("button", name="Delete it").click()
     expect(page.get_by_label("Problem 2: solve x + 2 = 4")).to_be_visible()
     expect(page.get_by_label("Problem 3")).to_have_count(0)
+
+
+def test_the_methods_stand_side_by_side_and_one_goes_to_the_paper(desk):
+    page = desk
+    new_sheet(page, "Ways")
+    new_problem(page, "Solve", "x^2 - 4x - 7 = 0")
+    page.keyboard.press("Alt+m")
+    columns = page.get_by_role("article")
+    expect(columns).to_have_count(2)
+    expect(columns.first).to_contain_text("6 lines")
+    expect(columns.first).to_contain_text("difficulty")
+    page.keyboard.press("ArrowDown")
+    expect(page.get_by_label("What is to be said of this step")).to_contain_text("Half of -4 is -2")
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_label("What is to be said of this step")).to_contain_text("quadratic formula")
+    page.get_by_text("every operation").click()
+    expect(columns.nth(1)).to_contain_text("lines")
+    page.get_by_label("Methods side by side").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("The answer is right and finished.")).to_be_visible()
+    expect(line(page, 1)).to_be_visible()
+
+
+def test_the_next_step_is_told_in_three_stages_and_then_written(desk):
+    page = desk
+    new_sheet(page, "Hints")
+    new_problem(page, "Solve", "3(x - 2) + 4 = 5x - 8")
+    page.keyboard.press("Alt+h")
+    card = page.get_by_label("The next step")
+    expect(card).to_contain_text("Look at the brackets.")
+    page.keyboard.press("Alt+h")
+    expect(card).to_contain_text("Multiply out the brackets.")
+    page.keyboard.press("Alt+h")
+    page.keyboard.press("Alt+h")
+    expect(line(page, 1)).to_be_visible()
+    write(page, "3x - 2 = 5x - 9")
+    page.keyboard.press("Alt+h")
+    expect(card).to_contain_text("Look at line 2 first")
+
+
+def test_the_board_shows_a_line_at_a_time_with_a_wrong_path_and_goes_on_offline(desk):
+    page = desk
+    new_sheet(page, "Board")
+    new_problem(page, "Simplify", "(x^2 - 9)/(x^2 + x - 6)")
+    page.keyboard.press("Alt+b")
+    board = page.get_by_role("region", name="Board")
+    expect(board).to_contain_text("0 / 2")
+    page.keyboard.press("p")
+    page.keyboard.press("PageDown")
+    expect(board).to_contain_text("Pause and try")
+    page.keyboard.press("PageDown")
+    expect(board).to_contain_text("1 / 2")
+    page.keyboard.press("w")
+    page.keyboard.type("x^2 - 9")
+    page.keyboard.press("Enter")
+    expect(board).to_contain_text("breaks")
+    page.keyboard.press("Escape")
+    expect(board).not_to_contain_text("breaks")
+    page.context.set_offline(True)
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    expect(board).to_contain_text("2 / 2")
+    expect(board.locator("[class*=mark-cancel-0]")).to_have_count(2)
+    page.keyboard.press("ArrowLeft")
+    expect(board).to_contain_text("1 / 2")
+    page.context.set_offline(False)
+    page.keyboard.press("Escape")
+    expect(page.get_by_label("Next line")).to_be_visible()
+
+
+def test_a_function_is_analysed_entry_by_entry_and_drawn(desk):
+    page = desk
+    new_sheet(page, "Functions")
+    new_problem(page, "Find all features", "(x^2 - 4)/(x^2 - x - 2)")
+    write(page, "x != -1, 2", "hole: (2, 4/3)", "vertical asymptotes: x = -1, 2")
+    expect(line(page, 3)).to_contain_text("breaks")
+    page.keyboard.press("Alt+g")
+    expect(page.get_by_role("img", name="Graph")).to_be_visible()
+    expect(page.get_by_label("Features", exact=True)).to_contain_text("(2, 4/3)")
+    page.get_by_role("img", name="Graph").focus()
+    page.keyboard.press("+")
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_role("status").filter(has_text="x ≈")).to_be_visible()
+
+
+def test_what_the_class_knows_and_own_words_reach_the_methods(desk):
+    page = desk
+    new_sheet(page, "Class")
+    new_problem(page, "Solve", "x^2 - 6x - 16 = 0")
+    page.keyboard.press("Alt+k")
+    page.get_by_label("Find a rule or method").fill("quadratic formula")
+    page.get_by_role("checkbox").first.click()
+    page.keyboard.press("Escape")
+    page.keyboard.press("Alt+m")
+    expect(page.get_by_role("article", name="Quadratic formula")).to_contain_text("Not yet: Quadratic formula")
+    expect(page.get_by_text("1 not taught yet")).to_be_visible()

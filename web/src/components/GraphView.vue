@@ -109,8 +109,8 @@ const shown = (value: number): string => String(Number(value.toFixed(2))).replac
       </g>
       <g class="axes">
         <path :d="`M${px(0)} 0V${height}M0 ${py(0)}H${width}`" />
-        <text v-for="x in across.filter((t) => t !== 0)" :key="`tx${x}`" :x="px(x)" :y="Math.min(Math.max(py(0) + 15, 14), height - 4)">{{ shown(x) }}</text>
-        <text v-for="y in up.filter((t) => t !== 0)" :key="`ty${y}`" class="up" :x="Math.min(Math.max(px(0) - 6, 26), width - 6)" :y="py(y) + 4">{{ shown(y) }}</text>
+        <text v-for="x in across.filter((t) => t !== 0 && px(t) > 14 && px(t) < width - 14)" :key="`tx${x}`" :x="px(x)" :y="Math.min(Math.max(py(0) + 15, 14), height - 4)">{{ shown(x) }}</text>
+        <text v-for="y in up.filter((t) => t !== 0 && py(t) > 10 && py(t) < height - 10)" :key="`ty${y}`" class="up" :x="Math.min(Math.max(px(0) - 6, 26), width - 6)" :y="py(y) + 4">{{ shown(y) }}</text>
       </g>
       <g class="asymptotes">
         <path v-for="line in graph.vertical" :key="line.text" :d="`M${px(line.x)} 0V${height}`" />
@@ -130,8 +130,8 @@ const shown = (value: number): string => String(Number(value.toFixed(2))).replac
       </g>
     </svg>
     <div class="tools">
-      <button class="plain-button" aria-label="Zoom in" @click="zoom = Math.min(zoom * 1.5, 40)">＋</button>
-      <button class="plain-button" aria-label="Zoom out" @click="zoom = Math.max(zoom / 1.5, 0.2)">－</button>
+      <button class="plain-button" aria-label="Zoom in" @click="zoom = Math.min(zoom * 1.5, 40)">+</button>
+      <button class="plain-button" aria-label="Zoom out" @click="zoom = Math.max(zoom / 1.5, 0.2)">−</button>
       <button class="plain-button" @click="zoom = 1; centre = [0, 0]">whole</button>
       <span class="muted" role="status">{{ traced ? `x ≈ ${shown(traced.x)}, y ≈ ${shown(traced.y)}` : 'move over the curve to trace it' }}</span>
     </div>
@@ -161,6 +161,11 @@ text {
   font-size: 12px;
   text-anchor: middle;
   fill: var(--muted);
+}
+.axes text {
+  paint-order: stroke;
+  stroke: var(--sheet);
+  stroke-width: 4px;
 }
 .axes .up {
   text-anchor: end;

@@ -260,8 +260,8 @@ watch(
       <GraphFace
         v-else-if="current && face === 'graph' && isFunction" :problem="current.id" :given="current.given" :letter="unknown"
       />
-      <ChainPaper v-else-if="current" @help="keysOpen = true" @at="at = $event" @edit-given="dialog = 'change'" />
-      <div v-else-if="sheets.sheet" class="empty">
+      <ChainPaper v-else-if="current && face !== 'board'" @help="keysOpen = true" @at="at = $event" @edit-given="dialog = 'change'" />
+      <div v-else-if="sheets.sheet && !current" class="empty">
         <p>This sheet is empty.</p>
         <el-button type="primary" @click="dialog = 'new'">New problem</el-button>
         <p class="muted small">or <kbd>Alt N</kbd></p>

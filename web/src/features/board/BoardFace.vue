@@ -22,6 +22,8 @@ const detouring = ref(false)
 const typed = ref('')
 
 const lines = computed(() => board.lines)
+/** An equation stands in the columns of its chain; an expression stands above it. */
+const aligned = computed(() => !!board.given?.left)
 /** How many lines stand; between two of them, with pauses, the class tries first. */
 const shown = ref(0)
 const asking = ref(false)
@@ -117,35 +119,53 @@ function onTap(event: MouseEvent): void {
   else forward()
 }
 
-onMounted(() => root.value?.focus())
-onBeforeUnmount(() => board.back())
+/** The move made on both sides of a line (−1: the given), once the next line stands or is being tried. */
+function below(at: number): string {
+  const next = lines.value[at + 1]
+  if (board.moves !== 'below' || !next || board.detour.length) return ''
+  return at + 1 < shown.value || (asking.value && at + 1 === shown.value) ? next.move : ''
+}
+
+onMounted(() => {
+  window.addEventListener('keydown', onKey)
+  root.value?.focus()
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onKey)
+  board.back()
+})
 </script>
 
 <template>
   <div
-    ref="root" class="board" :class="{ dark }" tabindex="-1" role="region" aria-label="Board" @keydown="onKey" @click="onTap"
+    ref="root" class="board" :class="{ dark }" tabindex="-1" role="region" aria-label="Board" @click="onTap"
   >
     <div class="given">
       <p class="task">{{ instruction }}</p>
-      <MathText v-if="board.givenLatex" :latex="board.givenLatex" />
+      <MathText v-if="board.givenLatex && !aligned" :latex="board.givenLatex" />
     </div>
     <ol class="lines" aria-live="polite">
+      <li v-if="aligned" class="line start">
+        <span class="left"><MathText :latex="board.given!.left" /></span>
+        <span class="right"><MathText :latex="` ${board.given!.right}`" /></span>
+        <template v-if="below(-1)">
+          <span class="done left"><MathText :latex="below(-1)" :display="false" /></span>
+          <span class="done right"><MathText :latex="below(-1)" :display="false" /></span>
+        </template>
+      </li>
       <li
         v-for="(line, k) in before" :key="k" class="line"
-        :class="{ newest: k === shown - 1 && !asking && !board.detour.length, past: k < shown - 1, side: line.side }"
+        :class="{ newest: k === shown - 1 && !asking && !board.detour.length, past: k < shown - 1, previous: k === shown - 2, side: line.side }"
       >
         <span class="left"><MathText v-if="line.left" :latex="k === shown - 2 && current?.beforeLeft ? current.beforeLeft : line.left" /></span>
         <span class="right">
           <span v-if="line.prefix" class="prefix">{{ line.prefix }}</span>
           <MathText :latex="` ${k === shown - 2 && current?.beforeRight ? current.beforeRight : line.right}`" />
         </span>
-        <template v-if="coming && line === current && coming.move && asking">
-          <span class="move left"><MathText :latex="coming.move" /></span><span class="move right"><MathText :latex="coming.move" /></span>
-        </template>
         <span v-if="line.move && board.moves === 'margin'" class="margin"><MathText :latex="line.move" :display="false" /></span>
-        <template v-if="line.move && board.moves === 'below'">
-          <span class="done left"><MathText :latex="line.move" :display="false" /></span>
-          <span class="done right"><MathText :latex="line.move" :display="false" /></span>
+        <template v-if="below(k)">
+          <span class="done left"><MathText :latex="below(k)" :display="false" /></span>
+          <span class="done right"><MathText :latex="below(k)" :display="false" /></span>
         </template>
       </li>
       <li v-if="asking && coming" class="try newest">
@@ -265,6 +285,9 @@ onBeforeUnmount(() => board.back())
   justify-self: center;
   padding: 0;
 }
+.past:not(.previous) :deep(.mark-focus) {
+  background: none;
+}
 .prefix {
   color: var(--muted);
   font-size: 0.6em;
@@ -280,6 +303,9 @@ onBeforeUnmount(() => board.back())
 }
 .done.right {
   padding-left: 1.6em;
+}
+.start {
+  font-size: 1.2em;
 }
 .margin {
   position: absolute;

@@ -38,6 +38,7 @@ export const useBoard = defineStore('board', () => {
   const conventions = ref<Record<string, string>>({})
 
   const moves = computed(() => conventions.value['moves'] ?? 'below')
+  const given = computed(() => (problem.value ? whole(problem.value.given_echo) : null))
   const givenLatex = computed(() => (problem.value ? `${problem.value.given_echo.left} ${problem.value.given_echo.right}` : ''))
   const sources = computed(() => {
     const found = (methods.value?.methods ?? []).map((each) => ({ id: each.method, name: each.name }))
@@ -60,7 +61,8 @@ export const useBoard = defineStore('board', () => {
       ])
       problem.value = found
       methods.value = worked
-      source.value = start || (found.lines.length ? OWN : (worked.methods[0]?.method ?? OWN))
+      const finished = found.report.answer.verdict === 'correct' && found.report.finish.finished
+      source.value = start || (finished ? OWN : (worked.methods[0]?.method ?? OWN))
       if (!sources.value.length) trouble.value = 'There are no lines yet, and no method is known for this problem.'
     } catch (problemFound) {
       trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
@@ -102,7 +104,7 @@ export const useBoard = defineStore('board', () => {
     detour.value = []
   }
 
-  return { problem, source, sources, lines, detour, trouble, conventions, moves, givenLatex, load, wander, back }
+  return { problem, source, sources, lines, detour, trouble, conventions, moves, given, givenLatex, load, wander, back }
 })
 
 /** An echo with every part there, so that nothing has to be asked for twice. */

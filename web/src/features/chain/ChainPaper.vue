@@ -64,6 +64,19 @@ const state = computed(() => {
   return answer.value.verdict === 'unfinished' || answer.value.verdict === 'none' ? 'open' : 'off'
 })
 
+const below = computed(() => (sheets.sheet?.conventions['moves'] ?? 'below') === 'below')
+
+/** The move made on both sides of a line (−1: the given) to get to the next, where it is set below both sides. */
+function moveAfter(at: number): string {
+  if (!below.value) return ''
+  const row = rows.value[at + 1]
+  if (!row || (draft.value.mode !== 'append' && draft.value.at === at + 1) || misstated(at + 1)) return ''
+  return echoes.value.get(row.text)?.move ?? ''
+}
+function misstated(at: number): boolean {
+  return rows.value[at]?.link?.move?.as_stated === false
+}
+
 function saveDraft(): void {
   const id = problem.value?.id
   if (id) keep(`draft.${id}`, draft.value.text ? draft.value : null)
@@ -238,6 +251,10 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
         </template>
         <span v-else class="raw">{{ problem.given }}</span>
       </div>
+      <div v-if="moveAfter(-1)" class="both" aria-hidden="true">
+        <span class="left"><MathText :latex="moveAfter(-1)" :display="false" /></span>
+        <span class="right"><MathText :latex="moveAfter(-1)" :display="false" /></span>
+      </div>
       <p v-if="report?.error && report.error.line === 0" class="wide trouble" role="alert">
         {{ report.error.message }} Change the problem to go on.
       </p>
@@ -256,8 +273,12 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
           <ChainRow
             v-if="!(draft.mode === 'edit' && draft.at === k)"
             :number="k + 1" :text="row.text" :echo="echoes.get(row.text) ?? null" :link="row.link"
-            :selected="cursor === k" @select="select(k)" @edit="edit(k)" @key="onRowKey(k, $event)"
+            :selected="cursor === k" :beside="!below || misstated(k)" @select="select(k)" @edit="edit(k)" @key="onRowKey(k, $event)"
           />
+          <div v-if="moveAfter(k)" class="both" aria-hidden="true">
+            <span class="left"><MathText :latex="moveAfter(k)" :display="false" /></span>
+            <span class="right"><MathText :latex="moveAfter(k)" :display="false" /></span>
+          </div>
         </template>
         <div v-if="draft.mode === 'append' || draft.at >= chain.lines.length" class="writing" data-bead="writing">
           <LineEditor
@@ -318,6 +339,22 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
   align-items: center;
   min-height: 68px;
   padding-block: 8px;
+}
+.both {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: subgrid;
+  color: var(--settles);
+  font-size: 0.95em;
+  margin-top: -4px;
+}
+.both .left {
+  grid-column: 2;
+  text-align: right;
+}
+.both .right {
+  grid-column: 3;
+  padding-left: 26px;
 }
 .given .left {
   grid-column: 2;

@@ -11,6 +11,8 @@ const props = defineProps<{
   echo: Echo | null
   link: Link | null
   selected: boolean
+  /** Whether the move stands beside the line; else it stands below both sides of the line before. */
+  beside: boolean
 }>()
 const emit = defineEmits<{ select: []; edit: []; key: [event: KeyboardEvent] }>()
 
@@ -64,7 +66,7 @@ watch(
     </template>
     <span v-else class="raw waiting">{{ text }}</span>
     <span class="move" :class="{ misstated }">
-      <MathText v-if="echo?.move" :latex="echo.move" :display="false" />
+      <MathText v-if="echo?.move && beside" :latex="echo.move" :display="false" />
     </span>
     <span class="remark">{{ echo?.remark }}</span>
     <span class="word" :class="{ quiet: link?.relation === 'holds' }">{{ word }}</span>

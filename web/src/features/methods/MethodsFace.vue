@@ -2,6 +2,7 @@
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import DifficultyBar from './DifficultyBar.vue'
 import WorkedLine from './WorkedLine.vue'
+import PlainMath from '@/components/PlainMath.vue'
 import { useMethods, type Grain, type Solution } from './store'
 
 /** The methods that apply to the problem side by side; ← → between them, ↑ ↓ along the lines, Enter puts one on the paper. */
@@ -43,7 +44,7 @@ function onKey(event: KeyboardEvent): void {
     <header>
       <p v-if="list.length" class="muted">
         {{ list.length === 1 ? 'One method leads' : `${list.length} methods lead` }} to
-        <b>{{ list[0]!.answer.join(', ') || 'no solution' }}</b>
+        <b><PlainMath :text="list[0]!.answer.join(list[0]!.answer.length > 3 ? '; ' : ', ') || 'no solution'" class="answer" /></b>
       </p>
       <span class="space" />
       <label v-for="[value, word] in GRAINS" :key="value" class="grain" :class="{ on: methods.grain === value }">
@@ -60,7 +61,7 @@ function onKey(event: KeyboardEvent): void {
         <h2>{{ solution.name }}</h2>
         <p class="muted what">{{ solution.description }}</p>
         <p class="cost">
-          <b>{{ solution.steps.length }} lines</b><span v-if="list.length > 1 && solution.steps.length === shortest" class="muted"> · the fewest</span><br />
+          <b>{{ solution.steps.length === 1 ? '1 line' : `${solution.steps.length} lines` }}</b><span v-if="list.length > 1 && solution.steps.length === shortest" class="muted"> · the fewest</span><br />
           <span class="muted">to find: {{ solution.searches }}</span>
         </p>
         <DifficultyBar :difficulty="solution.difficulty" />
@@ -95,7 +96,14 @@ header {
 .space {
   flex: 1;
 }
+.answer {
+  white-space: normal;
+}
+header p {
+  min-width: 0;
+}
 .grain {
+  white-space: nowrap;
   padding: 3px 9px;
   border-radius: 6px;
   cursor: pointer;

@@ -31,7 +31,7 @@ const BUTTONS = ['', 'Which rule?', 'Which line?', 'Write it']
       </p>
       <p v-if="next.hint.method && next.stage >= 2" class="muted small">on the way of: {{ next.hint.method }}</p>
       <p v-if="next.hint.shorter" class="muted small">{{ next.hint.shorter }}</p>
-      <el-button v-if="step" size="small" @click="emit('more')">{{ BUTTONS[next.stage] }} <kbd>Alt H</kbd></el-button>
+      <el-button v-if="step" size="small" @click="emit('more')">{{ BUTTONS[next.stage] }}&nbsp; <kbd>Alt H</kbd></el-button>
     </template>
   </section>
 </template>

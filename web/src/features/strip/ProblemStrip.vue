@@ -116,8 +116,15 @@ ol {
   overflow: hidden;
   mask-image: linear-gradient(to right, #000 85%, transparent);
 }
+.rating {
+  grid-column: 1;
+  grid-row: 2;
+  color: var(--muted);
+  font-size: 11.5px;
+}
 .tiny {
   grid-column: 2;
+  grid-row: 2;
   max-width: 100%;
 }
 .tools {
