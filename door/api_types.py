@@ -40,10 +40,13 @@ def main(arguments: list[str]) -> int:
 def _made() -> dict[Path, str]:
     from server.checking.schemas import ReportOut, WorkingIn
     from server.config.api import api
+    from server.solving.published import AnalysisFile, SolutionFile
 
     return {
         TYPES: _typescript(json.dumps(api.get_openapi_schema())),
         SCHEMAS / "report.schema.json": _schema(ReportOut, "What is said of a working, format 1"),
+        SCHEMAS / "solution.schema.json": _schema(SolutionFile, "A worked solution, as solve --json prints it, format 1"),
+        SCHEMAS / "analysis.schema.json": _schema(AnalysisFile, "The features of a function, as analyse --json prints them"),
         SCHEMAS / "working.schema.json": _schema(WorkingIn, "A working, as check --jsonl reads it"),
     }
 

@@ -17,7 +17,20 @@ from concurrent.futures import ThreadPoolExecutor
 
 from sympy.core import cache
 
-from algebra import Working, check, clear_caches, decide, read_workings
+from algebra import (
+    FAMILIES,
+    Family,
+    ReadingError,
+    TaskError,
+    Working,
+    all_methods,
+    check,
+    clear_caches,
+    decide,
+    generate,
+    read_workings,
+    work,
+)
 from door import front
 from door.shots import demo_server
 from door.start import DEMO_LOG_IN
@@ -35,7 +48,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("--core", action="store_true", help="the core alone")
     options = parser.parse_args(arguments)
     text = core_table()
-    text += "\n" + sympy_table()
+    text += "\n" + sympy_table() + "\n" + solving_table()
     if not options.core:
         text += "\n" + api_table()
     print(text)
@@ -75,11 +88,40 @@ def core_table(repeats: int = 40) -> str:
     )
 
 
+Question = tuple[Working, str, str]
+"""A working's setting, a line, and the line after it."""
+
+EQUATIONS_WITH_ROOT_OR_DENOMINATOR = frozenset({"radical-equations", "rational-equations", "pattern-equations"})
+PER_LEVEL = 3
+
+
+def _links(family: Family) -> list[Question]:
+    """Every link of the worked solutions of a few problems of each level, right ones, and one made wrong in each."""
+    found: list[Question] = []
+    for level in range(1, len(family.levels) + 1):
+        for solution in generate(family.id, level, PER_LEVEL, 7):
+            before = solution.working.given
+            if any(step.kind == "definition" for step in solution.steps):
+                continue  # the other side knows no letters of one's own
+            for step in solution.steps:
+                if step.kind != "line" or any(word in step.after for word in ("solution", "numbers", "prime")):
+                    continue
+                found.append((solution.working, before, step.after))
+                before = step.after
+            digits = [k for k, c in enumerate(before) if c in "23456789"]
+            if digits:  # the last line with one digit changed
+                wrong = before[: digits[-1]] + str(11 - int(before[digits[-1]])) + before[digits[-1] + 1 :]
+                found.append((solution.working, solution.working.given, wrong))
+    return found
+
+
 def sympy_table() -> str:
     """The same questions put to a general computer algebra system, parsing included on both sides.
 
-    A question is one link: is this line equal to the one before, or does it have the same solutions? Ours is timed
-    without evidence, answer and finish, which the other side does not give. `undecided` counts what one side decides and the other does not.
+    A question is one link: is this line equal to the one before, or does it have the same solutions? The links are
+    those of worked solutions, and a wrong one for each. Ours is timed without evidence, answer and finish, which the
+    other side does not give, and with nothing kept from earlier questions. `undecided` counts what one side decides
+    and the other does not.
     """
     rows = [
         "| family | links | ours, median ms | SymPy, median ms | times faster | undecided by SymPy only | by us only |",
@@ -87,32 +129,60 @@ def sympy_table() -> str:
     ]
     ratios: list[float] = []
     heavy: list[float] = []
-    for path in sorted(CASES.glob("*.chain")):
+    for family in FAMILIES:
+        if family.task in ("domain", "analyze") or family.id in ("unit-chains", "literal-equations"):
+            continue
         ours, theirs, only_them, only_us = [], [], 0, 0
-        for working in read_workings(path.read_text(encoding="utf-8")):
-            before = working.given
-            for line in working.lines:
-                text = line.partition("|")[0].strip() if line.count("|") % 2 else line
-                mine, our_time = _ours(working, before, text)
-                other, their_time = _sympy(working.task, before, text)
-                before = text
-                ours.append(our_time)
-                theirs.append(their_time)
-                only_them += mine is not None and other is None
-                only_us += mine is None and other is not None
-        ratio = statistics.median(theirs) / statistics.median(ours)
-        ratios += [b / a for a, b in zip(ours, theirs, strict=True)]
-        if "equations" in path.stem and "linear" not in path.stem and "quadratic" not in path.stem:
-            heavy += [b / a for a, b in zip(ours, theirs, strict=True)]
+        for working, before, line in _links(family):
+            mine, our_time = _ours(working, before, line)
+            other, their_time = _sympy(working.task, before, line)
+            ours.append(our_time)
+            theirs.append(their_time)
+            only_them += mine is not None and other is None
+            only_us += mine is None and other is not None
+        if not ours:
+            continue
+        pairs = [b / a for a, b in zip(ours, theirs, strict=True)]
+        ratios += pairs
+        if family.id in EQUATIONS_WITH_ROOT_OR_DENOMINATOR:
+            heavy += pairs
         rows.append(
-            f"| {path.stem.replace('-', ' ')} | {len(ours)} | {statistics.median(ours):.2f} | "
-            f"{statistics.median(theirs):.1f} | {ratio:.0f} | {only_them} | {only_us} |"
+            f"| {family.name} | {len(ours)} | {statistics.median(ours):.2f} | "
+            f"{statistics.median(theirs):.1f} | {statistics.median(pairs):.0f} | {only_them} | {only_us} |"
         )
     tail = (
-        f"\nOver all links: {statistics.median(ratios):.0f} times faster (median); over equations with a root, a bar, "
-        f"a denominator or a letter above: {statistics.median(heavy):.0f} times.\n"
+        f"\nOver all links: {statistics.median(ratios):.0f} times faster (median of {len(ratios)}); over equations with a "
+        f"root or a denominator: {statistics.median(heavy):.0f} times (median of {len(heavy)}).\n"
     )
     return "### Against SymPy\n\n" + "\n".join(rows) + "\n" + tail
+
+
+def solving_table() -> str:
+    """Milliseconds for a worked solution by the default method, every line of it checked, and for all methods."""
+    rows = [
+        "| family | problems | a solution, median ms | 95th percentile ms | all methods, 95th percentile ms |",
+        "|---|--:|--:|--:|--:|",
+    ]
+    for family in FAMILIES:
+        one, every = [], []
+        for level in range(1, len(family.levels) + 1):
+            for solution in generate(family.id, level, 8, 3):
+                working = solution.working
+                for times, ask in ((one, work), (every, all_methods)):
+                    clear_caches()
+                    started = time.perf_counter()
+                    try:
+                        ask(working)
+                    except (TaskError, ReadingError):
+                        continue
+                    times.append((time.perf_counter() - started) * 1000)
+        one.sort()
+        every.sort()
+        rows.append(
+            f"| {family.name} | {len(one)} | {statistics.median(one):.0f} | {one[int(len(one) * 0.95)]:.0f} | "
+            f"{every[int(len(every) * 0.95)]:.0f} |"
+        )
+    return "### Worked solutions\n\n" + "\n".join(rows) + "\n"
 
 
 def _ours(working: Working, before: str, line: str) -> tuple[bool | None, float]:

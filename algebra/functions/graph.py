@@ -21,6 +21,8 @@ def window_of(found: Features) -> tuple[float, float, float, float]:
         marks_y += [end.approximation.real for end in found.range.ends]
     height = max([4.0, *(abs(y) * 1.3 for y in marks_y)])
     reach, height = min(reach, 40.0), min(height, 40.0)
+    if found.oblique is not None:  # both branches lean along the line, so the window must not be flat
+        reach = max(reach, height / 2.5)
     return -reach, reach, -height, height
 
 

@@ -134,6 +134,10 @@ class Paper:
     ) -> None:
         """Adds a line. A line of the chain that says the same as the one before is left out."""
         in_chain = kind == "line"
+        if self.problem.convention("product") == "cross":
+            after, what = after.replace("·", "×"), what.replace("·", "×")
+            words = {name: text.replace("·", "×") for name, text in words.items()}
+            move = move.replace("·", "×") if move else None
         if in_chain:
             body = read_line(after).body
             after = plain(body) if body is not None else after
@@ -142,7 +146,7 @@ class Paper:
         record = BY_ID[rule]
         if move is not None and self.problem.convention("moves") == "carried":
             move = None
-        reason = record.reason.format_map({"what": what, **words})
+        reason = record.reason.format_map({"what": what, "order": self.problem.convention("order_name"), **words})
         self.steps.append(
             Step(
                 self.line, after, record, _sentence(reason), shown_at, kind, move, tuple(side), tuple(marks),

@@ -168,11 +168,19 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
             "a": str(make([0, root_a])),
             "b": number(root_c),
             "middle": str(make([0, abs(b)])),
+            "needed": str(make([0, abs(b)])),
             "fits": True,
         }
         found.lines.append((f"({first})^2", "perfect-square", f"a = {make([0, root_a])}, b = {number(root_c)}", [test]))
         return found
     letter = x.unknown
+    tests = []
+    if squares and c > 0 and b:
+        # both ends are squares but the middle does not fit: worth a look, and shown why it fails
+        tests.append({
+            "kind": "square-test", "a": str(make([0, root_a])), "b": number(root_c), "middle": str(make([0, abs(b)])),
+            "needed": str(make([0, 2 * root_a * root_c])), "fits": False,
+        })  # fmt: skip
     if a == 1:
         work = product_sum_work(c, b)
         pair = work["pair"]
@@ -185,7 +193,7 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
             found.lines.append((text, "area-grid", f"{factors[0]} and {factors[1]}", [work, grid]))
         else:
             found.lines.append(
-                (text, "product-sum", f"{p} · {q} = {c} and {p} + {q} = {b}".replace("+ -", "− "), [work])
+                (text, "product-sum", f"{p} · {q} = {c} and {p} + {q} = {b}".replace("+ -", "− "), [*tests, work])
             )
         return found
     work = product_sum_work(a * c, b)

@@ -23,12 +23,12 @@ RULES = (
     ),
     Rule(
         id="multiply-and-divide", name="Multiply and divide, from the left",
-        reason="× and ÷ share a rank and come before + and −: {what}.", preserves="value",
+        reason="{order}: × and ÷ share a rank and come before + and −: {what}.", preserves="value",
         examples=(("2 + 5·4", "2 + 20"), ("36÷4·3", "27")), slips=("left-to-right", "multiply-before-divide", "sign-of-product"),
     ),
     Rule(
         id="add-and-subtract", name="Add and subtract, from the left",
-        reason="+ and − share a rank: {what}.", preserves="value",
+        reason="{order}: + and − share a rank: {what}.", preserves="value",
         examples=(("19 - 6 + 8", "21"), ("-3 - 5", "-8")), slips=("add-before-subtract", "sign-of-sum"),
     ),
     Rule(

@@ -51,7 +51,7 @@ def catalogue() -> list[EntryOut]:
 
 
 def _plain_reason(reason: str) -> str:
-    return reason.replace("{what}", "…").replace("{half}", "b").replace("{square}", "…")
+    return reason.replace("{what}", "…").replace("{half}", "b").replace("{square}", "…").replace("{order}: ", "")
 
 
 def methods(teacher: User, problem_id: int, grain: GrainName) -> JsonObject:

@@ -18,7 +18,7 @@ def test_ids_are_unique_and_in_the_field_s_form():
 @pytest.mark.parametrize("rule", RULES, ids=lambda rule: rule.id)
 def test_a_rule_says_what_is_done_and_why(rule):
     slots = set(re.findall(r"\{(\w*)\}", rule.reason))
-    assert slots <= {"what", "half", "square"}
+    assert slots <= {"what", "half", "square", "order"}
     assert rule.name[0].isupper()
     assert rule.weight > 0
 

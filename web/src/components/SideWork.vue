@@ -60,7 +60,8 @@ const drawn = computed(() => ['factor-tree', 'balance', 'counters'].includes(kin
     <dl v-else-if="kind === 'square-test'" class="facts">
       <dt>first term</dt><dd><PlainMath :text="`(${word('a')})^2`" /> ✓</dd>
       <dt>last term</dt><dd><PlainMath :text="`${word('b')}^2`" /> ✓</dd>
-      <dt>middle</dt><dd><PlainMath :text="`2·${word('a')}·${word('b')} = ${word('middle')}`" /> {{ work['fits'] ? '✓' : '✗' }}</dd>
+      <dt>middle</dt><dd><PlainMath :text="`2·${word('a')}·${word('b')} = ${word('needed')}`" /> {{ work['fits'] ? '✓' : '✗' }}
+        <template v-if="!work['fits']">, but here <PlainMath :text="word('middle')" /></template></dd>
     </dl>
 
     <div v-else-if="kind === 'ladder'" class="ladder">

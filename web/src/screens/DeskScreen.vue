@@ -248,7 +248,7 @@ watch(
       @open="go" @add="dialog = 'new'" @copy="copy" @remove="removing = true"
       @order="(ids) => attempt(() => sheets.reorder(ids))"
     />
-    <main class="middle">
+    <main class="middle" :class="{ wide: face === 'graph' && isFunction }">
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
       <div v-if="chain.state === 'conflict'" class="banner" role="alert">
         <p>This working was changed in another window. Yours has {{ chain.lines.length }} lines, the other {{ chain.theirs?.lines.length }}.</p>
@@ -271,7 +271,7 @@ watch(
       v-if="current && face === 'methods'" class="right" tabindex="-1" :number="methods.at + 1"
       :step="methods.found?.methods[methods.chosen]?.steps[methods.at] ?? null"
     />
-    <div v-else-if="current" class="right" tabindex="-1">
+    <div v-else-if="current && !(face === 'graph' && isFunction)" class="right" tabindex="-1">
       <NextStepCard v-if="face === 'work'" @more="tellMore" />
       <p v-if="face === 'work' && !next.hint && !next.trouble" class="ask">
         <button class="plain-button muted small" @click="tellMore">Next step <kbd>Alt H</kbd></button>
@@ -280,7 +280,7 @@ watch(
       :report="chain.judged ? (chain.problem?.report ?? null) : null" :unknown="unknown"
       />
     </div>
-    <div v-else class="right" />
+    <div v-else-if="!current" class="right" />
 
     <KeyPanel :open="keysOpen" @close="keysOpen = false" />
     <ProblemDialog
@@ -373,6 +373,10 @@ watch(
 .middle {
   overflow: auto;
   padding: 22px 24px 60px;
+}
+
+.wide {
+  grid-column: 2 / -1;
 }
 .right {
   border-left: 1px solid var(--hairline);

@@ -47,7 +47,7 @@ const table = computed<[string, string][]>(() => {
 </script>
 
 <template>
-  <section class="face" aria-label="Graph and features">
+  <section class="face" :class="{ two: !!found?.graph }" aria-label="Graph and features">
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
     <template v-else-if="found?.graph">
       <GraphView :graph="found.graph as unknown as Graph" />
@@ -61,21 +61,28 @@ const table = computed<[string, string][]>(() => {
 </template>
 
 <style scoped>
-.face {
-  max-width: 760px;
-  margin: 0 auto;
+.face.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.6fr) minmax(280px, 1fr);
+  gap: 26px;
+  align-items: start;
+}
+@media (max-width: 900px) {
+  .face.two {
+    display: block;
+  }
 }
 table {
   border-collapse: collapse;
-  margin-top: 14px;
   width: 100%;
 }
 th {
   text-align: left;
   font-weight: 400;
   color: var(--muted);
-  width: 190px;
-  padding: 5px 0;
+  width: 150px;
+  padding: 7px 0;
+  vertical-align: top;
 }
 td {
   padding: 5px 0;
