@@ -45,8 +45,12 @@ def _made() -> dict[Path, str]:
     return {
         TYPES: _typescript(json.dumps(api.get_openapi_schema())),
         SCHEMAS / "report.schema.json": _schema(ReportOut, "What is said of a working, format 1"),
-        SCHEMAS / "solution.schema.json": _schema(SolutionFile, "A worked solution, as solve --json prints it, format 1"),
-        SCHEMAS / "analysis.schema.json": _schema(AnalysisFile, "The features of a function, as analyse --json prints them"),
+        SCHEMAS / "solution.schema.json": _schema(
+            SolutionFile, "A worked solution, as solve --json prints it, format 1"
+        ),
+        SCHEMAS / "analysis.schema.json": _schema(
+            AnalysisFile, "The features of a function, as analyse --json prints them"
+        ),
         SCHEMAS / "working.schema.json": _schema(WorkingIn, "A working, as check --jsonl reads it"),
     }
 
