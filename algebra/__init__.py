@@ -13,6 +13,7 @@ from algebra.methods.places import places_of, typeset
 from algebra.model import CONVENTIONS, FORMAT, RELATIONS, TASKS, Report, TaskError, Working
 from algebra.parse.errors import ReadingError
 from algebra.rules import RULES, Rule
+from algebra.slips import SLIPS, Slip
 from algebra.textform import read_workings
 from algebra.typeset import Echo, echo
 from algebra.verify.chain import clear_caches, decide
@@ -26,8 +27,8 @@ VERSION = "3"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
-    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "METHODS", "RELATIONS", "RULES", "TASKS", "VERSION", "Echo", "Family",
-    "Hint", "Method", "ReadingError", "Report", "Rule", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
+    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "METHODS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Echo", "Family",
+    "Hint", "Method", "ReadingError", "Report", "Rule", "Slip", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
     "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "next_step", "places_of", "read_workings",
     "refused", "step_json", "typeset", "work",
 ]  # fmt: skip

@@ -96,6 +96,27 @@ class Evidence:
 
 
 @dataclass(frozen=True, slots=True)
+class SlipSeen:
+    """A student error that explains a line: what was done, why it fails, the cue, its places in both lines, the right line."""
+
+    id: str
+    name: str
+    kind: str
+    before: list[list[int]]
+    after: list[list[int]]
+    done: str
+    why: str
+    cue: str
+    instead: str = ""
+
+    def to_json(self) -> dict[str, Any]:
+        return {
+            "id": self.id, "name": self.name, "kind": self.kind, "before": self.before, "after": self.after, "done": self.done,
+            "why": self.why, "cue": self.cue, "instead": self.instead,
+        }  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
 class MoveSeen:
     """What was done to get to a line, as recognised, and whether it is what the writer states."""
 
@@ -128,6 +149,8 @@ class Link:
     evidence: Evidence | None = None
     notes: list[str] = field(default_factory=list)
     conditions: list[str] = field(default_factory=list)
+    slip: SlipSeen | None = None
+    other_slips: list[SlipSeen] = field(default_factory=list)
     error: LineError | None = None
 
 
@@ -209,8 +232,8 @@ class Report:
             "lost": link.lost,
             "reasons": link.reasons,
             "excluded": self.excluded,
-            "slip": None,
-            "other_slips": [],
+            "slip": link.slip.to_json() if link.slip else None,
+            "other_slips": [slip.to_json() for slip in link.other_slips],
             "evidence": link.evidence.to_json() if link.evidence else None,
             "notes": link.notes,
             "conditions": link.conditions,

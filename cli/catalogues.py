@@ -6,7 +6,7 @@ import argparse
 import sys
 from typing import TextIO
 
-from algebra import FAMILIES, METHODS
+from algebra import FAMILIES, METHODS, SLIPS
 from cli.output import put
 
 
@@ -28,6 +28,16 @@ def families(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
         for f in FAMILIES
     ]  # fmt: skip
     return _shown("families", rows, arguments, out)
+
+
+def slips(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
+    """Prints every slip with its kind, its cue and an example."""
+    rows: list[dict[str, object]] = [
+        {"id": s.id, "name": s.name, "description": s.why, "kind": s.kind, "topic": s.topic, "cue": s.cue,
+         "example": {"given": f"{s.examples[0][0]} → {s.examples[0][1]}", "before": s.examples[0][0], "after": s.examples[0][1]}}
+        for s in SLIPS
+    ]  # fmt: skip
+    return _shown("slips", rows, arguments, out)
 
 
 def _shown(name: str, rows: list[dict[str, object]], arguments: list[str], out: TextIO) -> int:

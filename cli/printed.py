@@ -29,6 +29,12 @@ def printed(working: Working, report: Report) -> str:
         rows.append(f"{indent}{GLYPHS[link.relation]} {text.ljust(width)}  {word}{extra}".rstrip())
         if link.error:
             rows.append(f"      column {link.error.column}: {link.error.message}")
+        if link.slip:
+            rows.append(f"      {link.slip.name}: {link.slip.done} {link.slip.why} Cue: {link.slip.cue}")
+            if link.slip.instead:
+                rows.append(f"      right would be: {link.slip.instead}")
+            if link.other_slips:
+                rows.append(f"      or: {', '.join(slip.name for slip in link.other_slips)}")
         if link.evidence:
             rows.append(f"      {link.evidence.text}")
             if link.evidence.plain:

@@ -164,7 +164,8 @@ def solving_table() -> str:
         "|---|--:|--:|--:|--:|",
     ]
     for family in FAMILIES:
-        one, every = [], []
+        one: list[float] = []
+        every: list[float] = []
         for level in range(1, len(family.levels) + 1):
             for solution in generate(family.id, level, 8, 3):
                 working = solution.working

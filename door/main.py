@@ -17,7 +17,7 @@ HELP = """\
   solve --given TEXT            work a problem (--task, --method, --methods, --grain, --json, --jsonl)
   analyse --given TEXT          the features of a rational function (--json, --jsonl)
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
-  methods, families             the catalogues (--json)
+  methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
   api-types                     make the front end's types and the JSON Schema again
   shots                         make the pictures in docs/screenshots again
@@ -35,6 +35,7 @@ COMMANDS = {
     "generate": ("cli.generate", "main"),
     "methods": ("cli.catalogues", "methods"),
     "families": ("cli.catalogues", "families"),
+    "slips": ("cli.catalogues", "slips"),
     "bench": ("door.bench", "main"),
     "api-types": ("door.api_types", "main"),
     "shots": ("door.shots", "main"),

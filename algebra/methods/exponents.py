@@ -191,6 +191,9 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
         twice = next(p for p in ones if sum(q.base == p.base and q.way == p.way for q in ones) > 1)
         added = " + ".join(shown(q.exponent) for q in ones if q.base == twice.base and q.way == twice.way)
         paper.write(written(sign, same), "product-of-powers", added.replace("+ -", "− "))
+    if any(p.size == 0 for p in same):
+        same = [p for p in same if p.size != 0]
+        paper.write(written(sign, same), "zero-exponent")
     both = combined([p for p in same if not _plain_number(p)], across=True)
     plain_numbers = [p for p in same if _plain_number(p)]
     above_and_below = {p.base for p in same if p.way > 0} & {p.base for p in same if p.way < 0} - {

@@ -37,7 +37,7 @@ def places_of(step: Step, *, decimal: str = "point") -> Places:
     cancelled = _cancelled(step, before)
     if cancelled:
         return Places(cancelled, {})
-    old, new = _different(before, after)
+    old, new = different(before, after)
     # where the whole line is new, colour would say nothing
     return Places({a: "focus" for a in old if a}, {a: "focus" for a in new if a})
 
@@ -69,7 +69,7 @@ def _is_factor(tree: n.Node, address: n.Address) -> bool:
     return True
 
 
-def _different(
+def different(
     before: n.Node, after: n.Node, at: n.Address = (), to: n.Address = ()
 ) -> tuple[list[n.Address], list[n.Address]]:
     """The smallest parts in which two lines of the same shape differ."""
@@ -82,7 +82,7 @@ def _different(
     old: list[n.Address] = []
     new: list[n.Address] = []
     for k, (a, b) in enumerate(zip(before.children, after.children, strict=True)):
-        left, right = _different(a, b, (*at, k), (*to, k))
+        left, right = different(a, b, (*at, k), (*to, k))
         old += left
         new += right
     return (old, new) if old or new else ([at], [to])

@@ -52,6 +52,7 @@ def solve_answer(setting: Setting, ledger: Ledger, given: SetMeaning, ending: En
         listed(setting, stated),
         listed(setting, missing),
         listed(setting, extra),
+        slips=["extraneous-kept"] if verdict == "extraneous" else [],
         follow_through=follow,
         text=_sentence(setting, ledger, verdict, missing, extra, follow),
     )

@@ -14,12 +14,18 @@ from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.chain import check
+from algebra.work.diagnose import name_slips
 from algebra.work.solve import methods_in_order, problem_from, worked
 
 
 def check_with_method(working: Working) -> Report:
-    """The check, and, where the task names a method, the note `method-differs` on the line where another one shows."""
+    """The check with the slips that explain broken links, and, where the task names a method, the note `method-differs`
+    on the line where another one shows."""
     report = check(working)
+    if any(link.relation in ("breaks", "narrows") for link in report.links):
+        started = time.perf_counter()
+        name_slips(working, report)
+        report.ms += (time.perf_counter() - started) * 1000
     if working.method is None:
         return report
     started = time.perf_counter()

@@ -42,8 +42,10 @@ class MoveOut(Schema):
 class SlipOut(Schema):
     id: str
     name: str
+    kind: Literal["concept", "procedure", "notation", "care"]
     before: list[list[int]]
     after: list[list[int]]
+    done: str
     why: str
     cue: str
     instead: str

@@ -550,10 +550,17 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "concept" | "procedure" | "notation" | "care";
             /** Before */
             before: number[][];
             /** After */
             after: number[][];
+            /** Done */
+            done: string;
             /** Why */
             why: string;
             /** Cue */

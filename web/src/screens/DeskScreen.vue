@@ -276,7 +276,7 @@ watch(
       <p v-if="face === 'work' && !next.hint && !next.trouble" class="ask">
         <button class="plain-button muted small" @click="tellMore">Next step <kbd>Alt H</kbd></button>
       </p>
-      <NotesPanel :number="at + 1" :text="chain.lines[at] ?? ''" :link="link"
+      <NotesPanel @use="(line) => chain.replace(at, line)" :number="at + 1" :text="chain.lines[at] ?? ''" :link="link"
       :report="chain.judged ? (chain.problem?.report ?? null) : null" :unknown="unknown"
       />
     </div>

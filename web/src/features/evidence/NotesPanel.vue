@@ -1,11 +1,26 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Link, Report } from '@/api/client'
 import RelationGlyph from '@/components/RelationGlyph.vue'
 import { isSideLine, meaningOf, NOTE_WORDS, relationWord, type Relation } from '@/lib/relations'
 
 /** What is to be said of the line one is on. Empty and quiet when it holds and nothing was noticed. */
 const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string }>()
+
+const emit = defineEmits<{ use: [line: string] }>()
+const which = ref(0)
+const explanations = computed(() => (props.link?.slip ? [props.link.slip, ...props.link.other_slips] : []))
+const slip = computed(() => explanations.value[which.value % explanations.value.length] ?? null)
+watch(() => [props.number, props.text], () => (which.value = 0))
+function onKey(event: KeyboardEvent): void {
+  if (!event.altKey || !slip.value) return
+  if (event.key.toLowerCase() === 'o') which.value++
+  else if (event.key.toLowerCase() === 'u' && slip.value.instead) emit('use', slip.value.instead)
+  else return
+  event.preventDefault()
+}
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 
 const side = computed(() => !!props.link && isSideLine(props.link.kind))
 const word = computed(() => (props.link ? relationWord(props.link.relation, props.link.kind) : ''))
@@ -43,6 +58,19 @@ const hasTable = computed(() => {
       <p v-if="link.error" class="error">{{ link.error.message }}</p>
       <p v-else-if="!quiet" class="meaning muted">{{ meaning }}</p>
 
+      <section v-if="slip" class="slip" aria-label="What was probably done">
+        <h4>{{ slip.name }}</h4>
+        <p>{{ slip.done }}</p>
+        <p class="muted">{{ slip.why }}</p>
+        <p class="cue">{{ slip.cue }}</p>
+        <p v-if="slip.instead" class="instead">
+          <code>{{ slip.instead }}</code>
+          <button class="plain-button" title="Put this line in its place (Alt+U)" @click="emit('use', slip.instead)">use it</button>
+        </p>
+        <button v-if="explanations.length > 1" class="plain-button muted other" title="Other explanations (Alt+O)" @click="which++">
+          {{ (which % explanations.length) + 1 }} of {{ explanations.length }} explanations
+        </button>
+      </section>
       <section v-if="link.evidence">
         <table v-if="hasTable" class="try">
           <caption v-if="values.length">
@@ -133,6 +161,31 @@ ul {
 }
 .error {
   color: var(--breaks);
+}
+.slip {
+  padding: 12px 14px;
+  border: 1px solid var(--hairline);
+  border-left: 4px solid var(--relation, var(--breaks));
+  border-radius: 8px;
+  background: var(--sheet);
+}
+.slip h4 {
+  color: var(--ink);
+  font-size: 15px;
+  font-weight: 700;
+}
+.slip p {
+  margin-top: 5px;
+}
+.cue {
+  font-style: italic;
+}
+.instead code {
+  font: 14px/1.5 var(--mono);
+}
+.other {
+  font-size: 13px;
+  margin-top: 4px;
 }
 .try {
   border-collapse: collapse;

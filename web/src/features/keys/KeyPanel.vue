@@ -13,6 +13,7 @@ const KEYS: [string, [string, string][]][] = [
   ]],
   ['Help with the working', [
     ['Alt H', 'the next step: hint, rule, line'],
+    ['Alt U · Alt O', 'at a slip: use the right line, other explanations'],
     ['Alt W', 'the paper'],
     ['Alt M', 'the methods side by side'],
     ['Alt B', 'the board'],

@@ -1,0 +1,99 @@
+"""The slips: their examples, the lines labelled by hand, and that no right line is accused."""
+
+from collections import Counter
+from pathlib import Path
+
+import pytest
+
+from algebra import FAMILIES, Working, check, generate
+from algebra.parse.lines import read_line
+from algebra.slips import BY_ID, SLIPS
+from algebra.work.diagnose import explain
+
+LABELLED = Path(__file__).parents[1] / "corpus" / "broken_lines.txt"
+FIRST, SOMEWHERE = 0.90, 0.97
+
+
+def labelled():
+    """(task, before, after, slip) of every labelled line."""
+    for row in LABELLED.read_text(encoding="utf-8").splitlines():
+        if row.strip() and not row.startswith("#"):
+            before, after, slip = (part.strip() for part in row.split(";"))
+            task = "solve" if "=" in before else "simplify"
+            if before.startswith("factor:"):
+                task, before = "factor", before.removeprefix("factor:").strip()
+            yield task, before, after, slip
+
+
+def named(task, before, after):
+    return [found.slip.id for found in explain(read_line(before).body, read_line(after).body, task)]
+
+
+def task_of(slip, before):
+    return "solve" if "=" in before else "factor" if slip.topic == "factoring" else "simplify"
+
+
+def test_ids_are_unique_and_every_word_is_there():
+    assert len(BY_ID) == len(SLIPS)
+    for slip in SLIPS:
+        assert slip.done.count("{what}") == 1
+        assert slip.why
+        assert slip.cue
+        assert slip.examples
+
+
+@pytest.mark.parametrize(
+    ("slip", "before", "after"),
+    [(slip, b, a) for slip in SLIPS for b, a in slip.examples],
+    ids=lambda v: getattr(v, "id", v),
+)
+def test_the_example_of_a_slip_is_truly_wrong_and_is_named(slip, before, after):
+    task = task_of(slip, before)
+    report = check(Working(task, before, (after,)))
+    assert report.links[0].relation in ("breaks", "narrows")
+    assert slip.id in named(task, before, after)
+
+
+def test_labelled_lines_are_explained_as_a_teacher_did():
+    rows = list(labelled())
+    first = somewhere = 0
+    missed: Counter[str] = Counter()
+    for task, before, after, slip in rows:
+        found = named(task, before, after)
+        first += found[:1] == [slip]
+        somewhere += slip in found
+        missed[slip] += found[:1] != [slip]
+    print(
+        f"\n{len(rows)} labelled lines: first {first / len(rows):.1%}, somewhere {somewhere / len(rows):.1%}; {missed.most_common(5)}"
+    )
+    assert first / len(rows) >= FIRST
+    assert somewhere / len(rows) >= SOMEWHERE
+
+
+def test_no_right_line_is_called_a_slip():
+    seen = 0
+    for family in FAMILIES:
+        for level in range(1, len(family.levels) + 1):
+            for solution in generate(family.id, level, 4, 5):
+                working = solution.working
+                report = check(Working(working.task, working.given, solution.lines, working.variable))
+                assert [link.slip for link in report.links if link.slip] == [], working.given
+                seen += len(report.links)
+    assert seen > 500
+
+
+def test_a_slip_says_what_was_done_with_the_actual_terms_and_what_would_be_right():
+    slip = check(Working("simplify", "(x+9)/x + 1", ("9 + 1",))).links[0].slip
+    assert slip.id == "cancelled-terms"
+    assert "x was cancelled" in slip.done
+    slip = check(Working("solve", "3(x - 2) = 12", ("3x - 2 = 12",))).links[0].slip
+    assert (slip.id, slip.instead) == ("distributed-first-only", "3x - 6 = 12")
+
+
+def test_a_line_that_no_slip_explains_is_not_accused():
+    assert check(Working("simplify", "(x+9)/x", ("x^7 - 3",))).links[0].slip is None
+
+
+def test_an_extraneous_candidate_is_named_in_the_answer():
+    report = check(Working("solve", "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2")))
+    assert report.answer.slips == ["extraneous-kept"]
