@@ -21,14 +21,15 @@ from algebra.work.analysis import analysis, analysis_json
 from algebra.work.generate import EVENTS, generate
 from algebra.work.named import check_with_method as check
 from algebra.work.next_step import Hint, next_step
+from algebra.work.predict import Anticipated, options, predict
 from algebra.work.solve import Solution, Unsolved, all_methods, refused, step_json, work
 
 VERSION = "3"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
-    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "METHODS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Echo", "Family",
+    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "METHODS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Echo", "Family",
     "Hint", "Method", "ReadingError", "Report", "Rule", "Slip", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
-    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "next_step", "places_of", "read_workings",
+    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "next_step", "options", "places_of", "predict", "read_workings",
     "refused", "step_json", "typeset", "work",
 ]  # fmt: skip

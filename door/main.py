@@ -16,6 +16,7 @@ HELP = """\
   check FILE...                 verify workings (text form; - for standard input; --json, --jsonl)
   solve --given TEXT            work a problem (--task, --method, --methods, --grain, --json, --jsonl)
   analyse --given TEXT          the features of a rational function (--json, --jsonl)
+  predict --given TEXT          the wrong answers to expect (--most, --options, --json, --jsonl)
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
@@ -32,6 +33,7 @@ COMMANDS = {
     "solve": ("cli.solve", "main"),
     "analyse": ("cli.analyse", "main"),
     "analyze": ("cli.analyse", "main"),
+    "predict": ("cli.predict", "main"),
     "generate": ("cli.generate", "main"),
     "methods": ("cli.catalogues", "methods"),
     "families": ("cli.catalogues", "families"),

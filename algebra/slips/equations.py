@@ -148,7 +148,7 @@ def _squared(own: n.Node) -> tuple[Q, n.Node] | None:
 def _no_plus_minus(body: n.Node) -> Iterator[Wrong]:
     for own, other in _both_ways(body):
         found = _squared(own)
-        if found:
+        if found and not n.letters(other):
             scale, base = found
             what = f"{plain(other)} has two roots, one positive and one negative"
             yield f"√({text(scale)})·({plain(base)}) = √({plain(other)})", what

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from algebra.slips.parts import add, multiply, number_of, terms, text, wrap
+from algebra.slips.parts import add, factors, multiply, number_of, terms, text, wrap
 from algebra.slips.slip import Slip, Wrong
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -21,6 +21,8 @@ def _left_to_right(node: n.Node) -> Iterator[Wrong]:
             continue
         before = items[k - 1]
         first, *rest = term.factors
+        if number_of(first) is None or not all(number_of(f) is not None for f in factors(before[1])[:1]):
+            continue
         head = add([before, (sign, first)])
         tail = "".join(f" {op or '·'} {wrap(f)}" for op, f in zip(term.operators, rest, strict=True))
         joined = add([*items[: k - 1], ("+", f"({head}){tail}"), *items[k + 1 :]])

@@ -13,11 +13,13 @@ from server.checking.schemas import JsonObject
 from server.solving import queries, services
 from server.solving.schemas import (
     AnalysisOut,
+    AnticipatedOut,
     CatalogueOut,
     GrainName,
     HintOut,
     MethodsOut,
     NextIn,
+    OrderName,
     WordsIn,
     WordsOut,
 )
@@ -39,6 +41,12 @@ def methods(request: HttpRequest, problem_id: int, grain: GrainName = "board") -
 def next_step(request: HttpRequest, problem_id: int, data: NextIn) -> JsonObject:
     """The next step after the lines so far."""
     return queries.next_of(_teacher(request), problem_id, data.lines)
+
+
+@router.get("/problems/{int:problem_id}/anticipate", response={200: AnticipatedOut, 404: Detail})
+def anticipate(request: HttpRequest, problem_id: int, order: OrderName = "shuffled", seed: int = 1) -> JsonObject:
+    """The wrong answers to expect, each with its working and refutation, and options made from them."""
+    return queries.anticipated(_teacher(request), problem_id, order, seed)
 
 
 @router.get("/problems/{int:problem_id}/analysis", response={200: AnalysisOut, 404: Detail})

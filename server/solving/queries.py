@@ -7,6 +7,8 @@ from django.contrib.auth.models import User
 from algebra import (
     METHODS,
     RULES,
+    SLIPS,
+    Anticipated,
     Echo,
     ReadingError,
     Solution,
@@ -15,6 +17,8 @@ from algebra import (
     all_methods,
     analysis_json,
     next_step,
+    options,
+    predict,
     typeset,
 )
 from server.checking.schemas import JsonObject
@@ -31,6 +35,7 @@ NUMBER_KINDS = {
     "leading-coefficient": ("Leading coefficient other than 1", "Trinomials with a ≠ 1."),
 }
 _METHODS = {method.id: method for method in METHODS}
+_SLIPS = {slip.id: slip for slip in SLIPS}
 
 
 def words_of(teacher: User) -> dict[str, dict[str, str]]:
@@ -45,6 +50,7 @@ def catalogue() -> list[EntryOut]:
     entries += [
         EntryOut(id=key, kind="number", name=name, text=text, topic="") for key, (name, text) in NUMBER_KINDS.items()
     ]
+    entries += [EntryOut(id=s.id, kind="slip", name=s.name, text=s.why, topic=s.topic) for s in SLIPS]
     return entries + [
         EntryOut(id=r.id, kind="rule", name=r.name, text=_plain_reason(r.reason), topic="") for r in RULES
     ]
@@ -127,6 +133,39 @@ def next_of(teacher: User, problem_id: int, lines: list[str]) -> JsonObject:
     return {
         "look": hint.look, "step": step_out(hint.step, words, decimal) if hint.step else None,
         "method": name_of(hint.method, words) if hint.method else "", "shorter": hint.shorter, "done": hint.done,
+    }  # fmt: skip
+
+
+def anticipated(teacher: User, problem_id: int, order: str, seed: int) -> JsonObject:
+    """The wrong answers to expect, and multiple-choice options made from them."""
+    problem = sheets.problem_of(teacher, problem_id)
+    words, decimal = words_of(teacher), sheets.decimal_of(problem.sheet)
+    working = reports.core_working(problem, [])
+    try:
+        found = predict(working)
+        choices = options(working, order=order, seed=seed)  # type: ignore[arg-type]
+    except (TaskError, ReadingError) as reason:
+        why = getattr(reason, "message", str(reason))
+        return {"answer": [], "wrong": [], "unfinished": [], "options": [], "why_none": why}
+    return {
+        "answer": list(found.answer),
+        "wrong": [_way_out(item, words, decimal) for item in found.wrong],
+        "unfinished": [{"answer": text, "missing": code} for text, code in found.unfinished],
+        "options": choices,
+        "why_none": "",
+    }
+
+
+def _way_out(item: Anticipated, words: dict[str, dict[str, str]], decimal: str) -> JsonObject:
+    slip = _SLIPS[item.slips[0]]
+    own = words.get(slip.id, {})
+    shown = item.to_json()
+    return {
+        "answer": shown["answer"], "slips": item.slips, "names": [own.get("name") or slip.name], "done": item.done,
+        "why": own.get("text") or slip.why, "cue": slip.cue, "kind": slip.kind, "at_line": item.at_line, "lines": item.lines,
+        "echoes": [echo_line(line, decimal).model_dump() for line in item.lines],
+        "refutation": {"text": item.refutation.text, "plain": item.refutation.plain} if item.refutation else None,
+        "roads": item.roads,
     }  # fmt: skip
 
 

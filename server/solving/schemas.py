@@ -9,6 +9,7 @@ from ninja import Field, Schema
 from algebra import limits
 from server.checking.schemas import EchoOut
 
+OrderName = Literal["shuffled", "ascending", "trap-first"]
 GrainName = Literal["every", "board", "brief"]
 
 
@@ -92,11 +93,55 @@ class AnalysisOut(Schema):
     error: str | None = None
 
 
+class RefutationOut(Schema):
+    text: str
+    plain: str | None = None
+
+
+class WayOut(Schema):
+    """A wrong answer to expect: its slips, where it parts from the right working, the whole wrong working typeset."""
+
+    answer: str
+    slips: list[str]
+    names: list[str]
+    done: str
+    why: str
+    cue: str
+    kind: str
+    at_line: int
+    lines: list[str]
+    echoes: list[EchoOut]
+    refutation: RefutationOut | None
+    roads: int
+
+
+class UnfinishedOut(Schema):
+    answer: str
+    missing: str
+
+
+class OptionOut(Schema):
+    answer: str
+    right: bool
+    reason: str
+    slips: list[str]
+
+
+class AnticipatedOut(Schema):
+    """What students will write; `why_none` where the problem is not worked."""
+
+    answer: list[str]
+    wrong: list[WayOut]
+    unfinished: list[UnfinishedOut]
+    options: list[OptionOut]
+    why_none: str
+
+
 class EntryOut(Schema):
     """A rule, a method or a kind of number that a class may have been taught, in the product's words."""
 
     id: str
-    kind: Literal["method", "rule", "number"]
+    kind: Literal["method", "rule", "number", "slip"]
     name: str
     text: str
     topic: str

@@ -299,3 +299,33 @@ def test_what_the_class_knows_and_own_words_reach_the_methods(desk):
     page.keyboard.press("Alt+m")
     expect(page.get_by_role("article", name="Quadratic formula")).to_contain_text("Not yet: Quadratic formula")
     expect(page.get_by_text("1 not taught yet")).to_be_visible()
+
+
+def test_the_slip_behind_a_broken_line_is_named_and_the_right_line_put_in_its_place(desk):
+    page = desk
+    new_sheet(page, "Slips")
+    new_problem(page, "Solve", "3(x - 2) = 12")
+    write(page, "3x - 2 = 12")
+    page.keyboard.press("ArrowUp")
+    card = page.get_by_label("What was probably done")
+    expect(card).to_contain_text("3 multiplies 2 as well as x")
+    expect(card).to_contain_text("Draw an arrow to every term.")
+    page.keyboard.press("Alt+u")
+    expect(line(page, 1)).not_to_contain_text("breaks")
+    expect(card).to_have_count(0)
+
+
+def test_wrong_answers_are_foreseen_and_shown_on_the_board(desk):
+    page = desk
+    new_sheet(page, "Foreseen")
+    new_problem(page, "Solve", "3(x - 2) + 4 = 5x - 8")
+    page.keyboard.press("Alt+a")
+    face = page.get_by_label("Wrong answers to expect")
+    expect(face).to_contain_text("Multiplied the first term only")
+    expect(page.get_by_label("How it comes about")).to_contain_text("parts from the right way")
+    expect(face).to_contain_text("Multiple choice")
+    page.get_by_role("button", name="Show on the board").click()
+    board = page.get_by_role("region", name="Board")
+    expect(board).to_contain_text("the wrong way")
+    page.keyboard.press("PageDown")
+    expect(board).to_contain_text("1 /")

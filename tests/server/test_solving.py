@@ -78,7 +78,7 @@ def test_own_words_are_used_wherever_the_rule_is_shown(api, problem):
 
 def test_every_rule_and_method_can_be_named(api):
     entries = api.get("/api/catalogue").json()["entries"]
-    assert {entry["kind"] for entry in entries} == {"method", "rule", "number"}
+    assert {entry["kind"] for entry in entries} == {"method", "rule", "number", "slip"}
     assert all(entry["name"] and "{" not in entry["text"] for entry in entries)
 
 
@@ -105,3 +105,14 @@ def test_what_belongs_to_another_teacher_does_not_exist(problem):
     assert other.get(f"/api/problems/{pk}/methods").status_code == 404
     assert other.send("POST", f"/api/problems/{pk}/next-step", {"lines": []}).status_code == 404
     assert other.get(f"/api/problems/{pk}/analysis").status_code == 404
+
+
+def test_the_wrong_answers_to_expect_come_with_their_refutation_and_options(api, problem):
+    pk = problem("solve", "3(x - 2) + 4 = 5x - 8").pk
+    found = api.get(f"/api/problems/{pk}/anticipate?order=trap-first").json()
+    first = found["wrong"][0]
+    assert (first["answer"], first["slips"]) == ("5", ["distributed-first-only"])
+    assert "but not this line" in first["refutation"]["text"]
+    assert len(first["echoes"]) == len(first["lines"])
+    assert [o["right"] for o in found["options"]].count(True) == 1
+    assert not found["options"][0]["right"]

@@ -7,7 +7,7 @@ export const router = createRouter({
     { path: '/', name: 'sheets', component: () => import('./screens/SheetsScreen.vue') },
     { path: '/log-in', name: 'log-in', component: () => import('./screens/LogInScreen.vue') },
     {
-      path: '/sheets/:sheet(\\d+)/:place(\\d+)?/:face(methods|board|graph)?',
+      path: '/sheets/:sheet(\\d+)/:place(\\d+)?/:face(anticipate|methods|board|graph)?',
       name: 'desk',
       component: () => import('./screens/DeskScreen.vue'),
       props: (route) => ({ sheetId: Number(route.params.sheet), place: Number(route.params.place || 1), face: String(route.params.face || 'work') }),

@@ -287,6 +287,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/problems/{problem_id}/anticipate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Anticipate
+         * @description The wrong answers to expect, each with its working and refutation, and options made from them.
+         */
+        get: operations["server_solving_api_anticipate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/problems/{problem_id}/analysis": {
         parameters: {
             query?: never;
@@ -958,6 +978,76 @@ export interface components {
             lines: string[];
         };
         /**
+         * AnticipatedOut
+         * @description What students will write; `why_none` where the problem is not worked.
+         */
+        AnticipatedOut: {
+            /** Answer */
+            answer: string[];
+            /** Wrong */
+            wrong: components["schemas"]["WayOut"][];
+            /** Unfinished */
+            unfinished: components["schemas"]["UnfinishedOut"][];
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            /** Why None */
+            why_none: string;
+        };
+        /** OptionOut */
+        OptionOut: {
+            /** Answer */
+            answer: string;
+            /** Right */
+            right: boolean;
+            /** Reason */
+            reason: string;
+            /** Slips */
+            slips: string[];
+        };
+        /** RefutationOut */
+        RefutationOut: {
+            /** Text */
+            text: string;
+            /** Plain */
+            plain?: string | null;
+        };
+        /** UnfinishedOut */
+        UnfinishedOut: {
+            /** Answer */
+            answer: string;
+            /** Missing */
+            missing: string;
+        };
+        /**
+         * WayOut
+         * @description A wrong answer to expect: its slips, where it parts from the right working, the whole wrong working typeset.
+         */
+        WayOut: {
+            /** Answer */
+            answer: string;
+            /** Slips */
+            slips: string[];
+            /** Names */
+            names: string[];
+            /** Done */
+            done: string;
+            /** Why */
+            why: string;
+            /** Cue */
+            cue: string;
+            /** Kind */
+            kind: string;
+            /** At Line */
+            at_line: number;
+            /** Lines */
+            lines: string[];
+            /** Echoes */
+            echoes: components["schemas"]["EchoOut"][];
+            refutation: components["schemas"]["RefutationOut"] | null;
+            /** Roads */
+            roads: number;
+        };
+        /**
          * AnalysisOut
          * @description The features of a rational function and its graph as data; `error` where it is none.
          */
@@ -1007,7 +1097,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "method" | "rule" | "number";
+            kind: "method" | "rule" | "number" | "slip";
             /** Name */
             name: string;
             /** Text */
@@ -1705,6 +1795,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_solving_api_anticipate: {
+        parameters: {
+            query?: {
+                order?: "shuffled" | "ascending" | "trap-first";
+                seed?: number;
+            };
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnticipatedOut"];
                 };
             };
             /** @description Not Found */

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import ChainPaper from '@/features/chain/ChainPaper.vue'
 import { useChain } from '@/features/chain/store'
 import NotesPanel from '@/features/evidence/NotesPanel.vue'
+import AnticipateFace from '@/features/anticipate/AnticipateFace.vue'
 import BoardFace from '@/features/board/BoardFace.vue'
 import { useBoard } from '@/features/board/store'
 import GraphFace from '@/features/graph/GraphFace.vue'
@@ -82,8 +83,10 @@ function address(place: number, face: string): string {
 }
 
 const isFunction = computed(() => chain.problem?.task === 'analyze')
+const wide = computed(() => props.face === 'anticipate' || (props.face === 'graph' && isFunction.value))
 const FACES = computed<[string, string, string][]>(() => [
   ['work', 'Work', 'W'],
+  ['anticipate', 'Anticipate', 'A'],
   ['methods', 'Methods', 'M'],
   ['board', 'Board', 'B'],
   ...(isFunction.value ? ([['graph', 'Graph', 'G']] as [string, string, string][]) : []),
@@ -98,6 +101,12 @@ async function show(face: string): Promise<void> {
 
 function onBoard(method: string): void {
   boardStart.value = method
+  void show('board')
+}
+
+function onWrongPath(lines: string[]): void {
+  board.foreseen = lines
+  boardStart.value = 'foreseen'
   void show('board')
 }
 
@@ -213,6 +222,7 @@ watch(
   () => current.value?.id,
   (id) => {
     next.clear()
+    board.foreseen = []
     if (id) void attempt(() => chain.open(id))
     else chain.problem = null
   },
@@ -248,7 +258,7 @@ watch(
       @open="go" @add="dialog = 'new'" @copy="copy" @remove="removing = true"
       @order="(ids) => attempt(() => sheets.reorder(ids))"
     />
-    <main class="middle" :class="{ wide: face === 'graph' && isFunction }">
+    <main class="middle" :class="{ wide }">
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
       <div v-if="chain.state === 'conflict'" class="banner" role="alert">
         <p>This working was changed in another window. Yours has {{ chain.lines.length }} lines, the other {{ chain.theirs?.lines.length }}.</p>
@@ -257,6 +267,7 @@ watch(
       </div>
       <p v-if="chain.state === 'refused'" class="banner" role="alert">{{ chain.trouble }}</p>
       <MethodsFace v-if="current && face === 'methods'" :problem="current.id" :has-lines="chain.lines.length > 0" @use="use" @board="onBoard" />
+      <AnticipateFace v-else-if="current && face === 'anticipate'" :problem="current.id" :given="current.given" @board="onWrongPath" />
       <GraphFace
         v-else-if="current && face === 'graph' && isFunction" :problem="current.id" :given="current.given" :letter="unknown"
       />
@@ -271,7 +282,7 @@ watch(
       v-if="current && face === 'methods'" class="right" tabindex="-1" :number="methods.at + 1"
       :step="methods.found?.methods[methods.chosen]?.steps[methods.at] ?? null"
     />
-    <div v-else-if="current && !(face === 'graph' && isFunction)" class="right" tabindex="-1">
+    <div v-else-if="current && !wide" class="right" tabindex="-1">
       <NextStepCard v-if="face === 'work'" @more="tellMore" />
       <p v-if="face === 'work' && !next.hint && !next.trouble" class="ask">
         <button class="plain-button muted small" @click="tellMore">Next step <kbd>Alt H</kbd></button>

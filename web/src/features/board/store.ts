@@ -27,6 +27,7 @@ export interface DetourLine {
 }
 
 const OWN = 'own'
+const FORESEEN = 'foreseen'
 
 /** What the board shows: the teacher's own lines or a method's, all of it held here once it is open. */
 export const useBoard = defineStore('board', () => {
@@ -36,16 +37,22 @@ export const useBoard = defineStore('board', () => {
   const detour = ref<DetourLine[]>([])
   const trouble = ref('')
   const conventions = ref<Record<string, string>>({})
+  /** A wrong way that was foreseen, shown line by line beside the right ones. */
+  const foreseen = ref<string[]>([])
+  const foreseenEchoes = shallowRef<Echo[]>([])
 
   const moves = computed(() => conventions.value['moves'] ?? 'below')
   const given = computed(() => (problem.value ? whole(problem.value.given_echo) : null))
   const givenLatex = computed(() => (problem.value ? `${problem.value.given_echo.left} ${problem.value.given_echo.right}` : ''))
   const sources = computed(() => {
     const found = (methods.value?.methods ?? []).map((each) => ({ id: each.method, name: each.name }))
-    return problem.value?.lines.length ? [{ id: OWN, name: 'my lines' }, ...found] : found
+    const own = problem.value?.lines.length ? [{ id: OWN, name: 'my lines' }] : []
+    const wrong = foreseen.value.length ? [{ id: FORESEEN, name: 'the wrong way' }] : []
+    return [...own, ...found, ...wrong]
   })
   const lines = computed<BoardLine[]>(() => {
     if (source.value === OWN) return (problem.value?.lines ?? []).map(({ text, echo }) => ownLine(text, echo))
+    if (source.value === FORESEEN) return foreseen.value.map((text, k) => ownLine(text, foreseenEchoes.value[k] ?? { right: text }))
     const chosen = methods.value?.methods.find((each) => each.method === source.value)
     return (chosen?.steps ?? []).map(methodLine)
   })
@@ -59,6 +66,9 @@ export const useBoard = defineStore('board', () => {
         unwrap(api.GET('/api/problems/{problem_id}', path)),
         unwrap(api.GET('/api/problems/{problem_id}/methods', { params: { path: { problem_id: id }, query: { grain: 'board' } } })),
       ])
+      foreseenEchoes.value = await Promise.all(
+        foreseen.value.map((text) => unwrap(api.POST('/api/check/echo', { body: { text, decimal: 'point' } }))),
+      )
       problem.value = found
       methods.value = worked
       const finished = found.report.answer.verdict === 'correct' && found.report.finish.finished
@@ -104,7 +114,7 @@ export const useBoard = defineStore('board', () => {
     detour.value = []
   }
 
-  return { problem, source, sources, lines, detour, trouble, conventions, moves, given, givenLatex, load, wander, back }
+  return { problem, source, sources, lines, detour, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, back }
 })
 
 /** An echo with every part there, so that nothing has to be asked for twice. */

@@ -15,6 +15,7 @@ const KEYS: [string, [string, string][]][] = [
     ['Alt H', 'the next step: hint, rule, line'],
     ['Alt U · Alt O', 'at a slip: use the right line, other explanations'],
     ['Alt W', 'the paper'],
+    ['Alt A', 'the wrong answers to expect'],
     ['Alt M', 'the methods side by side'],
     ['Alt B', 'the board'],
     ['Alt G', 'the graph (of a function)'],

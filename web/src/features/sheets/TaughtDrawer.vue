@@ -16,6 +16,7 @@ const GROUPS: [Entry['kind'], string][] = [
   ['method', 'Methods'],
   ['number', 'Kinds of number'],
   ['rule', 'Rules'],
+  ['slip', 'Slips'],
 ]
 
 watch(
@@ -72,7 +73,7 @@ function saveWords(): Promise<void> {
       <h3>{{ title }}</h3>
       <div v-for="entry in shown.filter((each) => each.kind === kind)" :key="entry.id" class="entry">
         <label :title="entry.text">
-          <input type="checkbox" :checked="!untaught.includes(entry.id)" @change="toggle(entry.id)" />
+          <input v-if="kind !== 'slip'" type="checkbox" :checked="!untaught.includes(entry.id)" @change="toggle(entry.id)" />
           {{ words[entry.id]?.name || entry.name }}
         </label>
         <button v-if="kind !== 'number'" class="plain-button small" :aria-expanded="worded === entry.id" @click="worded = worded === entry.id ? null : entry.id">
