@@ -108,11 +108,12 @@ class SlipSeen:
     why: str
     cue: str
     instead: str = ""
+    also: dict[str, str] | None = None  # a second slip made on the same line: id, name, done, cue
 
     def to_json(self) -> dict[str, Any]:
         return {
             "id": self.id, "name": self.name, "kind": self.kind, "before": self.before, "after": self.after, "done": self.done,
-            "why": self.why, "cue": self.cue, "instead": self.instead,
+            "why": self.why, "cue": self.cue, "instead": self.instead, "also": self.also,
         }  # fmt: skip
 
 

@@ -1,10 +1,18 @@
 """The student errors, one topic a file; the order is that of preference where several explain a line."""
 
-from algebra.slips import equations, fractions, numbers, polynomials, powers, whole
-from algebra.slips.slip import Slip
+from algebra.slips import answers, checks, equations, fractions, functions, numbers, polynomials, powers, whole
+from algebra.slips.slip import Ending, Sight, Slip
 
 _ALL: tuple[Slip, ...] = (
-    equations.SLIPS + fractions.SLIPS + powers.SLIPS + polynomials.SLIPS + numbers.SLIPS + whole.SLIPS
+    equations.SLIPS
+    + fractions.SLIPS
+    + powers.SLIPS
+    + polynomials.SLIPS
+    + numbers.SLIPS
+    + answers.SLIPS
+    + checks.SLIPS
+    + functions.SLIPS
+    + whole.SLIPS
 )
 _FIRST = (
     "formula-sign-of-b", "formula-discriminant-sign", "formula-2-for-2a", "formula-part-over-2a", "leading-coefficient-left",
@@ -19,4 +27,4 @@ SLIPS: tuple[Slip, ...] = (
 
 BY_ID: dict[str, Slip] = {slip.id: slip for slip in SLIPS}
 
-__all__ = ["BY_ID", "SLIPS", "Slip"]
+__all__ = ["BY_ID", "SLIPS", "Ending", "Sight", "Slip"]

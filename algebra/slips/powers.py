@@ -20,6 +20,7 @@ from algebra.slips.parts import (
     wrap,
 )
 from algebra.slips.slip import Slip, Wrong
+from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -314,6 +315,32 @@ def _both_signs(node: n.Node) -> Iterator[Wrong]:
         yield f"(±{plain(node)})", f"{plain(node)} means the non-negative root"
 
 
+def _negative_root(node: n.Node) -> Iterator[Wrong]:
+    """√(−25) taken for −5 or 5, or x² = −9 solved with ±3."""
+    if isinstance(node, n.Root) and (node.index is None or number_of(node.index) == 2):
+        value = number_of(node.radicand)
+        if value is not None and value < 0 and _is_square(-value):
+            root = text(Q(isqrt(-value.numerator), isqrt(value.denominator)))
+            yield f"(-{root})", f"√({text(value)}) was taken for -{root}"
+            yield root, f"√({text(value)}) was taken for {root}"
+    elif isinstance(node, ln.Equation) and len(node.sides) == 2:
+        power, right = n.bare(node.sides[0]), number_of(node.sides[1])
+        if (
+            isinstance(power, n.Power)
+            and number_of(power.exponent) == 2
+            and right is not None
+            and right < 0
+            and _is_square(-right)
+        ):
+            root = text(Q(isqrt(-right.numerator), isqrt(right.denominator)))
+            yield f"{plain(n.bare(power.base))} = ±{root}", f"no real number has the square {text(right)}"
+            yield f"{plain(n.bare(power.base))} = -{root}", f"no real number has the square {text(right)}"
+
+
+def _is_square(value: Q) -> bool:
+    return isqrt(value.numerator) ** 2 == value.numerator and isqrt(value.denominator) ** 2 == value.denominator
+
+
 def _absolute_lost(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Root) and node.index is None and n.letters(node):
         pieces: list[n.Node | str] = []
@@ -370,6 +397,8 @@ SLIPS = (
          why="Only with the other sign does the middle cancel.", cue="Change the sign in the middle.", examples=(("2/(1+√3)", "(2(1+√3))/(1+3)"),), wrong=_no_conjugate),
     Slip(id="root-given-both-signs", name="± for a root sign", kind="notation", topic="radicals", done="{what}.",
          why="The sign √ names one number.", cue="± comes when you take the root, not when it stands there.", examples=(("√49", "±7"),), wrong=_both_signs),
+    Slip(id="negative-root-real", name="Real root of a negative number", kind="concept", topic="radicals", done="{what}.", scope="any", numbers="complex",
+         why="5² and (−5)² are both 25: the root of −25 needs i.", cue="First take the −1 out as i.", examples=(("√(-25)", "-5"), ("2√(-9) + 1", "2·3 + 1")), wrong=_negative_root),
     Slip(id="absolute-lost", name="Dropped the bars", kind="concept", topic="radicals", done="{what}, but the letter may be.",
          why="√((−3)²) is 3.", cue="Even root of an even power: bars.", examples=(("√(y^2)", "y"),), wrong=_absolute_lost),
     Slip(id="base-times-exponent", name="Multiplied base and exponent", kind="concept", topic="exponents", done="{what}.",

@@ -22,7 +22,7 @@ def check_with_method(working: Working) -> Report:
     """The check with the slips that explain broken links, and, where the task names a method, the note `method-differs`
     on the line where another one shows."""
     report = check(working)
-    if any(link.relation in ("breaks", "narrows") for link in report.links):
+    if any(link.relation in ("breaks", "narrows") or link.error for link in report.links):
         started = time.perf_counter()
         name_slips(working, report)
         report.ms += (time.perf_counter() - started) * 1000

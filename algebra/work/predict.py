@@ -25,7 +25,7 @@ from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.chain import check
-from algebra.work.diagnose import wrong_lines
+from algebra.work.explain import wrong_lines
 from algebra.work.solve import Solution, Unsolved, work
 
 SECONDS = 0.45

@@ -1,0 +1,207 @@
+"""Slips in a check: what was put in, the arithmetic after it, the sides that were looked at."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from algebra.exact.errors import ExactError
+from algebra.exact.forms import simplified_tree
+from algebra.exact.ratio import Ratio
+from algebra.exact.roots import Exactly
+from algebra.parse.errors import ReadingError
+from algebra.slips.slip import Sight, Slip
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+
+
+class _Check:
+    """A check taken apart: the candidate, the sides of the given, the sides that were written, their values."""
+
+    def __init__(self, sight: Sight) -> None:
+        subject, claim = sight.line.subject, sight.line.body
+        assert isinstance(subject, ln.Equation)
+        letter, self.value = subject.sides[0], subject.sides[1]
+        self.letter = letter.name if isinstance(letter, n.Letter) else ""
+        if isinstance(claim, ln.Comparison):
+            self.written: tuple[n.Node, ...] = (claim.left, claim.right)
+        elif isinstance(claim, ln.Equation):
+            self.written = claim.sides
+        else:
+            self.written = () if claim is None or isinstance(claim, ln.STATEMENTS) else (claim,)
+        self.exactly = Exactly(sight.plan, {})
+        value = self.exactly.value(self.value)
+        if value is not None:
+            self.exactly.cell.constants[self.letter] = value
+        self.sides = _sides(sight.given)
+
+    def of(self, tree: n.Node) -> Ratio | None:
+        return self.exactly.value(tree)
+
+    def ends(self) -> list[tuple[str, n.Node, n.Node]]:
+        """(left or right, the side of the given, what was written for it)."""
+        ends = [self.written[0], self.written[-1]] if len(self.written) > 1 else list(self.written)
+        return list(zip(("left", "right"), self.sides, ends, strict=False))
+
+
+def _sides(body: n.Node) -> tuple[n.Node, ...]:
+    return body.sides[:2] if isinstance(body, ln.Equation) else (body,)
+
+
+def _check_of(sight: Sight) -> _Check | None:
+    if sight.line.kind != "check" or not isinstance(sight.line.subject, ln.Equation):
+        return None
+    try:
+        return _Check(sight)
+    except ExactError:
+        return None
+
+
+def _miscopied(sight: Sight) -> Iterator[str]:
+    check = _check_of(sight)
+    if check is None:
+        return
+    for _, side, written in check.ends():
+        try:
+            if check.of(side) == check.of(written):
+                continue
+            put_in = _tidy(_put_in(side, check.letter, check.value))
+            found = list(_differences(put_in, _tidy(written)))
+            if len(found) == 1 and found[0]:
+                yield f"{found[0][0]} of the given became {found[0][1]}"
+                return
+            for changed, what in _one_sign_changed(side):
+                if check.of(changed) == check.of(written):
+                    yield f"{plain(side)} was worked as {plain(changed)}: {what}"
+                    return
+        except ExactError:
+            continue
+
+
+def _put_in(tree: n.Node, letter: str, value: n.Node) -> n.Node:
+    if tree == n.Letter(letter):
+        return n.Group(value)
+    return tree.with_children(tuple(_put_in(child, letter, value) for child in tree.children))
+
+
+def _tidy(tree: n.Node) -> n.Node:
+    """Without brackets and signs of products, so that two ways to write the same compare equal."""
+    if isinstance(tree, n.Group):
+        return _tidy(tree.child)
+    tree = tree.with_children(tuple(_tidy(child) for child in tree.children))
+    if isinstance(tree, n.Product):
+        return n.Product(tree.factors, tuple("÷" if o == "÷" else "·" for o in tree.operators))
+    if isinstance(tree, n.Sum):
+        # a − (−b) and a + b are told apart, a + (−b) and a − b are not
+        signs, terms = [], [tree.terms[0]]
+        for sign, term in zip(tree.signs, tree.terms[1:], strict=True):
+            if sign == "+" and isinstance(term, n.Signed) and term.sign == "-":
+                sign, term = "-", term.child
+            signs.append(sign)
+            terms.append(term)
+        return n.Sum(tuple(terms), tuple(signs))
+    return tree
+
+
+def _differences(a: n.Node, b: n.Node) -> Iterator[tuple[str, str] | None]:
+    """The places where two trees of one shape differ; None where the shapes do."""
+    if a == b:
+        return
+    if isinstance(a, n.Sum) and isinstance(b, n.Sum) and len(a.terms) == len(b.terms) and a.signs != b.signs:
+        for sign, other, x, y in zip(a.signs, b.signs, a.terms[1:], b.terms[1:], strict=True):
+            if sign != other:
+                yield (f"{sign} {plain(x)}", f"{other} {plain(y)}") if x == y else None
+            elif x != y:
+                yield None
+        if a.terms[0] != b.terms[0]:
+            yield None
+        return
+    if (
+        (isinstance(a, n.Integer) and isinstance(b, n.Integer))
+        or (isinstance(a, n.Signed) and a.child == b)
+        or (isinstance(b, n.Signed) and b.child == a)
+    ):
+        yield plain(a), plain(b)
+    elif (
+        type(a) is not type(b)
+        or len(a.children) != len(b.children)
+        or not a.children
+        or (isinstance(a, n.Product | n.Sum) and getattr(a, "operators", ()) != getattr(b, "operators", ()))
+    ):
+        yield None
+    else:
+        for x, y in zip(a.children, b.children, strict=True):
+            yield from _differences(x, y)
+
+
+def _one_sign_changed(tree: n.Node) -> Iterator[tuple[n.Node, str]]:
+    """The tree with one sign of a sum turned over, and which."""
+    for address, part in n.walk(tree):
+        if not isinstance(part, n.Sum):
+            continue
+        for k, sign in enumerate(part.signs):
+            if sign in "+-":
+                other = "-" if sign == "+" else "+"
+                signs = (*part.signs[:k], other, *part.signs[k + 1 :])
+                changed = n.replaced(tree, address, n.Sum(part.terms, signs))
+                yield changed, f"the sign of {plain(part.terms[k + 1])}"
+
+
+def _one_side(sight: Sight) -> Iterator[str]:
+    """The sides written are those of a later line of the working, or only one of two was looked at."""
+    check = _check_of(sight)
+    if check is None or not check.written:
+        return
+    try:
+        written = [check.of(side) for _, _, side in check.ends()]
+        if len(written) < len(check.sides):
+            yield "the other side of the given was not looked at"
+            return
+        for body in sight.chain[1:]:
+            sides = _sides(body)
+            fits = isinstance(body, ln.Equation) and len(sides) == len(written) and check.letter in n.letters(body)
+            if fits and [check.of(side) for side in sides] == written:
+                yield f"the candidate was put into {plain(body)}, which is not the given"
+                return
+    except ExactError:
+        return
+
+
+def _arithmetic(sight: Sight) -> Iterator[str]:
+    check = _check_of(sight)
+    if check is None or not check.written:
+        return
+    try:
+        inner = list(zip(check.written, check.written[1:], strict=False)) if len(check.written) > 2 else []
+        for left, right in inner:
+            if n.letters(left) or n.letters(right) or check.of(left) == check.of(right):
+                continue
+            if check.of(left) in [check.of(side) for side in check.sides]:
+                yield f"{plain(left)} is not {plain(right)}"
+                return
+        for word, side, written in check.ends():
+            value = check.of(side)
+            if value is not None and check.of(written) != value and isinstance(n.bare(written), n.Integer | n.Signed):
+                yield f"the {word} side comes to {plain(simplified_tree(value))}, not {plain(written)}"
+                return
+    except (ExactError, ReadingError):
+        return
+
+
+SLIPS = (
+    Slip(
+        id="check-one-side", name="Checked one side, or in a later line", kind="procedure", topic="checks", done="{what}.", scope="seen", seen=_one_side,
+        why="Only the given, with both its sides, tells whether a candidate solves it.", cue="Go back to the line you were given.",
+        examples=(("√(x+6) = x", "x + 6 = x^2", "x = 3 or x = -2", "check x = -2: 4 = 4"),),
+    ),
+    Slip(
+        id="check-miscopied", name="Put into something else", kind="care", topic="checks", done="{what}.", scope="seen", seen=_miscopied,
+        why="The candidate has to go into the given, sign for sign.", cue="Copy the given once more, with empty brackets for x.",
+        examples=(("√(x+6) = x", "check x = 3: √(3-6) = 3"), ("2/(x-1) = x", "check x = 2: 2/(2+1) = 2"), ("x^2 + 3x = 10", "check x = 2: 2^2 - 3·2 = 10")),
+    ),
+    Slip(
+        id="check-arithmetic", name="Worked the check out wrongly", kind="care", topic="checks", done="{what}.", scope="seen", seen=_arithmetic,
+        why="What was put in is right; the number after it is not.", cue="Work each side out on a line of its own.",
+        examples=(("x^2 - 2x = 3", "check x = -1: (-1)^2 - 2(-1) = -1 = 3"), ("3x + 1 = 2x + 5", "check x = 4: 13 = 12")),
+    ),
+)  # fmt: skip

@@ -1,0 +1,239 @@
+"""Slips in the table of features of a rational function."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction as Q
+
+from algebra.exact.errors import ExactError
+from algebra.exact.numbers import Number
+from algebra.exact.ratio import coefficients, field_of
+from algebra.exact.values import value_of
+from algebra.functions.features import Features, features_of
+from algebra.slips.slip import Ending, Sight, Slip, Wrong
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+
+Stated = ln.Feature | ln.Equation
+
+
+def _features(task: str, given: n.Node) -> Features | None:
+    if task not in ("analyze", "analyse") or isinstance(given, ln.STATEMENTS) or len(n.letters(given)) != 1:
+        return None
+    letter = min(n.letters(given))
+    try:
+        return features_of(value_of(given, field_of((letter,))), letter)
+    except ExactError:
+        return None
+
+
+def _feature(sight: Sight, *names: str) -> tuple[Features, ln.Feature] | None:
+    """The features of the given and the one that was stated, if it is one of these."""
+    body = sight.line.body
+    if not isinstance(body, ln.Feature) or body.name not in names:
+        return None
+    features = _features(sight.task, sight.given)
+    return None if features is None else (features, body)
+
+
+def _value(item: n.Node) -> Q | None:
+    """The rational number that an item states, alone or behind x = or y =."""
+    if isinstance(item, ln.Equation):
+        item = item.sides[-1]
+    if isinstance(item, ln.STATEMENTS) or n.letters(item):
+        return None
+    try:
+        return value_of(item, field_of(())).ratio.constant
+    except ExactError:
+        return None
+
+
+def _is(number: Number, value: Q | None) -> bool:
+    return value is not None and number.rational == value
+
+
+def _hole_as_asymptote(sight: Sight) -> Iterator[str]:
+    found = _feature(sight, "vertical asymptote")
+    if found is None:
+        return
+    features, stated = found
+    for x, height in features.holes:
+        if any(_is(x, _value(item)) for item in stated.items):
+            yield f"the factor of {features.letter} = {x} cancels: there is a hole at ({x}, {height})"
+            return
+
+
+def _hole_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    for x, height in features.holes if features else ():
+        yield (
+            f"vertical asymptote: {end.unknown} = {x}",
+            f"the factor of {end.unknown} = {x} cancels: there is a hole at ({x}, {height})",
+        )
+
+
+def _hole_height(sight: Sight) -> Iterator[str]:
+    """A hole at the right place with the height 0, or with the place given as the height."""
+    found = _feature(sight, "hole")
+    if found is None:
+        return
+    features, stated = found
+    for item in stated.items:
+        for x, height in features.holes:
+            if isinstance(item, ln.Point) and _is(x, _value(item.across)) and _value(item.up) == 0 and height != "0":
+                yield f"the given is 0/0 at {features.letter} = {x}, but the reduced form is {height} there"
+                return
+
+
+def _height_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    for x, height in features.holes if features else ():
+        if height != "0":
+            yield f"hole: ({x}, 0)", f"the given is 0/0 at {end.unknown} = {x}, but the reduced form is {height} there"
+
+
+def _ratios(features: Features) -> dict[Q, str]:
+    """Wrong horizontal asymptotes, each with the rule that gives it."""
+    up, low = (
+        [int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(part, features.letter)]
+        for part in (features.value.numerator, features.value.denominator)
+    )
+    over, under = len(up) - 1, len(low) - 1
+    words = f"above the degree is {over}, below it is {under}"
+    found: dict[Q, str] = {
+        Q(0): f"{words}, so y = 0 does not belong to it",
+        Q(up[-1], low[-1]): f"{words}, so the first coefficients do not give it",
+    }
+    if over == under:
+        found[Q(0)] = f"{words}: y = 0 belongs to a higher degree below"
+        if low[0]:
+            found.setdefault(Q(up[0], low[0]), f"{up[0]} and {low[0]} are the last coefficients, not the first")
+        found.setdefault(Q(low[-1], up[-1]), f"{low[-1]} over {up[-1]} is the wrong way round")
+    return found
+
+
+def _horizontal(sight: Sight) -> Iterator[str]:
+    found = _feature(sight, "horizontal asymptote")
+    if found is None:
+        return
+    features, stated = found
+    if isinstance(stated.items[0], ln.Word):
+        if features.horizontal is not None:
+            yield f"the degree above is not higher than the degree below, so y = {features.horizontal}"
+        return
+    value = _value(stated.items[0])
+    reason = _ratios(features).get(value) if value is not None else None
+    if reason and value != features.horizontal:
+        yield reason
+
+
+def _horizontal_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    if features is not None:
+        for value, reason in _ratios(features).items():
+            if value != features.horizontal:
+                yield f"horizontal asymptote: y = {value}", reason
+
+
+def _end_sign(sight: Sight) -> Iterator[str]:
+    """The limit with its sign turned over."""
+    found = _feature(sight, "end behaviour")
+    if found is None:
+        return
+    features, stated = found
+    for item in stated.items:
+        if not isinstance(item, ln.End):
+            continue
+        limit = features.ends[item.side]
+        side = "∞" if item.side == "+" else "-∞"
+        if isinstance(limit, str):
+            turned = item.value is None and (limit == "inf") == (item.growth == "-")
+            shown = limit.replace("inf", "∞")
+        else:
+            turned = limit != 0 and item.value is not None and _value(item.value) == -limit
+            shown = str(limit)
+        if turned:
+            yield f"for {features.letter} → {side}, y goes to {shown}"
+            return
+
+
+def _end_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    if features is None:
+        return
+    limit = features.ends["-"]
+    if limit != 0:
+        shown, wrong = (
+            (str(limit), str(-limit)) if isinstance(limit, Q) else (limit, "-inf" if limit == "inf" else "inf")
+        )
+        shown, wrong = shown.replace("inf", "∞"), wrong.replace("inf", "∞")
+        yield f"end behaviour: {end.unknown} → -∞, y → {wrong}", f"for {end.unknown} → -∞, y goes to {shown}"
+
+
+def _shift(sight: Sight) -> Iterator[str]:
+    """h, or the vertical asymptote, with the sign that stands in the bracket."""
+    features = _features(sight.task, sight.given)
+    body = sight.line.body
+    if features is None:
+        return
+    x = features.letter
+    if isinstance(body, ln.Equation) and len(body.sides) == 2 and n.bare(body.sides[0]) == n.Letter("h"):
+        shape = features.shifted_reciprocal
+        if shape is not None and shape[1] and _value(body.sides[1]) == -shape[1]:
+            yield f"{_bracket(x, shape[1])} is 0 at {x} = {shape[1]}"
+    elif isinstance(body, ln.Feature) and body.name in ("vertical asymptote", "x-intercept", "hole"):
+        values = [_value(item.across if isinstance(item, ln.Point) else item) for item in body.items]
+        places = {
+            "vertical asymptote": features.vertical,
+            "x-intercept": features.x_intercepts,
+            "hole": [place for place, _ in features.holes],
+        }[body.name]
+        for place in places:
+            number = place.rational
+            if number and -number in values and not any(_is(other, -number) for other in places):
+                yield f"{_bracket(x, number)} is 0 at {x} = {number}"
+                return
+
+
+def _bracket(x: str, zero: Q) -> str:
+    return f"{x} - {zero}" if zero > 0 else f"{x} + {-zero}"
+
+
+def _shift_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    places = features.vertical if features else []
+    for place in places:
+        number = place.rational
+        if number and not any(_is(other, -number) for other in places):
+            wrong = f"vertical asymptote: {end.unknown} = {-number}"
+            yield wrong, f"{_bracket(end.unknown, number)} is 0 at {end.unknown} = {number}"
+
+
+SLIPS = (
+    Slip(
+        id="hole-as-asymptote", name="Took a hole for an asymptote", kind="concept", topic="rational functions", done="{what}.", scope="seen",
+        seen=_hole_as_asymptote, foreseen=_hole_foreseen, why="Near a cancelled zero the graph stays low; only one point is left out.",
+        cue="Reduce first: which zero of the bottom is still there?", example_task="analyze",
+        examples=(("(x^2-x)/(x^2-1)", "vertical asymptote: x = 1"),),
+    ),
+    Slip(
+        id="hole-height-from-original", name="Height of the hole from the given", kind="procedure", topic="rational functions", done="{what}.", scope="seen",
+        seen=_hole_height, foreseen=_height_foreseen, why="0/0 is not 0; the height is what the reduced form gives.", cue="Put the place into the reduced form.",
+        example_task="analyze", examples=(("(x^2-x)/(x^2-1)", "hole: (1, 0)"),),
+    ),
+    Slip(
+        id="horizontal-asymptote-rule", name="Wrong rule for the horizontal asymptote", kind="concept", topic="rational functions", done="{what}.", scope="seen",
+        seen=_horizontal, foreseen=_horizontal_foreseen, why="Far out only the highest powers count.", cue="Compare the degrees, then the first coefficients.",
+        example_task="analyze", examples=(("(2x+5)/(3x-1)", "horizontal asymptote: y = 0"), ("(2x+5)/(3x-1)", "horizontal asymptote: y = -5"), ("x/(x^2-4)", "horizontal asymptote: y = 1")),
+    ),
+    Slip(
+        id="end-behaviour-sign", name="Carried the sign of x over", kind="concept", topic="rational functions", done="{what}.", scope="seen",
+        seen=_end_sign, foreseen=_end_foreseen, why="The sign far left follows from the leading powers, not from x alone.", cue="Put −1000 in.",
+        example_task="analyze", examples=(("(2x+5)/(3x-1)", "end behaviour: x → -∞, y → -2/3"), ("(x^3+1)/x", "end behaviour: x → -∞, y → -∞")),
+    ),
+    Slip(
+        id="shift-sign", name="Shift with the sign as written", kind="concept", topic="rational functions", done="{what}.", scope="seen",
+        seen=_shift, foreseen=_shift_foreseen, why="x − 2 is 0 at 2, so the graph moves to the right.", cue="Where is the bracket 0?",
+        example_task="analyze", examples=(("3/(x-2) + 1", "h = -2"), ("1/(x+4)", "vertical asymptote: x = 4")),
+    ),
+)  # fmt: skip
