@@ -8,7 +8,7 @@ from itertools import product
 from math import lcm
 
 from algebra.slips.parts import add, factors, multiply, number_of, over, signed, terms, text
-from algebra.slips.slip import Slip, Wrong, sides
+from algebra.slips.slip import Ending, Slip, Wrong, sides
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -405,6 +405,18 @@ def _one_case(body: n.Node) -> Iterator[Wrong]:
             yield _eq(plain(bare.child), f"-({plain(other)})"), f"{plain(bare.child)} may be {plain(other)} as well"
 
 
+def _signs_of_zeros(end: Ending) -> Iterator[Wrong]:
+    """Excluded values read with the signs that stand in the factors."""
+    turned = [value[1:] if value.startswith("-") else f"-{value}" for value in end.answer if value != "0"]
+    if (
+        end.task == "domain"
+        and turned
+        and not set(turned) & set(end.answer)
+        and all(set(v) <= set("-0123456789/") for v in turned)
+    ):
+        yield f"{end.unknown} ≠ {', '.join(turned)}", "a zero was read with the sign that stands in its factor"
+
+
 SLIPS = (
     Slip(id="one-side-only", name="One side only", kind="procedure", topic="equations", done="{what}.", why="A balance tips when one side only is changed.",
          cue="Write the move below both sides.", examples=(("x + 8 = 3", "x = 3"),), wrong=_one_side, scope="equation"),
@@ -435,7 +447,7 @@ SLIPS = (
     Slip(id="root-not-divided", name="Forgot the coefficient in the factor", kind="care", topic="quadratics", done="{what}.", why="3x − 5 = 0 still has to be divided by 3.",
          cue="Solve each factor as an equation.", examples=(("(3x-5)(x+1) = 0", "x = 5 or x = -1"),), wrong=_not_divided, scope="equation"),
     Slip(id="root-sign-from-factor", name="Sign read from the factor", kind="concept", topic="quadratics", done="{what}.", why="x − 3 is 0 for x = 3.",
-         cue="Which x makes the bracket 0?", examples=(("(x-3)(x+8) = 0", "x = -3 or x = 8"),), wrong=_sign_from_factor, scope="equation"),
+         cue="Which x makes the bracket 0?", examples=(("(x-3)(x+8) = 0", "x = -3 or x = 8"),), wrong=_sign_from_factor, scope="equation", foreseen=_signs_of_zeros),
     Slip(id="variable-divided-out", name="Divided by the unknown", kind="concept", topic="quadratics", done="{what}.", why="x = 0 is lost.",
          cue="Bring it to one side and factor.", examples=(("x^2 = 9x", "x = 9"),), wrong=_divided_out, scope="equation"),
     Slip(id="formula-sign-of-b", name="−b taken as b", kind="care", topic="quadratics", done="{what}.", why="The formula starts with the opposite of b.",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+import re
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
@@ -19,26 +20,18 @@ from algebra.exact.values import value_of
 from algebra.methods.difficulty import Difficulty
 from algebra.model import FORMAT, Evidence, TaskError, Working
 from algebra.parse.errors import ReadingError
-from algebra.parse.lines import read_line
-from algebra.slips import Slip
+from algebra.parse.lines import read_expression, read_line
+from algebra.slips import SLIPS, Ending, Slip
+from algebra.slips.likelihood import ELSEWHERE, LIKELY, LURKING, OFTEN, TEMPTING
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.chain import check
+from algebra.verify.chain import ANALYSIS, check
 from algebra.work.explain import wrong_lines
-from algebra.work.solve import Solution, Unsolved, work
+from algebra.work.solve import Solution, Unsolved, problem_from, work
 
 SECONDS = 0.45
 """How long the wrong ways of one problem are looked for."""
-LIKELY: dict[str, float] = {"concept": 3.0, "procedure": 2.4, "notation": 2.0, "care": 1.0}
-"""How likely a kind of slip is: judgement, since there are no data yet."""
-OFTEN: dict[str, float] = {
-    "cancelled-terms": 4.0, "distributed-first-only": 3.6, "power-over-sum": 4.0, "minus-on-first-term-only": 3.6, "plus-minus-missing": 3.6,
-    "added-across": 3.6, "root-over-sum": 3.6, "variable-divided-out": 3.2, "moved-same-sign": 3.0, "left-to-right": 3.4,
-    "squared-termwise": 3.6, "zero-product-without-zero": 3.2, "unlike-terms-combined": 2.6, "common-factor-wrong-rest": 1.6, "exponents-added-over-sum": 2.0, "divided-one-term": 2.2,
-    "sum-of-squares-factored": 2.0, "base-times-exponent": 2.0,
-}  # fmt: skip
-"""Slips that every teacher meets each year; the others have the likelihood of their kind."""
 PER_SLIP = 2
 
 
@@ -83,14 +76,15 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     """The wrong answers to a problem, the likeliest first. Raises TaskError where the problem is not worked."""
     working = replace(working, lines=(), method=None)
     right = _right(working)
-    steps = [step.after for step in right.steps if step.kind == "line"]
-    chain = [working.given, *(steps or [working.given])]
+    steps = [step for step in right.steps if step.kind == "line"]
+    chain = [working.given, *([step.after for step in steps] or [working.given])]
+    lurking = [frozenset(step.rule.slips) for step in steps]
     found: dict[tuple[str, ...], Anticipated] = {}
     deadline = time.monotonic() + SECONDS
-    for slip, k, what, text in _wrong_ways(chain, working.task):
+    ways = _wrong_ways(chain, lurking, working.task) if working.task not in ("domain", *ANALYSIS) else ()
+    for weight, slip, k, what, text in ways:
         if time.monotonic() > deadline:
             break
-        weight = OFTEN.get(slip.id, LIKELY[slip.kind]) / (1 + 0.12 * k)
         item = _carried_on(working, right, chain, k, slip, what, text, weight)
         if item is None:
             continue
@@ -105,10 +99,42 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
                 found[key] = item
             else:
                 known.weight += 0.2
+    for item in _at_the_end(working, right, chain):
+        found.setdefault(tuple(sorted(item.answer)), item)
     ranked = sorted(found.values(), key=lambda item: -item.weight)[:most]
     for item in ranked:
-        item.refutation = _refuted(working, chain[item.at_line - 1], item)
+        item.refutation = item.refutation or _refuted(working, chain[item.at_line - 1], item)
     return Prediction(right.answer, tuple(ranked), tuple(_too_soon(working, chain)))
+
+
+def _at_the_end(working: Working, right: Solution, chain: list[str]) -> Iterator[Anticipated]:
+    """Right work to the end, and a wrong answer read from it."""
+    report = check(replace(working, lines=right.lines))
+    rejected = tuple(value for link in report.links if link.relation == "settles" for value in link.lost)
+    problem = problem_from(working)
+    ending = Ending(
+        task=working.task, given=problem.body, unknown=problem.unknown, answer=right.answer, rejected=tuple(dict.fromkeys(rejected)),
+    )  # fmt: skip
+    before = chain if working.task == "solve" else chain[:1]
+    lines = [line for line in before[1:] if not _is_answer(line)]
+    for slip in SLIPS:
+        for text, what in slip.foreseen(ending):
+            shown = check(replace(working, lines=(*lines, text)))
+            if shown.sound or shown.error is not None:
+                continue
+            said = shown.links[-1].evidence or Evidence(shown.answer.text, {}, None, None)
+            done = _capital(slip.done.format(what=what))
+            weight = OFTEN.get(slip.id, LIKELY[slip.kind]) * LURKING / (1 + 0.06 * len(lines))
+            answer = shown.answer.given if working.task == "solve" else [text]
+            yield Anticipated(answer, [slip.id], len(lines) + 1, done, [*lines, text], said, weight, 1, [slip.name])
+
+
+def _is_answer(line: str) -> bool:
+    return line == "no solution" or re.fullmatch(r"[a-zA-Z] = [^=]*?( or [a-zA-Z] = [^=]*)*", line) is not None
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:] if text[:2].isalpha() else text
 
 
 def _right(working: Working) -> Solution:
@@ -122,27 +148,32 @@ def _right(working: Working) -> Solution:
         return Solution(working, "", "", (), (working.given,), Difficulty(1.0, {}))
 
 
-def _wrong_ways(chain: list[str], task: str) -> Iterator[tuple[Slip, int, str, str]]:
-    """Wrong lines at every line of the right working, a few of each slip, the likeliest slips first."""
-    ways: list[tuple[float, int, Slip, str, str]] = []
+def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> list[tuple[float, Slip, int, str, str]]:
+    """Wrong lines at every line of the right working, a few of each slip, with how likely each is; the likeliest first."""
+    ways: list[tuple[float, Slip, int, str, str]] = []
     for k, line in enumerate(chain[:-1][:6]):
         body = read_line(line).body
         if body is None:
             continue
+        here = lurking[k] if k < len(lurking) else frozenset()
         count: dict[str, int] = {}
         for slip, _, what, text in wrong_lines(body, task):
             count[slip.id] = count.get(slip.id, 0) + 1
             if count[slip.id] <= PER_SLIP:
-                ways.append((-OFTEN.get(slip.id, LIKELY[slip.kind]) / (1 + 0.12 * k), k, slip, what, text))
-    for _, k, slip, what, text in sorted(ways, key=lambda way: (way[0], way[1])):
-        yield slip, k, what, text
+                likely = OFTEN.get(slip.id, LIKELY[slip.kind])
+                tempting = slip.id in here or (k == 0 and likely >= TEMPTING)
+                likely *= LURKING if tempting else ELSEWHERE
+                # of two places of one slip the first read is the likelier; so is the earlier line
+                ways.append((likely / (1 + 0.12 * k + 0.1 * (count[slip.id] - 1)), slip, k, what, text))
+    return sorted(ways, key=lambda way: (-way[0], way[2]))
 
 
 def _carried_on(
     working: Working, right: Solution, chain: list[str], k: int, slip: Slip, what: str, text: str, weight: float
 ) -> Anticipated | None:
     """The wrong line, written neatly, and the correct work after it; None where nothing wrong comes of it."""
-    line = neat(text)
+    product = as_product(text) if working.task == "factor" and slip.topic == "factoring" else None
+    line = product or neat(text)
     if line is None or line == chain[k]:
         return None
     link = check(replace(working, given=chain[k], lines=(line,))).links[0]
@@ -150,9 +181,12 @@ def _carried_on(
         return None
     lines, answer = [line], None
     try:
-        rest = work(replace(working, given=line))
-        lines += [step.text for step in rest.steps if step.kind in ("line",)]
-        answer = list(rest.answer)
+        if product:
+            answer = [product]
+        else:
+            rest = work(replace(working, given=line))
+            lines += [step.text for step in rest.steps if step.kind == "line"]
+            answer = list(rest.answer)
     except (TaskError, ReadingError):
         answer = _read_off(working, line)
     if answer is None or sorted(answer) == sorted(right.answer) or len(" ".join(answer)) > 60:
@@ -162,7 +196,7 @@ def _carried_on(
         answer,
         [slip.id],
         k + 1,
-        done[:1].upper() + done[1:] if done[:2].isalpha() else done,
+        _capital(done),
         [*chain[1 : k + 1], *lines],
         None,
         weight,
@@ -186,6 +220,19 @@ def neat(text: str) -> str | None:
         if body is None:
             return None
         return plain(_neat(body))
+    except (ReadingError, ExactError, SignUnknown, KeyError, ZeroDivisionError):
+        return None
+
+
+def as_product(text: str) -> str | None:
+    """A wrong product as it stands, each factor worked out, for what is meant to stay factored; None for other lines."""
+    try:
+        body = n.bare(read_line(text).body or n.Integer(0))
+        if not isinstance(body, n.Product):
+            return None
+        held = [n.bare(_neat(factor)) for factor in body.factors]
+        written = [f"({plain(f, tight=True)})" if isinstance(f, n.Sum) else plain(f, tight=True) for f in held]
+        return plain(read_expression("".join(written)))
     except (ReadingError, ExactError, SignUnknown, KeyError, ZeroDivisionError):
         return None
 
