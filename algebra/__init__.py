@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from algebra import limits
 from algebra.families import FAMILIES, Family
+from algebra.keytext import MAX_CHARACTERS as MAX_KEY_CHARACTERS
+from algebra.keytext import looks_like_text_form
 from algebra.methods.catalogue import METHODS, Method
 from algebra.methods.paper import GRAINS, Step
 from algebra.methods.places import places_of, typeset
@@ -22,14 +24,15 @@ from algebra.work.generate import EVENTS, generate
 from algebra.work.named import check_with_method as check
 from algebra.work.next_step import Hint, next_step
 from algebra.work.predict import Anticipated, options, predict
+from algebra.work.proofread import Proofs, proofread
 from algebra.work.solve import Solution, Unsolved, all_methods, refused, step_json, work
 
 VERSION = "3"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
-    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "METHODS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Echo", "Family",
-    "Hint", "Method", "ReadingError", "Report", "Rule", "Slip", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
-    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "next_step", "options", "places_of", "predict", "read_workings",
+    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Echo", "Family",
+    "Hint", "Method", "Proofs", "ReadingError", "Report", "Rule", "Slip", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
+    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "looks_like_text_form", "next_step", "options", "places_of", "predict", "proofread", "read_workings",
     "refused", "step_json", "typeset", "work",
 ]  # fmt: skip

@@ -8,9 +8,9 @@ import sys
 from pathlib import Path
 from typing import TextIO
 
-from algebra import TaskError, check, read_workings
+from algebra import TaskError, check, looks_like_text_form, proofread, read_workings
 from cli.jsonform import working_from_json
-from cli.printed import printed
+from cli.printed import printed, printed_key
 
 SOUND, UNSOUND, UNREADABLE = 0, 1, 2
 
@@ -18,7 +18,12 @@ SOUND, UNSOUND, UNREADABLE = 0, 1, 2
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
     """Returns the exit status: 0 when all is sound, 1 when something does not hold, 2 when input can't be read."""
     parser = argparse.ArgumentParser(prog="uchuu check", description="Verify every line of a working.")
-    parser.add_argument("files", nargs="*", metavar="FILE", help="text form; - for standard input")
+    parser.add_argument(
+        "files", nargs="*", metavar="FILE", help="text form, LaTeX or a key as pasted; - for standard input"
+    )
+    parser.add_argument(
+        "--key", action="store_true", help="proof-read: say only what does not hold, problem by problem"
+    )
     parser.add_argument("--json", action="store_true", help="print one JSON object per working")
     parser.add_argument("--jsonl", action="store_true", help="read one JSON object a line, write one a line")
     try:
@@ -34,6 +39,9 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     for name in options.files:
         try:
             text = stdin.read() if name == "-" else Path(name).read_text(encoding="utf-8")
+            if options.key or not looks_like_text_form(text):
+                status = max(status, _proofread(text, options.json, out))
+                continue
             workings = read_workings(text)
         except (OSError, UnicodeDecodeError, TaskError) as problem:
             print(f"uchuu check: {name}: {problem}", file=err)
@@ -50,6 +58,17 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
             elif not report.sound:
                 status = max(status, UNSOUND)
     return status
+
+
+def _proofread(text: str, as_json: bool, out: TextIO) -> int:
+    """A whole key: what does not hold in each problem. Raises TaskError when no problem is found in it."""
+    found = proofread(text)
+    if as_json:
+        print(json.dumps(found.to_json(), ensure_ascii=False), file=out)
+    else:
+        print(printed_key(found), file=out)
+    unread = any(finding.kind == "unread" for proof in found.proofs for finding in proof.findings)
+    return UNREADABLE if unread else SOUND if found.sound else UNSOUND
 
 
 def _input(files: list[str], stdin: TextIO) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from algebra import Report, Working
+from algebra import Proofs, Report, Working
 
 GLYPHS = {
     "holds": "│", "widens": "╞", "settles": "╡", "narrows": "╎", "breaks": "╳", "unclear": "┊", None: "?",
@@ -49,4 +49,23 @@ def printed(working: Working, report: Report) -> str:
     rows.append(f"  answer: {report.answer.verdict}. {report.answer.text}".rstrip())
     rows.extend(f"  still to do ({item.code}): {item.text}" for item in report.remaining)
     rows.extend(f"  check owed: {item.value}, because {item.because}" for item in report.owed)
+    return "\n".join(rows)
+
+
+def printed_key(found: Proofs) -> str:
+    """A proof-reading report: every problem with what does not hold in it, then what was passed over, then the count."""
+    rows = []
+    for proof in found.proofs:
+        working = proof.problem.working
+        rows.append(
+            f"{proof.problem.label}. {working.task}: {working.given}   {'all holds' if not proof.findings else ''}".rstrip()
+        )
+        for finding in proof.findings:
+            place = "" if finding.line is None else "given: " if finding.line == 0 else f"line {finding.line}: "
+            rows.append(f"    {place}{finding.text}")
+            if finding.instead:
+                rows.append(f"        right would be: {finding.instead}")
+    rows += [f"passed over, line {number}: {text}" for number, text in found.key.skipped]
+    faulty = sum(bool(proof.findings) for proof in found.proofs)
+    rows.append(f"{len(found.proofs)} problems: {len(found.proofs) - faulty} hold, {faulty} to look at")
     return "\n".join(rows)

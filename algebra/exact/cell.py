@@ -23,7 +23,7 @@ from flint.utils.flint_exceptions import DomainError
 from algebra.exact.algebraic import eliminate, is_zero_number
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.numbers import prime_factors
-from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors
+from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors, ring_name
 
 MAX_INDEX = 60
 """Largest index of a root, nested ones multiplied."""
@@ -142,8 +142,100 @@ class Cell(Field):
             return 1
         if not self.bounded and any(value.numerator.degrees()[len(self.added) :]):
             return None
-        number = self.approximate(value)
-        if not (number.imag.contains(0)):
+        sign = self._sign_by_terms(value.numerator)
+        if sign is None and not self._holds_i(value.numerator):
+            sign = self._sign_with_roots(value.numerator)
+        return None if sign is None else sign * self._sign_of_poly(value.denominator)
+
+    def sign_of_terms(self, value: Ratio) -> int | None:
+        """The sign of a value whose terms all have the same, whatever the letters of unknown sign are; else None."""
+        above, below = self._sign_by_terms(value.numerator), self._sign_by_terms(value.denominator)
+        return None if above is None or below is None else above * below
+
+    def _holds_i(self, poly: Poly) -> bool:
+        return "i" in self.made and bool(poly.degrees()[self.made["i"].position])
+
+    def _sign_by_terms(self, poly: Poly) -> int | None:
+        """The sign that all terms share, as far as the signs of single letters are known; roots and powers are positive."""
+        shared: set[int] = set()
+        imaginary = self.made["i"].position if "i" in self.made else None
+        for monomial, coefficient in poly.to_dict().items():
+            sign = 1 if coefficient > 0 else -1
+            for position, power in enumerate(monomial):
+                if power % 2 and position >= len(self.added):
+                    known = self.signs.get(ring_name(self.names[position]))
+                    if known is None:
+                        return None
+                    sign *= known
+                if power and (position == imaginary or position in self.uncertain):
+                    return None
+            shared.add(sign)
+        return shared.pop() if len(shared) == 1 else None
+
+    def _sign_with_roots(self, poly: Poly) -> int | None:
+        """The sign of a value with roots, proved for the whole cell; raises SignUnknown where the cell must be cut.
+
+        In one letter a cell is an interval: no zero of the value lies on it once the norm has its sign there, so the sign
+        at the sample is that of every point. In several, a + b√p is judged by the signs of a, b and a² - b²p.
+        """
+        used = [made for made in self.made.values() if poly.degrees()[made.position]]
+        letters = [k for k in range(len(self.added), len(self.names)) if poly.degrees()[k]]
+        inside = {k for made in used for k in self.letters_inside(made)}
+        if not letters and not inside:
+            return self._sign_at_sample(poly)
+        if any(made.relation is None for made in used) or not self.bounded:
+            return None
+        if len({*letters, *inside}) <= 1:
+            norm = self.norm(poly)
+            if norm == 0 or self.depends_on_added(norm):
+                return None
+            for factor in irreducible_factors([norm]).values():
+                self.sign(factor)  # the cell is cut at every zero that the value could have
+            return self._sign_at_sample(poly)
+        top = used[-1]
+        half = top.degree // 2
+        parts = {k: part for k, part in enumerate(self.powers_of(poly, top)) if part != 0}
+        if top.degree % 2 or not set(parts) <= {0, half} or top.position in self.uncertain:
+            return None
+        signs = {k: self.sign_of(Ratio(self, part, self.one)) for k, part in parts.items()}
+        if None in signs.values():
+            return None
+        if len(set(signs.values())) == 1:
+            return next(iter(signs.values()))
+        low, high = parts[0], parts[half]
+        assert top.relation is not None
+        square = self.normal(low * low - high * high * (top.symbol**top.degree - top.relation))
+        outweighs = self.sign_of(Ratio(self, square, self.one))
+        return None if outweighs in (None, 0) else signs[0] if outweighs == 1 else signs[half]
+
+    def letters_inside(self, made: Generator) -> set[int]:
+        """The positions of the letters that a root or a power with a letter above is made of."""
+        if made.letter or made.below:
+            return {self.position(name) for name in (made.letter, made.below) if name in self.names}
+        tree = made.base if made.nested is None else made.nested.numerator
+        if tree is None:
+            return set()
+        found: set[int] = set()
+        by_position = {other.position: other for other in self.made.values()}
+        for k, degree in enumerate(tree.degrees()):
+            if degree and k >= len(self.added):
+                found.add(k)
+            elif degree and k != made.position:
+                found |= self.letters_inside(by_position[k])
+        return found
+
+    def powers_of(self, poly: Poly, made: Generator) -> list[Poly]:
+        """The coefficients in powers of a generator, lowest first."""
+        parts: dict[int, dict[tuple[int, ...], Any]] = {}
+        for monomial, coefficient in poly.to_dict().items():
+            rest = list(monomial)
+            power, rest[made.position] = int(rest[made.position]), 0
+            parts.setdefault(power, {})[tuple(rest)] = coefficient
+        return [self.ring.from_dict(parts.get(k, {})) for k in range(max(parts) + 1)]
+
+    def _sign_at_sample(self, poly: Poly) -> int | None:
+        number = self._approximate(poly)
+        if not number.imag.contains(0):
             return None
         return 1 if number.real > 0 else -1 if number.real < 0 else None
 
@@ -407,7 +499,8 @@ class Cell(Field):
             power = powers.pop()
             if power == 0:
                 continue
-            if made.relation is None or made.base is None or power % index:
+            is_power = made.relation is None and made.prime
+            if (made.base is None and not is_power) or power % index:
                 return None
             shared.append((made, int(power)))
             rest = rest / made.symbol ** int(power)

@@ -12,7 +12,7 @@ from algebra.exact import numbers
 from algebra.exact.cell import MAX_INDEX, Cell, Plan, SignUnknown
 from algebra.exact.errors import OutOfScope, TooLarge
 from algebra.exact.points import FRIENDLY
-from algebra.exact.ratio import Poly
+from algebra.exact.ratio import Poly, letters_of_ring, ring_name
 from algebra.tree import nodes as n
 
 T = TypeVar("T")
@@ -46,7 +46,7 @@ def _demands(node: n.Node, outer: int = 1) -> Iterator[tuple[int, int]]:
             numbers_in = [part for part in n.parts_of(exponent) if isinstance(part, n.Fraction | n.Decimal | n.Mixed)]
             below = lcm(1, *(d for part in numbers_in for d in _denominators(part)))
             if n.letters(exponent):
-                yield outer, below
+                yield outer, below * outer
             elif below > 1:
                 yield outer * below, 1
             yield from _demands(base, outer * below)
@@ -144,7 +144,7 @@ class Cells:
 
     def _possible(self, signs: dict[str, int]) -> bool:
         """False when the signs of single letters settle the sign of a polynomial otherwise."""
-        letters = {key: sign for key, sign in signs.items() if key in self.letters}
+        letters = {name: signs[ring_name(name)] for name in self.letters if ring_name(name) in signs}
         if any(letters.get(name) == -1 for name in self.positive):
             return False
         for key, sign in signs.items():
@@ -163,7 +163,7 @@ class Cells:
 
 
 def _names(poly: Poly) -> tuple[str, ...]:
-    return tuple(poly.context().names())
+    return letters_of_ring(poly)
 
 
 def _univariate(poly: Poly, letter: str) -> tuple[int, ...]:

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from fractions import Fraction as Q
-from math import lcm
+from math import gcd, lcm
 from typing import Any
 
 from algebra.exact import numbers
-from algebra.exact.cell import Cell, Plan, SignUnknown
+from algebra.exact.cell import Cell, Generator, Plan, SignUnknown
 from algebra.exact.cells import Cells, between
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import Number, prime_factors
-from algebra.exact.ratio import Poly, Ratio, depends_on, factored, irreducible_factors
+from algebra.exact.ratio import Poly, Ratio, depends_on, factored, irreducible_factors, letters_of_ring
 from algebra.exact.realset import RealSet
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import value_of
@@ -69,6 +69,7 @@ class RootSolver:
         self.plan = plan
         self.home = home
         self.unknown = solver.unknown
+        self.poles: list[Poly] = []  # what must not vanish, in an equation with other letters
 
     def equation(self, left: n.Node, right: n.Node) -> SolutionSet:
         """The solutions. Raises OutOfScope where they are not decided."""
@@ -171,7 +172,7 @@ class RootSolver:
         for poly in polys:
             if not depends_on(poly, self.unknown):
                 continue
-            position = poly.context().names().index(self.unknown)
+            position = letters_of_ring(poly).index(self.unknown)
             parts = {int(m[position]): int(c) for m, c in poly.to_dict().items()}
             coefficients = tuple(parts.get(power, 0) for power in range(max(parts) + 1))
             values.extend(numbers.roots_of(coefficients, complex_too=self.plan.imaginary))
@@ -204,14 +205,33 @@ class RootSolver:
         if any(made.below for made in cell.made.values()):
             raise OutOfScope("With the unknown above, a positive number is needed below.", "^")
         poly = cell.norm(difference.numerator)
-        if depends_on(poly, self.unknown):
-            raise OutOfScope("The unknown stands in an exponent and outside of one.", "^")
         members: set[Solution] = set()
+        beside: set[Solution] = set()
         for factor, _ in factored(poly)[1]:
-            if str(factor) not in poles and str(-factor) not in poles:
+            above = [g for g in cell.made.values() if g.relation is None and factor.degrees()[g.position]]
+            if depends_on(factor, self.unknown):
+                if above:
+                    raise OutOfScope("The unknown stands in an exponent and outside of one.", "^")
+                beside |= {self.solver.number(number) for number in self._numbers([cell.in_letters(factor)])}
+            elif str(factor) not in poles and str(-factor) not in poles:
                 members |= self._of_factor(cell, factor)
         kept = {s for s in members if s.number is None or self._solves(left, right, s.number)}
-        return SolutionSet(frozenset(kept), False, frozenset(s.key for s in kept))
+        kept |= {s for s in beside if s.number is not None and self._solves_beside(left, right, s.number)}
+        return SolutionSet(frozenset(kept), False, frozenset(_in_powers(cell, poly)))
+
+    def _solves_beside(self, left: n.Node, right: n.Node, number: Number) -> bool:
+        """Whether a zero of a factor without powers solves an equation that holds powers too.
+
+        At an irrational algebraic value p^x is transcendental (Gelfond, Schneider 1934), so a denominator in the powers of one
+        prime is not zero there; whether one in x alone is, or a root is undefined, is seen with the powers taken out.
+        """
+        if number.rational is not None:
+            return self._solves(left, right, number)
+        if any(
+            isinstance(part, n.Root | n.Absolute | n.Fraction) for tree in (left, right) for part in n.parts_of(tree)
+        ):
+            raise OutOfScope(f"Whether {number} solves this is not decided.", "^")
+        return True
 
     def _of_factor(self, cell: Cell, factor: Poly) -> set[Solution]:
         """The real zeros of an irreducible polynomial in powers of primes with the unknown above."""
@@ -267,23 +287,83 @@ class RootSolver:
             return EMPTY
         if home.sign_assumed:
             raise OutOfScope("The sign of a letter decides here.", "√")
-        if any(depends_on(poly, self.unknown) for poly in first.nonzero + second.nonzero):
-            raise OutOfScope("With roots and other letters, the unknown in a denominator is not worked out.", "√")
+        self.poles = [poly for poly in first.nonzero + second.nonzero if depends_on(poly, self.unknown)]
         difference = first.ratio - second.ratio
         if difference.is_zero:
             return EVERYTHING
         poly = difference.numerator
         position = home.position(self.unknown)
-        if any(
-            depends_on(g.base, self.unknown)
+        rooted = [
+            g
             for g in home.made.values()
-            if g.base is not None and poly.degrees()[g.position]
-        ):
-            raise OutOfScope("The unknown stands under a root with other letters.", "√")
+            if poly.degrees()[g.position] and any(home.names[k] == self.unknown for k in home.letters_inside(g))
+        ]
+        if rooted:
+            return self._under_one_root(poly, rooted)
         if poly.degrees()[position] != 1:
             raise OutOfScope("With roots and other letters only linear equations are solved.", "√")
-        parts = coefficients_of(home, poly, self.unknown)
-        return SolutionSet(frozenset({home_solution(-parts[0] / parts[1])}))
+        return self._by_formula(coefficients_of(home, poly, self.unknown))
+
+    def _by_formula(self, parts: list[Ratio]) -> SolutionSet:
+        """The zeros of a polynomial of degree 1 or 2 with coefficients in parameters; none may be a zero of a denominator."""
+        for pole in self.poles:
+            at_pole = coefficients_of(self.home, self._lifted(pole), self.unknown)
+            if len(parts) > 2 or len(at_pole) > 2:
+                raise OutOfScope("With roots and other letters, this denominator is not worked out.", "√")
+            if (at_pole[0] * parts[1] - at_pole[1] * parts[0]).is_zero:
+                return EMPTY
+        return SolutionSet(frozenset(_zeros_in_parameters(self.home, parts)))
+
+    def _lifted(self, poly: Poly) -> Poly:
+        skip = len(self.home.added)
+        return self.home.ring.from_dict({(0,) * skip + monomial: c for monomial, c in poly.to_dict().items()})
+
+    def _under_one_root(self, poly: Poly, rooted: list[Generator]) -> SolutionSet:
+        """a + b·r^k = 0 with the unknown under the root r alone, linear once the root is gone.
+
+        The solution holds where -a/b is not negative: a condition on the other letters, unless its sign is settled.
+        """
+        home, refusal = self.home, OutOfScope("The unknown stands under a root with other letters.", "√")
+        top = rooted[0]
+        parts = {k: home.ratio(part) for k, part in enumerate(home.powers_of(poly, top)) if part != 0}
+        if len(rooted) > 1 or top.base is None or len(parts) != 2 or 0 not in parts:
+            raise refusal
+        (_, a), (power, b) = sorted(parts.items())
+        share = -a / b
+        inside = home.ratio(top.symbol**top.degree - (top.relation or home.zero))
+        if any(home.ratio(self._lifted(pole)) in (inside, -inside) for pole in self.poles):
+            while depends_on(share.numerator, self.unknown):  # √g below: the bar was cleared with g, which is not 0
+                share, power = share / inside, power - top.degree
+                if power < -3 * top.degree:
+                    raise refusal
+        if depends_on(share.numerator, self.unknown) or depends_on(share.denominator, self.unknown):
+            raise refusal
+        if home.sign_of_terms(share) == -1:
+            return EMPTY
+        times = top.degree // gcd(top.degree, power)
+        difference = inside ** (power * times // top.degree) - share**times
+        if not 1 <= difference.numerator.degrees()[home.position(self.unknown)] <= 2:
+            raise refusal
+        return self._by_formula(coefficients_of(home, difference.numerator, self.unknown))
+
+
+def _in_powers(cell: Cell, poly: Poly) -> Iterator[str]:
+    """The irreducible factors of a polynomial in powers of primes, written so that two equations can be compared.
+
+    Each but a single power has complex zeros. Those of factors in different primes, or of different factors in one, are
+    different sets: p^z = a repeats with the period 2πi/log p.
+    """
+    for factor, _ in factored(poly)[1]:
+        terms = {}
+        for monomial, coefficient in factor.to_dict().items():
+            powers = {
+                (g.prime, g.letter): int(monomial[g.position]) for g in cell.made.values() if monomial[g.position]
+            }
+            rest = tuple(int(k) for k in monomial[len(cell.added) :])
+            terms[(*sorted(powers.items()), rest)] = int(coefficient)
+        if len(terms) > 1:
+            sign = 1 if terms[max(terms, key=str)] > 0 else -1
+            yield str(sorted((str(key), sign * c) for key, c in terms.items()))
 
 
 def coefficients_of(cell: Cell, poly: Poly, letter: str) -> list[Ratio]:
@@ -307,8 +387,11 @@ def parameter_roots(home: Cell, poly: Poly, unknown: str) -> list[Solution] | No
     skip = len(home.added)
     lifted = home.ring.from_dict({(0,) * skip + monomial: c for monomial, c in poly.to_dict().items()})
     parts = coefficients_of(home, lifted, unknown)
-    if len(parts) > 3:
-        return None
+    return None if len(parts) > 3 else _zeros_in_parameters(home, parts)
+
+
+def _zeros_in_parameters(home: Cell, parts: list[Ratio]) -> list[Solution]:
+    """The zeros of a polynomial of degree 1 or 2, coefficients from the constant up; roots are taken where they exist."""
     if len(parts) == 2:
         return [home_solution(-parts[0] / parts[1])]
     c, b, a = parts

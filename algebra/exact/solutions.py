@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from algebra.exact import numbers
 from algebra.exact.errors import TooLarge, UndefinedValue
 from algebra.exact.numbers import Number
-from algebra.exact.ratio import Field, Poly, Ratio, coefficients, depends_on, irreducible_factors
+from algebra.exact.ratio import Field, Poly, coefficients, depends_on, irreducible_factors
 from algebra.exact.realset import RealSet
 from algebra.exact.values import Value
 
@@ -122,17 +122,16 @@ class Solver:
         self.position = over.position(unknown)
         self.complex_too = complex_too
 
-    def difference(self, left: Value, right: Value) -> tuple[Ratio, tuple[Poly, ...]]:
-        """left - right, and the polynomials that must not vanish for the equation to be defined."""
-        return left.ratio - right.ratio, left.nonzero + right.nonzero
-
     def equation(self, left: Value, right: Value) -> SolutionSet:
         """The solutions of left = right on its own natural domain."""
-        ratio, nonzero = self.difference(left, right)
+        return self.zeros_of((left.ratio - right.ratio).numerator, left.nonzero + right.nonzero)
+
+    def zeros_of(self, difference: Poly, nonzero: Iterable[Poly]) -> SolutionSet:
+        """The zeros of a polynomial in the letters at which none of the others is zero."""
         excluded = self._factors(nonzero)
-        if ratio.is_zero:
+        if difference == 0:
             return SolutionSet(self.solutions(excluded.values()), cofinite=True)
-        found = {key: poly for key, poly in self._factors([ratio.numerator]).items() if key not in excluded}
+        found = {key: poly for key, poly in self._factors([difference]).items() if key not in excluded}
         return SolutionSet(self.solutions(found.values()), False, frozenset(found))
 
     def zeros(self, polys: Iterable[Poly]) -> frozenset[Solution]:

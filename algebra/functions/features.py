@@ -11,7 +11,7 @@ from algebra.exact.cell import Cell, Plan
 from algebra.exact.errors import ExactError, OutOfScope
 from algebra.exact.forms import polynomial_tree, simplified_tree
 from algebra.exact.numbers import Number, rational
-from algebra.exact.ratio import Poly, Ratio, coefficients, field_of, irreducible_factors
+from algebra.exact.ratio import Poly, Ratio, coefficients, field_of, irreducible_factors, letters_of_ring
 from algebra.exact.realset import RealSet
 from algebra.exact.values import Value, value_of
 from algebra.parse.lines import read_expression
@@ -107,8 +107,7 @@ def features_of(given: Value, letter: str) -> Features:
 
 def _single(poly: Poly, letter: str, ring: Any) -> Poly:
     """The polynomial over the one letter; raises KeyError when it holds another."""
-    names = poly.context().names()
-    position = names.index(letter)
+    position = letters_of_ring(poly).index(letter)
     parts = {}
     for monomial, c in poly.to_dict().items():
         if any(power and k != position for k, power in enumerate(monomial)):

@@ -321,6 +321,8 @@ class StatementReader(ExpressionReader):
             items = self._items()
             if operator == "≠" and (len(items) > 1 or isinstance(first, n.Letter)):
                 return ln.ValueList(first, items, "≠")
+            if operator == "≈" and len(items) > 1:
+                return ln.ValueList(first, items, "≈")
             if len(items) > 1:
                 raise self.fail("A list of values is not expected after this sign.")
             return ln.Comparison(first, operator, items[0])

@@ -45,7 +45,6 @@ LATEX_COMMANDS = {
     "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
     "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"),
 }  # fmt: skip
-_LETTERS = frozenset("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ")
 # characters that mean one thing wherever they stand
 _SIMPLE = {
     "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "·": ("op", "·"),
@@ -57,6 +56,14 @@ _SPACING = frozenset([",", ";", "!", ":", "quad", "qquad", ",", "displaystyle", 
 _NUMBER = {
     "point": re.compile(r"\d+(?:\.\d+)?|\.\d+"),
     "comma": re.compile(r"\d+(?:,\d+)?|,\d+"),
+}
+# what stands in most lines, found in one step: white space, a number, a lone letter, a lone sign, a sign of one meaning
+_COMMON = {
+    decimal: re.compile(
+        rf"(?P<gap>\s+)|(?P<number>\d+(?:{mark}\d+)?)|(?P<letter>[A-TV-Za-z](?![A-Za-z]))|(?P<op>[+\-](?![+\-−]))"
+        rf"|(?P<simple>[{re.escape(''.join(_SIMPLE))}])"
+    )
+    for decimal, mark in (("point", r"\."), ("comma", ","))
 }
 _RUN = re.compile(r"[A-Za-z]+")
 _COMMAND = re.compile(r"\\([A-Za-z]+|.)")
@@ -110,8 +117,13 @@ class _Reader:
         return ReadingError(message, self.position + 1 + self.offset, code)
 
     def read(self) -> list[Token]:
-        while self.position < len(self.text):
-            character = self.text[self.position]
+        text, size, common = self.text, len(self.text), _COMMON[self.decimal].match
+        while self.position < size:
+            found = common(text, self.position)
+            if found is not None:
+                self._common(found.lastgroup, found.group(), found.end())
+                continue
+            character = text[self.position]
             if character.isspace() or character == "\u200b":
                 self.position += 1
                 self.gap = True
@@ -122,15 +134,21 @@ class _Reader:
         self.add("end", "", 0)
         return self.tokens
 
+    def _common(self, kind: str | None, text: str, end: int) -> None:
+        if kind == "gap":
+            self.gap = True
+        else:
+            if kind == "simple":
+                kind, text = _SIMPLE[text]
+            elif kind == "number":
+                if len(text) > limits.MAX_DIGITS:
+                    raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
+                text = text.replace(",", ".")
+            self.tokens.append(Token(str(kind), text, self.position + 1 + self.offset, self.gap))
+            self.gap = False
+        self.position = end
+
     def _symbol(self, character: str) -> None:
-        simple = _SIMPLE.get(character)
-        if simple is not None:
-            self.add(*simple, 1)
-            return
-        following = self.text[self.position + 1 : self.position + 2]
-        if character in _LETTERS and character != "U" and following not in _LETTERS:
-            self.add("letter", character, 1)
-            return
         pair = self.text[self.position : self.position + 2]
         number = _NUMBER[self.decimal].match(self.text, self.position)
         if number and number.end() > self.position:

@@ -15,6 +15,10 @@ class Equation(Node):
     sides: tuple[Node, ...]
     parts: ClassVar[tuple[str, ...]] = ("sides",)
 
+    @property
+    def children(self) -> tuple[Node, ...]:
+        return self.sides
+
 
 @dataclass(frozen=True, slots=True)
 class Comparison(Node):

@@ -164,6 +164,10 @@ class Root(Node):
     index: Node | None = None
     parts: ClassVar[tuple[str, ...]] = ("radicand", "index")
 
+    @property
+    def children(self) -> tuple[Node, ...]:
+        return (self.radicand,) if self.index is None else (self.radicand, self.index)
+
 
 @dataclass(frozen=True, slots=True)
 class Absolute(Node):

@@ -80,7 +80,10 @@ def _checked(working: Working) -> Report:
     budget.begin()
     try:
         setting = Setting(working, given, [line for line in read if isinstance(line, ln.Line)])
-        return _Chain(working, setting, given, read[len(working.assume) :]).report()
+        chain = _Chain(working, setting, given, read[len(working.assume) :])
+        if isinstance(chain.given, SetMeaning):
+            _ = chain.given.solutions  # a given that can't be solved is refused as a whole
+        return chain.report()
     except TaskError as problem:
         return _refused(working, LineError(0, 1, str(problem), "task"))
     except ExactError as problem:
@@ -141,8 +144,7 @@ class _Chain:
         self.table = Table.of(setting, self.given) if analysed and isinstance(self.given, ExpressionMeaning) else None
         self.state = _State(self.given)
         if isinstance(self.given, SetMeaning):
-            solutions = self.given.solutions
-            self.trail = Trail(solutions, solutions, [solutions])
+            self.trail = Trail(self.given, [self.given])
 
     def _check_task_fits(self, given: ln.Line) -> bool:
         """Whether the given is an equation; raises TaskError when it does not suit the task."""
@@ -325,8 +327,7 @@ class _Chain:
             inside = not found.solutions.cofinite and found.solutions.members <= self.ledger.zeros
             link.relation = "holds" if inside and not found.solutions.is_empty else "breaks"
         else:
-            solutions = before.solutions
-            equations.relate(self.setting, link, before, found, Trail(solutions, solutions, [solutions]), line.move)
+            equations.relate(self.setting, link, before, found, Trail(before, [before]), line.move)
         self.state.zeros = found
 
     def _judge_equation(self, link: Link, line: ln.Line) -> None:
@@ -338,8 +339,10 @@ class _Chain:
             self.state.broken_at = link.line
             self.trail.faulty = True
             return
-        if isinstance(line.body, ln.Comparison) and line.body.operator == "≈":
-            sidework.judge_rounding(self.setting, link, self.state.before.solutions, line.body)
+        rounded = sidework.roundings(line.body)
+        for one in rounded:
+            sidework.judge_rounding(self.setting, link, self.state.before.solutions, one)
+        if rounded:
             return
         before, after = self.state.before, self.setting.solutions(line.body)
         gains = equations.relate(self.setting, link, before, after, self.trail, line.move)
@@ -347,12 +350,7 @@ class _Chain:
             link.conditions = equations.conditions(self.setting, before, after)
         if self.setting.explains:
             link.move = recognise_all(self.setting, line.move, before.pairs, after.pairs)
-        account = self.state.account
-        account.gains.extend((link.line, gain) for gain in gains)
-        if any(gain.kind == "power" for gain in gains) or equations.was_raised(before, after, line.move):
-            account.raised.append((link.line, after.solutions))
-        if line.remark:
-            account.remarked |= before.solutions.minus(after.solutions).members
+            self._keep_account(link, line, before, after, gains)
         self._follow(link, after)
         self.state.body = line.body
         if after.statement:
@@ -360,20 +358,32 @@ class _Chain:
         else:
             self.state.statement = self.state.statement_body = None
 
+    def _keep_account(
+        self, link: Link, line: ln.Line, before: SetMeaning, after: SetMeaning, gains: list[equations.Gain]
+    ) -> None:
+        """What the candidates of this line owe."""
+        account = self.state.account
+        account.gains.extend((link.line, gain) for gain in gains)
+        raised = any(gain.kind == "power" for gain in gains) or equations.was_raised(before, after, line.move)
+        if raised and not link.conditions:  # with other letters the condition says when the candidate holds
+            account.raised.append((link.line, after.solutions))
+        if line.remark:
+            account.remarked |= before.solutions.minus(after.solutions).members
+
     def _follow(self, link: Link, after: SetMeaning) -> None:
         """After a break the chain is judged by what the problem has become, until it is repaired."""
         trail = self.trail
         if "repaired" in link.notes:
-            trail.faulty, trail.origin = False, trail.given
+            trail.faulty, trail.become = False, None
             self.state.broken = None
         elif link.relation == "breaks":
             trail.faulty = True
-            trail.origin = after.solutions.minus(SolutionSet(self.ledger.zeros))
+            trail.become = after.solutions.minus(SolutionSet(self.ledger.zeros))
             self.state.broken, self.state.broken_at = after, link.line
         elif link.relation == "narrows":
             trail.faulty = True
         elif not trail.faulty:
-            trail.sound.append(after.solutions)
+            trail.sound.append(after)
         self.state.before = after
         self.state.chain_lines += 1
         self.state.last_chain_line = link.line

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from algebra.exact.cell import Plan
-from algebra.exact.errors import ExactError
+from algebra.exact.cell import Cell, Plan
+from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import rational
 from algebra.exact.points import FRIENDLY
-from algebra.exact.ratio import Poly, Ratio, depends_on, irreducible_factors
+from algebra.exact.ratio import Poly, Ratio, depends_on, irreducible_factors, letters_of_ring
 from algebra.exact.roots import Exactly
 from algebra.exact.solutions import Solution, SolutionSet
+from algebra.exact.values import Value, value_of
 from algebra.model import Evidence, Link, Relation
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
@@ -34,18 +36,26 @@ class Gain:
 
 @dataclass(slots=True)
 class Trail:
-    """What the chain remembers: the given's set, what counts as it after a break, and the sound sets so far."""
+    """What the chain remembers: the given, what its set counts as after a break, and the sound lines so far."""
 
-    given: SolutionSet
-    origin: SolutionSet
-    sound: list[SolutionSet]
+    given: SetMeaning
+    sound: list[SetMeaning]
     faulty: bool = False
+    become: SolutionSet | None = None
+
+    @property
+    def origin(self) -> SolutionSet:
+        return self.given.solutions if self.become is None else self.become
 
 
 def relate(
     setting: Setting, link: Link, before: SetMeaning, after: SetMeaning, trail: Trail, stated: ln.Move | None
 ) -> list[Gain]:
     """Fills in the link's relation, gained, lost and evidence; returns the candidates that were gained legally."""
+    if _plainly_same(setting, before, after):
+        after.is_that_of(before)
+        link.relation = "holds"
+        return []
     gained, lost = after.solutions.minus(before.solutions), before.solutions.minus(after.solutions)
     if after.false_tail is not None:
         link.relation = "breaks"
@@ -58,17 +68,19 @@ def relate(
         if link.relation == "breaks":
             link.evidence = _no_real_solution(before, after)
         return []
-    if trail.faulty and any(after.solutions.same_as(earlier) for earlier in trail.sound):
+    if trail.faulty and any(after.solutions.same_as(earlier.solutions) for earlier in trail.sound):
         link.relation = "holds"
         link.notes.append("repaired")
         return []
-    gains = _explained(setting, before, after, gained, stated, link.line)
     dropped_true = not lost.minus(lost.minus(trail.origin)).is_empty
+    gains: list[Gain] | None = None
+    if lost.is_empty or (dropped_true and _may_shrink(setting, before, after)):
+        gains = _explained(setting, before, after, gained, stated, link.line)
     if lost.is_empty and gains is not None:
         link.relation = "widens"
     elif gained.is_empty and not dropped_true:
         link.relation = "settles"
-    elif dropped_true and gains is not None and _may_shrink(setting, before, after):
+    elif dropped_true and gains is not None:
         link.relation = "narrows"
         link.evidence = _value_shown(setting, before, after, lost, trail.origin)
     else:
@@ -78,6 +90,25 @@ def relate(
     for gain in gains or []:
         link.reasons[written(setting, gain.solution)] = gain.because
     return gains or []
+
+
+def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
+    """Whether two equations without roots differ by a constant factor only and are undefined at the same places.
+
+    Then their solution sets are equal, real and complex, and need not be found.
+    """
+    if len(before.pairs) != 1 or len(after.pairs) != 1 or setting.complex:
+        return False
+    if any(not isinstance(m.body, ln.Equation) or len(m.body.sides) != 2 for m in (before, after)):
+        return False
+    if before.rooted or after.rooted:
+        return False
+    old, new = before.pairs[0], after.pairs[0]
+    if not _proportional(old, new):
+        return False
+    if not old.nonzero and not new.nonzero:
+        return True
+    return set(irreducible_factors(old.nonzero)) == set(irreducible_factors(new.nonzero))
 
 
 def _listed(setting: Setting, solutions: SolutionSet) -> list[str]:
@@ -91,7 +122,7 @@ def _listed(setting: Setting, solutions: SolutionSet) -> list[str]:
 def _same_set(setting: Setting, before: SetMeaning, after: SetMeaning) -> Relation:
     """Equal real sets; where both are empty, the complex sets must be equal too, unless the set is only stated."""
     if before.solutions.is_empty and not after.statement and not before.statement:
-        if setting.has_roots(before.body) or setting.has_roots(after.body):
+        if any(_under_roots(line.body) for line in (before, after) if line.rooted):
             old, new = before.single, after.single
             seen = (
                 recognise(setting, None, old, new) is not None
@@ -101,6 +132,11 @@ def _same_set(setting: Setting, before: SetMeaning, after: SetMeaning) -> Relati
             return "holds" if seen else "unclear"
         return "holds" if before.solutions.complex_factors == after.solutions.complex_factors else "breaks"
     return "holds"
+
+
+def _under_roots(body: n.Node) -> bool:
+    """Whether roots or bars occur, and not only letters in exponents."""
+    return any(isinstance(part, n.Root | n.Absolute) for part in n.parts_of(body))
 
 
 def _proportional(before: Pair | None, after: Pair | None) -> bool:
@@ -129,25 +165,20 @@ def _explained(
     old, new = _whole(before), _whole(after)
     if gained.cofinite or gained.intervals is not None:
         return None
-    solver = setting.solver
     poles = irreducible_factors(before.nonzero)
-    pole_values = solver.zeros(poles.values())
+    pole_values = setting.solver.zeros(poles.values())
     reason = f"it makes a denominator of {_name(line - 1)} zero"
     if old is None or new is None:  # an identity, or a bare statement
         if gained.members <= pole_values:
             return [Gain(s, "denominator", reason) for s in gained.members]
         return None
-    ratio = new / old
-    unknown_factors = {
-        key for key, poly in irreducible_factors([ratio.numerator]).items() if depends_on(poly, setting.unknown)
-    }
-    allowed = set(poles) | set(_present_factors(setting, before))
-    if stated is not None and stated.name == "multiply" and stated.operand is not None:
-        allowed |= set(irreducible_factors([setting.value(stated.operand).ratio.numerator]))
-    raised = _raised(before.single, new)
-    if raised and not gained.members & pole_values:
+    if before.certain and after.certain:
+        ways = [_way(setting, before, after, setting.value, stated)]
+    else:  # what is in bars has another sign on another cell
+        ways = _ways_on_cells(setting, before, after, stated)
+    if ways and all(way == "power" for way in ways) and not gained.members & pole_values:
         return [Gain(s, "power", "both sides were raised to an even power") for s in gained.members]
-    if unknown_factors <= allowed:
+    if ways and all(ways):
         multiplied = "both sides were multiplied by an expression that is zero there"
         return [
             Gain(s, "denominator", reason) if s in pole_values else Gain(s, "factor", multiplied)
@@ -156,28 +187,71 @@ def _explained(
     return None
 
 
+_Reading = Callable[[n.Node], Value]
+
+
+def _way(setting: Setting, before: SetMeaning, after: SetMeaning, read: _Reading, stated: ln.Move | None) -> str | None:
+    """`power` or `factor`: the legal move by which one equation became the other as far as `read` sees them; else None."""
+    old, new = ([(read(p.left_tree).ratio, read(p.right_tree).ratio) for p in m.pairs] for m in (before, after))
+    total = _product(new)
+    if total.is_zero:
+        return None
+    if len(old) == 1 and _is_power(old[0][0], old[0][1], total):
+        return "power"
+    ratio = total / _product(old)
+    factors = {key for key, poly in irreducible_factors([ratio.numerator]).items() if setting.holds_unknown(poly)}
+    trees = _present_parts(before)
+    if stated is not None and stated.name == "multiply" and stated.operand is not None:
+        trees.append(stated.operand)
+    allowed = set(irreducible_factors(before.nonzero)) | set(
+        irreducible_factors(read(t).ratio.numerator for t in trees)
+    )
+    return "factor" if factors <= allowed else None
+
+
+def _product(sides: list[tuple[Ratio, Ratio]]) -> Ratio:
+    total = sides[0][0] - sides[0][1]
+    for left, right in sides[1:]:
+        total = total * (left - right)
+    return total
+
+
+def _ways_on_cells(setting: Setting, before: SetMeaning, after: SetMeaning, stated: ln.Move | None) -> list[str | None]:
+    """The move seen on every cell on which the line before is defined."""
+
+    def way(cell: Cell) -> str | None:
+        try:
+            return _way(setting, before, after, lambda tree: value_of(setting.filled(tree), cell), stated)
+        except UndefinedValue:
+            return "undefined"
+
+    return [found for _, found in setting.cells.each(way) if found != "undefined"]
+
+
 def _name(line: int) -> str:
     return "the given" if line == 0 else f"line {line}"
 
 
-def _present_factors(setting: Setting, meaning: SetMeaning) -> dict[str, Poly]:
-    """The irreducible factors of the unknown, of every bracket and of every numerator that stands in the line."""
-    found: list[Poly] = []
+def _present_parts(meaning: SetMeaning) -> list[n.Node]:
+    """The letters, brackets, roots and numerators that stand in the line: what one may have multiplied by."""
+    found: set[n.Node] = set()
     for pair in meaning.pairs:
-        for tree in (pair.left_tree, pair.right_tree):
-            for part in n.parts_of(tree):
-                if isinstance(part, n.Group | n.Letter):
-                    found.append(setting.value(part).ratio.numerator)
-                elif isinstance(part, n.Fraction):
-                    found.append(setting.value(part.numerator).ratio.numerator)
-    return irreducible_factors(found)
+        for part in (*n.parts_of(pair.left_tree), *n.parts_of(pair.right_tree)):
+            if isinstance(part, n.Group | n.Letter | n.Root):
+                found.add(part)
+            elif isinstance(part, n.Fraction):
+                found.add(part.numerator)
+    return list(found)
 
 
 def _raised(before: Pair | None, after: Ratio | None) -> bool:
     """Whether both sides were raised to the same even power, up to a rearrangement or factoring of the result."""
     if before is None or after is None or after.is_zero:
         return False
-    left, right = before.left.ratio, before.right.ratio
+    return _is_power(before.left.ratio, before.right.ratio, after)
+
+
+def _is_power(left: Ratio, right: Ratio, after: Ratio) -> bool:
     return any(((left**power - right**power) / after).constant for power in _EVEN_POWERS)
 
 
@@ -189,7 +263,7 @@ def conditions(setting: Setting, before: SetMeaning, after: SetMeaning) -> list[
     old, new = _whole(before), _whole(after)
     if old is not None and new is not None:
         divided |= irreducible_factors([(old / new).numerator])
-    letters = set(setting.letters) - {setting.unknown}
+    letters = set(setting.letters) - {setting.unknown, "π"}
     found = {
         condition_text(setting, poly)
         for poly in divided.values()
@@ -199,11 +273,27 @@ def conditions(setting: Setting, before: SetMeaning, after: SetMeaning) -> list[
     for tree in rooted - {_radicand(part) for pair in before.pairs for part in _roots(pair)}:
         if n.letters(tree) and n.letters(tree) <= letters:
             found.add(f"{plain(tree)} ≥ 0")
+    if before.single is not None and not any(setting.unknown in n.letters(r) for p in after.pairs for r in _roots(p)):
+        found |= set(_not_negative(before.single, setting.unknown))
     return sorted(found)
 
 
+def _not_negative(pair: Pair, unknown: str) -> Iterator[str]:
+    """What must not be negative, since it equals an even root of the unknown: `v ≥ 0` for v = √(2gh)."""
+    for side, other in ((pair.left_tree, pair.right_tree), (pair.right_tree, pair.left_tree)):
+        bare = n.bare(side)
+        factors = bare.factors if isinstance(bare, n.Product) else (bare,)
+        roots = [f for f in factors if isinstance(f, n.Root) and unknown in n.letters(f)]
+        rest = [f for f in factors if f not in roots]
+        if len(roots) != 1 or not n.letters(other) or any(unknown in n.letters(t) for t in (other, *rest)):
+            continue
+        lettered = [f for f in rest if n.letters(f)]
+        below = f"/({'·'.join(plain(f) for f in lettered)})" if lettered else ""
+        yield f"{plain(other)}{below} ≥ 0"
+
+
 def _letters_of(poly: Poly) -> list[str]:
-    names = poly.context().names()
+    names = letters_of_ring(poly)
     return [name for name, power in zip(names, poly.degrees(), strict=True) if power]
 
 

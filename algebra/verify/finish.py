@@ -200,10 +200,23 @@ def _holds_sum_factor(node: n.Node) -> bool:
     )
 
 
+def _one_bar(product: n.Product) -> tuple[n.Node, n.Node] | None:
+    """Top and bottom of 3x/4 or (x+1)(x-3)/(x+2): a slash takes one factor on each side, yet one reads one fraction."""
+    *front, last = product.factors
+    if not isinstance(last, n.Fraction) or any(isinstance(f, n.Fraction) for f in front) or product.operators[-1]:
+        return None
+    return n.Product((*front, last.numerator), product.operators), last.denominator
+
+
 def lowest_terms(finish: Finish) -> Iterator[Remaining]:
-    for address, node in finish.parts(n.Fraction):
-        assert isinstance(node, n.Fraction)
-        top, bottom = finish.ratio(node.numerator), finish.ratio(node.denominator)
+    read_whole: set[n.Address] = set()
+    for address, node in finish.parts(n.Product, n.Fraction):
+        whole = _one_bar(node) if isinstance(node, n.Product) else (node.children[0], node.children[1])
+        if whole is None or address in read_whole:
+            continue
+        if isinstance(node, n.Product):
+            read_whole.add((*address, len(node.factors) - 1))
+        top, bottom = finish.ratio(whole[0]), finish.ratio(whole[1])
         if top is None or bottom is None or not (top.is_polynomial and bottom.is_polynomial):
             continue
         if top.denominator != 1 or bottom.denominator != 1:
@@ -215,8 +228,10 @@ def lowest_terms(finish: Finish) -> Iterator[Remaining]:
         elif bottom.numerator.is_one():
             yield _said("not-lowest-terms", "A denominator 1 need not be written.", address)
     for address, node in finish.parts(n.Product):
-        fractions = [f for f in node.children if isinstance(f, n.Fraction)]
-        if len(fractions) > 1 or (fractions and any(n.letters(f) for f in fractions) and len(node.children) > 1):
+        assert isinstance(node, n.Product)
+        fractions = [f for f in node.factors if isinstance(f, n.Fraction)]
+        mixed_in = bool(fractions) and any(n.letters(f) for f in fractions)
+        if len(fractions) > 1 or (mixed_in and _one_bar(node) is None):
             yield _said("uncombined-fractions", "The product of fractions is still to be written as one.", address)
 
 

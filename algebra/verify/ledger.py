@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction as Q
+from functools import cached_property
 
 from algebra.exact.cell import Cell, Plan
 from algebra.exact.forms import polynomial_tree, simplified_tree
@@ -19,14 +20,18 @@ class Ledger:
 
     def __init__(self, setting: Setting, given: Meaning) -> None:
         self.setting = setting
-        polys: list[Poly] = []
-        if isinstance(given, ExpressionMeaning):
-            for value in given.values:
-                polys.extend(value.nonzero)
-        else:
-            polys = given.nonzero
-        self.factors = irreducible_factors(polys)
-        self.zeros = setting.solver.zeros(self.factors.values())
+        self.given = given
+
+    @cached_property
+    def factors(self) -> dict[str, Poly]:
+        """The irreducible factors of the denominators."""
+        if isinstance(self.given, ExpressionMeaning):
+            return irreducible_factors(poly for value in self.given.values for poly in value.nonzero)
+        return irreducible_factors(self.given.nonzero)
+
+    @cached_property
+    def zeros(self) -> frozenset[Solution]:
+        return self.setting.solver.zeros(self.factors.values())
 
     def __contains__(self, solution: Solution) -> bool:
         return solution in self.zeros

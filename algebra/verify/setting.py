@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
@@ -10,7 +11,8 @@ from algebra.exact.cell import Cell, Plan
 from algebra.exact.cells import Cells, between, plan_of
 from algebra.exact.errors import UndefinedValue
 from algebra.exact.numbers import Number, rational
-from algebra.exact.ratio import Field, Poly, Ratio, field_of
+from algebra.exact.oneroot import one_root
+from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
 from algebra.exact.realset import RealSet
 from algebra.exact.roots import Exactly, RootSolver, parameter_roots
 from algebra.exact.signs import variants
@@ -47,18 +49,32 @@ class ExpressionMeaning:
     values: list[Value]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class SetMeaning:
     """The solution set of a line; `statement` when it names its solutions outright.
 
-    `false_tail` are two sides of a chain `x = 42/6 = 8` that are not equal, though no unknown is in them.
+    The set is found when it is first asked for: a link may hold without it. `false_tail` are two sides of a chain
+    `x = 42/6 = 8` that are not equal, though no unknown is in them.
     """
 
     body: n.Node
-    solutions: SolutionSet
+    found: SolutionSet | Callable[[], SolutionSet]
     pairs: list[Pair] = field(default_factory=list)
     statement: bool = False
     false_tail: tuple[n.Node, n.Node] | None = None
+    rooted: bool = False  # whether roots, bars or letters in exponents occur
+    certain: bool = True  # no sign was assumed when the values of its pairs were formed
+
+    @property
+    def solutions(self) -> SolutionSet:
+        """Raises OutOfScope or TooLarge where it is not decided."""
+        if not isinstance(self.found, SolutionSet):
+            self.found = self.found()
+        return self.found
+
+    def is_that_of(self, other: SetMeaning) -> None:
+        """Notes that the set is proved to be that of another line."""
+        self.found = lambda: other.solutions
 
     @property
     def single(self) -> Pair | None:
@@ -135,7 +151,7 @@ class Setting:
                 and n.bare(body.right) == n.Integer(0)
             ):
                 found.add(body.left.name)
-        return frozenset(found) | {name for name in self.letters if name.startswith('"')}
+        return frozenset(found) | {name for name in self.letters if name.startswith('"') or name == "π"}
 
     def _unknown(self, letters: frozenset[str]) -> str:
         variable = self.working.variable
@@ -165,9 +181,23 @@ class Setting:
     def pair(self, left: n.Node, right: n.Node) -> Pair:
         return Pair(self.filled(left), self.filled(right), self.value(left), self.value(right))
 
-    def _solved(self, pair: Pair) -> SolutionSet:
+    def _all_solved(self, pairs: list[Pair], certain: bool, rooted: bool) -> SolutionSet:
+        total = self._solved(pairs[0], certain, rooted)
+        for pair in pairs[1:]:
+            total = total.union(self._solved(pair, certain, rooted))
+        return total
+
+    def _solved(self, pair: Pair, certain: bool, rooted: bool) -> SolutionSet:
+        """`certain`: no sign was assumed when the values of the pair were formed; `rooted`: roots occur in it."""
         if self.plan is None:
             return self.solver.equation(pair.left, pair.right)
+        if not rooted and self.home is not None:
+            found = self.solver.zeros_of(self.home.in_letters(pair.difference.numerator), pair.nonzero)
+            return self._with_parameter_roots(found) if len(self.field.letters) > 1 else found
+        if certain and self.home is not None and self.home.plan == Plan() and len(self.field.letters) == 1:
+            quick = one_root(self.solver, self.home, pair.difference, pair.nonzero)
+            if quick is not None:
+                return quick
         return self.solve(pair.left_tree, pair.right_tree)
 
     def solve(self, left: n.Node, right: n.Node) -> SolutionSet:
@@ -227,6 +257,14 @@ class Setting:
             return "unclear", None
         return "holds", None
 
+    def holds_unknown(self, poly: Poly) -> bool:
+        """Whether the unknown occurs in a polynomial, be it under a root or in an exponent."""
+        home = self.home
+        if depends_on(poly, self.unknown) or home is None:
+            return depends_on(poly, self.unknown)
+        degrees, place = poly.degrees(), home.position(self.unknown)
+        return any(degrees[made.position] and place in home.letters_inside(made) for made in home.made.values())
+
     def has_roots(self, body: n.Node) -> bool:
         """Whether a line holds roots, bars, or letters in exponents."""
         return self.plan is not None and plan_of([self.filled(body)], imaginary=self.complex) is not None
@@ -277,6 +315,8 @@ class Setting:
 
         Raises OutOfScope, TooLarge; TaskError for what is neither.
         """
+        if isinstance(body, ln.Equation):
+            return self._equation(body)
         match body:
             case ln.NoSolution():
                 return SetMeaning(body, EMPTY, statement=True)
@@ -286,13 +326,11 @@ class Setting:
             case ln.SetOf(items):
                 return self._all_of(body, [self._equals_unknown(tree) for tree in items], statement=True)
             case ln.ValueList(left, items, "="):
-                parts = [self._equation((left, item)) for item in items]
+                parts = [self._equation(ln.Equation((left, item))) for item in items]
                 return self._all_of(body, parts, statement=all(part.statement for part in parts))
             case ln.Alternatives(items):
                 parts = [self.solutions(item) for item in items if isinstance(item, n.Node)]
                 return self._all_of(body, parts, statement=all(part.statement for part in parts))
-            case ln.Equation(sides):
-                return self._equation(sides)
         intervals = self._intervals(body)
         if intervals is not None:
             return SetMeaning(body, from_real(intervals), statement=True)
@@ -333,22 +371,39 @@ class Setting:
         return found.number
 
     def _equals_unknown(self, tree: n.Node) -> SetMeaning:
-        return self._equation((n.Letter(self.unknown), tree))
+        return self._equation(ln.Equation((n.Letter(self.unknown), tree)))
 
     def _all_of(self, body: n.Node, parts: list[SetMeaning], *, statement: bool) -> SetMeaning:
         total = EMPTY
         for part in parts:
             total = total.union(part.solutions)
-        return SetMeaning(body, total, [pair for part in parts for pair in part.pairs], statement)
+        return SetMeaning(
+            body,
+            total,
+            [pair for part in parts for pair in part.pairs],
+            statement,
+            certain=all(part.certain for part in parts),
+        )
 
-    def _equation(self, sides: tuple[n.Node, ...]) -> SetMeaning:
+    def _equation(self, body: ln.Equation) -> SetMeaning:
         """An equation, or a chain of them: all its equalities at once; ± stands for the union over its signs."""
-        body = ln.Equation(sides)
+        sides = body.sides
+        chosen_signs = variants(body)
+        if len(sides) == 2:
+            if self.home is not None:
+                self.home.sign_assumed = False
+            of_signs = [self.pair(*chosen.children) for chosen in chosen_signs]
+            certain = self.home is not None and not self.home.sign_assumed
+            rooted = self.has_roots(body)
+            return SetMeaning(
+                body, lambda: self._all_solved(of_signs, certain, rooted), of_signs, self.isolates(body),
+                rooted=rooted, certain=certain or not rooted,
+            )  # fmt: skip
         total, pairs, false_tail = EMPTY, [], None
-        for chosen in variants(body):
+        for chosen in chosen_signs:
             parts = chosen.children
             pair = self.pair(parts[0], parts[1])
-            found = self._solved(pair)
+            found = self._solved(pair, certain=False, rooted=True)
             for left, right in zip(parts[1:], parts[2:], strict=False):
                 also = self.solve(left, right)
                 found = EMPTY if also.is_empty else found if also.cofinite else also

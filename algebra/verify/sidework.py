@@ -183,9 +183,27 @@ def _exact(value: Ratio | None) -> str | None:
     return None if value is None else plain(simplified_tree(value))
 
 
+def roundings(body: n.Node) -> list[ln.Comparison]:
+    """The approximations that a line states, `x ≈ 2.65`, `x ≈ 2.65 or x ≈ -2.65`, `x ≈ 2.65, -2.65`; empty for any other line."""
+    match body:
+        case ln.Comparison(_, "≈", _):
+            return [body]
+        case ln.ValueList(left, items, "≈"):
+            return [ln.Comparison(left, "≈", item) for item in items]
+        case ln.Alternatives(items):
+            found = [roundings(item) for item in items]
+            return [one for some in found for one in some] if all(found) else []
+    return []
+
+
 def judge_rounding(setting: Setting, link: Link, solutions: SolutionSet, body: ln.Comparison) -> None:
-    """`x ≈ 2.65` holds iff a solution rounds to it; it is no exact answer, so the chain does not go on from it."""
+    """`x ≈ 2.65` holds iff a solution rounds to it; it is no exact answer, so the chain does not go on from it.
+
+    Of several on one line the first that does not hold decides.
+    """
     link.kind = "approximation"
+    if link.relation == "breaks":
+        return
     stated = n.bare(body.right)
     sign = -1 if isinstance(stated, n.Signed) and stated.sign == "-" else 1
     digits = n.bare(stated.child) if isinstance(stated, n.Signed) else stated

@@ -39,6 +39,15 @@ class MoveOut(Schema):
     as_stated: bool | None = None
 
 
+class AlsoOut(Schema):
+    """A second slip made on the same line."""
+
+    id: str
+    name: str
+    done: str
+    cue: str
+
+
 class SlipOut(Schema):
     id: str
     name: str
@@ -49,6 +58,7 @@ class SlipOut(Schema):
     why: str
     cue: str
     instead: str
+    also: AlsoOut | None = None
 
 
 class EvidenceOut(Schema):
