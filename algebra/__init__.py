@@ -24,15 +24,15 @@ from algebra.work.generate import EVENTS, generate
 from algebra.work.named import check_with_method as check
 from algebra.work.next_step import Hint, next_step
 from algebra.work.predict import Anticipated, options, predict
-from algebra.work.proofread import Proofs, proofread
+from algebra.work.proofread import Proof, Proofs, proofread
 from algebra.work.solve import Solution, Unsolved, all_methods, refused, step_json, work
 
-VERSION = "3"
+VERSION = "4"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Echo", "Family",
-    "Hint", "Method", "Proofs", "ReadingError", "Report", "Rule", "Slip", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
+    "Hint", "Method", "Proof", "Proofs", "ReadingError", "Report", "Rule", "Slip", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
     "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "looks_like_text_form", "next_step", "options", "places_of", "predict", "proofread", "read_workings",
     "refused", "step_json", "typeset", "work",
 ]  # fmt: skip

@@ -23,11 +23,19 @@ MAX_CHARACTERS = 100_000
 
 @dataclass(frozen=True, slots=True)
 class KeyProblem:
-    """One problem of a key: its number as written, the line of the text where it starts, its working."""
+    """One problem of a key: its number as written, the line of the text where it starts, its working.
+
+    `places` are the lines of the text on which the working's lines stand.
+    """
 
     label: str
     at: int
     working: Working
+    places: tuple[int, ...] = ()
+
+    def place_of(self, line: int) -> int:
+        """The line of the text on which a line of the working stands, counted from 1; where it is not known, the problem's."""
+        return self.places[line - 1] if 0 < line <= len(self.places) else self.at
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,10 +129,10 @@ def _from_document(text: str) -> Key:
             continue
         start = rows.index(readable[0])
         skipped += [(row.number, row.text) for row in rows[:start]]
-        working = _working(own, [row.text for row in rows[start:]])
+        working, places = _working(own, [(row.text, row.number) for row in rows[start:]])
         if len(working.lines) > limits.MAX_LINES:
             raise TaskError(f"line {head.number}: a working has at most {limits.MAX_LINES} lines.")
-        problems.append(KeyProblem(head.starts or str(len(problems) + 1), rows[start].number, working))
+        problems.append(KeyProblem(head.starts or str(len(problems) + 1), rows[start].number, working, places))
     return Key(tuple(problems), tuple(skipped))
 
 
@@ -230,7 +238,8 @@ def _is_mathematics(text: str) -> bool:
     try:
         read_line(_LEAD.sub("", text, count=1) if _LEAD.match(text) else text)
         words = re.findall(r"[A-Za-z]{3,}", re.sub(r"\\[a-zA-Z]+|sqrt|cbrt|root|abs", "", text))
-        return len(words) < 2 or any(sign in text for sign in "=^√/+")
+        said = re.match(r"\s*(?:no |all |prime\b|undefined\b|check\b|let\b|aside\b|assume\b|domain\b|none\b)", text)
+        return not words or bool(said) or any(sign in text for sign in "=^√/+-−·*≠")
     except ReadingError:
         signs = len(re.findall(r"[=^√/+*·×÷<>≤≥≠\\]|\d", text))
         return (
@@ -238,11 +247,18 @@ def _is_mathematics(text: str) -> bool:
         )
 
 
-def _working(instruction: Working, texts: list[str]) -> Working:
-    """A working from its lines; the task from the instruction, else from the first line."""
-    cleaned = [_LEAD.sub("", text, count=1) if _LEAD.match(text) else text for text in texts]
-    cleaned = [text.strip().rstrip(".") if re.search(r"[^.]\.$", text.strip()) else text.strip() for text in cleaned]
-    given, lines = cleaned[0], [line for line in cleaned[1:] if line]
+def _cleaned(text: str) -> str:
+    """A line without the words that lead it in and the full stop behind it."""
+    text = (_LEAD.sub("", text, count=1) if _LEAD.match(text) else text).strip()
+    return text.rstrip(".") if re.search(r"[^.]\.$", text) else text
+
+
+def _working(instruction: Working, rows: list[tuple[str, int]]) -> tuple[Working, tuple[int, ...]]:
+    """A working from its lines, and the places of its lines; the task from the instruction, else from the first line."""
+    cleaned = [(_cleaned(text), number) for text, number in rows]
+    (given, at), rest = cleaned[0], [(line, number) for line, number in cleaned[1:] if line]
+    lines = [line for line, _ in rest]
+    places = [number for _, number in rest]
     task = instruction.task
     body = _body(given)
     if isinstance(body, ln.Equation):
@@ -251,13 +267,14 @@ def _working(instruction: Working, texts: list[str]) -> Working:
         if expression:
             first, *others = _split_sides(given)
             given, lines = first, [*(f"= {side}" for side in others), *lines]
+            places = [at] * len(others) + places
             task = task or ("evaluate" if not n.letters(body) else "simplify")
     elif task == "solve" or (not task and body is not None and isinstance(body, ln.STATEMENTS)):
         task = "solve"
     if not task:
         task = "solve" if isinstance(body, ln.STATEMENTS) else "simplify"
     lines = [line.removeprefix("=").strip() if line.startswith("=") else line for line in lines]
-    return Working(task, given, tuple(lines), instruction.variable, method=instruction.method)
+    return Working(task, given, tuple(lines), instruction.variable, method=instruction.method), tuple(places)
 
 
 def _split_sides(text: str) -> list[str]:

@@ -12,6 +12,8 @@ MAX_POWER_BITS = 12_000
 """Largest size of an exact numeric power, in bits."""
 MAX_FACTORED_BITS = 110
 """Largest whole number that is taken apart into primes."""
+MAX_FACTORED_SIZE = 60_000
+"""Largest degree times bits of a coefficient for which a polynomial in one letter is factored."""
 MAX_TERMS = 4_000
 """Largest number of terms a product may be expanded to."""
 MAX_DEGREE = 200

@@ -15,6 +15,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction as Q
+from math import gcd
 from typing import Any
 
 from flint import acb, arb, fmpq
@@ -27,6 +28,8 @@ from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreduci
 
 MAX_INDEX = 60
 """Largest index of a root, nested ones multiplied."""
+MAX_NORM = 72
+"""Highest degree of a field with roots from which a polynomial is brought down to its letters."""
 SPARE = 18
 """Generators kept ready for roots and powers; a line that needs more is refused."""
 
@@ -44,9 +47,16 @@ class Plan:
     imaginary: bool = False
 
 
+Above = tuple[tuple[str, int], ...]
+"""What stands in an exponent: letters with their powers."""
+
+
 @dataclass(frozen=True, slots=True)
 class Generator:
-    """A root |base|^(1/degree) or a power prime^(letter/step). `relation` is g^degree - value, or None."""
+    """A root |base|^(1/degree) or a power prime^(above/step), `above` a product of powers of letters.
+
+    `relation` is g^degree - value, or None.
+    """
 
     name: str
     symbol: Poly
@@ -56,16 +66,16 @@ class Generator:
     value: acb
     base: Poly | None = None
     prime: int = 0
-    letter: str = ""
+    above: Above = ()
     below: str = ""
     nested: Ratio | None = None
 
 
-class SignUnknown(Exception):
-    """The sign of an irreducible polynomial on this cell was asked for and is not known yet."""
+class SignUnknown(OutOfScope):
+    """The sign of an irreducible polynomial on this cell was asked for and is not known yet: the cell is to be cut."""
 
     def __init__(self, poly: Poly) -> None:
-        super().__init__(str(poly))
+        super().__init__("The sign of what stands here is not decided.")
         self.poly = poly
 
 
@@ -210,8 +220,8 @@ class Cell(Field):
 
     def letters_inside(self, made: Generator) -> set[int]:
         """The positions of the letters that a root or a power with a letter above is made of."""
-        if made.letter or made.below:
-            return {self.position(name) for name in (made.letter, made.below) if name in self.names}
+        if made.above:
+            return {self.position(name) for name in (*dict(made.above), made.below) if name in self.names}
         tree = made.base if made.nested is None else made.nested.numerator
         if tree is None:
             return set()
@@ -305,29 +315,31 @@ class Cell(Field):
             made = self._make(key, self.plan.index, size, value, base=base)
         return made
 
-    def exponential(self, prime: int, letter: str, count: int) -> Ratio:
-        """prime^(count · letter / step)."""
-        key = f"power {prime} {letter}"
-        made = self.made.get(key)
-        if made is None:
-            exponent = self.sample.get(letter, Q(1)) / self.plan.step
-            value = acb(prime) ** acb(arb(fmpq(exponent.numerator, exponent.denominator)))
-            made = self._make(key, 0, None, value, prime=prime, letter=letter)
-        if count >= 0:
-            return Ratio(self, made.symbol**count, self.one)
-        return Ratio(self, self.one, made.symbol ** (-count))
+    def exponential(self, prime: int, above: Above, count: int) -> Ratio:
+        """prime^(count · above / step)."""
+        key = f"power {prime} {above}"
+        made = self.made.get(key) or self._make(
+            key, 0, None, acb(prime) ** self._exponent_at_sample(above), prime=prime, above=above
+        )
+        return self._counted(made, count)
 
-    def letter_power(self, base: str, letter: str, count: int) -> Ratio:
-        """base^(count · letter / step) for a letter below, taken as a quantity of its own."""
-        key = f"power {base} {letter}"
+    def letter_power(self, base: str, above: Above, count: int) -> Ratio:
+        """base^(count · above / step) for a letter below, taken as a quantity of its own."""
+        key = f"power {base} {above}"
         made = self.made.get(key)
         if made is None:
-            exponent = self.sample.get(letter, Q(1)) / self.plan.step
             below = self.sample.get(base, Q(2))
-            value = acb(arb(fmpq(below.numerator, below.denominator))) ** acb(
-                arb(fmpq(exponent.numerator, exponent.denominator))
-            )
-            made = self._make(key, 0, None, value, letter=letter, below=base)
+            value = acb(arb(fmpq(below.numerator, below.denominator))) ** self._exponent_at_sample(above)
+            made = self._make(key, 0, None, value, above=above, below=base)
+        return self._counted(made, count)
+
+    def _exponent_at_sample(self, above: Above) -> acb:
+        exponent = Q(1, self.plan.step)
+        for letter, power in above:
+            exponent *= self.sample.get(letter, Q(1)) ** power
+        return acb(arb(fmpq(exponent.numerator, exponent.denominator)))
+
+    def _counted(self, made: Generator, count: int) -> Ratio:
         if count >= 0:
             return Ratio(self, made.symbol**count, self.one)
         return Ratio(self, self.one, made.symbol ** (-count))
@@ -390,7 +402,7 @@ class Cell(Field):
             a, b = parts[low], parts[high] * made.symbol ** (high - low)
             if made.base is None and made.degree > 2:
                 return self._adjugate(parts, made)
-            times = made.degree // _gcd(made.degree, high - low)
+            times = made.degree // gcd(made.degree, high - low)
             total, sign = self.zero, 1
             for k in range(times):
                 total += sign * a ** (times - 1 - k) * b**k
@@ -574,17 +586,26 @@ class Cell(Field):
 
     def norm(self, poly: Poly) -> Poly:
         """A polynomial in letters alone that vanishes wherever the given one does, whatever the signs of its roots."""
+        size = 1
         for made in reversed(list(self.made.values())):
-            if made.relation is not None and poly != 0 and poly.degrees()[made.position]:
-                poly = poly.resultant(made.relation, made.position)
+            if made.relation is None or poly == 0 or not poly.degrees()[made.position]:
+                continue
+            parts = poly.to_dict()
+            # a fourth root that occurs squared only is a square root: the smaller the degree, the quicker
+            shared = gcd(made.degree, *(int(monomial[made.position]) for monomial in parts))
+            size *= made.degree // shared
+            if size > MAX_NORM:
+                raise TooLarge(f"The roots here together have a degree above {MAX_NORM}.", "√")
+            relation = made.relation
+            if shared > 1:
+                place = made.position
+                poly = self.ring.from_dict(
+                    {(*m[:place], m[place] // shared, *m[place + 1 :]): c for m, c in parts.items()}
+                )
+                relation = made.symbol ** (made.degree // shared) - (made.symbol**made.degree - relation)
+            poly = poly.resultant(relation, made.position)
         return poly
 
     def split_by(self, value: Ratio) -> dict[str, Poly]:
         """Irreducible polynomials in letters among whose zeros those of the value lie."""
         return irreducible_factors([self.in_letters(self.norm(value.numerator))])
-
-
-def _gcd(a: int, b: int) -> int:
-    while b:
-        a, b = b, a % b
-    return a

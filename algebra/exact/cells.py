@@ -9,6 +9,7 @@ from math import lcm
 from typing import TypeVar
 
 from algebra.exact import numbers
+from algebra.exact.budget import spend
 from algebra.exact.cell import MAX_INDEX, Cell, Plan, SignUnknown
 from algebra.exact.errors import OutOfScope, TooLarge
 from algebra.exact.points import FRIENDLY
@@ -17,6 +18,8 @@ from algebra.tree import nodes as n
 
 T = TypeVar("T")
 MAX_POLYNOMIALS = 8
+MAX_POINTS = 1000
+"""Most points of the grid on which sign vectors are looked for; a sign vector it misses stays possible."""
 
 
 def plan_of(trees: Iterable[n.Node], *, imaginary: bool) -> Plan | None:
@@ -126,10 +129,13 @@ class Cells:
 
     def _regions(self, used: list[str]) -> list[Cell]:
         """Every sign vector that a point of the grid has, and those that nothing rules out."""
-        grid = [value for value in FRIENDLY if value != 0][:8]
+        friendly = [value for value in FRIENDLY if value != 0]
+        size = max(k for k in range(2, 9) if k ** len(used) <= MAX_POINTS or k == 2)
+        grid = friendly[:size]
         found: dict[tuple[int, ...], dict[str, Q]] = {}
         keys = list(self.polys)
         for values in product(grid, repeat=len(used)):
+            spend()
             point = dict(zip(used, values, strict=True))
             if any(point[name] < 0 for name in used if name in self.positive):
                 continue

@@ -179,7 +179,7 @@ def _surd_term(cell: Cell, coefficient: Q, monomial: tuple[int, ...]) -> n.Node:
         elif made.relation is not None:
             factors.append(n.Letter("i"))
         else:
-            terms = [monomial_tree(Q(power, cell.plan.step), [(made.letter, 1)])]
+            terms = [monomial_tree(Q(power, cell.plan.step), list(made.above))]
             base: n.Node = n.Integer(made.prime) if made.prime else n.Letter(made.below)
             shared = next((p for name, p in letters if name == made.below), 0)
             if shared:  # x^4·x^n is written x^(n+4)

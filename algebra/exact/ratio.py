@@ -240,6 +240,8 @@ def _factored(poly: Poly) -> tuple[int, list[tuple[Poly, int]]]:
 def _factored_in_one(poly: Poly, at: int) -> tuple[int, list[tuple[Poly, int]]]:
     """The factors of a polynomial in the generator at this place: many times faster in a ring of one letter."""
     parts = {int(monomial[at]): c for monomial, c in poly.to_dict().items()}
+    if max(parts) * max(int(c).bit_length() for c in parts.values()) > limits.MAX_FACTORED_SIZE:
+        raise TooLarge("The numbers and powers here are too large to be factored.")
     content, found = fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)]).factor()
     ring = poly.context()
     before, behind = (0,) * at, (0,) * (ring.nvars() - at - 1)

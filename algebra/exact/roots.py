@@ -7,16 +7,19 @@ from fractions import Fraction as Q
 from math import gcd, lcm
 from typing import Any
 
+from flint import fmpz_poly
+
 from algebra.exact import numbers
 from algebra.exact.cell import Cell, Generator, Plan, SignUnknown
 from algebra.exact.cells import Cells, between
-from algebra.exact.errors import OutOfScope, UndefinedValue
+from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import Number, prime_factors
 from algebra.exact.ratio import Poly, Ratio, depends_on, factored, irreducible_factors, letters_of_ring
 from algebra.exact.realset import RealSet
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import value_of
+from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_expression
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -46,7 +49,10 @@ class Exactly:
         if number is not None:
             return self.cell.constant(number)
         if value.has_root_form:
-            return value_of(read_expression(str(value)), self.cell).ratio
+            try:
+                return value_of(read_expression(str(value)), self.cell).ratio
+            except ReadingError:
+                raise TooLarge("This number is too long to be put in.") from None
         return self.cell.algebraic(value.polynomial, value.enclosure)
 
     def value(self, tree: n.Node) -> Ratio | None:
@@ -215,7 +221,7 @@ class RootSolver:
                 beside |= {self.solver.number(number) for number in self._numbers([cell.in_letters(factor)])}
             elif str(factor) not in poles and str(-factor) not in poles:
                 members |= self._of_factor(cell, factor)
-        kept = {s for s in members if s.number is None or self._solves(left, right, s.number)}
+        kept = {s for s in members if s.number is None or self._solves_beside(left, right, s.number)}
         kept |= {s for s in beside if s.number is not None and self._solves_beside(left, right, s.number)}
         return SolutionSet(frozenset(kept), False, frozenset(_in_powers(cell, poly)))
 
@@ -241,10 +247,9 @@ class RootSolver:
             return set()
         if len(terms) == 2:
             (first, a), (second, b) = terms
-            return self._of_binomial(
-                cell, [(g.prime, int(first[g.position] - second[g.position])) for g in powers], -Q(int(b), int(a))
-            )
-        if len(powers) == 1:
+            counts = [(g, int(first[g.position] - second[g.position])) for g in powers]
+            return self._of_binomial(cell, counts, -Q(int(b), int(a)))
+        if len(powers) == 1 and powers[0].above == ((self.unknown, 1),):
             degree = max(int(m[powers[0].position]) for m, _ in terms)
             parts = {int(m[powers[0].position]): int(c) for m, c in terms}
             sign = 1 if parts[degree] > 0 else -1
@@ -261,19 +266,38 @@ class RootSolver:
             }
         raise OutOfScope("These powers do not reduce to one base.", "^")
 
-    def _of_binomial(self, cell: Cell, powers: list[tuple[int, int]], value: Q) -> set[Solution]:
-        """∏ prime^(count·x/step) = value."""
+    def _of_binomial(self, cell: Cell, counts: list[tuple[Generator, int]], value: Q) -> set[Solution]:
+        """∏ prime^(count·above/step) = value: for every prime the exponents of both sides are equal.
+
+        With one prime, or exponents that are multiples of each other, these are all solutions.
+        """
         if value <= 0:
             return set()
-        above = dict(prime_factors(value.numerator))
-        above |= {prime: -power for prime, power in prime_factors(value.denominator)}
-        shares = {p: Q(above.pop(p, 0) * cell.plan.step, count) for p, count in powers if count}
-        found = set(shares.values())
-        if not above and len(found) == 1:
-            return {self.solver.number(numbers.rational(found.pop()))}
-        text = f"log of {value} over {sorted(powers)}"
-        plain_log = len(powers) == 1 and powers[0][1] == cell.plan.step
-        return {Solution(text, None, None, f"log_{powers[0][0]}({value})" if plain_log else "an irrational value")}
+        wanted = dict(prime_factors(value.numerator))
+        wanted |= {prime: -power for prime, power in prime_factors(value.denominator)}
+        exponents: dict[int, dict[int, int]] = {}  # prime -> power of the unknown -> coefficient
+        for made, count in counts:
+            power = dict(made.above).get(self.unknown, 0)
+            exponents.setdefault(made.prime, {})[power] = count
+        linear = all(set(parts) == {1} for parts in exponents.values())
+        polys = []
+        for prime, parts in exponents.items():
+            parts[0] = -wanted.pop(prime, 0) * cell.plan.step
+            polys.append(fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)]))
+        common = polys[0]
+        for poly in polys[1:]:
+            common = common.gcd(poly)
+        if wanted or (linear and common.degree() == 0):
+            if not linear:
+                raise OutOfScope("These powers do not reduce to one base.", "^")
+            shown = sorted((made.prime, count) for made, count in counts)
+            plain_log = len(shown) == 1 and shown[0][1] == cell.plan.step
+            text = f"log_{shown[0][0]}({value})" if plain_log else "an irrational value"
+            return {Solution(f"log of {value} over {shown}", None, None, text)}
+        if not linear and any(poly.degree() != common.degree() for poly in polys):
+            raise OutOfScope("These powers do not reduce to one base.", "^")
+        found = [numbers.roots_of(tuple(int(c) for c in factor.coeffs())) for factor, _ in common.factor()[1]]
+        return {self.solver.number(number) for some in found for number in some}
 
     # -- other letters -------------------------------------------------------------------------------------------
 
@@ -356,9 +380,7 @@ def _in_powers(cell: Cell, poly: Poly) -> Iterator[str]:
     for factor, _ in factored(poly)[1]:
         terms = {}
         for monomial, coefficient in factor.to_dict().items():
-            powers = {
-                (g.prime, g.letter): int(monomial[g.position]) for g in cell.made.values() if monomial[g.position]
-            }
+            powers = {(g.prime, g.above): int(monomial[g.position]) for g in cell.made.values() if monomial[g.position]}
             rest = tuple(int(k) for k in monomial[len(cell.added) :])
             terms[(*sorted(powers.items()), rest)] = int(coefficient)
         if len(terms) > 1:

@@ -6,11 +6,14 @@ from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
 from algebra.exact.budget import spend
-from algebra.exact.cell import MAX_INDEX, Cell
+from algebra.exact.cell import MAX_INDEX, Above, Cell
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Field, Poly, Ratio
 from algebra.tree import nodes as n
+
+MAX_DEGREE_ABOVE = 4
+"""Highest degree of an exponent in its letters."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,15 +151,18 @@ class _Evaluator:
         return base ** int(number)
 
     def _exponential(self, base: Ratio, exponent: Ratio) -> Ratio:
-        """base^(a + b·letter + …): a product of powers of primes and letters, each with one letter above."""
+        """base^(a + b·letter + …): a product of powers of primes and letters, each with one term of the exponent above.
+
+        They are independent: exponentials of polynomials that are linearly independent up to a constant are algebraically
+        independent (J. Ax, "On Schanuel's conjectures", Ann. of Math. 93, 1971, for functions).
+        """
         cell = self._cell("^")
-        names = cell.letters
         if (
             not exponent.is_polynomial
-            or exponent.numerator.total_degree() > 1
+            or exponent.numerator.total_degree() > MAX_DEGREE_ABOVE
             or cell.depends_on_added(exponent.numerator)
         ):
-            raise OutOfScope("Exponents are linear in their letters.", "^")
+            raise OutOfScope(f"Exponents are polynomials up to degree {MAX_DEGREE_ABOVE}.", "^")
         bottom = int(exponent.denominator.leading_coefficient())
         result = cell.constant(1)
         for monomial, coefficient in exponent.numerator.to_dict().items():
@@ -164,12 +170,11 @@ class _Evaluator:
             if not any(monomial):
                 result = result * self._power(base, cell.constant(share))
                 continue
-            letter = cell.names[next(k for k, power in enumerate(monomial) if power)]
-            assert letter in names
-            result = result * self._raised(cell, base, letter, share)
+            above = tuple((cell.names[k], int(power)) for k, power in enumerate(monomial) if power)
+            result = result * self._raised(cell, base, above, share)
         return result
 
-    def _raised(self, cell: Cell, base: Ratio, letter: str, share: Q) -> Ratio:
+    def _raised(self, cell: Cell, base: Ratio, above: Above, share: Q) -> Ratio:
         number = base.constant
         count = share * cell.plan.step
         if count.denominator != 1:
@@ -181,12 +186,12 @@ class _Evaluator:
             number = Q(int(base.numerator.leading_coefficient()), int(base.denominator.leading_coefficient()))
             for position, power in enumerate(base.numerator.monoms()[0]):
                 if power:
-                    result = result * cell.letter_power(cell.names[position], letter, int(count) * int(power))
-            return result if number == 1 else result * self._raised(cell, cell.constant(number), letter, share)
+                    result = result * cell.letter_power(cell.names[position], above, int(count) * int(power))
+            return result if number == 1 else result * self._raised(cell, cell.constant(number), above, share)
         if number <= 0:
             raise OutOfScope("A power with a letter above needs a positive number below.", "^")
         result = cell.constant(1)
         for part, way in ((number.numerator, 1), (number.denominator, -1)):
             for prime, power in prime_factors(part):
-                result = result * cell.exponential(int(prime), letter, way * int(power) * int(count))
+                result = result * cell.exponential(int(prime), above, way * int(power) * int(count))
         return result

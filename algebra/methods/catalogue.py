@@ -22,6 +22,7 @@ from algebra.methods import (
     rational_equations,
     rational_expressions,
     rational_functions,
+    substitution,
 )
 from algebra.methods.paper import Paper, Problem
 
@@ -111,7 +112,7 @@ METHODS: tuple[Method, ...] = (
     Method(id="common-base", name="Common base", description="Both sides as powers of one number, then equal exponents.",
            searches="the number that all bases are powers of", example=("solve", "2^(3x) = 4^(x + 1)"), work=exponential.common_base),
     Method(id="substitution", name="Substitution", description="What repeats gets a letter of its own.",
-           searches="what repeats", example=("solve", "4^x - 6·2^x + 8 = 0"), work=exponential.substitution),
+           searches="what repeats", example=("solve", "4^x - 6·2^x + 8 = 0"), work=substitution.substitution),
     Method(id="undo-in-reverse", name="Undo in reverse", description="The unknown stands once: each operation is undone from the outside in.",
            searches="nothing", example=("solve", "3(2x - 1)^3 + 5 = 86"), work=inverse.undo_in_reverse),
     Method(id="two-cases", name="Two cases", description="The bars alone, then what is inside or its opposite.",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import gcd
@@ -10,24 +11,21 @@ from algebra.exact.cell import Cell
 from algebra.exact.cells import plan_of
 from algebra.exact.errors import ExactError
 from algebra.exact.numbers import prime_factors
-from algebra.exact.ratio import Ratio, depends_on, field_of
-from algebra.exact.ratio import factored as factors_of_poly
+from algebra.exact.ratio import Ratio
 from algebra.exact.values import value_of
 from algebra.methods.linear import simplify_sides, undo
 from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
-from algebra.methods.polynomials import factoring_of
-from algebra.methods.quadratic import poly_of, standard_form
-from algebra.methods.surds import Surd, surd_text
+from algebra.methods.quadratic import factoring, poly_of, quadratic_formula, square_root
 from algebra.methods.terms import Poly, joined, number, shown, terms_of, wrapped
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
 
 def base_of(value: Q) -> tuple[Q, int]:
-    """(b, k) with value = b^k and k as large as possible; 1/8 is (2, −3). Raises NotThisWay for 1, 0 and negatives."""
+    """(b, k) with value = b^k, b above 1 and k as large as possible; 1/8 is (2, −3). Raises NotThisWay for 1, 0 and negatives."""
     if value <= 0 or value == 1:
         raise NotThisWay("A base must be positive and not 1.")
-    if value < 1 and value.numerator == 1:
+    if value < 1:
         base, power = base_of(1 / value)
         return base, -power
     powers = [int(p) for part in (value.numerator, value.denominator) for _, p in prime_factors(part)]
@@ -116,7 +114,7 @@ def _power(problem: Problem, factor: n.Node) -> tuple[Q, Ratio]:
         if below is None:
             raise NotThisWay("A base is no number.")
         return below, exponent
-    if isinstance(bare, n.Root) and not n.letters(bare):
+    if isinstance(bare, n.Root):
         index = bare.index.value if isinstance(bare.index, n.Integer) else 2
         below, exponent = _power(problem, bare.radicand)
         return below, exponent * problem.field.constant(Q(1, index))
@@ -133,10 +131,11 @@ def is_exponential(problem: Problem) -> bool:
         sides = problem.sides()
     except NotThisWay:
         return False
-    return any(
-        isinstance(p, n.Power) and problem.unknown in n.letters(p.exponent) for side in sides for p in n.parts_of(side)
-    ) and not any(
-        problem.unknown in n.letters(p.base) for side in sides for p in n.parts_of(side) if isinstance(p, n.Power)
+    x = problem.unknown
+    powers = [p for side in sides for p in n.parts_of(side) if isinstance(p, n.Power)]
+    above = {part for p in powers for part in n.parts_of(p.exponent)}
+    return any(x in n.letters(p.exponent) for p in powers) and not any(
+        x in n.letters(p.base) for p in powers if p not in above
     )
 
 
@@ -146,6 +145,7 @@ def common_base(problem: Problem) -> Paper:
         raise NotThisWay("The unknown stands in no exponent.")
     left_tree, right_tree = problem.sides()
     paper = Paper(problem)
+    left_tree, right_tree = _collected(paper, left_tree, right_tree)
     left_tree, right_tree = _one_power_each(paper, left_tree, right_tree)
     if _negative(problem, left_tree, right_tree):
         value = left_tree if not n.letters(left_tree) else right_tree
@@ -175,9 +175,129 @@ def common_base(problem: Problem) -> Paper:
     simplify_sides(paper, *problem.with_given(paper.line).sides())
     first, second = poly_of(problem.with_given(paper.line))
     if max(first.degree, second.degree) > 1:
-        raise NotThisWay("The exponents are not linear.")
+        return _went_on(paper, (factoring, square_root, quadratic_formula))
     undo(paper, first, second, ladder=False)
     return paper
+
+
+def _went_on(paper: Paper, ways: Sequence[Callable[[Problem], Paper]]) -> Paper:
+    """The paper with the rest worked by the first of these methods that leads on from its last line."""
+    for way in ways:
+        try:
+            rest = way(paper.problem.with_given(paper.line))
+        except NotThisWay:
+            continue
+        paper.steps += rest.steps
+        paper.line, paper.answer = rest.line, rest.answer
+        return paper
+    raise NotThisWay("What the exponents lead to is not solved here.")
+
+
+def _collected(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, n.Node]:
+    """Several terms with the same power, as in 3^(x+1) + 3^x = 36, put together; other equations as they are."""
+    problem = paper.problem
+    x = problem.unknown
+    if sum(x in n.letters(t) for side in (left, right) for _, t in terms_of(side)) < 2:
+        return left, right
+    plan = plan_of([left, right], imaginary=False)
+    if plan is None:
+        return left, right
+    cell = Cell((x,), plan, {x: Q(2)}, {}, formal=True)
+    try:
+        difference = value_of(left, cell).ratio - value_of(right, cell).ratio
+        one = power_in(cell, difference, x)
+        if one is None or set(one.parts) != {0, 1}:
+            return left, right
+        written = [
+            " ".join(joined(_as_multiple(cell, sign, term, one) for sign, term in terms_of(side)).split())
+            for side in (left, right)
+        ]
+    except (ExactError, NotThisWay):
+        return left, right
+    power = one.text(x)
+    paper.write(
+        " = ".join(written), "product-of-powers", f"every term as a multiple of {power}", noticed=("one power",)
+    )
+    size, rest = one.parts[1], -one.parts[0]
+    if size < 0:
+        size, rest = -size, -rest
+    lead = power if size == 1 else f"{number(size)}·{power}"
+    paper.write(f"{lead} = {number(rest)}", "like-terms", f"the terms with {power}")
+    return problem.with_given(paper.line).sides()
+
+
+def _as_multiple(cell: Cell, sign: str, term: n.Node, one: OnePower) -> str:
+    """A term as a number times the power, or as a number. Raises NotThisWay for anything else."""
+    value = value_of(term, cell).ratio
+    if sign == "-":
+        value = -value
+    if value.constant is not None:
+        return number(value.constant)
+    size = (value / one.symbol).constant
+    if size is None:
+        raise NotThisWay("A term is no multiple of the power.")
+    text = one.text(cell.letters[0])
+    shown_size = number(abs(size)) if abs(size).denominator == 1 else f"({number(abs(size))})"
+    return ("-" if size < 0 else "") + (text if abs(size) == 1 else f"{shown_size}·{text}")
+
+
+@dataclass(frozen=True, slots=True)
+class OnePower:
+    """An equation as a polynomial in base^(count·x): `parts` are its coefficients by degree, `symbol` the power itself."""
+
+    base: Q
+    count: Q
+    parts: dict[int, Q]
+    symbol: Ratio
+
+    def text(self, x: str) -> str:
+        if self.count == 1:
+            exponent = x
+        elif self.count.denominator == 1:
+            exponent = f"({number(self.count)}{x})"
+        else:
+            exponent = f"({x}/{self.count.denominator})"
+        return f"{_power_text(self.base, exponent) if exponent == x else f'{_below(self.base)}^{exponent}'}"
+
+
+def _below(base: Q) -> str:
+    return number(base) if base.denominator == 1 else f"({number(base)})"
+
+
+def power_in(cell: Cell, difference: Ratio, x: str) -> OnePower | None:
+    """The one power of the unknown in which a difference of two sides is a polynomial; None where there is none.
+
+    Powers of several primes count as one where they always occur together: 10^x is 2^x·5^x.
+    """
+    made = [g for g in cell.made.values() if g.relation is None]
+    if not made or any(g.above != ((x, 1),) or not g.prime for g in made):
+        return None
+    rows = []
+    for monomial, c in difference.numerator.to_dict().items():
+        counts = tuple(int(monomial[g.position]) for g in made)
+        if sum(monomial) != sum(counts):
+            return None
+        rows.append((counts, Q(int(c))))
+    low = min(rows)[0]
+    away = [(tuple(k - m for k, m in zip(counts, low, strict=True)), c) for counts, c in rows]
+    step = next((vector for vector, _ in sorted(away) if any(vector)), None)
+    if step is None:
+        return None
+    shared = gcd(*(gcd(*vector) for vector, _ in away if any(vector)))
+    step = tuple(k // gcd(*step) for k in step)
+    parts: dict[int, Q] = {}
+    lead = next(k for k, part in enumerate(step) if part)
+    for vector, size in away:
+        times, rest = divmod(vector[lead], step[lead])
+        if rest or vector != tuple(times * k for k in step) or times < 0:
+            return None
+        parts[times // shared] = size
+    base = Q(1)
+    symbol = cell.constant(1)
+    for g, k in zip(made, step, strict=True):
+        base *= Q(g.prime) ** k
+        symbol = symbol * cell.ratio(g.symbol) ** (k * shared)
+    return OnePower(base, Q(shared, cell.plan.step), parts, symbol)
 
 
 def _outer(text: str) -> str:
@@ -249,196 +369,3 @@ def _one_power_each(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, 
         new = problem.with_given(paper.line)
         return new.sides()
     return left, right
-
-
-def substitution(problem: Problem) -> Paper:
-    """A polynomial in one power of the unknown, named by a letter, solved, put back."""
-    left, right = problem.sides()
-    power = _repeated_power(problem)
-    if power is not None:
-        return _by_letter_power(problem, power)
-    if not is_exponential(problem):
-        raise NotThisWay("Nothing repeats that could be named by a letter.")
-    plan = plan_of([left, right], imaginary=False)
-    if plan is None:
-        raise NotThisWay("The unknown stands in no exponent.")
-    x = problem.unknown
-    cell = Cell((x,), plan, {x: Q(2)}, {}, formal=True)
-    try:
-        difference = value_of(left, cell).ratio - value_of(right, cell).ratio
-    except ExactError as error:
-        raise NotThisWay(error.message) from None
-    powers = [g for g in cell.made.values() if g.relation is None]
-    if len(powers) == 2:
-        return _by_groups(problem, cell, difference)
-    if len(powers) != 1 or depends_on(cell.norm(difference.numerator), x):
-        raise NotThisWay("It is no polynomial in one power.")
-    made = powers[0]
-    letter = next(c for c in "uvwzt" if c not in problem.field.letters)
-    flat = field_of((letter,))
-    parts: dict[int, Q] = {}
-    for monomial, c in difference.numerator.to_dict().items():
-        if sum(monomial) != monomial[made.position]:
-            raise NotThisWay("It is no polynomial in one power.")
-        parts[int(monomial[made.position])] = Q(int(c))
-    step = gcd(*(k for k in parts if k)) or 1
-    count = Q(step, plan.step)
-    degree = max(parts) // step
-    if degree < 2:
-        raise NotThisWay("Only one power of the unknown occurs.")
-    poly = Poly([flat.constant(parts.get(k * step, Q(0))) for k in range(degree + 1)], letter)
-    if (poly.numbers or [Q(0)])[-1] < 0:
-        poly = Poly([-c for c in poly.parts], letter)
-    exponent = x if count == 1 else f"({number(count)}{x})" if count.denominator == 1 else f"({x}/{count.denominator})"
-    power_text = f"{made.prime}^{exponent}"
-    paper = Paper(problem)
-    rewritten = []
-    for k in range(degree, -1, -1):
-        coefficient = poly[k].constant
-        if not coefficient:
-            continue
-        body = "" if k == 0 else power_text if k == 1 else f"({power_text})^{k}"
-        size = abs(coefficient)
-        text = number(size) if not body else body if size == 1 else f"{number(size)}·{body}"
-        rewritten.append(f"-{text}" if coefficient < 0 else text)
-    paper.write(
-        f"{joined(rewritten)} = 0",
-        "common-base",
-        f"every power here is a power of {power_text}",
-        noticed=("substitution",),
-    )
-    return _named(paper, letter, power_text, poly, lambda value: _from_power(Q(made.prime), count, value))
-
-
-def _from_power(base: Q, count: Q, value: Q) -> str | None:
-    """The x with base^(count·x) = value, or None where it is no rational number."""
-    if value == 1:
-        return "0"
-    try:
-        own, power = base_of(value)
-        low, low_power = base_of(base)
-    except NotThisWay:
-        return None
-    if own != low:
-        return None
-    return number(Q(power, low_power) / count)
-
-
-def _named(paper: Paper, letter: str, power: str, poly: Poly, back: object) -> Paper:
-    """let u = …; the equation in u; its roots; back to the unknown."""
-    x = paper.problem.unknown
-    paper.write(f"let {letter} = {power}", "substitute", power, kind="definition")
-    paper.write(f"{poly} = 0", "substitute", power)
-    found = factoring_of(poly)
-    if found is None:
-        raise NotThisWay("The equation in the new letter does not factor.")
-    for text, rule, what, side in found.lines:
-        paper.write(f"{text} = 0", rule if rule != "product-sum" else "factor-side", what, side=side)
-    if any(p.degree != 1 for _, p, _ in found.factors):
-        raise NotThisWay("The equation in the new letter does not factor into linear factors.")
-    roots = [(-p[0] / p[1]).constant for _, p, _ in found.factors]
-    if len(found.factors) > 1:
-        paper.write(" or ".join(f"{text} = 0" for text, _, _ in found.factors), "zero-product")
-    paper.write(
-        " or ".join(f"{letter} = {number(r or Q(0))}" for r in roots), "read-solution", "each factor gives its root"
-    )
-    paper.write(" or ".join(f"{power} = {number(r or Q(0))}" for r in roots), "substitute-back", power)
-    assert callable(back)
-    values: list[str] = []
-    for r in roots:
-        got = back(r or Q(0))
-        if got is None and (r or Q(0)) > 0:
-            raise NotThisWay("A root of the equation in the new letter leads to no nice value.")
-        values += [got] if isinstance(got, str) else got or []
-    low = [number(r or Q(0)) for r in roots if not back(r or Q(0))]
-    paper.answer = list(dict.fromkeys(values))
-    text = " or ".join(f"{x} = {v}" for v in paper.answer) if paper.answer else "no solution"
-    if low:
-        rule = "no-real-root" if power.startswith(x) else "power-never-negative"
-        paper.write(
-            text, rule, f"{power} = {' and '.join(low)} has no solution", shown_at=BRIEF, noticed=("no solution",)
-        )
-    else:
-        paper.write(text, "read-solution", "each equation gives its solution", shown_at=BRIEF)
-    return paper
-
-
-def _repeated_power(problem: Problem) -> int | None:
-    """k where the equation is a polynomial of degree 2 in x^k; None otherwise."""
-    try:
-        left, right = poly_of(problem)
-    except (NotThisWay, ExactError):
-        return None
-    difference = Poly.of(left.value - right.value, problem.unknown)
-    used = [k for k, c in enumerate(difference.parts) if not c.is_zero]
-    if len(used) == 3 and used[0] == 0 and used[2] == 2 * used[1] and used[1] > 1:
-        return used[1]
-    return None
-
-
-def _by_letter_power(problem: Problem, power: int) -> Paper:
-    paper = Paper(problem)
-    total = standard_form(paper)
-    letter = next(c for c in "uvwzt" if c not in problem.field.letters)
-    flat = field_of((letter,))
-    numbers = total.numbers
-    if numbers is None:
-        raise NotThisWay("The coefficients hold letters.")
-    poly = Poly([flat.constant(numbers[k * power]) for k in range(3)], letter)
-    x = problem.unknown
-
-    def back(value: Q) -> list[str]:
-        if power % 2 and value:
-            try:
-                base, count = base_of(abs(value)) if abs(value) != 1 else (Q(1), power)
-            except NotThisWay:
-                raise NotThisWay("A root leads to no nice value.") from None
-            if count % power:
-                raise NotThisWay("A root leads to no nice value.")
-            return [number(base ** (count // power) * (1 if value > 0 else -1))]
-        if value < 0:
-            return []
-        if power != 2:
-            raise NotThisWay("Only squares and cubes are put back here.")
-        if value == 0:
-            return ["0"]
-        text = surd_text(Surd.root(value))
-        return [text, f"-{text}"]
-
-    return _named(paper, letter, f"{x}^{power}", poly, back)
-
-
-def _by_groups(problem: Problem, cell: Cell, difference: Ratio) -> Paper:
-    """Two different powers whose equation factors: a^x·b^x − … grouped in pairs."""
-    x = problem.unknown
-    content, factors = factors_of_poly(difference.numerator)
-    paper = Paper(problem)
-    texts, answers = [], []
-    for factor, times in factors:
-        used = [g for g in cell.made.values() if g.relation is None and factor.degrees()[g.position]]
-        if len(used) != 1 or len(factor) != 2 or times != 1:
-            raise NotThisWay("It does not factor in groups.")
-        made = used[0]
-        parts = {int(m[made.position]): int(c) for m, c in factor.to_dict().items()}
-        degree = max(parts)
-        value = Q(-parts.get(0, 0), parts[degree])
-        count = Q(degree, cell.plan.step)
-        got = _from_power(Q(made.prime), count, value) if value > 0 else None
-        exponent = x if count == 1 else f"({number(count)}{x})"
-        sign = "-" if value > 0 else "+"
-        lead = "" if abs(parts[degree]) == 1 else f"{abs(parts[degree])}·"
-        texts.append(f"({lead}{made.prime}^{exponent} {sign} {number(abs(Q(parts.get(0, 0))))})")
-        answers.append(got)
-    if len(texts) < 2:
-        raise NotThisWay("It does not factor in groups.")
-    if abs(content) != 1:
-        texts.insert(0, str(abs(content)))
-    if plain(problem.sides()[1]) != "0":
-        raise NotThisWay("One side must be 0.")
-    paper.write(f"{''.join(texts)} = 0", "group-in-pairs", "the powers in pairs", noticed=("grouping",))
-    own = [t[1:-1] for t in texts if t.startswith("(")]
-    paper.write(" or ".join(f"{t} = 0" for t in own), "zero-product")
-    paper.answer = list(dict.fromkeys(a for a in answers if a is not None))
-    text = " or ".join(f"{x} = {v}" for v in paper.answer) if paper.answer else "no solution"
-    paper.write(text, "read-solution", "each factor gives its solution", shown_at=BRIEF)
-    return paper

@@ -92,7 +92,23 @@ class _Undoing:
                 rule, move = ("square-both-sides", "square") if power == 2 else ("power-both-sides", f"^{power}")
                 self._write(plain(n.bare(radicand)), result, rule, str(power), move)
                 return radicand, result
+            case n.Power(base, exponent):
+                return self._fractional(base, exponent, value)
         raise NotThisWay("This operation has no inverse that is worked out here.")
+
+    def _fractional(self, base: n.Node, exponent: n.Node, value: Ratio) -> tuple[n.Node, Ratio]:
+        """x^(2/3) = 4: raised to the third power, x^2 = 64."""
+        power = self.problem.value(exponent).constant
+        if power is None or power.denominator == 1 or power < 0:
+            raise NotThisWay("This exponent is not undone here.")
+        if power.denominator % 2 == 0:
+            if (value.constant or Q(0)) < 0:
+                raise NotThisWay("An even root is never negative.")
+            self.owed = True
+        result = value**power.denominator
+        rest = base if power.numerator == 1 else n.Power(base, n.Integer(power.numerator))
+        self._write(plain(n.bare(rest)), result, "power-both-sides", str(power.denominator), f"^{power.denominator}")
+        return rest, result
 
     def _write(self, own: str, value: Ratio, rule: str, what: str, move: str | None) -> None:
         self.paper.write(self.line(own, shown(value)), rule, what, move=move)

@@ -10,7 +10,18 @@ from algebra.exact import budget
 from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.ratio import factored, forget_factors
 from algebra.exact.solutions import Solution, SolutionSet
-from algebra.model import EXPRESSION_TASKS, Answer, LineError, Link, Relation, Remaining, Report, TaskError, Working
+from algebra.model import (
+    EXPRESSION_TASKS,
+    Answer,
+    LineError,
+    Link,
+    Owed,
+    Relation,
+    Remaining,
+    Report,
+    TaskError,
+    Working,
+)
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import forget_lines, read_line
 from algebra.tree import lines as ln
@@ -169,6 +180,15 @@ class _Chain:
         ending = answers.Ending(
             state.before, state.statement, broken, self._candidates(), state.body, state.chain_lines
         )
+        try:
+            answer, owed, remaining = self._ending(ending)
+        except budget.OutOfTime as spent:
+            answer, owed, remaining = Answer("none", text=f"The answer: {spent.message}"), [], []
+        return Report(self.working.id, links, owed, answer, remaining, self.ledger.listed(), state.error)
+
+    def _ending(self, ending: answers.Ending) -> tuple[Answer, list[Owed], list[Remaining]]:
+        """The answer, the checks still owed, and what is left to do."""
+        state = self.state
         if self.table is not None:
             answer = self.table.answer()
         elif self.working.task == "domain":
@@ -183,7 +203,7 @@ class _Chain:
         if owed and state.statement is not None:
             names = ", ".join(item.value for item in owed)
             remaining.append(Remaining("candidates-unchecked", f"Still to be checked in the given: {names}."))
-        return Report(self.working.id, links, owed, answer, remaining, self.ledger.listed(), state.error)
+        return answer, owed, remaining
 
     def _candidates(self) -> frozenset[Solution]:
         return frozenset(gain.solution for _, gain in self.state.account.gains)

@@ -126,11 +126,12 @@ def _number(value: Ratio | None) -> str:
     text = plain(simplified_tree(value))
     constant = value.constant
     if constant is not None:
-        plain_enough = constant.denominator in (1, 2) or max(constant.numerator, constant.denominator) > 10**9
+        plain_enough = constant.denominator in (1, 2) or max(abs(constant.numerator), constant.denominator) > 10**9
         return text if plain_enough else f"{text} ({float(constant):.3f})"
     assert isinstance(value.field, Cell)
     number = value.field.approximate(value)
-    return text if number.imag != 0 else f"{text} ({float(number.real.mid()):.3f})"
+    size = float(number.real.mid())
+    return text if number.imag != 0 or not abs(size) < 10**9 else f"{text} ({size:.3f})"
 
 
 def undefined_shown() -> Evidence:

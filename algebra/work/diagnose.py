@@ -6,7 +6,7 @@ import re
 from dataclasses import replace
 from fractions import Fraction as Q
 
-from algebra.exact.cell import Cell, Plan, SignUnknown
+from algebra.exact.cell import Cell, Plan
 from algebra.exact.cells import plan_of
 from algebra.exact.errors import ExactError
 from algebra.exact.forms import simplified_tree
@@ -112,7 +112,7 @@ def _part_worked_out(before: n.Node, at: n.Address) -> str:
         plan = plan_of([part], imaginary=False)
         over = Cell(names, plan, {name: Q(2 + k) for k, name in enumerate(names)}, {}) if plan else field_of(names)
         done = simplified_tree(value_of(part, over).ratio)
-    except (ExactError, SignUnknown):
+    except ExactError:
         return ""
     if done == part:
         return ""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from dataclasses import replace
 
+from algebra.exact.errors import ExactError
 from algebra.methods import catalogue
 from algebra.methods.paper import NotThisWay, Problem
 from algebra.model import Report, TaskError, Working
@@ -15,7 +16,7 @@ from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.chain import check
 from algebra.work.diagnose import name_slips
-from algebra.work.solve import methods_in_order, problem_from, worked
+from algebra.work.solve import STUMBLES, methods_in_order, problem_from, worked
 
 
 def check_with_method(working: Working) -> Report:
@@ -24,7 +25,10 @@ def check_with_method(working: Working) -> Report:
     report = check(working)
     if any(link.relation in ("breaks", "narrows") or link.error for link in report.links):
         started = time.perf_counter()
-        name_slips(working, report)
+        try:
+            name_slips(working, report)
+        except (ExactError, *STUMBLES):
+            pass  # the verdicts stand; what can't be explained is not
         report.ms += (time.perf_counter() - started) * 1000
     if working.method is None:
         return report

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction as Q
 from typing import Any, Literal
 
-from algebra.exact.cell import Cell, SignUnknown
+from algebra.exact.cell import Cell
 from algebra.exact.cells import plan_of
 from algebra.exact.errors import ExactError
 from algebra.exact.forms import simplified_tree
@@ -220,7 +220,7 @@ def neat(text: str) -> str | None:
         if body is None:
             return None
         return plain(_neat(body))
-    except (ReadingError, ExactError, SignUnknown, KeyError, ZeroDivisionError):
+    except (ReadingError, ExactError, KeyError, ZeroDivisionError):
         return None
 
 
@@ -233,7 +233,7 @@ def as_product(text: str) -> str | None:
         held = [n.bare(_neat(factor)) for factor in body.factors]
         written = [f"({plain(f, tight=True)})" if isinstance(f, n.Sum) else plain(f, tight=True) for f in held]
         return plain(read_expression("".join(written)))
-    except (ReadingError, ExactError, SignUnknown, KeyError, ZeroDivisionError):
+    except (ReadingError, ExactError, KeyError, ZeroDivisionError):
         return None
 
 

@@ -32,7 +32,7 @@ class Proof:
     def to_json(self) -> dict[str, Any]:
         working = self.problem.working
         return {
-            "label": self.problem.label, "at": self.problem.at, "task": working.task, "given": working.given, "lines": list(working.lines),
+            "label": self.problem.label, "at": self.problem.at, "places": list(self.problem.places), "task": working.task, "given": working.given, "lines": list(working.lines),
             "variable": working.variable, "method": working.method, "numbers": working.numbers,
             "findings": [plain_record(f) for f in self.findings], "report": self.report.to_json(),
         }  # fmt: skip
@@ -86,7 +86,7 @@ def findings(working: Working, report: Report) -> Iterator[Finding]:
         yield Finding(None, "empty", "There is no working under it.")
     elif answer.verdict != "correct":
         expected = (
-            f" It should be {' or '.join(answer.expected)}."
+            _expected(working, answer.expected)
             if answer.expected and answer.verdict in ("wrong", "incomplete", "none")
             else ""
         )
@@ -97,6 +97,12 @@ def findings(working: Working, report: Report) -> Iterator[Finding]:
     for owed in report.owed:
         if not any(item.code == "candidates-unchecked" for item in report.remaining):
             yield Finding(None, "owed", f"{owed.value} is still to be checked: {owed.because}.")
+
+
+def _expected(working: Working, expected: list[str]) -> str:
+    if working.task == "factor" and check_with_method(replace(working, lines=("prime",))).sound:
+        return " It does not factor: it is prime."
+    return f" It should be {' or '.join(expected)}."
 
 
 def _of_link(link: Link, working: Working) -> Iterator[Finding]:

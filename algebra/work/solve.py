@@ -24,6 +24,10 @@ TASK_KINDS = {
 }  # fmt: skip
 
 
+STUMBLES = (LookupError, ArithmeticError, ValueError, TypeError, AttributeError, AssertionError, StopIteration)
+"""What a method or a slip may run into on input that it was not made for: then it does not apply."""
+
+
 @dataclass(frozen=True, slots=True)
 class Solution:
     """A worked solution. `not_yet` names what in it the class has not been taught."""
@@ -168,7 +172,7 @@ def worked(problem: Problem, method: Method) -> Paper:
     budget.begin()
     try:
         paper = method.work(problem)
-    except (ExactError, ReadingError, TaskError, KeyError, ZeroDivisionError) as reason:
+    except (ExactError, ReadingError, TaskError, *STUMBLES) as reason:
         raise NotThisWay(getattr(reason, "message", str(reason))) from reason
     if not paper.steps:
         raise NotThisWay("There is nothing to be done.")

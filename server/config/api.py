@@ -9,12 +9,14 @@ from ninja.security import django_auth
 from server.accounts.api import router as accounts
 from server.checking.api import router as checking
 from server.config.problems import Problem
+from server.keys.api import router as keys
 from server.sheets.api import router as sheets
 from server.solving.api import router as solving
 
 api = NinjaAPI(title="Uchuu", version="1", auth=django_auth, docs_url=None)
 api.add_router("/account", accounts, tags=["account"])
 api.add_router("/check", checking, tags=["check"])
+api.add_router("/keys", keys, tags=["keys"])
 api.add_router("", sheets, tags=["sheets"])
 api.add_router("", solving, tags=["solving"])
 

@@ -53,6 +53,7 @@ INSTALLED_APPS = [
     "server.sheets",
     "server.solving",
     "server.checking",
+    "server.keys",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

@@ -118,7 +118,7 @@ def test_checks_owed_after_squaring_follow_the_convention(policy, lines, owed):
     [
         (Working("solve", "x^x = 3"), "scope", "positive number"),
         (Working("solve", "2^x = x"), "scope", "exponent"),
-        (Working("simplify", "2^(x^2)"), "scope", "linear"),
+        (Working("simplify", "2^(x^5)"), "scope", "degree"),
         (Working("evaluate", "√-4"), "task", "undefined"),
         (Working("simplify", "(x+1"), "syntax", "closed"),
         (Working("simplify", "5/0"), "task", "divides by zero"),

@@ -5,6 +5,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'sheets', component: () => import('./screens/SheetsScreen.vue') },
+    { path: '/keys', name: 'keys', component: () => import('./screens/ProofsScreen.vue') },
     { path: '/log-in', name: 'log-in', component: () => import('./screens/LogInScreen.vue') },
     {
       path: '/sheets/:sheet(\\d+)/:place(\\d+)?/:face(anticipate|methods|board|graph)?',

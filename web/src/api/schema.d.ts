@@ -118,6 +118,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keys/proofread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Proofread
+         * @description Verifies every line and every check of a key; nothing is stored.
+         */
+        post: operations["server_keys_api_proofread"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keys/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Sheet
+         * @description Makes a sheet of a key.
+         */
+        post: operations["server_keys_api_make_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -419,6 +459,20 @@ export interface components {
              */
             name?: string;
         };
+        /**
+         * AlsoOut
+         * @description A second slip made on the same line.
+         */
+        AlsoOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Done */
+            done: string;
+            /** Cue */
+            cue: string;
+        };
         /** AnswerOut */
         AnswerOut: {
             /**
@@ -587,6 +641,7 @@ export interface components {
             cue: string;
             /** Instead */
             instead: string;
+            also?: components["schemas"]["AlsoOut"] | null;
         };
         /**
          * WorkingIn
@@ -676,24 +731,6 @@ export interface components {
              */
             decimal?: "point" | "comma";
         };
-        /** SheetRow */
-        SheetRow: {
-            /** Id */
-            id: number;
-            /** Title */
-            title: string;
-            /**
-             * Changed
-             * Format: date-time
-             */
-            changed: string;
-            /** Problems */
-            problems: number;
-            /** Sound */
-            sound: number;
-            /** Faulty */
-            faulty: number;
-        };
         /**
          * Bead
          * @description One line of a tiny chain: its kind and relation.
@@ -703,6 +740,79 @@ export interface components {
             kind: string;
             /** Relation */
             relation: string | null;
+        };
+        /**
+         * FindingOut
+         * @description Something to be looked at. `line` counts the working's lines from 1 (0 is the given, null the whole), `place` the lines of
+         *     the text.
+         */
+        FindingOut: {
+            /** Line */
+            line: number | null;
+            /** Place */
+            place: number | null;
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+            /** Instead */
+            instead: string;
+        };
+        /**
+         * KeyOut
+         * @description The problems found, in their order, and the lines that are no mathematics.
+         */
+        KeyOut: {
+            /** Problems */
+            problems: components["schemas"]["KeyProblemOut"][];
+            /** Skipped */
+            skipped: components["schemas"]["SkippedOut"][];
+            /** Faulty */
+            faulty: number;
+        };
+        /** KeyProblemOut */
+        KeyProblemOut: {
+            /** Label */
+            label: string;
+            /** At */
+            at: number;
+            /** Places */
+            places: number[];
+            /** Task */
+            task: string;
+            /** Given */
+            given: string;
+            /** Given Latex */
+            given_latex: string;
+            /** Lines */
+            lines: string[];
+            /** Beads */
+            beads: components["schemas"]["Bead"][];
+            /** Verdict */
+            verdict: string;
+            /** Finished */
+            finished: boolean;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+        };
+        /** SkippedOut */
+        SkippedOut: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+        };
+        /** KeyIn */
+        KeyIn: {
+            /** Text */
+            text: string;
+            /**
+             * Conventions
+             * @default {}
+             */
+            conventions?: {
+                [key: string]: string;
+            };
         };
         /**
          * ProblemRow
@@ -747,6 +857,41 @@ export interface components {
             untaught: string[];
             /** Problems */
             problems: components["schemas"]["ProblemRow"][];
+        };
+        /**
+         * KeySheetIn
+         * @description A key that becomes a sheet with this title.
+         */
+        KeySheetIn: {
+            /** Text */
+            text: string;
+            /**
+             * Conventions
+             * @default {}
+             */
+            conventions?: {
+                [key: string]: string;
+            };
+            /** Title */
+            title: string;
+        };
+        /** SheetRow */
+        SheetRow: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /**
+             * Changed
+             * Format: date-time
+             */
+            changed: string;
+            /** Problems */
+            problems: number;
+            /** Sound */
+            sound: number;
+            /** Faulty */
+            faulty: number;
         };
         /** SheetIn */
         SheetIn: {
@@ -1294,6 +1439,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EchoOut"];
+                };
+            };
+        };
+    };
+    server_keys_api_proofread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_keys_api_make_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeySheetIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
                 };
             };
         };

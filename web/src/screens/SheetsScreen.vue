@@ -78,6 +78,7 @@ function sum(row: SheetRow): string {
     <header class="top">
       <h1>Sheets</h1>
       <div class="account">
+        <RouterLink class="to-keys" to="/keys">Proof-read a key</RouterLink>
         <span class="muted">{{ session.teacher?.name }}</span>
         <button class="plain-button" @click="logOut">Log out</button>
       </div>
@@ -133,6 +134,14 @@ function sum(row: SheetRow): string {
 }
 h1 {
   font-size: 28px;
+}
+.account {
+  display: flex;
+  align-items: baseline;
+  gap: 16px;
+}
+.to-keys {
+  color: var(--settles);
 }
 .list {
   list-style: none;

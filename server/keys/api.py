@@ -1,0 +1,30 @@
+"""/api/keys: a whole key, pasted."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from ninja import Router, Status
+
+from server.accounts.schemas import Detail
+from server.checking.schemas import JsonObject
+from server.keys import services
+from server.keys.schemas import KeyIn, KeyOut, KeySheetIn
+from server.sheets import queries
+from server.sheets.schemas import SheetOut
+
+router = Router()
+
+
+@router.post("/proofread", response={200: KeyOut, 400: Detail})
+def proofread(request: HttpRequest, data: KeyIn) -> JsonObject:
+    """Verifies every line and every check of a key; nothing is stored."""
+    return services.proofs_of(data)
+
+
+@router.post("/sheet", response={201: SheetOut, 400: Detail})
+def make_sheet(request: HttpRequest, data: KeySheetIn) -> Status[JsonObject]:
+    """Makes a sheet of a key."""
+    return Status(201, queries.sheet_out(services.sheet_from(cast(User, request.user), data)))
