@@ -1,4 +1,4 @@
-"""`./uchuu api-types`: the TypeScript types and the JSON Schema, made from the API's own description.
+"""`./uchuu api-types`: the TypeScript types, the JSON Schema and the page of slips, made from what they describe.
 
 With `--check` nothing is written; the exit status says whether what lies there is fresh.
 """
@@ -13,7 +13,7 @@ import tempfile
 from pathlib import Path
 from typing import Any
 
-from door import front
+from door import front, slips_page
 from door.testing import NO_DATABASE, settings_env
 
 TYPES = front.WEB / "src" / "api" / "schema.d.ts"
@@ -40,7 +40,7 @@ def main(arguments: list[str]) -> int:
 def _made() -> dict[Path, str]:
     from server.checking.schemas import ReportOut, WorkingIn
     from server.config.api import api
-    from server.solving.published import AnalysisFile, SolutionFile
+    from server.solving.published import AnalysisFile, PredictionFile, ProofsFile, SolutionFile
 
     return {
         TYPES: _typescript(json.dumps(api.get_openapi_schema())),
@@ -51,6 +51,11 @@ def _made() -> dict[Path, str]:
         SCHEMAS / "analysis.schema.json": _schema(
             AnalysisFile, "The features of a function, as analyse --json prints them"
         ),
+        SCHEMAS / "prediction.schema.json": _schema(
+            PredictionFile, "The wrong answers to expect, as predict --json prints them"
+        ),
+        SCHEMAS / "proofs.schema.json": _schema(ProofsFile, "A key proof-read, as check --key --json prints it"),
+        front.ROOT / "docs" / "slips.md": slips_page.page(),
         SCHEMAS / "working.schema.json": _schema(WorkingIn, "A working, as check --jsonl reads it"),
     }
 

@@ -148,14 +148,17 @@ def _minus_first_only(node: n.Node) -> Iterator[Wrong]:
         if isinstance(bare, n.Sum) and isinstance(term, n.Group):
             inner = terms(bare)
             opened = [("-" if inner[0][0] == "+" else "+", inner[0][1]), *inner[1:]]
-            yield add([*items[:k], *opened, *items[k + 1 :]]), f"the minus reached {plain(inner[0][1])} only"
+            yield (
+                add([*items[:k], *opened, *items[k + 1 :]]),
+                f"the minus before {plain(term)} reached {plain(inner[0][1])} only",
+            )
         if isinstance(bare, n.Fraction) and isinstance(n.bare(bare.numerator), n.Sum):
             inner = terms(bare.numerator)
             top = [("-", inner[0][1]), *inner[1:]] if inner[0][0] == "+" else [("+", inner[0][1]), *inner[1:]]
             apart = [(s, over(t, bare.denominator)) for s, t in top]
             yield (
                 add([*items[:k], *apart, *items[k + 1 :]]),
-                f"the minus reached {plain(inner[0][1])} only, not the whole numerator",
+                f"the minus before {plain(term)} reached {plain(inner[0][1])} only, not the whole numerator",
             )
         if isinstance(bare, n.Product):
             for position, factor in enumerate(bare.factors):
@@ -166,7 +169,10 @@ def _minus_first_only(node: n.Node) -> Iterator[Wrong]:
                         ("-" if (s == "+") == (j == 0) else "+", multiply([*others, t]))
                         for j, (s, t) in enumerate(inner)
                     ]
-                    yield add([*items[:k], *spread, *items[k + 1 :]]), f"the minus reached {plain(inner[0][1])} only"
+                    yield (
+                        add([*items[:k], *spread, *items[k + 1 :]]),
+                        f"the minus before {plain(term)} reached {plain(inner[0][1])} only",
+                    )
 
 
 def _opposite(node: n.Node) -> Iterator[Wrong]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import asdict
 
 from algebra import ReadingError, Working, check, echo
@@ -23,10 +24,10 @@ def check_working(data: WorkingIn) -> JsonObject:
     return {**check(working).to_json(), "id": data.id}
 
 
-def echo_line(text: str, decimal: str = "point") -> EchoOut:
-    """The line as the core understood it, or its error; never raises for what can't be read."""
+def echo_line(text: str, decimal: str = "point", marks: Mapping[tuple[int, ...], str] | None = None) -> EchoOut:
+    """The line as the core understood it, with places marked, or its error; never raises for what can't be read."""
     try:
-        return EchoOut(**asdict(echo(text, decimal=decimal)))
+        return EchoOut(**asdict(echo(text, decimal=decimal, marks=marks)))
     except ReadingError as problem:
         error = {"line": 0, "column": problem.column, "message": problem.message, "code": problem.code}
         return EchoOut(error=error)  # type: ignore[arg-type]

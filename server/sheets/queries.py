@@ -6,11 +6,13 @@ from django.contrib.auth.models import User
 from django.db.models import Prefetch, QuerySet
 from django.shortcuts import get_object_or_404
 
+from algebra import SLIPS
 from server.checking.schemas import JsonObject
 from server.checking.services import echo_line
 from server.sheets import reports
 from server.sheets.models import Line, Problem, Sheet, Working
 
+_SLIP_NAMES = {slip.id: slip.name for slip in SLIPS}
 _LINES = Prefetch("lines", queryset=Line.objects.order_by("position"))
 _WORKINGS = Prefetch("working", queryset=Working.objects.prefetch_related(_LINES))
 
@@ -75,7 +77,38 @@ def problem_row(problem: Problem) -> JsonObject:
         "verdict": report["answer"]["verdict"],
         "finished": report["finish"]["finished"],
         "owed": len(report["owed"]),
+        "slips": [{"id": key, "name": name} for key, name in slips_in(report).items()],
     }
+
+
+def slips_in(report: JsonObject) -> dict[str, str]:
+    """The slips that a report names first, with what they are called."""
+    found = [link["slip"]["id"] for link in report["links"] if link["slip"]] + report["answer"]["slips"]
+    return {key: _SLIP_NAMES[key] for key in dict.fromkeys(found) if key in _SLIP_NAMES}
+
+
+def _tints(given: str, texts: list[str], report: JsonObject, decimal: str) -> list[JsonObject]:
+    """The places of every slip, in its line and in the line of the chain before it."""
+    found = []
+    before = 0
+    for link in report["links"]:
+        slip, number = link["slip"], link["line"]
+        if slip and (slip["before"] or slip["after"]):
+            above = given if before == 0 else texts[before - 1]
+            found.append(
+                {
+                    "line": number, "before_line": before,
+                    "before": echo_line(above, decimal, _marked(slip["before"])).model_dump(),
+                    "after": echo_line(texts[number - 1], decimal, _marked(slip["after"])).model_dump(),
+                }
+            )  # fmt: skip
+        if link["kind"] in ("expression", "equation", "statement") and not link["error"]:
+            before = number
+    return found
+
+
+def _marked(addresses: list[list[int]]) -> dict[tuple[int, ...], str]:
+    return {tuple(address): "mark-slip" for address in addresses}
 
 
 def with_lines(problem: Problem, working: Working, texts: list[str]) -> Problem:
@@ -90,6 +123,7 @@ def problem_out(problem: Problem) -> JsonObject:
     """A problem with its lines as typed and as understood, and the report on them."""
     decimal = decimal_of(problem.sheet)
     texts = [line.text for line in problem.working.lines.all()]
+    report = reports.of(problem)
     return {
         "id": problem.pk,
         "sheet": problem.sheet_id,
@@ -102,7 +136,8 @@ def problem_out(problem: Problem) -> JsonObject:
         "given_echo": echo_line(problem.given, decimal).model_dump(),
         "revision": problem.working.revision,
         "lines": [{"text": text, "echo": echo_line(text, decimal).model_dump()} for text in texts],
-        "report": reports.of(problem),
+        "report": report,
+        "tints": _tints(problem.given, texts, report, decimal),
     }
 
 

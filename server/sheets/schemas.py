@@ -34,6 +34,11 @@ class Bead(Schema):
     relation: str | None
 
 
+class SlipNamed(Schema):
+    id: str
+    name: str
+
+
 class ProblemRow(Schema):
     """A problem as the strip shows it: the given typeset, its tiny chain and the state of its answer."""
 
@@ -47,6 +52,7 @@ class ProblemRow(Schema):
     verdict: str
     finished: bool
     owed: int
+    slips: list[SlipNamed]
 
 
 class SheetRow(Schema):
@@ -95,6 +101,15 @@ class LineOut(Schema):
     echo: EchoOut
 
 
+class TintOut(Schema):
+    """Where a slip was made: the line (from 1) and the one before it (0 is the given), both set with the places marked."""
+
+    line: int
+    before_line: int
+    before: EchoOut
+    after: EchoOut
+
+
 class ProblemOut(Schema):
     """A problem with its working, every line judged."""
 
@@ -110,6 +125,7 @@ class ProblemOut(Schema):
     revision: int
     lines: list[LineOut]
     report: ReportOut
+    tints: list[TintOut]
 
 
 class WorkingChange(Schema):

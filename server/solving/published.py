@@ -1,4 +1,4 @@
-"""The published shape of what `solve --json` and `analyse --json` print (format 1). Fields are added, never renamed."""
+"""The published shape of what the headless commands print with --json (format 1). Fields are added, never renamed."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from ninja import Schema
 
-from server.checking.schemas import ErrorOut
+from server.checking.schemas import ErrorOut, ReportOut
 
 
 class DifficultyFile(Schema):
@@ -68,4 +68,75 @@ class AnalysisFile(Schema):
     end_behaviour: dict[str, str]
     range: str | None
     grid_points: list[list[str]]
+    error: ErrorOut | None
+
+
+class RefutationFile(Schema):
+    text: str
+    values: dict[str, str] | None = None
+    before: str | None = None
+    after: str | None = None
+    solution: str | None = None
+    solves: Literal["before", "after"] | None = None
+    plain: str | None = None
+
+
+class WrongFile(Schema):
+    """A wrong answer, the whole wrong working, and the line of it at which it parts from the right one."""
+
+    answer: str
+    slips: list[str]
+    at_line: int
+    done: str
+    lines: list[str]
+    refutation: RefutationFile | None
+    weight: float
+    roads: int
+
+
+class UnfinishedFile(Schema):
+    answer: str
+    missing: str
+
+
+class PredictionFile(Schema):
+    format: Literal[1]
+    answer: list[str]
+    wrong: list[WrongFile]
+    unfinished: list[UnfinishedFile]
+    error: ErrorOut | None
+
+
+class FindingFile(Schema):
+    line: int | None
+    kind: str
+    text: str
+    instead: str
+
+
+class KeyProblemFile(Schema):
+    """One problem of a key: where it starts in the text and where its lines stand, its working, what was found, its report."""
+
+    label: str
+    at: int
+    places: list[int]
+    task: str
+    given: str
+    lines: list[str]
+    variable: str | None
+    method: str | None
+    numbers: str
+    findings: list[FindingFile]
+    report: ReportOut
+
+
+class SkippedFile(Schema):
+    line: int
+    text: str
+
+
+class ProofsFile(Schema):
+    format: Literal[1]
+    problems: list[KeyProblemFile]
+    skipped: list[SkippedFile]
     error: ErrorOut | None

@@ -146,14 +146,30 @@ def anticipated(teacher: User, problem_id: int, order: str, seed: int) -> JsonOb
         choices = options(working, order=order, seed=seed)  # type: ignore[arg-type]
     except (TaskError, ReadingError) as reason:
         why = getattr(reason, "message", str(reason))
-        return {"answer": [], "wrong": [], "unfinished": [], "options": [], "why_none": why}
+        return {"answer": [], "answer_latex": "", "wrong": [], "unfinished": [], "options": [], "why_none": why}
     return {
         "answer": list(found.answer),
+        "answer_latex": _typeset_values(list(found.answer)),
         "wrong": [_way_out(item, words, decimal) for item in found.wrong],
-        "unfinished": [{"answer": text, "missing": code} for text, code in found.unfinished],
-        "options": choices,
+        "unfinished": [
+            {"answer": text, "answer_latex": _typeset_values([text]), "missing": code}
+            for text, code in found.unfinished
+        ],
+        "options": [
+            choice | {"answer_latex": _typeset_values(str(choice["answer"]).split(" or "))} for choice in choices
+        ],
         "why_none": "",
     }
+
+
+def _typeset_values(values: list[str]) -> str:
+    """Values of an answer, typeset and joined by `or`."""
+    if not values or values == ["no solution"]:
+        return r"\text{no solution}"
+    echoes = [echo_line(value) for value in values]
+    return r"\;\text{ or }\;".join(
+        f"{e.left} {e.right}".strip() or rf"\text{{{value}}}" for e, value in zip(echoes, values, strict=True)
+    )
 
 
 def _way_out(item: Anticipated, words: dict[str, dict[str, str]], decimal: str) -> JsonObject:
@@ -161,7 +177,7 @@ def _way_out(item: Anticipated, words: dict[str, dict[str, str]], decimal: str) 
     own = words.get(slip.id, {})
     shown = item.to_json()
     return {
-        "answer": shown["answer"], "slips": item.slips, "names": [own.get("name") or slip.name], "done": item.done,
+        "answer": shown["answer"], "answer_latex": _typeset_values(item.answer), "slips": item.slips, "names": [own.get("name") or slip.name], "done": item.done,
         "why": own.get("text") or slip.why, "cue": slip.cue, "kind": slip.kind, "at_line": item.at_line, "lines": item.lines,
         "echoes": [echo_line(line, decimal).model_dump() for line in item.lines],
         "refutation": {"text": item.refutation.text, "plain": item.refutation.plain} if item.refutation else None,

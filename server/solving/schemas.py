@@ -102,6 +102,7 @@ class WayOut(Schema):
     """A wrong answer to expect: its slips, where it parts from the right working, the whole wrong working typeset."""
 
     answer: str
+    answer_latex: str
     slips: list[str]
     names: list[str]
     done: str
@@ -117,11 +118,13 @@ class WayOut(Schema):
 
 class UnfinishedOut(Schema):
     answer: str
+    answer_latex: str
     missing: str
 
 
 class OptionOut(Schema):
     answer: str
+    answer_latex: str
     right: bool
     reason: str
     slips: list[str]
@@ -131,6 +134,7 @@ class AnticipatedOut(Schema):
     """What students will write; `why_none` where the problem is not worked."""
 
     answer: list[str]
+    answer_latex: str
     wrong: list[WayOut]
     unfinished: list[UnfinishedOut]
     options: list[OptionOut]

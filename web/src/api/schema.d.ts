@@ -842,6 +842,8 @@ export interface components {
             finished: boolean;
             /** Owed */
             owed: number;
+            /** Slips */
+            slips: components["schemas"]["SlipNamed"][];
         };
         /** SheetOut */
         SheetOut: {
@@ -857,6 +859,13 @@ export interface components {
             untaught: string[];
             /** Problems */
             problems: components["schemas"]["ProblemRow"][];
+        };
+        /** SlipNamed */
+        SlipNamed: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * KeySheetIn
@@ -956,6 +965,20 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["LineOut"][];
             report: components["schemas"]["ReportOut"];
+            /** Tints */
+            tints: components["schemas"]["TintOut"][];
+        };
+        /**
+         * TintOut
+         * @description Where a slip was made: the line (from 1) and the one before it (0 is the given), both set with the places marked.
+         */
+        TintOut: {
+            /** Line */
+            line: number;
+            /** Before Line */
+            before_line: number;
+            before: components["schemas"]["EchoOut"];
+            after: components["schemas"]["EchoOut"];
         };
         /** ProblemIn */
         ProblemIn: {
@@ -1129,6 +1152,8 @@ export interface components {
         AnticipatedOut: {
             /** Answer */
             answer: string[];
+            /** Answer Latex */
+            answer_latex: string;
             /** Wrong */
             wrong: components["schemas"]["WayOut"][];
             /** Unfinished */
@@ -1142,6 +1167,8 @@ export interface components {
         OptionOut: {
             /** Answer */
             answer: string;
+            /** Answer Latex */
+            answer_latex: string;
             /** Right */
             right: boolean;
             /** Reason */
@@ -1160,6 +1187,8 @@ export interface components {
         UnfinishedOut: {
             /** Answer */
             answer: string;
+            /** Answer Latex */
+            answer_latex: string;
             /** Missing */
             missing: string;
         };
@@ -1170,6 +1199,8 @@ export interface components {
         WayOut: {
             /** Answer */
             answer: string;
+            /** Answer Latex */
+            answer_latex: string;
             /** Slips */
             slips: string[];
             /** Names */

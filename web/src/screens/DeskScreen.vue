@@ -11,7 +11,7 @@ import GraphFace from '@/features/graph/GraphFace.vue'
 import KeyPanel from '@/features/keys/KeyPanel.vue'
 import MethodsFace from '@/features/methods/MethodsFace.vue'
 import StepNotes from '@/features/methods/StepNotes.vue'
-import { useMethods, type Solution } from '@/features/methods/store'
+import { useMethods } from '@/features/methods/store'
 import NextStepCard from '@/features/next/NextStepCard.vue'
 import { useNextStep } from '@/features/next/store'
 import { useSession } from '@/features/session/store'
@@ -39,7 +39,7 @@ const removing = ref(false)
 const settling = ref(false)
 const teaching = ref(false)
 const boardStart = ref('')
-const pending = ref<Solution | null>(null)
+const pending = ref<string[] | null>(null)
 const at = ref(-1)
 const trouble = ref('')
 
@@ -110,14 +110,14 @@ function onWrongPath(lines: string[]): void {
   void show('board')
 }
 
-function use(solution: Solution): void {
-  if (chain.lines.length) pending.value = solution
-  else putOnPaper(solution)
+function use(lines: string[]): void {
+  if (chain.lines.length) pending.value = lines
+  else putOnPaper(lines)
 }
 
-function putOnPaper(solution: Solution): void {
+function putOnPaper(lines: string[]): void {
   pending.value = null
-  chain.fill(solution.steps.map((step) => step.text))
+  chain.fill(lines)
   void show('work')
 }
 
@@ -266,8 +266,8 @@ watch(
         <el-button size="small" type="primary" @click="chain.resolve('mine')">Keep mine</el-button>
       </div>
       <p v-if="chain.state === 'refused'" class="banner" role="alert">{{ chain.trouble }}</p>
-      <MethodsFace v-if="current && face === 'methods'" :problem="current.id" :has-lines="chain.lines.length > 0" @use="use" @board="onBoard" />
-      <AnticipateFace v-else-if="current && face === 'anticipate'" :problem="current.id" :given="current.given" @board="onWrongPath" />
+      <MethodsFace v-if="current && face === 'methods'" :problem="current.id" :has-lines="chain.lines.length > 0" @use="(solution) => use(solution.steps.map((step) => step.text))" @board="onBoard" />
+      <AnticipateFace v-else-if="current && face === 'anticipate'" :problem="current.id" :given="current.given" @board="onWrongPath" @use="use" />
       <GraphFace
         v-else-if="current && face === 'graph' && isFunction" :problem="current.id" :given="current.given" :letter="unknown"
       />
@@ -307,7 +307,7 @@ watch(
       :instruction="instruction(chain.problem?.task ?? 'solve', chain.problem?.variable ?? '')" @close="show('work')"
     />
     <el-dialog :model-value="pending !== null" title="Replace the lines on the paper?" width="440" @close="pending = null">
-      <p>The {{ chain.lines.length }} lines that stand there give way to {{ pending?.steps.length }} of this method. Undo brings them back.</p>
+      <p>The {{ chain.lines.length }} lines that stand there give way to the {{ pending?.length }} new ones. Undo brings them back.</p>
       <template #footer>
         <el-button @click="pending = null">Keep mine</el-button>
         <el-button type="primary" @click="pending && putOnPaper(pending)">Replace them</el-button>

@@ -2,11 +2,10 @@
 import { computed, ref, watch } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
 import MathText from '@/components/MathText.vue'
-import PlainMath from '@/components/PlainMath.vue'
 
 /** What students will write: wrong answers with the slip behind them, their whole working, and what refutes them. */
 const props = defineProps<{ problem: number; given: string }>()
-const emit = defineEmits<{ board: [lines: string[]] }>()
+const emit = defineEmits<{ board: [lines: string[]]; use: [lines: string[]] }>()
 
 type Order = 'shuffled' | 'ascending' | 'trap-first'
 const found = ref<Schema['AnticipatedOut'] | null>(null)
@@ -59,12 +58,12 @@ function onKey(event: KeyboardEvent): void {
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p v-else-if="found?.why_none" class="muted">{{ found.why_none }}</p>
     <template v-else-if="found">
-      <p class="muted">right: <b><PlainMath :text="found.answer.join(', ') || 'no solution'" /></b></p>
+      <p class="muted">right: <MathText :latex="found.answer_latex" :display="false" /></p>
       <div class="two">
         <ol class="ways">
           <li v-for="(each, k) in found.wrong" :key="each.answer">
             <button class="way" :class="{ chosen: k === chosen }" :aria-current="k === chosen" @click="chosen = k">
-              <PlainMath class="answer" :text="each.answer" />
+              <MathText class="answer" :latex="each.answer_latex" :display="false" />
               <span class="muted">{{ each.names.join(', ') }}<template v-if="each.roads > 1"> · {{ each.roads }} roads</template></span>
             </button>
           </li>
@@ -84,11 +83,12 @@ function onKey(event: KeyboardEvent): void {
             <p v-if="way.refutation.plain" class="refuted">{{ way.refutation.plain }}</p>
           </template>
           <el-button size="small" @click="emit('board', way.lines)">Show on the board</el-button>
+          <el-button size="small" @click="emit('use', way.lines)">Put it on the paper</el-button>
         </article>
       </div>
       <section v-if="found.unfinished.length" class="more">
         <h3>Right but unfinished</h3>
-        <ul><li v-for="each in found.unfinished" :key="each.answer"><PlainMath :text="each.answer" /> <span class="muted">{{ each.missing.replaceAll('-', ' ') }}</span></li></ul>
+        <ul><li v-for="each in found.unfinished" :key="each.answer"><MathText :latex="each.answer_latex" :display="false" /> <span class="muted">{{ each.missing.replaceAll('-', ' ') }}</span></li></ul>
       </section>
       <section v-if="found.options.length > 1" class="more">
         <h3>Multiple choice</h3>
@@ -100,7 +100,7 @@ function onKey(event: KeyboardEvent): void {
         </p>
         <ol class="options">
           <li v-for="(option, k) in found.options" :key="option.answer" :class="{ right: option.right }">
-            <b>{{ LETTERS[k] }}</b> <PlainMath :text="option.answer" />
+            <b>{{ LETTERS[k] }}</b> <MathText :latex="option.answer_latex" :display="false" />
             <span class="muted">{{ option.right ? 'right' : option.reason }}</span>
           </li>
         </ol>

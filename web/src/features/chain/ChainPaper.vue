@@ -45,6 +45,14 @@ const echoes = computed(() => {
   for (const line of problem.value?.lines ?? []) byText.set(line.text, line.echo)
   return byText
 })
+/** Echoes with the place of the slip tinted, of the line one is on and of the one before it (-1: the given). */
+const tinted = computed(() => {
+  const tint = chain.judged ? problem.value?.tints.find((each) => each.line === (cursor.value ?? -2) + 1) : undefined
+  const found = new Map<number, Echo>()
+  if (tint) found.set(tint.before_line - 1, tint.before).set(tint.line - 1, tint.after)
+  return found
+})
+const givenEcho = computed(() => tinted.value.get(-1) ?? problem.value!.given_echo)
 const editorAt = computed(() => (draft.value.mode === 'append' ? chain.lines.length : draft.value.at))
 const rows = computed(() => chain.lines.map((text, k) => ({ key: k, text, link: chain.linkAt(k) })))
 const hint = computed(() =>
@@ -246,8 +254,8 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
       <ChainRail :beads="beads" :height="height" :fresh-from="freshFrom" />
       <div class="given" data-bead="0">
         <template v-if="!problem.given_echo.error">
-          <span class="left"><MathText v-if="problem.given_echo.left" :latex="problem.given_echo.left" /></span>
-          <span class="right"><MathText :latex="` ${problem.given_echo.right}`" /></span>
+          <span class="left"><MathText v-if="givenEcho.left" :latex="givenEcho.left" /></span>
+          <span class="right"><MathText :latex="` ${givenEcho.right}`" /></span>
         </template>
         <span v-else class="raw">{{ problem.given }}</span>
       </div>
@@ -272,7 +280,7 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
           </div>
           <ChainRow
             v-if="!(draft.mode === 'edit' && draft.at === k)"
-            :number="k + 1" :text="row.text" :echo="echoes.get(row.text) ?? null" :link="row.link"
+            :number="k + 1" :text="row.text" :echo="tinted.get(k) ?? echoes.get(row.text) ?? null" :link="row.link"
             :selected="cursor === k" :beside="!below || misstated(k)" @select="select(k)" @edit="edit(k)" @key="onRowKey(k, $event)"
           />
           <div v-if="moveAfter(k)" class="both" aria-hidden="true">

@@ -84,12 +84,13 @@ export const useSheets = defineStore('sheets', {
   },
 })
 
-function rowState(problem: Problem): Pick<ProblemRow, 'beads' | 'verdict' | 'finished' | 'owed'> {
+function rowState(problem: Problem): Pick<ProblemRow, 'beads' | 'verdict' | 'finished' | 'owed' | 'slips'> {
   const { links, answer, finish, owed } = problem.report
   return {
     beads: links.map(({ kind, relation }) => ({ kind, relation })),
     verdict: answer.verdict,
     finished: finish.finished,
     owed: owed.length,
+    slips: [...new Map(links.flatMap(({ slip }) => (slip ? [[slip.id, { id: slip.id, name: slip.name }] as const] : []))).values()],
   }
 }

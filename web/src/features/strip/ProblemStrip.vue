@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { ProblemRow } from '@/api/client'
 import MathText from '@/components/MathText.vue'
 import TinyChain from '@/components/TinyChain.vue'
+import SlipFilter from './SlipFilter.vue'
 
 /** The problems of the sheet: number, the given set small, its tiny chain. Reordered by drag or Alt+arrows. */
 const props = defineProps<{ problems: ProblemRow[]; current: number | null }>()
@@ -10,6 +11,13 @@ const emit = defineEmits<{ open: [place: number]; add: []; order: [ids: number[]
 
 const dragged = ref<number | null>(null)
 const list = ref<HTMLElement | null>(null)
+const slip = ref('')
+/** The rows shown, each with its place on the sheet; a filter that fits none any more is let go. */
+const shown = computed(() => {
+  const all = props.problems.map((problem, place) => ({ problem, place }))
+  const held = all.filter(({ problem }) => problem.slips.some((each) => each.id === slip.value))
+  return held.length ? held : all
+})
 
 watch(
   () => [props.current, props.problems.length],
@@ -42,9 +50,10 @@ function focusRow(event: KeyboardEvent, by: -1 | 1): void {
 
 <template>
   <nav class="strip" aria-label="Problems of this sheet">
+    <SlipFilter :problems="problems" :chosen="slip" @choose="slip = $event" />
     <ol ref="list">
       <li
-        v-for="(problem, k) in problems"
+        v-for="{ problem, place: k } in shown"
         :key="problem.id"
         draggable="true"
         @dragstart="dragged = k"
