@@ -28,6 +28,7 @@ from algebra import (
     clear_caches,
     decide,
     generate,
+    predict,
     read_workings,
     work,
 )
@@ -48,7 +49,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("--core", action="store_true", help="the core alone")
     options = parser.parse_args(arguments)
     text = core_table()
-    text += "\n" + sympy_table() + "\n" + solving_table()
+    text += "\n" + sympy_table() + "\n" + solving_table() + "\n" + slips_table()
     if not options.core:
         text += "\n" + api_table()
     print(text)
@@ -184,6 +185,39 @@ def solving_table() -> str:
             f"{every[int(len(every) * 0.95)]:.0f} |"
         )
     return "### Worked solutions\n\n" + "\n".join(rows) + "\n"
+
+
+def slips_table() -> str:
+    """Milliseconds to name the slip of a labelled broken line, and to foresee the wrong answers of a generated problem."""
+    named: list[float] = []
+    for row in (CASES / "broken_lines.txt").read_text(encoding="utf-8").splitlines():
+        if not row.strip() or row.startswith("#"):
+            continue
+        before, after, _ = (part.strip() for part in row.split(";"))
+        task = "factor" if before.startswith("factor:") else "solve" if "=" in before else "simplify"
+        working = Working(task, before.removeprefix("factor:").strip(), (after,))
+        clear_caches()
+        started = time.perf_counter()
+        check(working)
+        named.append((time.perf_counter() - started) * 1000)
+    foreseen: list[float] = []
+    for family in FAMILIES:
+        for level in range(1, len(family.levels) + 1):
+            for solution in generate(family.id, level, 3, 3):
+                clear_caches()
+                started = time.perf_counter()
+                try:
+                    predict(solution.working)
+                except (TaskError, ReadingError):
+                    continue
+                foreseen.append((time.perf_counter() - started) * 1000)
+    rows = ["| | number | median ms | 95th percentile ms | slowest ms |", "|---|--:|--:|--:|--:|"]
+    for name, times in (("a broken line checked and its slip named", named), ("wrong answers foreseen", foreseen)):
+        times.sort()
+        rows.append(
+            f"| {name} | {len(times)} | {statistics.median(times):.0f} | {times[int(len(times) * 0.95)]:.0f} | {times[-1]:.0f} |"
+        )
+    return "### Slips\n\n" + "\n".join(rows) + "\n"
 
 
 def _ours(working: Working, before: str, line: str) -> tuple[bool | None, float]:

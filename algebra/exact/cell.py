@@ -15,12 +15,13 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction as Q
-from math import gcd
+from math import comb, gcd
 from typing import Any
 
 from flint import acb, arb, fmpq
 from flint.utils.flint_exceptions import DomainError
 
+from algebra import limits
 from algebra.exact.algebraic import eliminate, is_zero_number
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.numbers import prime_factors
@@ -596,6 +597,9 @@ class Cell(Field):
             size *= made.degree // shared
             if size > MAX_NORM:
                 raise TooLarge(f"The roots here together have a degree above {MAX_NORM}.", "√")
+            used = sum(1 for degree in poly.degrees()[len(self.added) :] if degree)
+            if comb(size * poly.total_degree() + used, used) > limits.MAX_TERMS:
+                raise TooLarge(f"Freed of its roots, this would have more than {limits.MAX_TERMS} terms.", "√")
             relation = made.relation
             if shared > 1:
                 place = made.position

@@ -79,7 +79,10 @@ class _Evaluator:
                     raise OutOfScope(f"{name} is used before it is given a meaning.", name)
                 return self.field.letter(name)
             case n.Unit(word):
-                return self.field.letter(f'"{word}"')
+                name = f'"{word}"'
+                if isinstance(self.field, Cell) and name in self.field.constants:
+                    return self.field.constants[name]
+                return self.field.letter(name)
             case n.Group(child):
                 return self.value(child)
             case n.Signed(sign, child):

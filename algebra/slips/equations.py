@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction as Q
 from itertools import product
-from math import lcm
+from math import gcd, lcm
 
 from algebra.slips.parts import add, factors, multiply, number_of, over, signed, terms, text
 from algebra.slips.slip import Ending, Slip, Wrong, sides
@@ -45,6 +45,8 @@ def _one_side(body: n.Node) -> Iterator[Wrong]:
                 _eq(plain(n.bare(bare.numerator)), other),
                 f"only one side was multiplied by {plain(bare.denominator)}",
             )
+        if isinstance(bare, n.Root) and n.letters(bare):
+            yield _eq(plain(n.bare(bare.radicand)), other), f"only the side with {plain(bare)} was squared"
 
 
 def _moved(body: n.Node) -> Iterator[Wrong]:
@@ -64,11 +66,13 @@ def _one_term_divided(body: n.Node) -> Iterator[Wrong]:
     for own, other in _both_ways(body):
         items = terms(own)
         parts = signed(items)
-        if parts is None or len(items) < 2:
+        if parts is None or len(items) < 2 or number_of(other) == 0:
             continue
+        # one divides by the number before the unknown, or by what all the terms of the side share
         whole = [abs(int(a)) for a, _ in parts if a.denominator == 1]
-        divisors = {Q(d) for a in whole for d in range(2, min(a, 60) + 1) if a % d == 0}
-        for number in sorted(divisors | {abs(a) for a, _ in parts if abs(a) not in (0, 1)}):
+        shared = gcd(*whole) if len(whole) == len(parts) else 1
+        divisors = {Q(d) for d in range(2, min(shared, 60) + 1) if shared % d == 0}
+        for number in sorted(divisors | {abs(a) for a, rest in parts if rest and abs(a) not in (0, 1)}):
             for k in range(len(items)):
                 divided = [(s, over(t, text(number))) if j == k else (s, t) for j, (s, t) in enumerate(items)]
                 yield (
@@ -116,7 +120,7 @@ def _lcd_skips(body: n.Node) -> Iterator[Wrong]:
     if not numbers or None in numbers:
         return
     common = lcm(*(int(v or 1) for v in numbers))
-    for chosen in {common, *(int(v or 1) for v in numbers)}:
+    for chosen in dict.fromkeys((common, *(int(v or 1) for v in numbers))):
         texts = []
         for items in both:
             texts.append(
@@ -191,7 +195,7 @@ def _half_not_squared(body: n.Node) -> Iterator[Wrong]:
         half = _half(own)
         if half:
             x = next(iter(n.letters(own)))
-            for added in {abs(half), half, 2 * half, abs(2 * half), 4 * half * half}:
+            for added in dict.fromkeys((abs(half), half, 2 * half, abs(2 * half), 4 * half * half)):
                 yield (
                     f"({x} + ({text(half)}))^2 = {plain(other)} + ({text(added)})",
                     f"{text(added)} was added, but half of {text(2 * half)}, squared, is {text(half * half)}",
@@ -209,8 +213,10 @@ def _leading_left(body: n.Node) -> Iterator[Wrong]:
         a, b = found.get(f"({x}^2)"), found.get(x)
         value = number_of(other)
         if a and b and a != 1 and value is not None:
-            for half in {b / 2, b / a / 2}:
-                for added in {half * half, a * half * half, half * half / a, (b / 2) ** 2, a * (b / 2) ** 2}:
+            for half in dict.fromkeys((b / 2, b / a / 2)):
+                for added in dict.fromkeys(
+                    (half * half, a * half * half, half * half / a, (b / 2) ** 2, a * (b / 2) ** 2)
+                ):
                     yield (
                         f"{text(a)}·({x} + ({text(half)}))^2 = {text(value + added)}",
                         f"the square was completed before dividing by {text(a)}",
@@ -323,7 +329,7 @@ def _formula_2(body: n.Node) -> Iterator[Wrong]:
     found = _abc(body)
     if found and found[1] != 1:
         x, a, b, c = found
-        for below in {Q(2), a}:
+        for below in dict.fromkeys((Q(2), a)):
             yield (
                 _formula(x, -b, b * b - 4 * a * c, below),
                 f"it was divided by {text(below)}, not by 2a = {text(2 * a)}",

@@ -28,8 +28,8 @@ def _cancelled_terms(node: n.Node) -> Iterator[Wrong]:
                 continue
             what = f"{plain(a)} was cancelled, though it is a term of {plain(n.bare(node.numerator if len(above) > 1 else node.denominator))} and no factor"
             top, bottom = _without(above, i), _without(below, j)
-            for t in {top or "1", add([("+", "1"), *(x for k, x in enumerate(above) if k != i)])}:
-                for u in {bottom or "1", add([("+", "1"), *(x for k, x in enumerate(below) if k != j)])}:
+            for t in dict.fromkeys((top or "1", add([("+", "1"), *(x for k, x in enumerate(above) if k != i)]))):
+                for u in dict.fromkeys((bottom or "1", add([("+", "1"), *(x for k, x in enumerate(below) if k != j)]))):
                     yield over(t, u), what
     # a factor shared by one term above and one below
     for i, (s, a) in enumerate(above):
@@ -80,7 +80,7 @@ def _added_across(node: n.Node) -> Iterator[Wrong]:
             a, b = n.bare(items[i][1]), n.bare(items[j][1])
             if isinstance(a, n.Fraction) and isinstance(b, n.Fraction):
                 top = add([(items[i][0], a.numerator), (items[j][0], b.numerator)])
-                for second in {items[j][0], "+"}:
+                for second in dict.fromkeys((items[j][0], "+")):
                     bottom = add([("+", a.denominator), (second, b.denominator)])
                     rest = [t for k, t in enumerate(items) if k not in (i, j)]
                     yield (

@@ -139,7 +139,9 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
             bad = [plain(t) for by, (_, t) in zip(chosen, items, strict=True) if by != front]
             if bad:
                 inner = [(s, f"({plain(t)})/({by})") for by, (s, t) in zip(chosen, items, strict=True)]
-                yield f"({front})·({add(inner)})", f"{' and '.join(bad)} was not divided by {front}"
+                taken = f"{'' if number == 1 and rest else number}{rest.replace('·', '')}"
+                verb = "was" if len(bad) == 1 else "were"
+                yield f"({front})·({add(inner)})", f"{' and '.join(bad)} {verb} not divided by {taken}"
 
 
 def _common_letters(items: list[tuple[str, n.Node]]) -> str:

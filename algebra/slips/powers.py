@@ -97,7 +97,7 @@ def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
             p = [base_and_exponent(f) for f in a if number_of(f) is None]
             q = [base_and_exponent(f) for f in b if number_of(f) is None]
             if len(p) == len(q) == 1 and p[0] and q[0] and p[0][0] == q[0][0] and p[0][1] != q[0][1]:
-                for size in {parts[i][0] + parts[j][0], parts[i][0] * parts[j][0]}:
+                for size in dict.fromkeys((parts[i][0] + parts[j][0], parts[i][0] * parts[j][0])):
                     body = f"({text(size)})·{p[0][0]}^({text(p[0][1] + q[0][1])})"
                     rest = [t for k, t in enumerate(items) if k not in (i, j)]
                     yield add([("+", body), *rest]), f"{plain(items[i][1])} and {plain(items[j][1])} are unlike terms"
@@ -235,6 +235,13 @@ def _radicands_added(node: n.Node) -> Iterator[Wrong]:
             yield (
                 add([("+", body), *(t for k, t in enumerate(items) if k not in (i, j))]),
                 f"{plain(first)} and {plain(second)} were put under one root",
+            )
+        else:
+            size = a + b
+            body = f"({text(size)})·{_root(f'({plain(first.radicand)}) + ({plain(second.radicand)})', first)}"
+            yield (
+                add([("+", body), *(t for k, t in enumerate(items) if k not in (i, j))]),
+                f"the numbers under {plain(first)} and {plain(second)} were added as well",
             )
 
 
@@ -386,7 +393,7 @@ SLIPS = (
     Slip(id="unlike-radicals-combined", name="Combined unlike radicals", kind="concept", topic="radicals", done="{what}, like x and y.",
          why="Only the same root can be counted together.", cue="Same root? Else leave it.", examples=(("3√2 + 5√3", "8√5"),), wrong=_unlike_combined),
     Slip(id="radicands-added", name="Added under one root", kind="concept", topic="radicals", done="{what}.",
-         why="√9 + √16 is 7, and √25 is 5.", cue="Simplify each root first.", examples=(("√12 + √27", "√39"),), wrong=_radicands_added),
+         why="√9 + √16 is 7, and √25 is 5.", cue="Simplify each root first.", examples=(("√12 + √27", "√39"), ("5√2 + 2√2", "7√4")), wrong=_radicands_added),
     Slip(id="integer-joined-to-radical", name="Added a number into the coefficient", kind="concept", topic="radicals", done="{what}.",
          why="4 + 3x is not 7x; the root is such an x.", cue="A number and a root are unlike terms.", examples=(("4 + 3√6", "7√6"),), wrong=_integer_joined),
     Slip(id="factor-not-rooted", name="Took the square out without its root", kind="procedure", topic="radicals", done="{what}.",

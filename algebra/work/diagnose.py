@@ -16,7 +16,7 @@ from algebra.methods.paper import NotThisWay, at_grain
 from algebra.methods.places import different
 from algebra.model import Link, Report, SlipSeen, TaskError, Working
 from algebra.parse.errors import ReadingError
-from algebra.parse.lines import read_line
+from algebra.parse.lines import read_expression, read_line
 from algebra.slips import SLIPS, Sight, answers, functions
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
@@ -133,7 +133,8 @@ def _put(working: Working, link: Link, found: list[Found], before: n.Node, after
 def slip_seen(item: Found, before: n.Node, after: n.Node, instead: str = "", *, in_chain: bool = True) -> SlipSeen:
     """A slip in words, with its places in both lines."""
     old, new = different(before, after) if in_chain else ([], [])
-    places = [list(f.at) for f in (item, item.second) if f is not None and f.at] or [list(a) for a in old if a]
+    places = [list(a) for f in (item, item.second) if f is not None for a in _named_places(before, f)]
+    places = places or [list(a) for a in old if a]
     done = _sentence(item.slip.done.format(what=item.what))
     if item.start:
         done = f"After {item.start}: {done}"
@@ -142,6 +143,28 @@ def slip_seen(item: Found, before: n.Node, after: n.Node, instead: str = "", *, 
         item.slip.id, item.slip.name, item.slip.kind, places, [list(a) for a in new if a], done, item.slip.why, item.slip.cue, instead,
         None if also is None else {"id": also.slip.id, "name": also.slip.name, "done": _sentence(also.slip.done.format(what=also.what)), "cue": also.slip.cue},
     )  # fmt: skip
+
+
+_NAMED = re.compile(r"(?:only |the minus before )?(.+?) (?:was|were|is|are|multiplies|came|crossed|went|reached|and)\b")
+
+
+def _named_places(before: n.Node, found: Found) -> list[n.Address]:
+    """Where the terms that the words name stand in the part that was rewritten; else that part."""
+    named = _NAMED.match(found.what)
+    part = n.at(before, found.at) if not found.start else before
+    if named and not found.start:
+        try:
+            wanted = n.bare(read_expression(named.group(1)))
+        except ReadingError:
+            wanted = None
+        places: list[n.Address] = []
+        for address, node in n.walk(part):
+            inside = any(address[: len(known)] == known for known in places)
+            if wanted is not None and not inside and n.bare(node) == wanted and address:
+                places.append(address)
+        if places:
+            return [(*found.at, *address) for address in places]
+    return [found.at] if found.at else []
 
 
 def _sentence(text: str) -> str:

@@ -58,6 +58,7 @@ class Proofs:
 
 def proofread(text: str, conventions: dict[str, str] | None = None) -> Proofs:
     """Takes a pasted key in and verifies every line and every check of it. Raises TaskError where it can't be taken in."""
+    Working("simplify", "x", (), conventions=conventions or {}).validate()
     key = read_key(text)
     found = []
     for problem in key.problems:

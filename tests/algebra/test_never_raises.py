@@ -27,6 +27,7 @@ RAW = st.text("xyai0123456789+-*/^()[]{}|=.,√∛±≠≈÷ orcheckletf\\#", ma
 def test_a_check_always_ends_with_a_report(task, given_line, lines, numbers):
     report = check(Working(task, given_line, tuple(lines), variable="x" if task == "solve" else None, numbers=numbers))
     assert len(report.links) == len(lines)
+    assert not any("stumbled" in link.notes for link in report.links)
     assert report.to_json()["format"] == 1
 
 

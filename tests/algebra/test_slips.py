@@ -1,5 +1,6 @@
 """The slips: their examples, the lines labelled by hand, and that no right line is accused."""
 
+import random
 from collections import Counter
 from pathlib import Path
 
@@ -78,6 +79,37 @@ def test_no_right_line_is_called_a_slip():
                 assert [link.slip for link in report.links if link.slip] == [], working.given
                 seen += len(report.links)
     assert seen > 500
+
+
+@pytest.mark.long
+def test_a_digit_changed_at_random_is_seldom_called_a_law_misused():
+    rng = random.Random(5)
+    named: Counter[str] = Counter()
+    for family in FAMILIES:
+        if family.task in ("analyze", "domain"):
+            continue
+        for level in range(1, len(family.levels) + 1):
+            for solution in generate(family.id, level, 3, 11):
+                before = solution.working.given
+                for step in (step for step in solution.steps if step.kind == "line"):
+                    digits = [k for k, c in enumerate(step.after) if c.isdigit()]
+                    if digits:
+                        k = rng.choice(digits)
+                        wrong = (
+                            f"{step.after[:k]}{rng.choice('123456789'.replace(step.after[k], ''))}{step.after[k + 1 :]}"
+                        )
+                        link = check(Working(solution.working.task, before, (wrong,), solution.working.variable)).links[
+                            0
+                        ]
+                        if link.relation in ("breaks", "narrows"):
+                            named[link.slip.id if link.slip else ""] += 1
+                    before = step.after
+    others = sum(count for name, count in named.items() if name not in ("", "arithmetic", "copied-wrongly"))
+    print(
+        f"\n{named.total()} lines with one digit changed: another slip named in {others / named.total():.1%}; {named}"
+    )
+    assert named.total() > 500
+    assert others / named.total() < 0.08
 
 
 def test_a_slip_says_what_was_done_with_the_actual_terms_and_what_would_be_right():

@@ -329,3 +329,42 @@ def test_wrong_answers_are_foreseen_and_shown_on_the_board(desk):
     expect(board).to_contain_text("0 / 4")
     page.keyboard.press("PageDown")
     expect(board).to_contain_text("1 /")
+
+
+def test_a_pasted_key_is_proofread_and_becomes_a_sheet(desk):
+    page = desk
+    page.get_by_role("link", name="Proof-read a key").click()
+    field = page.get_by_label("The key, pasted or typed")
+    expect(field).to_be_focused()
+    field.fill("Notes of the evening\n1) Solve 2(x-1) = 4\n2x - 1 = 4\nx = 5/2\n2) 3x = 6\nx = 2")
+    page.keyboard.press("Control+Enter")
+    found = page.get_by_label("Findings")
+    expect(found).to_contain_text("2 problems: 1 hold, 1 to look at.")
+    expect(found).to_contain_text("2 multiplies 1 as well as x.")
+    expect(found).to_contain_text("1 line passed over")
+    page.get_by_role("button", name="line 3", exact=True).click()
+    assert field.evaluate("area => area.value.slice(area.selectionStart, area.selectionEnd)") == "2x - 1 = 4"
+    page.reload()
+    expect(field).to_have_value("Notes of the evening\n1) Solve 2(x-1) = 4\n2x - 1 = 4\nx = 5/2\n2) 3x = 6\nx = 2")
+    page.get_by_role("button", name="Proof-read").click()
+    page.get_by_label("Title of the sheet").fill("From the key")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("problem 1 of 2")).to_be_visible()
+    # only the problem with the slip is left in the strip when it is asked for
+    strip = page.get_by_label("Problems of this sheet")
+    rows = strip.get_by_role("listitem")
+    expect(rows).to_have_count(2)
+    strip.get_by_role("combobox").select_option(label="Multiplied the first term only · 1")
+    expect(rows).to_have_count(1)
+
+
+def test_a_foreseen_wrong_working_is_put_on_the_paper_and_its_place_tinted(desk):
+    page = desk
+    new_sheet(page, "Foreseen")
+    new_problem(page, "Simplify", "(x + 9)/x")
+    page.keyboard.press("Alt+a")
+    page.get_by_role("button", name="Put it on the paper").click()
+    expect(line(page, 1)).to_contain_text("breaks")
+    page.get_by_label("Next line").press("ArrowUp")
+    expect(page.get_by_label("What was probably done")).to_contain_text("cancelled")
+    expect(page.locator(".given .mark-slip, .row .mark-slip").first).to_be_visible()
