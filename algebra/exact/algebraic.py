@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
+from flint import acb, arb, fmpq
+from flint import ctx as flint_context
 from flint.types._gr import gr_complex_qqbar_ctx
 
+from algebra.exact.errors import TooLarge
 from algebra.exact.ratio import Poly, Ratio
 
 if TYPE_CHECKING:
@@ -30,6 +33,76 @@ def is_zero_number(cell: Cell, poly: Poly) -> bool | None:
             return None
         numbers[made.position] = number
     return bool(_number_of(poly, numbers).is_zero())
+
+
+def is_zero_function(cell: Cell, poly: Poly) -> bool | None:
+    """Whether a value in one letter is zero on the whole cell; None where that is not decided.
+
+    The value z is analytic on the cell, an interval, and a zero of P(T) = T^m·R(T), the product of T - z' over all choices of
+    roots. With m = 0 it is not zero. Else, at a point where R(0) is not 0, every zero of R is larger than a bound that its
+    coefficients give (Cauchy); if z is smaller there, it is zero there, so R(z) is not the zero function, so z is.
+    """
+    symbol = cell.spare_symbol()
+    if symbol is None or not cell.bounded or len(cell.letters_in(poly)) > 1:
+        return None
+    try:
+        total = cell.norm(symbol - poly)
+    except TooLarge:
+        return None
+    place = len(cell.added) - 1 - len(cell.made)
+    if total == 0 or any(total.degrees()[g.position] for g in cell.made.values()):
+        return None
+    parts: dict[int, fmpq] = {}
+    low = min(int(monomial[place]) for monomial in total.to_dict())
+    if low == 0:
+        return False
+    for monomial, coefficient in total.to_dict().items():
+        value = fmpq(int(coefficient))
+        for k in range(len(cell.added), len(cell.names)):
+            if monomial[k]:
+                number = cell.sample[cell.names[k]]
+                value *= fmpq(number.numerator, number.denominator) ** int(monomial[k])
+        power = int(monomial[place])
+        parts[power] = parts.get(power, fmpq(0)) + value
+    lowest = abs(parts.get(low, fmpq(0)))
+    if lowest == 0:
+        return None
+    bound = lowest / (lowest + max([abs(c) for k, c in parts.items() if k > low] or [fmpq(0)]))
+    size = abs(_enclosed(cell, poly))
+    if size < arb(bound):
+        return True
+    return False if size > 0 else None
+
+
+def _enclosed(cell: Cell, poly: Poly, precision: int = 300) -> Any:
+    """A value at the sample, certified, to many digits."""
+    before = flint_context.prec
+    try:
+        flint_context.prec = precision
+        values: dict[int, Any] = {}
+        for made in cell.made.values():
+            if made.base is not None:
+                values[made.position] = acb(abs(_filled(cell, made.base, values).real).root(made.degree))
+            elif made.nested is not None:
+                values[made.position] = acb(_filled(cell, made.nested.numerator, values).real.root(made.degree))
+            else:
+                values[made.position] = made.value
+        return _filled(cell, poly, values)
+    finally:
+        flint_context.prec = before
+
+
+def _filled(cell: Cell, poly: Poly, values: dict[int, Any]) -> Any:
+    total = acb(0)
+    for monomial, coefficient in poly.to_dict().items():
+        term = acb(int(coefficient))
+        for k, power in enumerate(monomial):
+            if power:
+                number = None if k in values else cell.sample[cell.names[k]]
+                base = values[k] if number is None else acb(arb(fmpq(number.numerator, number.denominator)))
+                term *= base ** int(power)
+        total += term
+    return total
 
 
 def _generators_in(cell: Cell, poly: Poly) -> list[Generator]:

@@ -22,7 +22,7 @@ from flint import acb, arb, fmpq
 from flint.utils.flint_exceptions import DomainError
 
 from algebra import limits
-from algebra.exact.algebraic import eliminate, is_zero_number
+from algebra.exact.algebraic import eliminate, is_zero_function, is_zero_number
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors, ring_name
@@ -163,6 +163,16 @@ class Cell(Field):
         above, below = self._sign_by_terms(value.numerator), self._sign_by_terms(value.denominator)
         return None if above is None or below is None else above * below
 
+    def is_above_zero(self, value: Ratio) -> bool:
+        """Whether a value is a sum of roots and of a number with one sign, so that it is nowhere zero: √x + 1.
+
+        Of several letters the number may be missing: √x + √y is zero where both are, which is no condition on one.
+        """
+        if not self.depends_on_added(value.numerator) or not self.sign_of_terms(value):
+            return False
+        monomials = value.numerator.monoms()
+        return not any(monomials[-1]) or (len(self.letters) > 1 and len(monomials) > 1)
+
     def _holds_i(self, poly: Poly) -> bool:
         return "i" in self.made and bool(poly.degrees()[self.made["i"].position])
 
@@ -194,9 +204,9 @@ class Cell(Field):
         inside = {k for made in used for k in self.letters_inside(made)}
         if not letters and not inside:
             return self._sign_at_sample(poly)
-        if any(made.relation is None for made in used) or not self.bounded:
+        if any(made.relation is None for made in used):
             return None
-        if len({*letters, *inside}) <= 1:
+        if len({*letters, *inside}) <= 1 and self.bounded:
             norm = self.norm(poly)
             if norm == 0 or self.depends_on_added(norm):
                 return None
@@ -579,7 +589,22 @@ class Cell(Field):
             return True
         if not self._holds_uncertain(value.numerator) or not self.approximate(value).contains(0):
             return False
-        return is_zero_number(self, value.numerator)
+        found = is_zero_number(self, value.numerator)
+        return is_zero_function(self, value.numerator) if found is None else found
+
+    def spare_symbol(self) -> Poly | None:
+        """A generator of the ring that stands for nothing yet; None where all are taken."""
+        free = SPARE - 1 - len(self.made)
+        return None if free < 0 else self.generators[self.names[free]]
+
+    def letters_in(self, poly: Poly) -> set[int]:
+        """The positions of the letters that occur, under roots too."""
+        degrees = poly.degrees()
+        found = {k for k in range(len(self.added), len(self.names)) if degrees[k]}
+        for made in self.made.values():
+            if degrees[made.position]:
+                found |= self.letters_inside(made)
+        return found
 
     def _holds_uncertain(self, poly: Poly) -> bool:
         degrees = poly.degrees() if self.uncertain else ()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from fractions import Fraction as Q
 from itertools import product
 from math import lcm
@@ -153,19 +153,36 @@ class Cells:
         letters = {name: signs[ring_name(name)] for name in self.letters if ring_name(name) in signs}
         if any(letters.get(name) == -1 for name in self.positive):
             return False
+        known = dict.fromkeys(self.positive, 1) | letters
         for key, sign in signs.items():
-            poly = self.polys[key]
-            terms = set()
-            for monomial, coefficient in poly.to_dict().items():
-                term: int | None = 1 if coefficient > 0 else -1
-                for name, power in zip(_names(poly), monomial, strict=True):
-                    if power % 2:
-                        known = 1 if name in self.positive else letters.get(name)
-                        term = None if known is None or term is None else term * known
-                terms.add(term)
-            if len(terms) == 1 and None not in terms and terms != {sign}:
+            if _shared_sign(self.polys[key], known) == -sign:
                 return False
+        # p = λq + rest, where λq and the rest have one sign, has that sign
+        for (key, sign), (other, its) in product(signs.items(), repeat=2):
+            p, q = self.polys[key], self.polys[other]
+            if key == other or p.context() is not q.context():
+                continue
+            shared = q.to_dict()
+            for share in {Q(int(c), int(shared[m])) for m, c in p.to_dict().items() if m in shared}:
+                rest = share.denominator * p - share.numerator * q
+                forced = its if share > 0 else -its
+                if forced == -sign and (rest == 0 or _shared_sign(rest, known) == forced):
+                    return False
         return True
+
+
+def _shared_sign(poly: Poly, known: Mapping[str, int]) -> int | None:
+    """The sign that all terms of a polynomial have, by the signs of single letters; None where they differ or are not known."""
+    shared: set[int] = set()
+    for monomial, coefficient in poly.to_dict().items():
+        sign = 1 if coefficient > 0 else -1
+        for name, power in zip(_names(poly), monomial, strict=True):
+            if power % 2:
+                if name not in known:
+                    return None
+                sign *= known[name]
+        shared.add(sign)
+    return shared.pop() if len(shared) == 1 else None
 
 
 def _names(poly: Poly) -> tuple[str, ...]:

@@ -39,7 +39,9 @@ def one_root(solver: Solver, home: Cell, difference: Ratio, nonzero: Iterable[Po
     inside = top.symbol**2 - top.relation
     squared = a * a - b * b * inside
     values = [_univariate(p, position) for p in (a, b, inside)]
-    poles = [_univariate(p, position - len(home.added)) for p in nonzero]
+    # the denominator was freed of its root, which may have brought zeros into both top and bottom
+    poles = [_univariate(difference.denominator, position)]
+    poles += [_univariate(p, position - len(home.added)) for p in nonzero]
     members: set[Solution] = set()
     for factor in irreducible_factors([squared]).values():
         coefficients = [int(c) for c in _univariate(factor, position).coeffs()]

@@ -315,6 +315,8 @@ class RootSolver:
         difference = first.ratio - second.ratio
         if difference.is_zero:
             return EVERYTHING
+        if depends_on(difference.denominator, self.unknown):
+            self.poles.append(home.in_letters(difference.denominator))
         poly = difference.numerator
         position = home.position(self.unknown)
         rooted = [

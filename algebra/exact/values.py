@@ -52,6 +52,8 @@ class _Evaluator:
             raise UndefinedValue("It is undefined: it divides by zero.")
         if not value.numerator.is_constant():
             if isinstance(self.field, Cell):
+                if self.field.is_above_zero(value):
+                    return
                 poly = self.field.norm(value.numerator)
                 if self.field.depends_on_added(poly):
                     self.nonzero_powers.append(poly)

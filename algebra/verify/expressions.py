@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from fractions import Fraction as Q
 
+from algebra.exact.budget import OutOfTime
 from algebra.exact.cell import Cell, Plan
-from algebra.exact.errors import ExactError
+from algebra.exact.errors import ExactError, OutOfScope, TooLarge
 from algebra.exact.forms import factored_tree, simplified_tree
 from algebra.exact.points import breaking_point
-from algebra.exact.ratio import Ratio, irreducible_factors
+from algebra.exact.ratio import Ratio
 from algebra.exact.roots import Exactly
 from algebra.model import Evidence, Link
 from algebra.tree import nodes as n
@@ -23,8 +24,7 @@ def relate(
     """Fills in the link; returns whether it holds. Rational functions are equal iff their lowest terms are."""
     link.relation, sample = setting.compare(before, after)
     if link.relation == "holds":
-        new = irreducible_factors(p for value in after.values for p in value.nonzero)
-        if any(key not in ledger.factors for key in new):
+        if ledger.leaves_out_more(after):
             link.notes.append("undefined-at")
         return True
     if link.relation == "breaks" and setting.explains:
@@ -39,7 +39,16 @@ def difference_shown(
     where: str = "",
     sample: dict[str, Q] | None = None,
 ) -> Evidence | None:
-    """The friendliest values at which two unequal expressions differ."""
+    """The friendliest values at which two unequal expressions differ; None where none can be worked out."""
+    try:
+        return _difference_shown(setting, before, after, where, sample)
+    except (OutOfScope, TooLarge, OutOfTime):
+        return None  # the verdict is proved without it
+
+
+def _difference_shown(
+    setting: Setting, before: ExpressionMeaning, after: ExpressionMeaning, where: str, sample: dict[str, Q] | None
+) -> Evidence | None:
     left, right = _first_difference(before, after)
     letters = sorted(n.letters(left) | n.letters(right))
     if setting.complex and "i" in letters:
@@ -54,7 +63,7 @@ def difference_shown(
         if any(value <= 0 for name, value in point.items() if name in setting.positive):
             return None
         first, second = exactly.value(left), exactly.value(right)
-        if first is not None and second is not None and exactly.same(first, second) is None:
+        if first is not None and second is not None and exactly.same(first, second) is not False:
             return None
         return first, second
 

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from fractions import Fraction as Q
 from functools import cached_property
 
 from algebra.exact.cell import Cell, Plan
+from algebra.exact.errors import ExactError
 from algebra.exact.forms import polynomial_tree, simplified_tree
 from algebra.exact.ratio import Poly, coefficients, irreducible_factors
-from algebra.exact.roots import parameter_roots
+from algebra.exact.roots import Exactly, parameter_roots
 from algebra.exact.solutions import Solution
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -26,12 +28,48 @@ class Ledger:
     def factors(self) -> dict[str, Poly]:
         """The irreducible factors of the denominators."""
         if isinstance(self.given, ExpressionMeaning):
-            return irreducible_factors(poly for value in self.given.values for poly in value.nonzero)
-        return irreducible_factors(self.given.nonzero)
+            found = irreducible_factors(poly for value in self.given.values for poly in value.nonzero)
+        else:
+            found = irreducible_factors(self.given.nonzero)
+        if self.setting.plan is None or len(self.setting.letters) > 1:
+            return found
+        # √x + 1 is freed of its root as x - 1, but it is not zero at 1
+        return {key: poly for key, poly in found.items() if self._true_zeros([poly]) or not self._zeros([poly])}
 
     @cached_property
     def zeros(self) -> frozenset[Solution]:
-        return self.setting.solver.zeros(self.factors.values())
+        if self.setting.plan is None or len(self.setting.letters) > 1:
+            return self._zeros(self.factors.values())
+        return self._true_zeros(self.factors.values())
+
+    def leaves_out_more(self, line: ExpressionMeaning) -> bool:
+        """Whether a line is undefined somewhere where the given is not, as far as its denominators show."""
+        new = irreducible_factors(poly for value in line.values for poly in value.nonzero)
+        new = {key: poly for key, poly in new.items() if key not in self.factors}
+        if not new or self.setting.plan is None:
+            return bool(new)
+        if len(self.setting.letters) > 1:
+            return False
+        return any(
+            self._undefined_at(zero, line.trees) and not self._undefined_at(zero) for zero in self._zeros(new.values())
+        )
+
+    def _zeros(self, polys: Iterable[Poly]) -> frozenset[Solution]:
+        return self.setting.solver.zeros(polys)
+
+    def _true_zeros(self, polys: Iterable[Poly]) -> frozenset[Solution]:
+        """The zeros at which the given is undefined indeed."""
+        return frozenset(zero for zero in self._zeros(polys) if self._undefined_at(zero))
+
+    def _undefined_at(self, zero: Solution, trees: list[n.Node] | None = None) -> bool:
+        """Whether these trees, those of the given by default, have no value at a number."""
+        if zero.number is None:
+            return True
+        try:
+            exactly = Exactly(self.setting.plan or Plan(), {self.setting.unknown: zero.number})
+            return any(exactly.value(tree) is None for tree in trees or self.setting.given_trees())
+        except ExactError:
+            return True
 
     def __contains__(self, solution: Solution) -> bool:
         return solution in self.zeros

@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
 from algebra import limits
-from algebra.exact.cell import Cell, Plan
+from algebra.exact.cell import Cell, Plan, SignUnknown
 from algebra.exact.cells import Cells, between, plan_of
-from algebra.exact.errors import UndefinedValue
+from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.numbers import Number, rational
 from algebra.exact.oneroot import one_root
 from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
@@ -248,7 +248,17 @@ class Setting:
                 return "differs"
             return _same_values(cell, [v for v in first if v is not None], [v for v in second if v is not None])
 
-        judged = self.cells.each(judge)
+        def judge_or_leave(cell: Cell) -> str:
+            try:
+                return judge(cell)
+            except SignUnknown:
+                raise
+            except OutOfScope:
+                if cell.bounded:
+                    raise
+                return "unknown"  # a cell that perhaps does not exist decides nothing
+
+        judged = self.cells.each(judge_or_leave)
         for cell, verdict in judged:
             if verdict == "differs" and cell.bounded:
                 return "breaks", cell.sample
