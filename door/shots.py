@@ -14,6 +14,7 @@ from door.postgres import free_port, throwaway
 from door.start import DEMO_LOG_IN, gunicorn, manage, wait_until_up
 from door.testing import settings_env
 
+KEY = front.ROOT / "tests" / "corpus" / "key-as-pasted.txt"
 FOLDER = front.ROOT / "docs" / "screenshots"
 CHROMIUM = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
@@ -118,6 +119,14 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.goto(f"{base}/sheets/6/2/graph")
     page.get_by_role("img", name="Graph").wait_for()
     shot("graph")
+    page.goto(f"{base}/sheets/1/5/anticipate")
+    page.get_by_label("How it comes about").wait_for()
+    shot("anticipate")
+    page.goto(f"{base}/keys")
+    page.get_by_label("The key, pasted or typed").fill(KEY.read_text(encoding="utf-8"))
+    page.keyboard.press("Control+Enter")
+    page.get_by_text("to look at").wait_for()
+    shot("proof-read")
     desk(7, 2)
     page.keyboard.press("Alt+k")
     page.get_by_text("Laws of exponents").wait_for()

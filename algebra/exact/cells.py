@@ -26,6 +26,9 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool) -> Plan | None:
     """What cells these trees need, or None when rational functions do. Raises TooLarge for roots of roots too high."""
     index, step, needed = 2, 1, False
     for tree in trees:
+        if not _asks_for_cells(tree):
+            needed = needed or (imaginary and "i" in n.letters(tree))
+            continue
         for found, divisor in _demands(tree):
             needed = True
             index, step = lcm(index, found), lcm(step, divisor)
@@ -33,6 +36,15 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool) -> Plan | None:
     if index > MAX_INDEX or step > 12:
         raise TooLarge(f"These roots together need an index above {MAX_INDEX}.", "√")
     return Plan(index, step, imaginary) if needed else None
+
+
+def _asks_for_cells(tree: n.Node) -> bool:
+    """Whether roots, bars or exponents other than whole numbers occur."""
+    for part in n.parts_of(tree):
+        kind = type(part)
+        if kind is n.Root or kind is n.Absolute or (kind is n.Power and type(part.children[1]) is not n.Integer):
+            return True
+    return False
 
 
 def _demands(node: n.Node, outer: int = 1) -> Iterator[tuple[int, int]]:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
+from typing import Any
 
 from algebra.exact.budget import spend
 from algebra.exact.cell import MAX_INDEX, Above, Cell
@@ -63,60 +65,75 @@ class _Evaluator:
                 self.nonzero.append(value.numerator)
 
     def value(self, node: n.Node) -> Ratio:
-        match node:
-            case n.Integer(number):
-                return self.field.constant(number)
-            case n.Decimal():
-                return self.field.constant(node.value)
-            case n.Mixed(whole, top, bottom):
-                if bottom == 0:
-                    raise UndefinedValue("It is undefined: it divides by zero.")
-                return self.field.constant(whole + Q(top, bottom))
-            case n.Letter(name):
-                if isinstance(self.field, Cell) and name in self.field.constants:
-                    return self.field.constants[name]
-                if name == "i" and isinstance(self.field, Cell) and self.field.plan.imaginary:
-                    return self.field.imaginary_unit()
-                if name not in self.field.generators:
-                    raise OutOfScope(f"{name} is used before it is given a meaning.", name)
-                return self.field.letter(name)
-            case n.Unit(word):
-                name = f'"{word}"'
-                if isinstance(self.field, Cell) and name in self.field.constants:
-                    return self.field.constants[name]
-                return self.field.letter(name)
-            case n.Group(child):
-                return self.value(child)
-            case n.Signed(sign, child):
-                inner = self.value(child)
-                return -inner if sign == "-" else inner
-            case n.Sum(terms, signs):
-                total = self.value(terms[0])
-                for sign, term in zip(signs, terms[1:], strict=True):
-                    inner = self.value(term)
-                    total = total - inner if sign == "-" else total + inner
-                return total
-            case n.Product(factors, operators):
-                total = self.value(factors[0])
-                for operator, factor in zip(operators, factors[1:], strict=True):
-                    inner = self.value(factor)
-                    if operator == "÷":
-                        self.must_not_vanish(inner)
-                        total = total / inner
-                    else:
-                        total = total * inner
-                return total
-            case n.Fraction(top, bottom):
-                above, below = self.value(top), self.value(bottom)
-                self.must_not_vanish(below)
-                return above / below
-            case n.Power(base, exponent):
-                return self._power(self.value(base), self.value(exponent))
-            case n.Root(radicand, index):
-                return self._root(self.value(radicand), 2 if index is None else self._index(index))
-            case n.Absolute(child):
-                return self._absolute(self.value(child))
-        raise OutOfScope(f"A {type(node).__name__.lower()} has no value.")
+        kind = type(node)
+        read = _READ.get(kind)
+        if read is None:
+            raise OutOfScope(f"A {kind.__name__.lower()} has no value.")
+        return read(self, node)
+
+    def _integer(self, node: n.Integer) -> Ratio:
+        return self.field.constant(node.value)
+
+    def _mixed(self, node: n.Mixed) -> Ratio:
+        if node.denominator == 0:
+            raise UndefinedValue("It is undefined: it divides by zero.")
+        return self.field.constant(node.whole + Q(node.numerator, node.denominator))
+
+    def _letter(self, node: n.Letter) -> Ratio:
+        name, field = node.name, self.field
+        if isinstance(field, Cell):
+            if name in field.constants:
+                return field.constants[name]
+            if name == "i" and field.plan.imaginary:
+                return field.imaginary_unit()
+        if name not in field.generators:
+            raise OutOfScope(f"{name} is used before it is given a meaning.", name)
+        return field.letter(name)
+
+    def _unit(self, node: n.Unit) -> Ratio:
+        name = f'"{node.word}"'
+        if isinstance(self.field, Cell) and name in self.field.constants:
+            return self.field.constants[name]
+        return self.field.letter(name)
+
+    def _group(self, node: n.Group) -> Ratio:
+        return self.value(node.child)
+
+    def _signed(self, node: n.Signed) -> Ratio:
+        inner = self.value(node.child)
+        return -inner if node.sign == "-" else inner
+
+    def _sum(self, node: n.Sum) -> Ratio:
+        total = self.value(node.terms[0])
+        for sign, term in zip(node.signs, node.terms[1:], strict=True):
+            inner = self.value(term)
+            total = total - inner if sign == "-" else total + inner
+        return total
+
+    def _product(self, node: n.Product) -> Ratio:
+        total = self.value(node.factors[0])
+        for operator, factor in zip(node.operators, node.factors[1:], strict=True):
+            inner = self.value(factor)
+            if operator == "÷":
+                self.must_not_vanish(inner)
+                total = total / inner
+            else:
+                total = total * inner
+        return total
+
+    def _fraction(self, node: n.Fraction) -> Ratio:
+        above, below = self.value(node.numerator), self.value(node.denominator)
+        self.must_not_vanish(below)
+        return above / below
+
+    def _raised_to(self, node: n.Power) -> Ratio:
+        return self._power(self.value(node.base), self.value(node.exponent))
+
+    def _rooted(self, node: n.Root) -> Ratio:
+        return self._root(self.value(node.radicand), 2 if node.index is None else self._index(node.index))
+
+    def _in_bars(self, node: n.Absolute) -> Ratio:
+        return self._absolute(self.value(node.child))
 
     def _cell(self, symbol: str) -> Cell:
         if not isinstance(self.field, Cell):
@@ -142,6 +159,8 @@ class _Evaluator:
         number = exponent.constant
         if number is None:
             return self._exponential(base, exponent)
+        if number == 0 and base.is_zero:
+            raise UndefinedValue("It is undefined: 0 to the power 0 has no value.")
         if number <= 0:
             self.must_not_vanish(base)
         if number.denominator > MAX_INDEX:
@@ -200,3 +219,12 @@ class _Evaluator:
             for prime, power in prime_factors(part):
                 result = result * cell.exponential(int(prime), above, way * int(power) * int(count))
         return result
+
+
+# by kind of node: a table is read faster than a list of cases, and every expression passes here many times
+_READ: dict[type[n.Node], Callable[[_Evaluator, Any], Ratio]] = {
+    n.Integer: _Evaluator._integer, n.Decimal: lambda self, node: self.field.constant(node.value), n.Mixed: _Evaluator._mixed,
+    n.Letter: _Evaluator._letter, n.Unit: _Evaluator._unit, n.Group: _Evaluator._group, n.Signed: _Evaluator._signed,
+    n.Sum: _Evaluator._sum, n.Product: _Evaluator._product, n.Fraction: _Evaluator._fraction, n.Power: _Evaluator._raised_to,
+    n.Root: _Evaluator._rooted, n.Absolute: _Evaluator._in_bars,
+}  # fmt: skip

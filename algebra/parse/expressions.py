@@ -124,7 +124,8 @@ class ExpressionReader:
 
     def _mixed(self) -> n.Node | None:
         """A whole number directly before a fraction of whole numbers, or None."""
-        if self.next.kind != "number":
+        following = self.tokens[self.position + 1] if self.tokens[self.position].kind == "number" else None
+        if following is None or (following.kind != "number" and following.text != "frac"):
             return None
         kinds = [token.kind for token in self.tokens[self.position : self.position + 5]]
         texts = [token.text for token in self.tokens[self.position : self.position + 5]]

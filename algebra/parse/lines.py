@@ -21,6 +21,7 @@ _FEATURE = re.compile(
     r"end\s+behaviou?r)\s*:\s*",
     re.IGNORECASE,
 )
+_ARROW = re.compile(r"\s*[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
 _NAMED_MOVES = {
     "square": "square", "square both sides": "square", "^2": "square", "root": "root", "square root": "root",
     "√": "root", "swap": "swap", "swap sides": "swap",
@@ -44,6 +45,8 @@ def _read_line(text: str, decimal: str) -> ln.Line:
     feature = _FEATURE.match(body)
     if feature:
         line = _feature_line(feature.group(1), body, feature.end(), decimal)
+    elif _ARROW.match(body):
+        line = _feature_line("end behaviour", body, 0, decimal)
     elif keyword:
         line = _side_line(keyword.group(1).lower(), body, keyword.end(), decimal)
     else:

@@ -121,7 +121,19 @@ class _Reader:
         while self.position < size:
             found = common(text, self.position)
             if found is not None:
-                self._common(found.lastgroup, found.group(), found.end())
+                kind, piece = found.lastgroup, found.group()
+                if kind == "gap":
+                    self.gap = True
+                else:
+                    if kind == "simple":
+                        kind, piece = _SIMPLE[piece]
+                    elif kind == "number":
+                        if len(piece) > limits.MAX_DIGITS:
+                            raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
+                        piece = piece.replace(",", ".")
+                    self.tokens.append(Token(str(kind), piece, self.position + 1 + self.offset, self.gap))
+                    self.gap = False
+                self.position = found.end()
                 continue
             character = text[self.position]
             if character.isspace() or character == "\u200b":
@@ -133,20 +145,6 @@ class _Reader:
                 self._symbol(character)
         self.add("end", "", 0)
         return self.tokens
-
-    def _common(self, kind: str | None, text: str, end: int) -> None:
-        if kind == "gap":
-            self.gap = True
-        else:
-            if kind == "simple":
-                kind, text = _SIMPLE[text]
-            elif kind == "number":
-                if len(text) > limits.MAX_DIGITS:
-                    raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
-                text = text.replace(",", ".")
-            self.tokens.append(Token(str(kind), text, self.position + 1 + self.offset, self.gap))
-            self.gap = False
-        self.position = end
 
     def _symbol(self, character: str) -> None:
         pair = self.text[self.position : self.position + 2]

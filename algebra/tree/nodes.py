@@ -220,13 +220,12 @@ def walk(node: Node, address: Address = ()) -> Iterator[tuple[Address, Node]]:
             waiting.append(((*place, position), children[position]))
 
 
-def parts_of(node: Node) -> Iterator[Node]:
+def parts_of(node: Node) -> list[Node]:
     """Every node, without its address, in no order to rely on."""
-    waiting = [node]
-    while waiting:
-        part = waiting.pop()
-        yield part
-        waiting.extend(part.children)
+    found = [node]
+    for part in found:  # grows while it is walked
+        found += part.children
+    return found
 
 
 def letters(node: Node) -> frozenset[str]:

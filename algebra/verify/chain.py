@@ -34,6 +34,7 @@ from algebra.verify.finish import remaining_in
 from algebra.verify.ledger import Ledger
 from algebra.verify.moves import recognise_all
 from algebra.verify.owed import Account, owed_checks
+from algebra.verify.roads import is_longer
 from algebra.verify.setting import ExpressionMeaning, Meaning, SetMeaning, Setting
 
 
@@ -372,6 +373,8 @@ class _Chain:
         gains = equations.relate(self.setting, link, before, after, self.trail, line.move)
         if self.setting.explains and len(self.setting.letters) > 1:
             link.conditions = equations.conditions(self.setting, before, after)
+        if self.setting.explains and link.relation == "holds" and is_longer(self.setting, before.body, line.body):
+            link.notes.append("longer-road")
         if self.setting.explains:
             link.move = recognise_all(self.setting, line.move, before.pairs, after.pairs)
             self._keep_account(link, line, before, after, gains)
@@ -430,7 +433,9 @@ class _Chain:
             after = self.setting.expression(side)
             where = f"at “= …” number {position} of this line: " if position else ""
             if link.relation != "breaks":
-                expressions.relate(self.setting, self.ledger, link, before, after, where)
+                held = expressions.relate(self.setting, self.ledger, link, before, after, where)
+                if held and self.setting.explains and is_longer(self.setting, before.trees[0], after.trees[0]):
+                    link.notes.append("longer-road")
             before = after
         if link.relation == "breaks":
             if self._repairs(before):

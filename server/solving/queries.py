@@ -110,9 +110,13 @@ def step_out(step: Step, words: dict[str, dict[str, str]], decimal: str) -> Json
     return {
         "before": step.before, "after": step.after, "text": step.text, "kind": step.kind, "move": step.move, "rule": step.rule.id,
         "name": own.get("name") or step.rule.name, "reason": own.get("text") or step.reason, "side_work": list(step.side_work),
-        "slips": list(step.rule.slips), "excluded": list(step.excluded), "noticed": list(step.noticed),
+        "slips": list(step.rule.slips), "lurking": [_slip_name(key, words) for key in step.rule.slips if key in _SLIPS], "excluded": list(step.excluded), "noticed": list(step.noticed),
         "before_echo": _echo_out(before), "after_echo": _echo_out(after),
     }  # fmt: skip
+
+
+def _slip_name(key: str, words: dict[str, dict[str, str]]) -> str:
+    return words.get(key, {}).get("name") or _SLIPS[key].name
 
 
 def _echo_out(found: Echo) -> JsonObject:

@@ -20,7 +20,10 @@ class DifficultyOut(Schema):
 
 
 class StepOut(Schema):
-    """One step of a worked solution: both lines typeset with the places where it acts, the rule, the side work."""
+    """One step of a worked solution: both lines typeset with the places where it acts, the rule, the side work.
+
+    `slips` are the student errors that lurk in it, `lurking` what they are called.
+    """
 
     before: str
     after: str
@@ -32,6 +35,7 @@ class StepOut(Schema):
     reason: str
     side_work: list[dict[str, Any]]
     slips: list[str]
+    lurking: list[str]
     excluded: list[str]
     noticed: list[str]
     before_echo: EchoOut

@@ -85,3 +85,24 @@ def test_one_bar_is_read_over_all_that_stands_before_it(line):
 
 def test_one_bar_not_in_lowest_terms_is_not_finished():
     assert [r.code for r in check(Working("simplify", "6x/8", ("6x/8",))).remaining] == ["not-lowest-terms"]
+
+
+ROADS = [
+    # (task, given, line, whether it is the longer road)
+    ("simplify", "((x+1)(x+2))/((x+1)(x+3))", "(x^2+3x+2)/(x^2+4x+3)", True),
+    ("simplify", "((x+1)(x+2))/((x+1)(x+3))", "(x+2)/(x+3)", False),
+    ("simplify", "(x+1)(x+2)/(x+3)", "(x^2+3x+2)/(x+3)", False),
+    ("solve", "x^2 + 3 = 12", "√(x^2 + 3) = √12", True),
+    ("solve", "x^2 = 12", "x = ±2√3", False),
+    ("solve", "3x = 13 - 2x", "x = 13/3 - (2/3)x", True),
+    ("solve", "3x = 13", "x = 13/3", False),
+    ("solve", "x/4 + 3 = 5/8", "2x + 24 = 5", False),
+]
+
+
+@pytest.mark.parametrize(("task", "given", "line", "longer"), ROADS)
+def test_a_longer_road_holds_with_a_quiet_note(task, given, line, longer):
+    link = check(Working(task, given, (line,))).links[0]
+    assert link.relation == "holds"
+    assert ("longer-road" in link.notes) == longer
+    assert link.slip is None

@@ -1091,6 +1091,8 @@ export interface components {
         /**
          * StepOut
          * @description One step of a worked solution: both lines typeset with the places where it acts, the rule, the side work.
+         *
+         *     `slips` are the student errors that lurk in it, `lurking` what they are called.
          */
         StepOut: {
             /** Before */
@@ -1115,6 +1117,8 @@ export interface components {
             }[];
             /** Slips */
             slips: string[];
+            /** Lurking */
+            lurking: string[];
             /** Excluded */
             excluded: string[];
             /** Noticed */

@@ -187,6 +187,9 @@ ul {
 .more {
   margin-top: 18px;
 }
+.more ul li {
+  padding: 6px 0;
+}
 h3 {
   font-size: 15px;
   margin-bottom: 6px;

@@ -20,6 +20,7 @@ defineProps<{ step: Step | null; number: number }>()
       </div>
       <SideWork v-for="(work, k) in step.side_work" :key="k" :work="work" />
       <p v-if="step.excluded.length" class="muted small">excluded: {{ step.excluded.join(', ') }}</p>
+      <p v-if="step.lurking.length" class="small lurking"><b>What goes wrong here:</b> {{ step.lurking.join(' · ') }}</p>
       <p v-if="step.noticed.length" class="small">to be noticed: {{ step.noticed.join(', ') }}</p>
     </template>
   </aside>
@@ -45,6 +46,10 @@ h3 {
 }
 .arrow {
   color: var(--muted);
+}
+.lurking {
+  border-left: 3px solid color-mix(in srgb, var(--breaks) 60%, transparent);
+  padding-left: 10px;
 }
 .small {
   font-size: 13px;

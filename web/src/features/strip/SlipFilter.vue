@@ -22,7 +22,7 @@ const named = computed(() => {
   <label v-if="named.length" class="filter">
     <span class="visually-hidden">Show the problems with one slip</span>
     <select :value="chosen" @change="emit('choose', ($event.target as HTMLSelectElement).value)">
-      <option value="">every problem</option>
+      <option value="">slips: every problem</option>
       <option v-for="[id, slip] in named" :key="id" :value="id">{{ slip.name }} · {{ slip.count }}</option>
     </select>
   </label>
