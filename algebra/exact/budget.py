@@ -23,6 +23,11 @@ def begin() -> None:
     _deadline.set(_now() + limits.CHECK_SECONDS)
 
 
+def end() -> None:
+    """Lifts the budget, so that a spent one is not left to whoever works next in this thread."""
+    _deadline.set(float("inf"))
+
+
 def spend() -> None:
     """Raises OutOfTime once the budget is spent."""
     if _now() > _deadline.get():

@@ -31,8 +31,10 @@ class _Typesetter:
 
     def _inner(self, node: n.Node, address: n.Address) -> str:
         """A part whose brackets the bar, the root or the raised position makes unnecessary."""
-        if isinstance(node, n.Group) and not isinstance(node.child, n.Group) and address not in self.marks:
-            return self.show(node.child, (*address, 0))
+        if isinstance(node, n.Group) and not isinstance(node.child, n.Group):
+            text = self.show(node.child, (*address, 0))
+            mark = self.marks.get(address)
+            return rf"\htmlClass{{{mark}}}{{{text}}}" if mark else text
         return self.show(node, address)
 
     def _plain(self, node: n.Node, at: n.Address) -> str:

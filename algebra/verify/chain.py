@@ -41,7 +41,10 @@ from algebra.verify.setting import ExpressionMeaning, Meaning, SetMeaning, Setti
 def check(working: Working) -> Report:
     """Judges every line of a working. Never raises for bad input: what can't be read is said in the report."""
     started = time.perf_counter()
-    report = _checked(working)
+    try:
+        report = _checked(working)
+    finally:
+        budget.end()
     report.ms = (time.perf_counter() - started) * 1000
     return report
 
@@ -66,6 +69,8 @@ def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relat
         return _Chain(working, setting, given, [written]).relations()[0]
     except (ReadingError, TaskError, ExactError):
         return None
+    finally:
+        budget.end()
 
 
 def _checked(working: Working) -> Report:

@@ -174,6 +174,8 @@ def worked(problem: Problem, method: Method) -> Paper:
         paper = method.work(problem)
     except (ExactError, ReadingError, TaskError, *STUMBLES) as reason:
         raise NotThisWay(getattr(reason, "message", str(reason))) from reason
+    finally:
+        budget.end()
     if not paper.steps:
         raise NotThisWay("There is nothing to be done.")
     return paper

@@ -4,7 +4,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from algebra import Working, check, echo
+from algebra import Working, analysis_json, check, echo, work
+from algebra.exact import budget
 from algebra.parse.errors import ReadingError
 from algebra.tree.plain import plain
 from tests.algebra.test_notation import TREES
@@ -55,3 +56,10 @@ def test_an_echo_is_given_or_its_place_is_named(text):
 def test_what_is_too_large_is_refused_not_worked_on(line):
     report = check(Working("simplify", line, (line,)))
     assert report.links[0].relation in (None, "holds", "unclear")
+
+
+def test_a_spent_budget_is_not_left_to_the_next(monkeypatch):
+    check(Working("solve", "√(x+6) = x", ("x + 6 = x^2",)))
+    work(Working("solve", "√(x+6) = x"))
+    monkeypatch.setattr(budget, "_now", lambda: float("inf"))  # much later, in the same thread
+    assert analysis_json("(x^2-4)/(x^2-x-2)")["error"] is None

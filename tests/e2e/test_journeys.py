@@ -247,6 +247,9 @@ def test_the_board_shows_a_line_at_a_time_with_a_wrong_path_and_goes_on_offline(
     page = desk
     new_sheet(page, "Board")
     new_problem(page, "Simplify", "(x^2 - 9)/(x^2 + x - 6)")
+    new_problem(page, "Simplify", "√8")  # a neighbour, to which the keys of the board must not lead
+    page.keyboard.press("PageUp")
+    page.get_by_text("problem 1 of 2").wait_for()
     page.keyboard.press("Alt+b")
     board = page.get_by_role("region", name="Board")
     expect(board).to_contain_text("0 / 2")
@@ -326,9 +329,14 @@ def test_wrong_answers_are_foreseen_and_shown_on_the_board(desk):
     expect(face).to_contain_text("Multiple choice")
     page.get_by_role("button", name="Show on the board").click()
     board = page.get_by_role("region", name="Board")
-    expect(board).to_contain_text("0 / 4")
+    # the wrong line stands as a detour beside the right way, which goes on behind it
+    expect(board).to_contain_text("breaks 3 multiplies 2 as well as x.")
+    expect(board).to_contain_text("0 /")
+    while board.locator(".detour").count():
+        page.keyboard.press("PageDown")
     page.keyboard.press("PageDown")
     expect(board).to_contain_text("1 /")
+    expect(board).not_to_contain_text("breaks")
 
 
 def test_a_pasted_key_is_proofread_and_becomes_a_sheet(desk):

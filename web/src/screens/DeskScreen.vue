@@ -6,7 +6,7 @@ import { useChain } from '@/features/chain/store'
 import NotesPanel from '@/features/evidence/NotesPanel.vue'
 import AnticipateFace from '@/features/anticipate/AnticipateFace.vue'
 import BoardFace from '@/features/board/BoardFace.vue'
-import { useBoard } from '@/features/board/store'
+import { FORESEEN, useBoard } from '@/features/board/store'
 import GraphFace from '@/features/graph/GraphFace.vue'
 import KeyPanel from '@/features/keys/KeyPanel.vue'
 import MethodsFace from '@/features/methods/MethodsFace.vue'
@@ -104,9 +104,9 @@ function onBoard(method: string): void {
   void show('board')
 }
 
-function onWrongPath(lines: string[]): void {
-  board.foreseen = lines
-  boardStart.value = 'foreseen'
+function onWrongPath(lines: string[], at: number): void {
+  board.foreseen = { lines, at }
+  boardStart.value = FORESEEN
   void show('board')
 }
 
@@ -187,6 +187,7 @@ function onKey(event: KeyboardEvent): void {
   if (keysOpen.value || dialog.value || removing.value || settling.value || teaching.value || pending.value) return
   const key = event.key.toLowerCase()
   if (event.key === 'F1') keysOpen.value = true
+  else if (event.defaultPrevented || (props.face === 'board' && !event.altKey)) return // the board has keys of its own
   else if (event.key === 'F6') nextRegion()
   else if (event.key === 'PageUp') go(props.place - 1)
   else if (event.key === 'PageDown') go(props.place + 1)
@@ -197,7 +198,6 @@ function onKey(event: KeyboardEvent): void {
   else if (event.altKey && key === 'k') teaching.value = true
   else if (event.altKey && key === 'h' && props.face === 'work') void tellMore()
   else if (event.altKey && FACES.value.some(([, , letter]) => letter.toLowerCase() === key)) void show(FACES.value.find(([, , letter]) => letter.toLowerCase() === key)![0])
-  else if (props.face === 'board') return
   else if (event.key === '?' && !(event.target instanceof HTMLInputElement)) keysOpen.value = true
   else return
   event.preventDefault()
@@ -222,7 +222,7 @@ watch(
   () => current.value?.id,
   (id) => {
     next.clear()
-    board.foreseen = []
+    board.foreseen = null
     if (id) void attempt(() => chain.open(id))
     else chain.problem = null
   },

@@ -5,7 +5,7 @@ import MathText from '@/components/MathText.vue'
 
 /** What students will write: wrong answers with the slip behind them, their whole working, and what refutes them. */
 const props = defineProps<{ problem: number; given: string }>()
-const emit = defineEmits<{ board: [lines: string[]]; use: [lines: string[]] }>()
+const emit = defineEmits<{ board: [lines: string[], at: number]; use: [lines: string[]] }>()
 
 type Order = 'shuffled' | 'ascending' | 'trap-first'
 const found = ref<Schema['AnticipatedOut'] | null>(null)
@@ -82,7 +82,7 @@ function onKey(event: KeyboardEvent): void {
             <p class="refuted">{{ way.refutation.text }}</p>
             <p v-if="way.refutation.plain" class="refuted">{{ way.refutation.plain }}</p>
           </template>
-          <el-button size="small" @click="emit('board', way.lines)">Show on the board</el-button>
+          <el-button size="small" @click="emit('board', way.lines, way.at_line)">Show on the board</el-button>
           <el-button size="small" @click="emit('use', way.lines)">Put it on the paper</el-button>
         </article>
       </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { useBoard } from './store'
+import { FORESEEN, useBoard } from './store'
 import MathText from '@/components/MathText.vue'
 import SideWork from '@/components/SideWork.vue'
 import { keep, kept } from '@/lib/keep'
@@ -31,7 +31,7 @@ const current = computed(() => lines.value[shown.value - 1] ?? null)
 const coming = computed(() => lines.value[shown.value] ?? null)
 const before = computed(() => lines.value.slice(0, shown.value))
 
-watch(() => [props.problem, props.start], () => void board.load(props.problem, props.start), { immediate: true })
+watch(() => [props.problem, props.start], () => void open(), { immediate: true })
 watch(
   () => board.source,
   () => {
@@ -50,8 +50,19 @@ watch(
   () => nextTick(() => root.value?.querySelector('.newest')?.scrollIntoView({ block: 'center', behavior: 'smooth' })),
 )
 
+async function open(): Promise<void> {
+  await board.load(props.problem, props.start)
+  if (props.start !== FORESEEN || !board.foreseen) return
+  await nextTick()
+  // the right way up to where the foreseen one parts from it, then the wrong lines beside it
+  let chain = 0
+  shown.value = 0
+  while (chain < board.foreseen.at - 1 && shown.value < lines.value.length) if (!lines.value[shown.value++]!.side) chain++
+  await board.foresee(before.value.map((each) => each.text))
+}
+
 function forward(): void {
-  if (board.detour.length) return board.back()
+  if (board.detour.length) return void (board.more() || board.back())
   if (shown.value >= lines.value.length) return
   if (pausing.value && !asking.value) {
     asking.value = true
@@ -238,6 +249,9 @@ onBeforeUnmount(() => {
 }
 .board.blank > * {
   visibility: hidden;
+}
+.given .task {
+  margin-bottom: 10px;
 }
 .given {
   text-align: center;

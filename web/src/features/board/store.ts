@@ -27,7 +27,14 @@ export interface DetourLine {
 }
 
 const OWN = 'own'
-const FORESEEN = 'foreseen'
+
+/** A wrong working that was foreseen: its lines, and the one (from 1) at which it parts from the right way. */
+export interface WrongWay {
+  lines: string[]
+  at: number
+}
+/** Asks a board to start with the wrong way that was foreseen. */
+export const FORESEEN = 'foreseen'
 
 /** What the board shows: the teacher's own lines or a method's, all of it held here once it is open. */
 export const useBoard = defineStore('board', () => {
@@ -37,9 +44,9 @@ export const useBoard = defineStore('board', () => {
   const detour = ref<DetourLine[]>([])
   const trouble = ref('')
   const conventions = ref<Record<string, string>>({})
-  /** A wrong way that was foreseen, shown line by line beside the right ones. */
-  const foreseen = ref<string[]>([])
-  const foreseenEchoes = shallowRef<Echo[]>([])
+  /** A wrong way that was foreseen, and those of its lines that are still to be shown. */
+  const foreseen = shallowRef<WrongWay | null>(null)
+  const waiting = shallowRef<DetourLine[]>([])
 
   const moves = computed(() => conventions.value['moves'] ?? 'below')
   const given = computed(() => (problem.value ? whole(problem.value.given_echo) : null))
@@ -47,12 +54,10 @@ export const useBoard = defineStore('board', () => {
   const sources = computed(() => {
     const found = (methods.value?.methods ?? []).map((each) => ({ id: each.method, name: each.name }))
     const own = problem.value?.lines.length ? [{ id: OWN, name: 'my lines' }] : []
-    const wrong = foreseen.value.length ? [{ id: FORESEEN, name: 'the wrong way' }] : []
-    return [...own, ...found, ...wrong]
+    return [...own, ...found]
   })
   const lines = computed<BoardLine[]>(() => {
     if (source.value === OWN) return (problem.value?.lines ?? []).map(({ text, echo }) => ownLine(text, echo))
-    if (source.value === FORESEEN) return foreseen.value.map((text, k) => ownLine(text, foreseenEchoes.value[k] ?? { right: text }))
     const chosen = methods.value?.methods.find((each) => each.method === source.value)
     return (chosen?.steps ?? []).map(methodLine)
   })
@@ -66,55 +71,80 @@ export const useBoard = defineStore('board', () => {
         unwrap(api.GET('/api/problems/{problem_id}', path)),
         unwrap(api.GET('/api/problems/{problem_id}/methods', { params: { path: { problem_id: id }, query: { grain: 'board' } } })),
       ])
-      foreseenEchoes.value = await Promise.all(
-        foreseen.value.map((text) => unwrap(api.POST('/api/check/echo', { body: { text, decimal: 'point' } }))),
-      )
       problem.value = found
       methods.value = worked
       const finished = found.report.answer.verdict === 'correct' && found.report.finish.finished
-      source.value = start || (finished ? OWN : (worked.methods[0]?.method ?? OWN))
+      const first = worked.methods[0]?.method ?? OWN
+      source.value = start === FORESEEN ? first : start || (finished ? OWN : first)
       if (!sources.value.length) trouble.value = 'There are no lines yet, and no method is known for this problem.'
     } catch (problemFound) {
       trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
     }
   }
 
+  /** These lines judged after those that stand, ready to be shown beside the way. */
+  async function judged(standing: string[], lines: string[]): Promise<DetourLine[]> {
+    const known = problem.value!
+    const [report, ...echoes] = await Promise.all([
+      unwrap(
+        api.POST('/api/check', {
+          body: {
+            task: known.task, given: known.given, variable: known.variable || null, numbers: known.numbers,
+            conventions: conventions.value, lines: [...standing, ...lines], assume: [],
+          },
+        }),
+      ),
+      ...lines.map((text) => unwrap(api.POST('/api/check/echo', { body: { text, decimal: 'point' } }))),
+    ])
+    return lines.map((text, k) => {
+      const link = report.links[standing.length + k]!
+      const said = [link.slip?.done, link.evidence?.text, link.evidence?.plain]
+      return {
+        text, left: echoes[k]?.left ?? '', right: echoes[k]?.right ?? '', relation: link.relation, word: relationWord(link.relation, link.kind),
+        evidence: link.error?.message ?? said.filter(Boolean).join(' '),
+      }
+    })
+  }
+
   /** A wrong path: the line is judged after those that stand, and shown beside the way. */
   async function wander(standing: string[], line: string): Promise<void> {
-    const known = problem.value
-    if (!known) return
+    if (!problem.value) return
     const soFar = detour.value.map((each) => each.text)
     try {
-      const [report, echo] = await Promise.all([
-        unwrap(
-          api.POST('/api/check', {
-            body: {
-              task: known.task, given: known.given, variable: known.variable || null, numbers: known.numbers,
-              conventions: conventions.value, lines: [...standing, ...soFar, line], assume: [],
-            },
-          }),
-        ),
-        unwrap(api.POST('/api/check/echo', { body: { text: line, decimal: 'point' } })),
-      ])
-      const link = report.links.at(-1)!
-      detour.value = [
-        ...detour.value,
-        {
-          text: line, left: echo.left ?? '', right: echo.right ?? '', relation: link.relation, word: relationWord(link.relation, link.kind),
-          evidence: link.error?.message ?? [link.evidence?.text, link.evidence?.plain].filter(Boolean).join(' '),
-        },
-      ]
+      detour.value = [...detour.value, ...(await judged([...standing, ...soFar], [line]))]
     } catch (problemFound) {
       const why = problemFound instanceof TypeError ? 'no connection, so it is not judged' : (problemFound as Error).message
       detour.value = [...detour.value, { text: line, left: '', right: '', relation: null, word: 'not judged:', evidence: why }]
     }
   }
 
-  function back(): void {
-    detour.value = []
+  /** Makes the wrong way that was foreseen ready after these lines, its first wrong line shown. */
+  async function foresee(standing: string[]): Promise<void> {
+    const way = foreseen.value
+    if (!way || !problem.value) return
+    try {
+      waiting.value = await judged(standing, way.lines.slice(way.at - 1))
+      more()
+    } catch (problemFound) {
+      trouble.value = (problemFound as Error).message
+    }
   }
 
-  return { problem, source, sources, lines, detour, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, back }
+  /** Shows the next line of the wrong way; whether there was one. */
+  function more(): boolean {
+    const [next, ...rest] = waiting.value
+    if (!next) return false
+    detour.value = [...detour.value, next]
+    waiting.value = rest
+    return true
+  }
+
+  function back(): void {
+    detour.value = []
+    waiting.value = []
+  }
+
+  return { problem, source, sources, lines, detour, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, foresee, more, back }
 })
 
 /** An echo with every part there, so that nothing has to be asked for twice. */
