@@ -11,6 +11,7 @@ from server.checking.schemas import JsonObject
 from server.checking.services import echo_line
 from server.sheets import reports
 from server.sheets.models import Line, Problem, Sheet, Working
+from server.solving.models import OwnWords
 
 _SLIP_NAMES = {slip.id: slip.name for slip in SLIPS}
 _LINES = Prefetch("lines", queryset=Line.objects.order_by("position"))
@@ -87,6 +88,27 @@ def slips_in(report: JsonObject) -> dict[str, str]:
     return {key: _SLIP_NAMES[key] for key in dict.fromkeys(found) if key in _SLIP_NAMES}
 
 
+def _in_own_words(report: JsonObject, teacher_id: int) -> JsonObject:
+    """The report with the teacher's own words for the slips it names; the kept report stays as it is."""
+    if not any(link["slip"] for link in report["links"]):
+        return report
+    words = OwnWords.objects.filter(owner_id=teacher_id).values_list("words", flat=True).first()
+    if not words:
+        return report
+
+    def said(slip: JsonObject) -> JsonObject:
+        own = words.get(slip["id"], {})
+        return slip | {"name": own.get("name") or slip["name"], "why": own.get("text") or slip["why"]}
+
+    links = [
+        link | {"slip": said(link["slip"]), "other_slips": [said(other) for other in link["other_slips"]]}
+        if link["slip"]
+        else link
+        for link in report["links"]
+    ]
+    return report | {"links": links}
+
+
 def _tints(given: str, texts: list[str], report: JsonObject, decimal: str) -> list[JsonObject]:
     """The places of every slip, in its line and in the line of the chain before it."""
     found = []
@@ -123,7 +145,7 @@ def problem_out(problem: Problem) -> JsonObject:
     """A problem with its lines as typed and as understood, and the report on them."""
     decimal = decimal_of(problem.sheet)
     texts = [line.text for line in problem.working.lines.all()]
-    report = reports.of(problem)
+    report = _in_own_words(reports.of(problem), problem.sheet.owner_id)
     return {
         "id": problem.pk,
         "sheet": problem.sheet_id,

@@ -51,3 +51,10 @@ def test_the_place_of_a_slip_is_marked_in_both_lines(api, problem):
     (tint,) = saved["tints"]
     assert (tint["line"], tint["before_line"]) == (2, 1)
     assert "mark-slip" in tint["before"]["left"]
+
+
+def test_a_slip_is_said_in_the_teachers_own_words(api, problem):
+    api.send("PUT", "/api/account/words", {"words": {"plus-minus-missing": {"name": "The lonely root", "text": ""}}})
+    slip = api.get(f"/api/problems/{problem.pk}").json()["report"]["links"][0]["slip"]
+    assert (slip["id"], slip["name"]) == ("plus-minus-missing", "The lonely root")
+    assert slip["why"]
