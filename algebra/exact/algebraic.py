@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from flint import acb, arb, fmpq
+from flint import acb, arb, fmpq, fmpz_poly
 from flint import ctx as flint_context
 from flint.types._gr import gr_complex_qqbar_ctx
 
@@ -86,10 +86,20 @@ def _enclosed(cell: Cell, poly: Poly, precision: int = 300) -> Any:
             elif made.nested is not None:
                 values[made.position] = acb(_filled(cell, made.nested.numerator, values).real.root(made.degree))
             else:
-                values[made.position] = made.value
+                values[made.position] = _refined(made)
         return _filled(cell, poly, values)
     finally:
         flint_context.prec = before
+
+
+def _refined(made: Generator) -> Any:
+    """The root of a generator's own polynomial that its enclosure holds, to the digits now asked for."""
+    if made.relation is None:
+        return made.value
+    parts = {int(m[made.position]): c for m, c in made.relation.to_dict().items()}
+    roots = [root for root, _ in fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)]).complex_roots()]
+    near = [root for root in roots if (root - made.value).contains(0)]
+    return near[0] if len(near) == 1 else made.value
 
 
 def _filled(cell: Cell, poly: Poly, values: dict[int, Any]) -> Any:

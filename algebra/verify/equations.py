@@ -93,22 +93,35 @@ def relate(
 
 
 def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
-    """Whether two equations without roots differ by a constant factor only and are undefined at the same places.
+    """Whether two lines without roots differ by a constant factor only and are undefined at the same places.
 
-    Then their solution sets are equal, real and complex, and need not be found.
+    Then their solution sets are equal, real and complex, and need not be found. Of several equations joined by `or` the
+    product of the differences counts; there nothing may be divided by.
     """
-    if len(before.pairs) != 1 or len(after.pairs) != 1 or setting.complex:
+    if (
+        before.rooted
+        or after.rooted
+        or setting.complex
+        or not (_is_equations(before.body) and _is_equations(after.body))
+    ):
         return False
-    if any(not isinstance(m.body, ln.Equation) or len(m.body.sides) != 2 for m in (before, after)):
+    if len(before.pairs) == len(after.pairs) == 1:
+        old, new = before.pairs[0], after.pairs[0]
+        if not _proportional(old, new):
+            return False
+        if not old.nonzero and not new.nonzero:
+            return True
+        return set(irreducible_factors(old.nonzero)) == set(irreducible_factors(new.nonzero))
+    if before.nonzero or after.nonzero:
         return False
-    if before.rooted or after.rooted:
-        return False
-    old, new = before.pairs[0], after.pairs[0]
-    if not _proportional(old, new):
-        return False
-    if not old.nonzero and not new.nonzero:
-        return True
-    return set(irreducible_factors(old.nonzero)) == set(irreducible_factors(new.nonzero))
+    first, second = _whole(before), _whole(after)
+    return first is not None and second is not None and (second / first).constant is not None
+
+
+def _is_equations(body: n.Node) -> bool:
+    """Whether a line is an equation with two sides, or several joined by `or`."""
+    parts = body.items if isinstance(body, ln.Alternatives) else (body,)
+    return all(isinstance(part, ln.Equation) and len(part.sides) == 2 for part in parts)
 
 
 def _listed(setting: Setting, solutions: SolutionSet) -> list[str]:

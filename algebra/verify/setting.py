@@ -384,16 +384,16 @@ class Setting:
         return self._equation(ln.Equation((n.Letter(self.unknown), tree)))
 
     def _all_of(self, body: n.Node, parts: list[SetMeaning], *, statement: bool) -> SetMeaning:
-        total = EMPTY
-        for part in parts:
-            total = total.union(part.solutions)
+        def union() -> SolutionSet:
+            total = EMPTY
+            for part in parts:
+                total = total.union(part.solutions)
+            return total
+
         return SetMeaning(
-            body,
-            total,
-            [pair for part in parts for pair in part.pairs],
-            statement,
-            certain=all(part.certain for part in parts),
-        )
+            body, union, [pair for part in parts for pair in part.pairs], statement,
+            rooted=any(part.rooted for part in parts), certain=all(part.certain for part in parts),
+        )  # fmt: skip
 
     def _equation(self, body: ln.Equation) -> SetMeaning:
         """An equation, or a chain of them: all its equalities at once; ± stands for the union over its signs."""

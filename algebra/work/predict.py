@@ -30,7 +30,7 @@ from algebra.verify.chain import ANALYSIS, check
 from algebra.work.explain import wrong_lines
 from algebra.work.solve import Solution, Unsolved, problem_from, work
 
-SECONDS = 0.4
+SECONDS = 0.33
 """How long the wrong ways of one problem are looked for."""
 PER_SLIP = 2
 

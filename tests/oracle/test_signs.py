@@ -198,4 +198,6 @@ def test_the_solutions_of_an_equation_are_those_that_plain_numbers_show(seed):
             assert at is not None, f"{left} = {right} at {value}"
             assert abs(at) < 1e-5, f"{left} = {right} at {value}"
         for zero in crossings(difference):
+            if difference(round(zero, 6)) is None:
+                continue  # it cancels there, but the given is undefined
             assert any(abs(zero - value) < 1e-4 for value in values), f"{left} = {right} at {zero}"
