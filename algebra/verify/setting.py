@@ -11,7 +11,7 @@ from algebra.exact.cell import Cell, Plan, SignUnknown
 from algebra.exact.cells import Cells, between, plan_of
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.numbers import Number, rational
-from algebra.exact.oneroot import one_root
+from algebra.exact.oneroot import one_bar, one_root, one_surd
 from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
 from algebra.exact.realset import RealSet
 from algebra.exact.roots import Exactly, RootSolver, parameter_roots
@@ -196,6 +196,12 @@ class Setting:
             return self._with_parameter_roots(found) if len(self.field.letters) > 1 else found
         if certain and self.home is not None and self.home.plan == Plan() and len(self.field.letters) == 1:
             quick = one_root(self.solver, self.home, pair.difference, pair.nonzero)
+            if quick is None and not pair.nonzero:
+                quick = one_surd(self.solver, self.home, pair.difference)
+            if quick is not None:
+                return quick
+        if not certain and not self.complex and len(self.field.letters) == 1:
+            quick = one_bar(self.solver, pair.left_tree, pair.right_tree)
             if quick is not None:
                 return quick
         return self.solve(pair.left_tree, pair.right_tree)
