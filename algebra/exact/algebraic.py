@@ -97,7 +97,8 @@ def _refined(made: Generator) -> Any:
     if made.relation is None:
         return made.value
     parts = {int(m[made.position]): c for m, c in made.relation.to_dict().items()}
-    roots = [root for root, _ in fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)]).complex_roots()]
+    polynomial: Any = fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)])
+    roots = [root for root, _ in polynomial.complex_roots()]
     near = [root for root in roots if (root - made.value).contains(0)]
     return near[0] if len(near) == 1 else made.value
 

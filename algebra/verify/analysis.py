@@ -15,7 +15,8 @@ from algebra.parse.lines import read_expression
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.setting import ExpressionMeaning, Setting
+from algebra.verify.meaning import ExpressionMeaning
+from algebra.verify.setting import Setting
 
 
 @dataclass(slots=True)

@@ -17,7 +17,8 @@ from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.finish import remaining_in
 from algebra.verify.ledger import Ledger, in_order
-from algebra.verify.setting import ExpressionMeaning, SetMeaning, Setting
+from algebra.verify.meaning import ExpressionMeaning, SetMeaning
+from algebra.verify.setting import Setting
 
 
 @dataclass(frozen=True, slots=True)

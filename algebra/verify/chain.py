@@ -29,13 +29,16 @@ from algebra.tree import nodes as n
 from algebra.verify import answer as answers
 from algebra.verify import equations, expressions, sidework
 from algebra.verify.analysis import Table
+from algebra.verify.conditions import conditions
 from algebra.verify.equations import Trail
 from algebra.verify.finish import remaining_in
+from algebra.verify.gains import Gain, was_raised
 from algebra.verify.ledger import Ledger
+from algebra.verify.meaning import ExpressionMeaning, Meaning, SetMeaning
 from algebra.verify.moves import recognise_all
 from algebra.verify.owed import Account, owed_checks
 from algebra.verify.roads import is_longer
-from algebra.verify.setting import ExpressionMeaning, Meaning, SetMeaning, Setting
+from algebra.verify.setting import Setting
 
 
 def check(working: Working) -> Report:
@@ -377,7 +380,7 @@ class _Chain:
         before, after = self.state.before, self.setting.solutions(line.body)
         gains = equations.relate(self.setting, link, before, after, self.trail, line.move)
         if self.setting.explains and len(self.setting.letters) > 1:
-            link.conditions = equations.conditions(self.setting, before, after)
+            link.conditions = conditions(self.setting, before, after)
         if self.setting.explains and link.relation == "holds" and is_longer(self.setting, before.body, line.body):
             link.notes.append("longer-road")
         if self.setting.explains:
@@ -391,12 +394,12 @@ class _Chain:
             self.state.statement = self.state.statement_body = None
 
     def _keep_account(
-        self, link: Link, line: ln.Line, before: SetMeaning, after: SetMeaning, gains: list[equations.Gain]
+        self, link: Link, line: ln.Line, before: SetMeaning, after: SetMeaning, gains: list[Gain]
     ) -> None:
         """What the candidates of this line owe."""
         account = self.state.account
         account.gains.extend((link.line, gain) for gain in gains)
-        raised = any(gain.kind == "power" for gain in gains) or equations.was_raised(before, after, line.move)
+        raised = any(gain.kind == "power" for gain in gains) or was_raised(before, after, line.move)
         if raised and not link.conditions:  # with other letters the condition says when the candidate holds
             account.raised.append((link.line, after.solutions))
         if line.remark:

@@ -15,7 +15,8 @@ from algebra.model import Evidence, Link
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.ledger import Ledger
-from algebra.verify.setting import ExpressionMeaning, Setting
+from algebra.verify.meaning import ExpressionMeaning
+from algebra.verify.setting import Setting
 
 
 def relate(

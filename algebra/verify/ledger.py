@@ -14,7 +14,8 @@ from algebra.exact.roots import Exactly, parameter_roots
 from algebra.exact.solutions import Solution
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.setting import ExpressionMeaning, Meaning, Setting
+from algebra.verify.meaning import ExpressionMeaning, Meaning
+from algebra.verify.setting import Setting
 
 
 class Ledger:

@@ -9,7 +9,8 @@ from algebra.model import MoveSeen
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.setting import Pair, Setting
+from algebra.verify.meaning import Pair
+from algebra.verify.setting import Setting
 
 
 def recognise_all(setting: Setting, stated: ln.Move | None, before: list[Pair], after: list[Pair]) -> MoveSeen | None:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import Owed
-from algebra.verify.equations import Gain
+from algebra.verify.gains import Gain
 from algebra.verify.ledger import Ledger, in_order, written
 from algebra.verify.setting import Setting
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
 from algebra import limits
@@ -21,71 +19,7 @@ from algebra.exact.values import Value, value_of
 from algebra.model import EXPRESSION_TASKS, Relation, TaskError, Working
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
-
-
-@dataclass(frozen=True, slots=True)
-class Pair:
-    """Two sides of one equation, as trees and as values."""
-
-    left_tree: n.Node
-    right_tree: n.Node
-    left: Value
-    right: Value
-
-    @property
-    def difference(self) -> Ratio:
-        return self.left.ratio - self.right.ratio
-
-    @property
-    def nonzero(self) -> tuple[Poly, ...]:
-        return self.left.nonzero + self.right.nonzero
-
-
-@dataclass(frozen=True, slots=True)
-class ExpressionMeaning:
-    """The value of an expression, once for every choice of its ± signs."""
-
-    trees: list[n.Node]
-    values: list[Value]
-
-
-@dataclass(slots=True)
-class SetMeaning:
-    """The solution set of a line; `statement` when it names its solutions outright.
-
-    The set is found when it is first asked for: a link may hold without it. `false_tail` are two sides of a chain
-    `x = 42/6 = 8` that are not equal, though no unknown is in them.
-    """
-
-    body: n.Node
-    found: SolutionSet | Callable[[], SolutionSet]
-    pairs: list[Pair] = field(default_factory=list)
-    statement: bool = False
-    false_tail: tuple[n.Node, n.Node] | None = None
-    rooted: bool = False  # whether roots, bars or letters in exponents occur
-    certain: bool = True  # no sign was assumed when the values of its pairs were formed
-
-    @property
-    def solutions(self) -> SolutionSet:
-        """Raises OutOfScope or TooLarge where it is not decided."""
-        if not isinstance(self.found, SolutionSet):
-            self.found = self.found()
-        return self.found
-
-    def is_that_of(self, other: SetMeaning) -> None:
-        """Notes that the set is proved to be that of another line."""
-        self.found = lambda: other.solutions
-
-    @property
-    def single(self) -> Pair | None:
-        return self.pairs[0] if len(self.pairs) == 1 else None
-
-    @property
-    def nonzero(self) -> list[Poly]:
-        return [poly for pair in self.pairs for poly in pair.nonzero]
-
-
-Meaning = ExpressionMeaning | SetMeaning
+from algebra.verify.meaning import ExpressionMeaning, Pair, SetMeaning
 
 
 class Setting:

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from ninja import Schema
 
-from server.checking.schemas import ErrorOut, ReportOut
+from server.checking.schemas import ErrorOut, EvidenceOut, ReportOut
 
 
 class DifficultyFile(Schema):
@@ -71,16 +71,6 @@ class AnalysisFile(Schema):
     error: ErrorOut | None
 
 
-class RefutationFile(Schema):
-    text: str
-    values: dict[str, str] | None = None
-    before: str | None = None
-    after: str | None = None
-    solution: str | None = None
-    solves: Literal["before", "after"] | None = None
-    plain: str | None = None
-
-
 class WrongFile(Schema):
     """A wrong answer, the whole wrong working, and the line of it at which it parts from the right one."""
 
@@ -89,7 +79,7 @@ class WrongFile(Schema):
     at_line: int
     done: str
     lines: list[str]
-    refutation: RefutationFile | None
+    refutation: EvidenceOut | None
     weight: float
     roads: int
 

@@ -1,0 +1,70 @@
+"""What a step needs of the other letters of an equation."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from algebra.exact.ratio import Poly, depends_on, irreducible_factors, letters_of_ring
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+from algebra.verify.gains import whole
+from algebra.verify.ledger import condition_text
+from algebra.verify.meaning import Pair, SetMeaning
+from algebra.verify.setting import Setting
+
+
+def conditions(setting: Setting, before: SetMeaning, after: SetMeaning) -> list[str]:
+    """What a step needs of the other letters: that what it divides by is not 0, and that what it roots is not negative."""
+    divided = dict(irreducible_factors(after.nonzero))
+    for key in irreducible_factors(before.nonzero):
+        divided.pop(key, None)
+    old, new = whole(before), whole(after)
+    if old is not None and new is not None:
+        divided |= irreducible_factors([(old / new).numerator])
+    letters = set(setting.letters) - {setting.unknown, "π"}
+    found = {
+        condition_text(setting, poly)
+        for poly in divided.values()
+        if not depends_on(poly, setting.unknown) and set(_letters_of(poly)) <= letters
+    }
+    rooted = {_radicand(part) for pair in after.pairs for part in _roots(pair)}
+    for tree in rooted - {_radicand(part) for pair in before.pairs for part in _roots(pair)}:
+        if n.letters(tree) and n.letters(tree) <= letters:
+            found.add(f"{plain(tree)} ≥ 0")
+    if before.single is not None and not any(setting.unknown in n.letters(r) for p in after.pairs for r in _roots(p)):
+        found |= set(_not_negative(before.single, setting.unknown))
+    return sorted(found)
+
+
+def _not_negative(pair: Pair, unknown: str) -> Iterator[str]:
+    """What must not be negative, since it equals an even root of the unknown: `v ≥ 0` for v = √(2gh)."""
+    for side, other in ((pair.left_tree, pair.right_tree), (pair.right_tree, pair.left_tree)):
+        bare = n.bare(side)
+        factors = bare.factors if isinstance(bare, n.Product) else (bare,)
+        roots = [f for f in factors if isinstance(f, n.Root) and unknown in n.letters(f)]
+        rest = [f for f in factors if f not in roots]
+        if len(roots) != 1 or not n.letters(other) or any(unknown in n.letters(t) for t in (other, *rest)):
+            continue
+        lettered = [f for f in rest if n.letters(f)]
+        below = f"/({'·'.join(plain(f) for f in lettered)})" if lettered else ""
+        yield f"{plain(other)}{below} ≥ 0"
+
+
+def _letters_of(poly: Poly) -> list[str]:
+    names = letters_of_ring(poly)
+    return [name for name, power in zip(names, poly.degrees(), strict=True) if power]
+
+
+def _roots(pair: Pair) -> list[n.Root]:
+    """The even roots of an equation."""
+    parts = (*n.parts_of(pair.left_tree), *n.parts_of(pair.right_tree))
+    return [
+        part
+        for part in parts
+        if isinstance(part, n.Root)
+        and (part.index is None or (isinstance(part.index, n.Integer) and part.index.value % 2 == 0))
+    ]
+
+
+def _radicand(root: n.Root) -> n.Node:
+    return n.bare(root.radicand)

@@ -1,0 +1,156 @@
+"""Candidates that a step adds, and the legal move that explains each: a denominator cleared, a factor, an even power."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from algebra.exact.cell import Cell
+from algebra.exact.errors import UndefinedValue
+from algebra.exact.ratio import Ratio, irreducible_factors
+from algebra.exact.solutions import Solution, SolutionSet
+from algebra.exact.values import Value, value_of
+from algebra.tree import lines as ln
+from algebra.tree import nodes as n
+from algebra.verify.meaning import Pair, SetMeaning
+from algebra.verify.setting import Setting
+
+_EVEN_POWERS = (2, 4, 6)
+
+
+@dataclass(frozen=True, slots=True)
+class Gain:
+    """A candidate that a legal move added; `kind` is denominator, factor or power."""
+
+    solution: Solution
+    kind: str
+    because: str
+
+
+def explained(
+    setting: Setting, before: SetMeaning, after: SetMeaning, gained: SolutionSet, stated: ln.Move | None, line: int
+) -> list[Gain] | None:
+    """The gained values with the legal move that explains each, or None when no legal move does."""
+    if gained.is_empty:
+        return []
+    old, new = whole(before), whole(after)
+    if gained.cofinite or gained.intervals is not None:
+        return None
+    poles = irreducible_factors(before.nonzero)
+    pole_values = setting.solver.zeros(poles.values())
+    reason = f"it makes a denominator of {_name(line - 1)} zero"
+    if old is None or new is None:  # an identity, or a bare statement
+        if gained.members <= pole_values:
+            return [Gain(s, "denominator", reason) for s in gained.members]
+        return None
+    if before.certain and after.certain:
+        ways = [_way(setting, before, after, setting.value, stated)]
+    else:  # what is in bars has another sign on another cell
+        ways = _ways_on_cells(setting, before, after, stated)
+    if ways and all(way == "power" for way in ways) and not gained.members & pole_values:
+        return [Gain(s, "power", "both sides were raised to an even power") for s in gained.members]
+    if ways and all(ways):
+        multiplied = "both sides were multiplied by an expression that is zero there"
+        return [
+            Gain(s, "denominator", reason) if s in pole_values else Gain(s, "factor", multiplied)
+            for s in gained.members
+        ]
+    return None
+
+
+_Reading = Callable[[n.Node], Value]
+
+
+def _way(setting: Setting, before: SetMeaning, after: SetMeaning, read: _Reading, stated: ln.Move | None) -> str | None:
+    """`power` or `factor`: the legal move by which one equation became the other as far as `read` sees them; else None."""
+    old, new = ([(read(p.left_tree).ratio, read(p.right_tree).ratio) for p in m.pairs] for m in (before, after))
+    total = _product(new)
+    if total.is_zero:
+        return None
+    if len(old) == 1 and _is_power(old[0][0], old[0][1], total):
+        return "power"
+    ratio = total / _product(old)
+    factors = {key for key, poly in irreducible_factors([ratio.numerator]).items() if setting.holds_unknown(poly)}
+    trees = _present_parts(before)
+    if stated is not None and stated.name == "multiply" and stated.operand is not None:
+        trees.append(stated.operand)
+    allowed = set(irreducible_factors(before.nonzero)) | set(
+        irreducible_factors(read(t).ratio.numerator for t in trees)
+    )
+    return "factor" if factors <= allowed else None
+
+
+def _product(sides: list[tuple[Ratio, Ratio]]) -> Ratio:
+    total = sides[0][0] - sides[0][1]
+    for left, right in sides[1:]:
+        total = total * (left - right)
+    return total
+
+
+def _ways_on_cells(setting: Setting, before: SetMeaning, after: SetMeaning, stated: ln.Move | None) -> list[str | None]:
+    """The move seen on every cell on which the line before is defined."""
+
+    def way(cell: Cell) -> str | None:
+        try:
+            return _way(setting, before, after, lambda tree: value_of(setting.filled(tree), cell), stated)
+        except UndefinedValue:
+            return "undefined"
+
+    return [found for _, found in setting.cells.each(way) if found != "undefined"]
+
+
+def _name(line: int) -> str:
+    return "the given" if line == 0 else f"line {line}"
+
+
+def _present_parts(meaning: SetMeaning) -> list[n.Node]:
+    """The letters, brackets, roots and numerators that stand in the line: what one may have multiplied by."""
+    found: set[n.Node] = set()
+    for pair in meaning.pairs:
+        for part in (*n.parts_of(pair.left_tree), *n.parts_of(pair.right_tree)):
+            if isinstance(part, n.Group | n.Letter | n.Root):
+                found.add(part)
+            elif isinstance(part, n.Fraction):
+                found.add(part.numerator)
+    return list(found)
+
+
+def raised(before: Pair | None, after: Ratio | None) -> bool:
+    """Whether both sides were raised to the same even power, up to a rearrangement or factoring of the result."""
+    if before is None or after is None or after.is_zero:
+        return False
+    return _is_power(before.left.ratio, before.right.ratio, after)
+
+
+def _is_power(left: Ratio, right: Ratio, after: Ratio) -> bool:
+    return any(((left**power - right**power) / after).constant for power in _EVEN_POWERS)
+
+
+def was_raised(before: SetMeaning, after: SetMeaning, stated: ln.Move | None) -> bool:
+    """Whether the step squares both sides as they stand (or says so), so that every candidate is owed a check."""
+    old, new = before.single, after.single
+    if old is None or new is None:
+        return False
+    if stated is not None and stated.name in ("square", "power"):
+        return raised(old, new.difference)
+    sides = (new.left.ratio, new.right.ratio)
+    return any(
+        (old.left.ratio**p, old.right.ratio**p) == sides != (old.left.ratio, old.right.ratio) for p in _EVEN_POWERS
+    )
+
+
+def whole(meaning: SetMeaning) -> Ratio | None:
+    """The product of the differences of its equations: zero exactly where one of them holds."""
+    if not meaning.pairs:
+        return None
+    total = meaning.pairs[0].difference
+    for pair in meaning.pairs[1:]:
+        total = total * pair.difference
+    return None if total.is_zero else total
+
+
+def proportional(before: Pair | None, after: Pair | None) -> bool:
+    """Whether one equation is the other up to a rearrangement and a constant factor."""
+    if before is None or after is None or before.difference.is_zero or after.difference.is_zero:
+        return False
+    return (after.difference / before.difference).constant is not None
