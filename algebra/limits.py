@@ -21,3 +21,5 @@ MAX_SIGNS = 6
 """Most independent ± signs on one line."""
 CHECK_SECONDS = 2.0
 """Time budget of the check of one link."""
+EXPLAIN_SECONDS = 1.0
+"""Time budget of the search for what explains a broken link."""

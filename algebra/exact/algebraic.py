@@ -8,6 +8,7 @@ from flint import acb, arb, fmpq, fmpz_poly
 from flint import ctx as flint_context
 from flint.types._gr import gr_complex_qqbar_ctx
 
+from algebra.exact.budget import spend
 from algebra.exact.errors import TooLarge
 from algebra.exact.ratio import Poly, Ratio
 
@@ -161,6 +162,7 @@ def eliminate(rows: list[list[Ratio]]) -> list[Ratio]:
         head = rows[k][k]
         rows[k] = [entry / head for entry in rows[k]]
         for i in range(size):
+            spend()
             if i != k and not rows[i][k].is_zero:
                 by = rows[i][k]
                 rows[i] = [entry - by * lead for entry, lead in zip(rows[i], rows[k], strict=True)]

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from contextvars import ContextVar
 
 from algebra import limits
@@ -19,13 +21,18 @@ class OutOfTime(ExactError):
 
 
 def begin() -> None:
-    """Starts the budget of one link, or of the answer."""
+    """Starts the budget of one link, or of the answer; for use inside `granted`, which ends it."""
     _deadline.set(_now() + limits.CHECK_SECONDS)
 
 
-def end() -> None:
-    """Lifts the budget, so that a spent one is not left to whoever works next in this thread."""
-    _deadline.set(float("inf"))
+@contextmanager
+def granted(seconds: float = limits.CHECK_SECONDS) -> Iterator[None]:
+    """A budget for what is done inside, within that of whoever asks for it; afterwards the old one stands again."""
+    before = _deadline.set(min(_deadline.get(), _now() + seconds))
+    try:
+        yield
+    finally:
+        _deadline.reset(before)
 
 
 def spend() -> None:

@@ -28,6 +28,10 @@ from algebra.exact.ratio import Poly, Ratio, factored, irreducible_factors
 __all__ = ["MAX_INDEX", "Above", "Cell", "Generator", "Plan", "SignUnknown"]
 
 
+MAX_ADJUGATE = 16
+"""Highest degree of a root by which a denominator with more than two of its powers is rationalised."""
+
+
 class Cell(Ground):
     """A field with roots on a cell: normal forms, roots, and the zero test."""
 
@@ -75,6 +79,8 @@ class Cell(Ground):
     def _adjugate(self, parts: dict[int, Poly], made: Generator) -> Poly:
         """The inverse of a polynomial in one root up to a factor free of it, by elimination over the lower field."""
         size = made.degree
+        if size > MAX_ADJUGATE:
+            raise OutOfScope("A denominator with this root is not worked out.", "√")
         rows = []
         for k in range(size):  # the row of part·g^k, written in powers of g
             row = [self.constant(0)] * size

@@ -44,10 +44,8 @@ from algebra.verify.setting import Setting
 def check(working: Working) -> Report:
     """Judges every line of a working. Never raises for bad input: what can't be read is said in the report."""
     started = time.perf_counter()
-    try:
+    with budget.granted():
         report = _checked(working)
-    finally:
-        budget.end()
     report.ms = (time.perf_counter() - started) * 1000
     return report
 
@@ -63,17 +61,15 @@ def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relat
 
     None for lines that can't be read or lie outside the scope.
     """
-    budget.begin()
-    try:
-        working = Working(task, before, (line,), numbers=numbers)
-        given, written = read_line(before), read_line(line)
-        setting = Setting(working, given, [written])
-        setting.explains = False
-        return _Chain(working, setting, given, [written]).relations()[0]
-    except (ReadingError, TaskError, ExactError):
-        return None
-    finally:
-        budget.end()
+    with budget.granted():
+        try:
+            working = Working(task, before, (line,), numbers=numbers)
+            given, written = read_line(before), read_line(line)
+            setting = Setting(working, given, [written])
+            setting.explains = False
+            return _Chain(working, setting, given, [written]).relations()[0]
+        except (ReadingError, TaskError, ExactError):
+            return None
 
 
 def _checked(working: Working) -> Report:

@@ -11,6 +11,8 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction as Q
 
+from algebra import limits
+from algebra.exact import budget
 from algebra.exact.cell import Cell
 from algebra.exact.cells import plan_of
 from algebra.exact.errors import ExactError
@@ -173,6 +175,14 @@ _HOLE, _OTHER_HOLE = "☐", "☒"
 
 def explain(before: n.Node, after: n.Node, task: str, *, imaginary: bool = False) -> list[Found]:
     """The slips that explain how `after` came from `before`, simplest first; empty where none does."""
+    with budget.granted(limits.EXPLAIN_SECONDS):
+        try:
+            return _explained(before, after, task, imaginary)
+        except budget.OutOfTime:
+            return []
+
+
+def _explained(before: n.Node, after: n.Node, task: str, imaginary: bool) -> list[Found]:
     try:
         comparison = Comparison(before, after, imaginary=imaginary)
     except (ExactError, KeyError, AttributeError):

@@ -169,13 +169,11 @@ def _solution(problem: Problem, family: str, method: Method, grain: Grain, untau
 
 def worked(problem: Problem, method: Method) -> Paper:
     """The paper of a method. Raises NotThisWay where it does not apply."""
-    budget.begin()
-    try:
-        paper = method.work(problem)
-    except (ExactError, ReadingError, TaskError, *STUMBLES) as reason:
-        raise NotThisWay(getattr(reason, "message", str(reason))) from reason
-    finally:
-        budget.end()
+    with budget.granted():
+        try:
+            paper = method.work(problem)
+        except (ExactError, ReadingError, TaskError, *STUMBLES) as reason:
+            raise NotThisWay(getattr(reason, "message", str(reason))) from reason
     if not paper.steps:
         raise NotThisWay("There is nothing to be done.")
     return paper

@@ -152,7 +152,7 @@ def test_a_link_on_an_undefined_given_is_unclear_never_right():
 
 
 def test_a_link_whose_time_is_spent_is_unclear_and_says_so(monkeypatch):
-    clock = iter([0.0, 0.1, 0.2] + [1000.0] * 9)
+    clock = iter([0.0, 0.1, 0.2, 0.3] + [1000.0] * 9)
     monkeypatch.setattr("algebra.exact.budget._now", lambda: next(clock, 1000.0))
     report = judged("simplify", "x + x", "2x")
     assert (report.links[0].relation, report.links[0].notes) == ("unclear", ["out-of-time"])
