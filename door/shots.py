@@ -113,7 +113,6 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.keyboard.press("w")
     page.keyboard.type("x = 4 + √11")
     page.keyboard.press("Enter")
-    page.keyboard.press("d")
     page.get_by_text("breaks").wait_for()
     shot("board-wrong-path")
     page.goto(f"{base}/sheets/6/2/graph")
