@@ -51,7 +51,7 @@ RULES = (
         examples=(("(1 + 1/x)/(1 - 1/x)", "((x + 1)/x)/((x - 1)/x)"),), weight=1.8, slips=("added-across",),
     ),
     Rule(
-        id="join-parts", name="Put the parts together", reason="{what}", preserves="value",
+        id="join-parts", name="Put the parts together", reason="{what}.", preserves="value",
         examples=(("(x^2 - 4)/(x - 2)", "x + 2"),), weight=0.8,
     ),
 )  # fmt: skip

@@ -193,3 +193,32 @@ def test_finer_grains_have_more_lines():
     counts = [len(at_grain(worked(problem, method).steps, grain)) for grain in GRAINS]
     assert counts == sorted(counts, reverse=True)
     assert counts[0] > counts[2]
+
+
+BEYOND = [
+    # problems of other shapes than the generators make: (task, given, the answer)
+    ("simplify", "x/(x-3)·((x^2-9)/(x+3) + 2)", "x(x-1)/(x-3)"),
+    ("simplify", "2·(1/x + 1/y)/(1/x - 1/y)", "-2(x+y)/(x-y)"),
+    ("simplify", "-4((x^2-1)/(x+1) - 3)", "16-4x"),
+    ("simplify", "(x+1)(1/x + 1/(x+1))", "(2x+1)/x"),
+    ("solve", "3^(x+1) + 3^x = 36", "x = 2"),
+    ("solve", "2^(x^2-3x) = 1/4", "x = 1 or x = 2"),
+    ("solve", "25^x = 5^(x^2 - 3)", "x = 3 or x = -1"),
+    ("solve", "(2/3)^(2x-1) = (9/4)^(x+2)", "x = -3/4"),
+    ("solve", "√(2^x) = 8", "x = 6"),
+    ("solve", "10^(2x) - 11·10^x + 10 = 0", "x = 0 or x = 1"),
+    ("solve", "x·2^x - 4x + 2^x - 4 = 0", "x = -1 or x = 2"),
+    ("solve", "x^2·3^x - 9·3^x = 0", "x = 3 or x = -3"),
+    ("solve", "x·2^x = 3·2^x", "x = 3"),
+    ("solve", "(x/(x+1))^2 - 5(x/(x+1)) + 6 = 0", "x = -2 or x = -3/2"),
+    ("solve", "x^(2/3) = 4", "x = 8 or x = -8"),
+    ("solve", "(x+1)^(3/2) = 8", "x = 3"),
+]
+
+
+@pytest.mark.parametrize(("task", "given", "answer"), BEYOND)
+def test_problems_of_other_shapes_are_worked_too(task, given, answer):
+    solution = work(Working(task, given))
+    report = check(Working(task, given, (*solution.lines, answer)))
+    assert {link.relation for link in report.links} <= {"holds", "widens", "settles"}
+    assert report.answer.verdict == "correct"
