@@ -160,9 +160,32 @@ class Paper:
         """The excluded values that the ledger shows from here on."""
         self.excluded = tuple(values)
 
+    def finish_mixed(self) -> None:
+        """A last line with mixed numbers, where the convention asks for them."""
+        body = read_line(self.line).body
+        if self.problem.convention("fractions") == "mixed" and body is not None:
+            self.write(
+                plain(with_mixed_numbers(body)),
+                "mixed-number",
+                "the whole part stands before what is left",
+                shown_at=BRIEF,
+            )
+
     @property
     def chain(self) -> list[Step]:
         return [step for step in self.steps if step.kind == "line"]
+
+
+def with_mixed_numbers(body: n.Node) -> n.Node:
+    """The line with its improper fractions as mixed numbers, where they stand by themselves and not beside a letter."""
+    bare = n.bare(body)
+    match bare:
+        case n.Fraction(n.Integer(top), n.Integer(bottom)) if top > bottom > 1:
+            whole, rest = divmod(top, bottom)
+            return n.Mixed(whole, rest, bottom) if rest else n.Integer(whole)
+        case n.Signed() | ln.Equation() | ln.Alternatives() | ln.ValueList() | ln.SetOf():
+            return bare.with_children(tuple(with_mixed_numbers(child) for child in bare.children))
+    return body
 
 
 def _sentence(text: str) -> str:

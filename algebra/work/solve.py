@@ -172,6 +172,7 @@ def worked(problem: Problem, method: Method) -> Paper:
     with budget.granted():
         try:
             paper = method.work(problem)
+            paper.finish_mixed()
         except (ExactError, ReadingError, TaskError, *STUMBLES) as reason:
             raise NotThisWay(getattr(reason, "message", str(reason))) from reason
     if not paper.steps:

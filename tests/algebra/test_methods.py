@@ -222,3 +222,19 @@ def test_problems_of_other_shapes_are_worked_too(task, given, answer):
     report = check(Working(task, given, (*solution.lines, answer)))
     assert {link.relation for link in report.links} <= {"holds", "widens", "settles"}
     assert report.answer.verdict == "correct"
+
+
+@pytest.mark.parametrize(
+    ("task", "given", "last"),
+    [
+        ("solve", "2x = 7", "x = 3 1/2"),
+        ("solve", "(2x+7)(x-3) = 0", "x = -3 1/2 or x = 3"),
+        ("evaluate", "3/4 + 3/2", "2 1/4"),
+        ("solve", "2x = 1", "x = 1/2"),
+    ],
+)
+def test_mixed_numbers_are_written_where_the_convention_asks_for_them(task, given, last):
+    working = Working(task, given, conventions={"fractions": "mixed"})
+    solution = work(working)
+    assert solution.lines[-1].partition("   |")[0] == last
+    assert check(Working(task, given, solution.lines, conventions={"fractions": "mixed"})).finished
