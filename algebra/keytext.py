@@ -77,6 +77,10 @@ _LEAD = re.compile(
     r"\s*(?:(?:⇒|=>|∴|→|⟹|\\Rightarrow|\\implies|\\therefore)\s*|(?:so|then|thus|hence|therefore|answer|ans|solution|final answer)\b\s*[:,]?\s*)+",
     re.IGNORECASE,
 )
+_BULLET = re.compile(r"\s*[•●▪◦‣·*]\s+(?=\S)")
+_TICK = re.compile(r"[✓✔✗✘☑☒]")
+_ARROWS = re.compile(r"\s*(?:⇒|=>|⟹|→|\\Rightarrow|\\implies|\\to\b)\s*")
+_EXCLUDED_BEHIND = re.compile(r"(\s*[^≠!]*?[^≠!,;\s])\s*[,;]\s*([a-zA-Z]\s*(?:≠|!=|\\neq?\b).+)$")
 _ENVIRONMENT = re.compile(
     r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|multline|alignat|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
 )
@@ -112,17 +116,25 @@ def read_key(text: str) -> Key:
 def _from_document(text: str) -> Key:
     problems: list[KeyProblem] = []
     skipped: list[tuple[int, str]] = []
-    instruction = Working("", "", ())
+    instruction = above = Working("", "", ())
     for block in _blocks(_rows(text)):
         head, rows = block[0], list(block)
         found = _INSTRUCTION.fullmatch(head.text)
-        own = instruction
+        # (b) goes on with what was asked for above (a)
+        goes_on = re.fullmatch(r"[a-h]", head.starts or "") and above.task
+        own = above if goes_on else instruction
         if found:
             own, rest = _instructed(found)
+            label = _LABEL.match(rest)
+            if label and _starts_problem(rest, label):
+                rest = rest[label.end() :]
+            above = own
             rows = ([replace_text(head, rest)] if rest else []) + rows[1:]
             if not rows and head.starts is None:
                 instruction = own
                 continue
+        elif not goes_on:
+            above = instruction
         readable = [row for row in rows if _is_mathematics(row.text)]
         if not readable:
             skipped += [(row.number, row.text) for row in block]
@@ -158,7 +170,11 @@ def _rows(text: str) -> Iterator[_Row]:
         )
         line = re.sub(r"\\(?:text|textbf|section|subsection|textit)\*?\{([^{}]*)\}", r" \1 ", line)
         line = line.replace("&", " ")
-        for part in re.split(r"\\\\(?:\[[^\]]*\])?|\\newline", line):
+        bullet = _BULLET.match(line)
+        if bullet and starts is None and not item:
+            starts, line = "", line[bullet.end() :]
+        halves = re.split(r"\\\\(?:\[[^\]]*\])?|\\newline", line)
+        for part in (piece for half in halves for piece in _pieces(half)):
             label = _NAMED.match(part) or _LABEL.match(part)
             if label and starts is None and _starts_problem(part, label):
                 starts = next(group for group in label.groups() if group).replace(" ", "")
@@ -174,6 +190,19 @@ def _rows(text: str) -> Iterator[_Row]:
                 continue
             yield _Row(number, part, starts, blank)
             starts, blank = None, False
+
+
+def _pieces(part: str) -> list[str]:
+    """The steps of a line that goes on with arrows, and an exclusion written behind a line, each by itself."""
+    part = _TICK.sub(" ", part)
+    steps = [part]
+    if part.count("=") > 1 and _ARROWS.search(part) and not re.search(r"∞|\binf|\\infty", part):
+        steps = [step for step in _ARROWS.split(part) if step.strip()]
+    found = []
+    for step in steps:
+        beside = _EXCLUDED_BEHIND.match(step)
+        found += [beside.group(1), beside.group(2)] if beside else [step]
+    return found
 
 
 def _starts_problem(part: str, label: re.Match[str]) -> bool:
@@ -242,7 +271,8 @@ def _is_mathematics(text: str) -> bool:
         return not words or bool(said) or any(sign in text for sign in "=^√/+-−·*≠")
     except ReadingError:
         signs = len(re.findall(r"[=^√/+*·×÷<>≤≥≠\\]|\d", text))
-        return (
+        told = re.search(r"[A-Za-z]{4,}", re.sub(r"\\[a-zA-Z]+", "", text)) and not re.search(r"[=^√/+×÷≠\\]", text)
+        return not told and (
             signs >= 2 and len(re.findall(r"\b[A-Za-z]{4,}\b", text.replace("\\frac", "").replace("\\sqrt", ""))) <= 2
         )
 
