@@ -198,7 +198,7 @@ def _pieces(part: str) -> list[str]:
     steps = [part]
     if part.count("=") > 1 and _ARROWS.search(part) and not re.search(r"∞|\binf|\\infty", part):
         steps = [step for step in _ARROWS.split(part) if step.strip()]
-    found = []
+    found: list[str] = []
     for step in steps:
         beside = _EXCLUDED_BEHIND.match(step)
         found += [beside.group(1), beside.group(2)] if beside else [step]
