@@ -199,6 +199,11 @@ class Report:
     error: LineError | None
     ms: float = 0.0
 
+    @classmethod
+    def of_refused(cls, identity: str | None, message: str) -> Report:
+        """The report of an input that is no working: nothing was judged, and the error says why."""
+        return cls(identity, [], [], Answer("none"), [], [], LineError(0, 1, message, "task"))
+
     @property
     def finished(self) -> bool:
         return not self.remaining and self.answer.verdict == "correct"

@@ -43,6 +43,9 @@ def echo(text: str, *, decimal: str = "point", marks: Mapping[Address, str] | No
         left, right = latex_sides(line.body, marks, comma=comma)
         if not left and line.lead.endswith("="):
             right = "= " + right
+        elif line.lead.endswith("∈"):
+            left = line.lead.removesuffix("∈").lstrip("=⇒∴ ")
+            right = r"\in " + right.replace(r"\text{all real numbers}", r"\mathbb{R}")
         elif not left and line.lead.endswith(")"):
             left, right = line.lead.lstrip("=⇒∴ "), "= " + right
     move = _move_text(line.move, comma) if line.move else ""

@@ -8,7 +8,7 @@ import sys
 from pathlib import Path
 from typing import TextIO
 
-from algebra import TaskError, check, looks_like_text_form, proofread, read_workings
+from algebra import Report, TaskError, check, looks_like_text_form, proofread, read_workings
 from cli.jsonform import working_from_json
 from cli.printed import printed, printed_key
 
@@ -89,10 +89,7 @@ def _check_jsonl(text: str, out: TextIO) -> int:
             report = check(working_from_json(data))
         except (json.JSONDecodeError, TaskError, RecursionError) as problem:
             message = f"Not JSON: {problem}" if isinstance(problem, json.JSONDecodeError) else str(problem)
-            error = {"line": 0, "column": 1, "message": message, "code": "task"}
-            print(json.dumps({"format": 1, "id": identity, "error": error}, ensure_ascii=False), file=out)
-            status = UNREADABLE
-            continue
+            report = Report.of_refused(identity, message)
         print(json.dumps(report.to_json(), ensure_ascii=False), file=out)
         if report.error is not None:
             status = UNREADABLE

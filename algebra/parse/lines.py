@@ -21,6 +21,9 @@ _FEATURE = re.compile(
     r"end\s+behaviou?r)\s*:\s*",
     re.IGNORECASE,
 )
+_DOMAIN_SIGN = re.compile(
+    r"\s*D(?:_?f|_\{f\})?\s*[=:]\s*(?=ℝ|[a-z]\s*(?:≠|!=|\\neq?\b)|\\mathbb|\\R\b|.*(?:∞|\binf\b|\\infty))"
+)
 _ARROW = re.compile(r"\s*[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
 _NAMED_MOVES = {
     "square": "square", "square both sides": "square", "^2": "square", "root": "root", "square root": "root",
@@ -45,6 +48,8 @@ def _read_line(text: str, decimal: str) -> ln.Line:
     feature = _FEATURE.match(body)
     if feature:
         line = _feature_line(feature.group(1), body, feature.end(), decimal)
+    elif domain := _DOMAIN_SIGN.match(body):
+        line = _feature_line("domain", body, domain.end(), decimal)
     elif _ARROW.match(body):
         line = _feature_line("end behaviour", body, 0, decimal)
     elif keyword:
@@ -148,7 +153,7 @@ def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:
     text = re.sub(r"→|->|\\to\b", " > ", body[start:]) if name == "end behaviour" else body[start:]
     reader = FeatureReader(tokenize(text, decimal=decimal, offset=start), separator=";" if decimal == "comma" else ",")
     feature = reader.feature(name, plural, words)
-    return ln.Line(body, "feature", feature)
+    return ln.Line(body, "feature", feature, lead=reader.member)
 
 
 def _chain_line(body: str, decimal: str) -> ln.Line:
@@ -158,8 +163,8 @@ def _chain_line(body: str, decimal: str) -> ln.Line:
         if match:
             lead += match.group(1)
             start = match.end()
-    notes: set[str] = set()
-    statement = _statement(body[start:], decimal, start, notes)
+    reader = _statement_reader(body[start:], decimal, start)
+    statement = reader.statement()
     kind = "statement"
     if isinstance(statement, ln.Equation) or (
         isinstance(statement, ln.Alternatives) and all(isinstance(item, ln.Equation) for item in statement.items)
@@ -169,16 +174,16 @@ def _chain_line(body: str, decimal: str) -> ln.Line:
         kind = "exclusion"
     elif not isinstance(statement, ln.STATEMENTS):
         kind = "expression"
-    return ln.Line(body, kind, statement, lead=lead, notes=tuple(sorted(notes)))
+    return ln.Line(body, kind, statement, lead=lead + reader.member, notes=tuple(sorted(reader.notes)))
 
 
-def _statement(text: str, decimal: str, offset: int, notes: set[str] | None = None) -> n.Node:
+def _statement_reader(text: str, decimal: str, offset: int) -> StatementReader:
     tokens = tokenize(text, decimal=decimal, offset=offset)
-    reader = StatementReader(tokens, separator=";" if decimal == "comma" else ",")
-    statement = reader.statement()
-    if notes is not None:
-        notes |= reader.notes
-    return statement
+    return StatementReader(tokens, separator=";" if decimal == "comma" else ",")
+
+
+def _statement(text: str, decimal: str, offset: int) -> n.Node:
+    return _statement_reader(text, decimal, offset).statement()
 
 
 _INEQUALITIES = ("<", ">", "≤", "≥")
@@ -187,7 +192,11 @@ _INEQUALITIES = ("<", ">", "≤", "≥")
 class StatementReader(ExpressionReader):
     """Reads what a line can state: equations joined by `or`, lists, sets, and the fixed phrases."""
 
+    member = ""
+    """What is said to lie in the set that the statement is, as `x ∈`; empty for any other statement."""
+
     def statement(self) -> n.Node:
+        self._set_sign()
         phrase = self._phrase()
         if phrase is None and self._is_set():
             self.take()
@@ -199,6 +208,8 @@ class StatementReader(ExpressionReader):
                 self.take()
                 parts.append(self._interval())
             phrase = ln.Union(tuple(parts)) if len(parts) > 1 else parts[0]
+        if phrase is None and self.member:
+            raise self.fail(f"A set is expected after {self.member}, as in (2, ∞), {{2, 3}} or ℝ.")
         if phrase is None:
             items = [self._item()]
             while self.sees("word", "or"):
@@ -210,6 +221,15 @@ class StatementReader(ExpressionReader):
         if not self.sees("end"):
             raise self._unexpected()
         return phrase
+
+    def _set_sign(self) -> None:
+        """Takes `x ∈`, and `S =` or `L =` before a set of solutions."""
+        first, second, third = (*self.tokens[self.position :], *self.tokens[-1:] * 2)[:3]
+        if first.kind == "letter" and (second.kind, second.text) == ("op", "∈"):
+            self.member = f"{first.text} ∈"
+            self.position += 2
+        elif first.text in ("S", "L") and second.kind == "equals" and (third.kind == "word" or third.text == "{"):
+            self.position += 2
 
     def _unexpected(self) -> ReadingError:
         token: Token = self.next
@@ -238,14 +258,32 @@ class StatementReader(ExpressionReader):
         ):
             if self._words(*negation):
                 return ln.NoSolution()
-        if self._words("all", "real", "numbers") or self._words("all", "reals"):
-            if self._words("except"):
-                return ln.AllReals(self._items())
-            return ln.AllReals()
+        if self._words("all", "real", "numbers") or self._words("all", "reals") or self._words("reals"):
+            return ln.AllReals(self._exceptions())
         for word in ("prime", "undefined", "none"):
             if self._words(word):
                 return ln.Word(word)
         return None
+
+    def _exceptions(self) -> tuple[n.Node, ...]:
+        """What the real numbers are taken without: `except 2, 3`, `∖ {2, 3}` or `, x ≠ 2, 3`."""
+        if self._words("except"):
+            return self._items()
+        if self.sees("op", "∖"):
+            self.take()
+            if not self._is_set():
+                raise self.fail("A set is expected after ∖, as in ℝ ∖ {2, 3}.")
+            self.take()
+            items = self._items()
+            self._closing_brace()
+            return items
+        if self.sees("separator", self.separator):
+            self.take()
+            match self._item():
+                case ln.ValueList(n.Letter(), items, "≠"):
+                    return items
+            raise self.fail("Behind the real numbers only what is left out is expected, as in ℝ, x ≠ 2.")
+        return ()
 
     def _is_set(self) -> bool:
         """Whether the whole statement is one pair of braces."""

@@ -43,11 +43,12 @@ LATEX_COMMANDS = {
     "gt": ("relation", ">"), "infty": ("word", "inf"), "lor": ("word", "or"), "vee": ("word", "or"),
     "{": ("open", "{"), "}": ("close", "}"), "lvert": ("bar", "("), "rvert": ("bar", ")"), "vert": ("bar", "|"),
     "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
-    "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"),
+    "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"), "in": ("op", "∈"),
 }  # fmt: skip
 # characters that mean one thing wherever they stand
 _SIMPLE = {
-    "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "·": ("op", "·"),
+    "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
+    "ℝ": ("word", "reals"), "·": ("op", "·"),
     "/": ("op", "/"), "÷": ("op", "÷"), "×": ("op", "×"), "(": ("open", "("), "[": ("open", "["), ")": ("close", ")"),
     "]": ("close", "]"), "|": ("bar", "|"), "∞": ("word", "inf"), "√": ("root", "√"), "∛": ("root", "∛"),
     "∜": ("root", "∜"),
@@ -66,6 +67,7 @@ _COMMON = {
     for decimal, mark in (("point", r"\."), ("comma", ","))
 }
 _RUN = re.compile(r"[A-Za-z]+")
+_REALS = re.compile(r"(?:ℝ|\\mathbb\s*(?:\{R\}|R)|\\R\b)(\s*(?:\\setminus\b|\\backslash\b|∖|\\(?!\w)))?")
 _COMMAND = re.compile(r"\\([A-Za-z]+|.)")
 _TEXT = re.compile(r"\\(?:text|mathrm|textrm|operatorname)\s*\{([^{}]*)\}")
 
@@ -98,12 +100,17 @@ def tokenize(text: str, *, decimal: str = "point", offset: int = 0) -> list[Toke
     return tokens
 
 
+def _real_numbers(found: re.Match[str]) -> str:
+    """ℝ, or ℝ without a set, in one spelling of the same length: the columns behind it stay right."""
+    return ("ℝ∖" if found.group(1) else "ℝ").ljust(len(found.group()))
+
+
 class _Reader:
     def __init__(self, text: str, decimal: str, offset: int) -> None:
-        self.text = text
+        self.text = _REALS.sub(_real_numbers, text)
         self.decimal = decimal
         self.offset = offset
-        self.latex = "\\" in text
+        self.latex = "\\" in self.text
         self.position = 0
         self.gap = False
         self.tokens: list[Token] = []
@@ -175,6 +182,8 @@ class _Reader:
             self.add("open" if character == "{" else "close", character, 1)
         elif character in ",;":
             self.add("separator", character, 1)
+        elif character == "∅":
+            self._no_solution(1)
         elif character == '"':
             self._unit()
         elif _RUN.match(character):
@@ -201,6 +210,10 @@ class _Reader:
             self.tokens.append(Token("close", ")", end + self.offset))
         self.position = end
 
+    def _no_solution(self, length: int) -> None:
+        self.add("word", "no", length)
+        self.tokens.append(Token("word", "solution", self.position + self.offset))
+
     def _unit(self) -> None:
         end = self.text.find('"', self.position + 1)
         if end < 0:
@@ -210,6 +223,18 @@ class _Reader:
             raise self.fail('A quoted word holds letters only, as in "km".')
         self.add("unit", word, end + 1 - self.position)
 
+    def _after_interval(self) -> bool:
+        """Whether a pair of ends in brackets has just closed, as (2, 5] and not root(5, 2): a U then joins sets."""
+        depth, between = 0, False
+        for position in range(len(self.tokens) - 1, -1, -1):
+            kind = self.tokens[position].kind
+            depth += (kind == "close") - (kind == "open")
+            between = between or (depth == 1 and kind == "separator")
+            if depth == 0:
+                called = position > 0 and self.tokens[position - 1].kind == "function"
+                return kind == "open" and between and not called
+        return False
+
     def _letters(self) -> None:
         match = _RUN.match(self.text, self.position)
         assert match
@@ -217,8 +242,7 @@ class _Reader:
         if run in WORDS:
             self.add("word", run, len(run))
             return
-        between = any(token.kind == "separator" for token in self.tokens)
-        if run == "U" and between and self.tokens[-1].kind == "close":
+        if run == "U" and self._after_interval():
             self.add("op", "∪", 1)
             return
         for start in range(len(run)):
@@ -271,8 +295,7 @@ class _Reader:
         elif name in OUT_OF_SCOPE:
             raise self.fail(f"“{name}” is outside what Uchuu works with.", "scope")
         elif name in ("emptyset", "varnothing"):
-            self.add("word", "no", length)
-            self.tokens.append(Token("word", "solution", self.position + self.offset))
+            self._no_solution(length)
         else:
             raise self.fail(f"The LaTeX command \\{name} is not known here.")
 

@@ -273,6 +273,9 @@ class _Chain:
 
     def _judge(self, link: Link, line: ln.Line) -> None:
         """One line, by its kind. The chain goes on from it only when it is an expression or an equation."""
+        member = line.lead.removesuffix(" ∈") if line.lead.endswith("∈") and line.kind == "statement" else ""
+        if member and not member.endswith(self.setting.unknown):
+            raise TaskError(f"The unknown here is {self.setting.unknown}, not {member[-1]}.")
         match line.kind:
             case "aside":
                 assert line.body is not None
@@ -328,8 +331,19 @@ class _Chain:
             kind = "exclusion" if isinstance(inner, ln.ValueList) and inner.operator == "≠" else "statement"
             self._judge(link, ln.Line(line.text, kind, inner))
             link.kind = line.kind
+        elif line.body.name == "domain":
+            self._judge(link, ln.Line(line.text, "exclusion", self._left_out(line.body.items[0])))
         else:
             raise TaskError(f"The {line.body.name} belongs to the task analyze.")
+
+    def _left_out(self, domain: n.Node) -> n.Node:
+        """The exclusions that a domain comes to beside a working of another task."""
+        match domain:
+            case ln.ValueList(_, _, "≠"):
+                return domain
+            case ln.AllReals(exceptions) if exceptions:
+                return ln.ValueList(n.Letter(self.setting.unknown), exceptions, "≠")
+        raise TaskError("Name the values left out, as in x ≠ 2; intervals belong to the tasks domain and analyze.")
 
     def _define(self, link: Link, line: ln.Line) -> None:
         assert isinstance(line.subject, ln.Equation)

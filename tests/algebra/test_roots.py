@@ -181,9 +181,30 @@ def test_solutions_that_fill_an_interval(given, line, relation):
         ("√(x^2-4)", ["x ≤ -2 or x ≥ 2"], "correct", ["(-∞, -2] ∪ [2, ∞)"]),
         ("√(x^2-4)", ["x ≥ 2"], "wrong", ["(-∞, -2] ∪ [2, ∞)"]),
         ("x/(x^2+1)", ["all real numbers"], "correct", []),
+        ("1/((x+5)(x-2))", [r"D = ℝ \ {-5, 2}"], "correct", ["-5", "2"]),
+        ("1/((x+5)(x-2))", ["x ∈ (-∞, -5) ∪ (2, ∞)"], "wrong", ["-5", "2"]),
+        ("1/((x+5)(x-2))", ["x ∈ ℝ, x ≠ 2"], "incomplete", ["-5", "2"]),
         ("6/(x-2) = x", ["x ≠ 2"], "correct", ["2"]),
     ],
 )
 def test_the_domain_is_judged_in_any_of_its_notations(given, lines, verdict, expected):
     answer = judged("domain", given, *lines).answer
     assert (answer.verdict, answer.expected) == (verdict, expected)
+
+
+@pytest.mark.parametrize(
+    ("line", "relation"),
+    [
+        (r"D = ℝ \ {2}", "holds"),
+        (r"D = \mathbb{R} \setminus \{3\}", "breaks"),
+        ("domain: x ≠ 2", "holds"),
+        ("D = (2, ∞)", None),  # an interval needs the task domain
+        ("y ∈ {7/3}", None),  # the unknown is x
+        ("x ∈ {7/3}", "holds"),
+        ("L = {5}", "breaks"),
+    ],
+)
+def test_set_notation_stands_in_a_solution(line, relation):
+    link = judged("solve", "1/(x-2) = 3", line).links[0]
+    assert link.relation == relation
+    assert (link.error is None) == (relation is not None)

@@ -59,6 +59,7 @@ def test_json_lines_keep_their_order_and_go_on_past_bad_ones():
     assert found[0]["answer"]["verdict"] == found[4]["answer"]["verdict"] == "correct"
     assert "colour" in found[2]["error"]["message"]
     assert "hue" in found[3]["error"]["message"]
+    assert all(row.keys() == found[0].keys() for row in found)
 
 
 def test_a_missing_file_is_named(tmp_path):

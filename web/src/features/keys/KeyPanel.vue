@@ -49,6 +49,7 @@ const NOTATION: [string, string][] = [
   ['x = 2 +- 3', '±'],
   ['x = 3 or x = -2', 'solutions; also x = 3, -2 or {3, -2}'],
   ['no solution', 'and: all real numbers except 0'],
+  ['x ∈ ℝ, x ≠ 2', 'and: D = ℝ ∖ {2}, S = {2, 3}, x ∈ (2, ∞)'],
   ['x != 4', 'an excluded value'],
   ['| -3x', 'at the end of a line: the move on both sides'],
   ['# because …', 'a remark'],
