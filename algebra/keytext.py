@@ -80,6 +80,7 @@ _LEAD = re.compile(
 _BULLET = re.compile(r"\s*[•●▪◦‣·*]\s+(?=\S)")
 _TICK = re.compile(r"[✓✔✗✘☑☒]")
 _ARROWS = re.compile(r"\s*(?:⇒|=>|⟹|→|\\Rightarrow|\\implies|\\to\b)\s*")
+_ALL_REALS = re.compile(r"(?:ℝ|\\mathbb\s*\{?R\}?|\\R|\breals|\breal numbers)\s*$")
 _EXCLUDED_BEHIND = re.compile(r"(\s*[^≠!]*?[^≠!,;\s])\s*[,;]\s*([a-zA-Z]\s*(?:≠|!=|\\neq?\b).+)$")
 _ENVIRONMENT = re.compile(
     r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|multline|alignat|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
@@ -201,7 +202,8 @@ def _pieces(part: str) -> list[str]:
     found: list[str] = []
     for step in steps:
         beside = _EXCLUDED_BEHIND.match(step)
-        found += [beside.group(1), beside.group(2)] if beside else [step]
+        apart = beside and not _ALL_REALS.search(beside.group(1))  # “ℝ, x ≠ 2” is one statement
+        found += [beside.group(1), beside.group(2)] if beside and apart else [step]
     return found
 
 

@@ -90,6 +90,8 @@ def _sentence(
         case "correct":
             return "The answer is right."
         case "incomplete":
+            if missing.cofinite and missing.intervals is None:
+                return "The answer is incomplete: all other values are missing."
             return f"The answer is incomplete: {name} = {_joined(setting, missing)} is missing."
         case "extraneous":
             reasons = [

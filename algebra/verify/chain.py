@@ -361,7 +361,7 @@ class _Chain:
         parts = line.body.items if isinstance(line.body, ln.Alternatives) else (line.body,)
         if all(isinstance(part, _DOMAIN_STATEMENTS) for part in parts):
             self.state.domain = found.solutions
-            link.relation = "holds" if found.solutions.same_as(self.setting.domain(self.ledger.zeros)) else "breaks"
+            sidework.judge_stated_domain(self.setting, link, found.solutions, self.setting.domain(self.ledger.zeros))
             if self.table is not None:
                 self.table.exclusion(link.relation == "holds")
             return

@@ -176,10 +176,10 @@ def _value_shown(
     if not setting.explains:
         return None
     true_lost = lost.minus(lost.minus(origin))
-    chosen = _pick(setting, true_lost) or _pick(setting, lost)
+    chosen = plainest(setting, true_lost) or plainest(setting, lost)
     side = "before"
     if gained is not None:
-        other = _pick(setting, gained)
+        other = plainest(setting, gained)
         if other is not None and (chosen is None or (_plainness(other) < _plainness(chosen) and true_lost.is_empty)):
             chosen, side = other, "after"
     if chosen is None:
@@ -192,7 +192,7 @@ def _value_shown(
     return Evidence(text + _put_in(setting, there, chosen) + ".", solution=value, solves=side)
 
 
-def _pick(setting: Setting, solutions: SolutionSet) -> Solution | None:
+def plainest(setting: Setting, solutions: SolutionSet) -> Solution | None:
     """The plainest member: a small whole number before a fraction before a root."""
     if solutions.cofinite or solutions.intervals is not None:
         friendly = (setting.solver.number(rational(value)) for value in FRIENDLY)

@@ -15,8 +15,9 @@ from algebra.model import Evidence, Link, TaskError
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
+from algebra.verify.equations import plainest
 from algebra.verify.expressions import difference_shown
-from algebra.verify.ledger import Ledger, condition_text, in_order
+from algebra.verify.ledger import Ledger, condition_text, in_order, written
 from algebra.verify.setting import Setting
 
 
@@ -99,6 +100,21 @@ def _judge_excluded_values(setting: Setting, link: Link, ledger: Ledger, stated:
         text = f"{name} ≠ {values} is missing: without it a denominator of the given is zero."
     else:
         text = f"For {name} = {', '.join(in_order(setting, extra))} the given is defined, so it is not excluded."
+    link.evidence = Evidence(text, {}, None, None)
+
+
+def judge_stated_domain(setting: Setting, link: Link, stated: SolutionSet, domain: SolutionSet) -> None:
+    """Holds iff it is the domain of the given; else a number is shown that it has too many or too few."""
+    link.relation = "holds" if stated.same_as(domain) else "breaks"
+    if link.relation == "holds":
+        return
+    kept, missing = plainest(setting, stated.minus(domain)), plainest(setting, domain.minus(stated))
+    if missing is not None:
+        text = f"For {setting.unknown} = {written(setting, missing)} the given is defined, but this leaves it out."
+    elif kept is not None:
+        text = f"For {setting.unknown} = {written(setting, kept)} the given is undefined, but this has it."
+    else:
+        text = "These are not exactly the values at which the given is defined."
     link.evidence = Evidence(text, {}, None, None)
 
 

@@ -8,6 +8,8 @@ from typing import Any
 
 from algebra.keytext import Key, KeyProblem, read_key
 from algebra.model import FORMAT, Link, Report, Working, plain_record
+from algebra.parse.lines import read_line
+from algebra.tree import nodes as n
 from algebra.work.named import check_with_method
 
 
@@ -86,12 +88,8 @@ def findings(working: Working, report: Report) -> Iterator[Finding]:
     if not working.lines:
         yield Finding(None, "empty", "There is no working under it.")
     elif answer.verdict != "correct":
-        expected = (
-            _expected(working, answer.expected)
-            if answer.expected and answer.verdict in ("wrong", "incomplete", "none")
-            else ""
-        )
-        yield Finding(None, answer.verdict, answer.text + expected)
+        told = answer.verdict == "wrong" or (answer.expected and answer.verdict in ("incomplete", "none"))
+        yield Finding(None, answer.verdict, answer.text + (_expected(working, answer.expected) if told else ""))
     for item in report.remaining:
         if answer.verdict == "correct":
             yield Finding(None, "unfinished", item.text)
@@ -103,6 +101,15 @@ def findings(working: Working, report: Report) -> Iterator[Finding]:
 def _expected(working: Working, expected: list[str]) -> str:
     if working.task == "factor" and check_with_method(replace(working, lines=("prime",))).sound:
         return " It does not factor: it is prime."
+    if not expected:
+        return {"domain": " It should be all real numbers.", "solve": " There is no solution."}.get(working.task, "")
+    if working.task == "domain" and not any("∞" in item or "[" in item for item in expected):
+        body = read_line(working.given, decimal=working.conventions.get("decimal", "point")).body
+        letter = working.variable or (min(n.letters(body), default="x") if body is not None else "x")
+        return f" It should be {letter} ≠ {', '.join(expected)}."
+    if expected[0] == "all":
+        left_out = [item.removeprefix("≠ ") for item in expected[1:]]
+        return " It should be all real numbers" + (f" except {', '.join(left_out)}." if left_out else ".")
     return f" It should be {' or '.join(expected)}."
 
 

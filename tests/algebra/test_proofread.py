@@ -83,3 +83,25 @@ def test_a_text_that_is_no_key_is_refused(text, words):
 def test_what_can_not_be_read_is_named_and_the_rest_goes_on():
     (proof,) = proofread("Solve 2(x-1) = 4\n2x - 2 = (4\n2x = 6\nx = 3").proofs
     assert [(f.line, f.kind) for f in proof.findings] == [(1, "unread")]
+
+
+@pytest.mark.parametrize(
+    ("key", "sentences"),
+    [
+        ("Domain of f(x) = 1/((x+5)(x-2))\nx ∈ ℝ, x ≠ -5, 2", []),
+        ("Domain of f(x) = 1/((x+5)(x-2))\nD = (-∞, -5) ∪ (2, ∞)", ["x = 1 the given is defined", "be x ≠ -5, 2."]),
+        ("Domain of √(x-3)/(x-5)\nx ≥ 3", ["x = 5 the given is undefined", "be [3, 5) ∪ (5, ∞)."]),
+        ("Domain of x/(x^2+1)\nx ≠ 1", ["x = 1 the given is defined", "be all real numbers."]),
+        (
+            "Solve x/x = 1\nx = 1",
+            ["A solution is lost", "all other values are missing. It should be all real numbers except 0."],
+        ),
+        ("Solve x + 1 = x + 2\nx = 2", ["does not follow", "There is no solution."]),
+        ("Solve x^2 = 9\nx = 3", ["A solution is lost", "It should be 3 or -3."]),
+    ],
+)
+def test_what_should_stand_there_is_said(key, sentences):
+    (proof,) = proofread(key).proofs
+    found = [finding.text for finding in proof.findings]
+    assert len(found) == len(sentences)
+    assert all(part in text for part, text in zip(sentences, found, strict=True))
