@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from functools import lru_cache
 
 from algebra.parse.errors import ReadingError
@@ -50,6 +51,7 @@ def _read_line(text: str, decimal: str) -> ln.Line:
         line = _feature_line(feature.group(1), body, feature.end(), decimal)
     elif domain := _DOMAIN_SIGN.match(body):
         line = _feature_line("domain", body, domain.end(), decimal)
+        line = line if ":" in domain.group() else replace(line, lead="D =")
     elif _ARROW.match(body):
         line = _feature_line("end behaviour", body, 0, decimal)
     elif keyword:
@@ -193,7 +195,7 @@ class StatementReader(ExpressionReader):
     """Reads what a line can state: equations joined by `or`, lists, sets, and the fixed phrases."""
 
     member = ""
-    """What is said to lie in the set that the statement is, as `x ∈`; empty for any other statement."""
+    """What stands before a set, `x ∈` or `S =`; empty for any other statement."""
 
     def statement(self) -> n.Node:
         self._set_sign()
@@ -208,7 +210,7 @@ class StatementReader(ExpressionReader):
                 self.take()
                 parts.append(self._interval())
             phrase = ln.Union(tuple(parts)) if len(parts) > 1 else parts[0]
-        if phrase is None and self.member:
+        if phrase is None and self.member.endswith("∈"):
             raise self.fail(f"A set is expected after {self.member}, as in (2, ∞), {{2, 3}} or ℝ.")
         if phrase is None:
             items = [self._item()]
@@ -229,6 +231,7 @@ class StatementReader(ExpressionReader):
             self.member = f"{first.text} ∈"
             self.position += 2
         elif first.text in ("S", "L") and second.kind == "equals" and (third.kind == "word" or third.text == "{"):
+            self.member = f"{first.text} ="
             self.position += 2
 
     def _unexpected(self) -> ReadingError:

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from algebra import limits
+from algebra import echo, limits
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_expression, read_line
 from algebra.tree import nodes as n
@@ -226,3 +226,19 @@ def test_no_text_raises_anything_but_the_documented_error(text):
             f"{'aside: ' if line.kind == 'aside' else ''}{'assume: ' if line.kind == 'assumption' else ''}{plain(line.body)}"
         )
         assert plain(again.body) == plain(line.body)
+
+
+@pytest.mark.parametrize(
+    ("line", "shown"),
+    [
+        (r"x ∈ ℝ, x ≠ 2", r"x\in \mathbb{R} \setminus \left\{2\right\}"),
+        ("D = [2, ∞)", r"D= \left[2,\; \infty\right)"),
+        ("D: x ≠ 2", r"\text{domain: }x \ne 2"),
+        ("⇒ S = ∅", r"S= \varnothing"),
+        ("= 3", "= 3"),
+        ("f(x) = 2x", "f(x)= 2x"),
+    ],
+)
+def test_the_sign_before_a_set_is_kept_as_it_was_written(line, shown):
+    found = echo(line)
+    assert found.left + found.right == shown
