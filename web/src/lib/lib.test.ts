@@ -3,6 +3,7 @@ import { linkStrokes } from './glyph'
 import { History } from './history'
 import { keep, kept } from './keep'
 import { meaningOf, RELATION_WORDS, relationWord, type Relation } from './relations'
+import { unknownOf } from './tasks'
 
 describe('linkStrokes', () => {
   it('gives every relation a shape of its own', () => {
@@ -60,7 +61,17 @@ describe('words', () => {
     expect(relationWord(null, 'expression')).toBe('not read')
   })
   it('speaks of values for expressions and of solutions for equations', () => {
-    expect(meaningOf('breaks', 'expression')).toContain('not equal')
-    expect(meaningOf('breaks', 'equation')).toContain('solutions')
+    expect(meaningOf('breaks', 'expression', 'simplify')).toContain('not equal')
+    expect(meaningOf('breaks', 'equation', 'solve')).toContain('solutions')
+    expect(meaningOf('breaks', 'statement', 'solve')).toContain('solutions')
+    expect(meaningOf('breaks', 'statement', 'domain')).toContain('not so')
   })
+  it.each([
+    ['f(x) = 1/((x+5)(x-2))', 'x'],
+    ['y = 3/(t-1)', 't'],
+    ['\\frac{1}{m-2} = 3', 'm'],
+    ['sqrt(a+5) = 3', 'a'],
+    ['y = 4', 'y'],
+    ['3 + 4', 'x'],
+  ])('finds the letter that %s is about', (given, letter) => expect(unknownOf({ given })).toBe(letter))
 })

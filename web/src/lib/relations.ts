@@ -10,8 +10,11 @@ export const RELATION_WORDS: Record<Relation, { short: string; meaning: string }
   unclear: { short: 'unclear', meaning: 'Not decided.' },
 }
 
-/** The meaning of a relation, said of expressions or of equations. */
-export function meaningOf(relation: Relation, kind: string): string {
+/** The meaning of a relation, said of expressions, of equations, or of what is stated of a function. */
+export function meaningOf(relation: Relation, kind: string, task: string): string {
+  const stated = kind === 'feature' || (kind === 'statement' && (task === 'domain' || task === 'analyze'))
+  if (stated && relation === 'breaks') return 'It is not so for the given.'
+  if (stated && relation === 'holds') return 'It is so for the given.'
   const expression = kind === 'expression'
   if (relation === 'breaks') return expression ? 'The two lines are not equal.' : 'It does not have the same solutions.'
   if (relation === 'holds') return expression ? 'The two lines are equal.' : 'It has the same solutions.'

@@ -23,3 +23,11 @@ export function instruction(task: string, variable: string): string {
       return task
   }
 }
+
+/** The letter a problem is about: the one named, or the first of the given behind `f(x) =` and the words of the notation. */
+export function unknownOf(problem: { variable?: string | null; given: string } | null | undefined): string {
+  if (problem?.variable) return problem.variable
+  const given = (problem?.given ?? '').replace(/\\[a-z]+|sqrt|cbrt|abs|root/gi, ' ')
+  const behind = given.replace(/^\s*(?:[a-z]\s*\(\s*[a-z]\s*\)|y)\s*=/i, '')
+  return (/[a-z]/i.exec(behind) ?? /[a-z]/i.exec(given))?.[0] ?? 'x'
+}

@@ -21,7 +21,7 @@ import TaughtDrawer from '@/features/sheets/TaughtDrawer.vue'
 import ProblemDialog from '@/features/strip/ProblemDialog.vue'
 import ProblemStrip from '@/features/strip/ProblemStrip.vue'
 import { inForce } from '@/lib/conventions'
-import { instruction, type Numbers, type Task } from '@/lib/tasks'
+import { instruction, unknownOf, type Numbers, type Task } from '@/lib/tasks'
 
 /** The desk: the sheet's problems on the left, the paper in the middle, what is to be said on the right. */
 const props = defineProps<{ sheetId: number; place: number; face: string }>()
@@ -45,9 +45,7 @@ const trouble = ref('')
 
 const problems = computed(() => sheets.sheet?.problems ?? [])
 const current = computed(() => problems.value[props.place - 1] ?? null)
-const unknown = computed(
-  () => chain.problem?.variable || /[a-z]/i.exec((chain.problem?.given ?? 'x').replace(/sqrt|abs|root/g, ''))?.[0] || 'x',
-)
+const unknown = computed(() => unknownOf(chain.problem))
 const link = computed(() => (at.value >= 0 ? chain.linkAt(at.value) : null))
 const start = computed(() => {
   const problem = chain.problem
@@ -289,7 +287,7 @@ watch(
       </p>
       <NotesPanel @use="(line) => chain.replace(at, line)" :number="at + 1" :text="chain.lines[at] ?? ''" :link="link"
       :report="chain.judged ? (chain.problem?.report ?? null) : null" :unknown="unknown"
-      />
+      :task="chain.problem?.task ?? ''" />
     </div>
     <div v-else-if="!current" class="right" />
 

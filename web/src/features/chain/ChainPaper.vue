@@ -9,7 +9,7 @@ import MathText from '@/components/MathText.vue'
 import { useSheets } from '@/features/sheets/store'
 import { keep, kept } from '@/lib/keep'
 import { isSideLine, relationWord, type Relation } from '@/lib/relations'
-import { instruction } from '@/lib/tasks'
+import { instruction, unknownOf } from '@/lib/tasks'
 
 /**
  * The paper: the given, the ledger, the chain, and the line being written. All of it works by keyboard: in the
@@ -62,9 +62,8 @@ const ledger = computed(() => {
   const values = report.value?.excluded ?? []
   if (!values.length) return ''
   if (values.some((value) => value.includes('≠'))) return values.join(',  ')
-  return `${problem.value?.variable || lettersOfGiven.value} ≠ ${values.join(', ')}`
+  return `${unknownOf(problem.value)} ≠ ${values.join(', ')}`
 })
-const lettersOfGiven = computed(() => /[a-z]/i.exec((problem.value?.given ?? '').replace(/sqrt|abs|root/g, ''))?.[0] ?? 'x')
 const answer = computed(() => report.value?.answer ?? null)
 const state = computed(() => {
   if (!answer.value || !chain.judged) return 'waiting'

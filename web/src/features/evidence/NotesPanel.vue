@@ -5,7 +5,7 @@ import RelationGlyph from '@/components/RelationGlyph.vue'
 import { isSideLine, meaningOf, NOTE_WORDS, relationWord, type Relation } from '@/lib/relations'
 
 /** What is to be said of the line one is on. Empty and quiet when it holds and nothing was noticed. */
-const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string }>()
+const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string; task: string }>()
 
 const emit = defineEmits<{ use: [line: string] }>()
 const which = ref(0)
@@ -25,7 +25,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 const side = computed(() => !!props.link && isSideLine(props.link.kind))
 const word = computed(() => (props.link ? relationWord(props.link.relation, props.link.kind) : ''))
 const relation = computed(() => (props.link?.relation ?? null) as Relation | null)
-const meaning = computed(() => (relation.value && !side.value ? meaningOf(relation.value, props.link!.kind) : ''))
+const meaning = computed(() => (relation.value && !side.value ? meaningOf(relation.value, props.link!.kind, props.task) : ''))
 const lostElsewhere = computed(() => {
   const shown = props.link?.evidence?.solution
   return (props.link?.lost ?? []).filter((value) => value !== shown)
