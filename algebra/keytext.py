@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from algebra import limits
 from algebra.model import TaskError, Working
@@ -130,7 +130,7 @@ def _from_document(text: str) -> Key:
             if label and _starts_problem(rest, label):
                 rest = rest[label.end() :]
             above = own
-            rows = ([replace_text(head, rest)] if rest else []) + rows[1:]
+            rows = ([replace(head, text=rest)] if rest else []) + rows[1:]
             if not rows and head.starts is None:
                 instruction = own
                 continue
@@ -147,10 +147,6 @@ def _from_document(text: str) -> Key:
             raise TaskError(f"line {head.number}: a working has at most {limits.MAX_LINES} lines.")
         problems.append(KeyProblem(head.starts or str(len(problems) + 1), rows[start].number, working, places))
     return Key(tuple(problems), tuple(skipped))
-
-
-def replace_text(row: _Row, text: str) -> _Row:
-    return _Row(row.number, text, row.starts, row.blank_before)
 
 
 def _rows(text: str) -> Iterator[_Row]:
@@ -225,10 +221,10 @@ def _blocks(rows: Iterator[_Row]) -> Iterator[list[_Row]]:
             yield block
             block = []
         elif fresh and block:  # a number that stood alone
-            row = _Row(row.number, row.text, row.starts or block[0].starts, row.blank_before)
+            row = replace(row, starts=row.starts or block[0].starts)
             block = []
         elif block and not block[0].text:
-            row = _Row(row.number, row.text, block[0].starts, row.blank_before)
+            row = replace(row, starts=block[0].starts)
             block = []
         block.append(row)
     if block:

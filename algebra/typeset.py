@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -42,29 +41,14 @@ def echo(text: str, *, decimal: str = "point", marks: Mapping[Address, str] | No
     elif line.body is not None:
         readable = plain(line.body, comma=comma)
         left, right = latex_sides(line.body, marks, comma=comma)
-        named = _NAMED_SET.search(line.lead)
-        if named:
-            left, right = named.group(1), {"=": "= ", "∈": r"\in "}[named.group(2)] + _set(right)
+        if line.lead.endswith((" =", " ∈")):  # S = or x ∈, before a set
+            left, right = line.lead[-3], (r"\in " if line.lead.endswith("∈") else "= ") + right
         elif not left and line.lead.endswith("="):
             right = "= " + right
         elif not left and line.lead.endswith(")"):
             left, right = line.lead.lstrip("=⇒∴ "), "= " + right
     move = _move_text(line.move, comma) if line.move else ""
     return Echo(line.kind, left, right, f"{prefix} {readable}".strip(), prefix, move, line.remark, line.notes)
-
-
-_NAMED_SET = re.compile(r"(\w) ([=∈])$")
-_REALS = r"\text{all real numbers}"
-_EXCEPT = _REALS + r"\text{ except }"
-_DOMAIN = r"\text{domain: }"
-
-
-def _set(shown: str) -> str:
-    """A set behind its sign: ℝ and ∅ in place of the words."""
-    shown = shown.removeprefix(_DOMAIN)
-    if shown.startswith(_EXCEPT):
-        return rf"\mathbb{{R}} \setminus \left\{{{shown.removeprefix(_EXCEPT)}\right\}}"
-    return shown.replace(_REALS, r"\mathbb{R}").replace(r"\text{no solution}", r"\varnothing")
 
 
 def _move_text(move: ln.Move, comma: bool) -> str:

@@ -8,8 +8,10 @@ from __future__ import annotations
 import os
 import secrets
 import shutil
+import signal
 import socket
 import subprocess
+import sys
 import tempfile
 import time
 from collections.abc import Iterator
@@ -138,6 +140,7 @@ class Cluster:
 @contextmanager
 def throwaway(database: str = "uchuu") -> Iterator[str]:
     """The address of a database in a cluster that is gone afterwards. For tests and benches."""
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(143))  # so that the cluster goes when the command is ended
     folder = Path(tempfile.mkdtemp(prefix="uchuu-", dir="/tmp"))
     folder.chmod(0o755)
     cluster = Cluster(folder / "pg", fast=True)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 from functools import lru_cache
 
 from algebra.parse.errors import ReadingError
@@ -50,8 +49,7 @@ def _read_line(text: str, decimal: str) -> ln.Line:
     if feature:
         line = _feature_line(feature.group(1), body, feature.end(), decimal)
     elif domain := _DOMAIN_SIGN.match(body):
-        line = _feature_line("domain", body, domain.end(), decimal)
-        line = line if ":" in domain.group() else replace(line, lead="D =")
+        line = _feature_line("domain" if ":" in domain.group() else "D", body, domain.end(), decimal)
     elif _ARROW.match(body):
         line = _feature_line("end behaviour", body, 0, decimal)
     elif keyword:
@@ -154,7 +152,7 @@ def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:
     # an arrow is read as a sign of its own, so that what stands on either side can be told apart
     text = re.sub(r"→|->|\\to\b", " > ", body[start:]) if name == "end behaviour" else body[start:]
     reader = FeatureReader(tokenize(text, decimal=decimal, offset=start), separator=";" if decimal == "comma" else ",")
-    feature = reader.feature(name, plural, words)
+    feature = reader.feature("domain", False, "D") if label == "D" else reader.feature(name, plural, words)
     return ln.Line(body, "feature", feature, lead=reader.member)
 
 
@@ -261,7 +259,11 @@ class StatementReader(ExpressionReader):
         ):
             if self._words(*negation):
                 return ln.NoSolution()
-        if self._words("all", "real", "numbers") or self._words("all", "reals") or self._words("reals"):
+        if self._words("∅"):
+            return ln.NoSolution(sign=True)
+        if self._words("ℝ"):
+            return ln.AllReals(self._exceptions(), sign=True)
+        if self._words("all", "real", "numbers") or self._words("all", "reals"):
             return ln.AllReals(self._exceptions())
         for word in ("prime", "undefined", "none"):
             if self._words(word):

@@ -48,9 +48,9 @@ LATEX_COMMANDS = {
 # characters that mean one thing wherever they stand
 _SIMPLE = {
     "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
-    "ℝ": ("word", "reals"), "·": ("op", "·"),
+    "ℝ": ("word", "ℝ"), "·": ("op", "·"),
     "/": ("op", "/"), "÷": ("op", "÷"), "×": ("op", "×"), "(": ("open", "("), "[": ("open", "["), ")": ("close", ")"),
-    "]": ("close", "]"), "|": ("bar", "|"), "∞": ("word", "inf"), "√": ("root", "√"), "∛": ("root", "∛"),
+    "]": ("close", "]"), "|": ("bar", "|"), "∞": ("word", "inf"), "∅": ("word", "∅"), "√": ("root", "√"), "∛": ("root", "∛"),
     "∜": ("root", "∜"),
 }  # fmt: skip
 _SPACING = frozenset([",", ";", "!", ":", "quad", "qquad", ",", "displaystyle", "textstyle"]) | {" "}
@@ -182,8 +182,6 @@ class _Reader:
             self.add("open" if character == "{" else "close", character, 1)
         elif character in ",;":
             self.add("separator", character, 1)
-        elif character == "∅":
-            self._no_solution(1)
         elif character == '"':
             self._unit()
         elif _RUN.match(character):
@@ -209,10 +207,6 @@ class _Reader:
         if not simple:
             self.tokens.append(Token("close", ")", end + self.offset))
         self.position = end
-
-    def _no_solution(self, length: int) -> None:
-        self.add("word", "no", length)
-        self.tokens.append(Token("word", "solution", self.position + self.offset))
 
     def _unit(self) -> None:
         end = self.text.find('"', self.position + 1)
@@ -295,7 +289,7 @@ class _Reader:
         elif name in OUT_OF_SCOPE:
             raise self.fail(f"“{name}” is outside what Uchuu works with.", "scope")
         elif name in ("emptyset", "varnothing"):
-            self._no_solution(length)
+            self.add("word", "∅", length)
         else:
             raise self.fail(f"The LaTeX command \\{name} is not known here.")
 

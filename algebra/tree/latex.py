@@ -98,8 +98,11 @@ class _Typesetter:
                 return f"{self.show(left, (*at, 0))} {_RELATIONS[operator]} {self._list(items, at, 1)}"
             case ln.SetOf(items):
                 return rf"\left\{{{self._list(items, at, 0)}\right\}}"
-            case ln.NoSolution():
-                return r"\text{no solution}"
+            case ln.NoSolution(sign):
+                return r"\varnothing" if sign else r"\text{no solution}"
+            case ln.AllReals(exceptions, True):
+                rest = rf" \setminus \left\{{{self._list(exceptions, at, 0)}\right\}}" if exceptions else ""
+                return r"\mathbb{R}" + rest
             case ln.AllReals(exceptions):
                 rest = rf"\text{{ except }}{self._list(exceptions, at, 0)}" if exceptions else ""
                 return r"\text{all real numbers}" + rest
@@ -140,4 +143,6 @@ def latex_sides(node: n.Node, marks: Mapping[n.Address, str] | None = None, *, c
             return setter.show(left, (0,)), f"{_RELATIONS[operator]} {setter.show(right, (1,))}"
         case ln.ValueList(left, items, operator):
             return setter.show(left, (0,)), f"{_RELATIONS[operator]} {setter._list(items, (), 1)}"
+        case ln.Feature(_, items, _, "D"):
+            return "D", f"= {setter._list(items, (), 0)}"
     return "", setter.show(node, ())

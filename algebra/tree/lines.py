@@ -58,14 +58,17 @@ class SetOf(Node):
 
 @dataclass(frozen=True, slots=True)
 class NoSolution(Node):
-    """`no solution`."""
+    """`no solution`, or ∅ where it was written with the sign."""
+
+    sign: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class AllReals(Node):
-    """`all real numbers`, with the exceptions named."""
+    """`all real numbers`, with the exceptions named; ℝ where it was written with the sign."""
 
     exceptions: tuple[Node, ...] = ()
+    sign: bool = False
     parts: ClassVar[tuple[str, ...]] = ("exceptions",)
 
 

@@ -115,8 +115,10 @@ class _Printer:
                 return f"{self.show(left, False)} {operator} {self._list(items)}"
             case ln.SetOf(items):
                 return "{" + self._list(items) + "}"
-            case ln.NoSolution():
-                return "no solution"
+            case ln.NoSolution(sign):
+                return "∅" if sign else "no solution"
+            case ln.AllReals(exceptions, True):
+                return "ℝ" + (f" ∖ {{{self._list(exceptions)}}}" if exceptions else "")
             case ln.AllReals(exceptions):
                 return "all real numbers" + (f" except {self._list(exceptions)}" if exceptions else "")
             case ln.Word(word):
