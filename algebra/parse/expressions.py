@@ -7,6 +7,7 @@ slash between two neighbouring factors; powers (from the right); roots, brackets
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import lru_cache
 
 from algebra import limits
 from algebra.parse.errors import ReadingError
@@ -14,8 +15,17 @@ from algebra.parse.tokens import ROOT_SIGNS, Token
 from algebra.tree import nodes as n
 
 _SIGNS = frozenset("+-±∓")
+_TIMES = frozenset("·×÷")
+_ENDS_PRODUCT = frozenset(["end", "equals", "close", "relation", "separator", "word"])
 _MATCHING = {"(": ")", "[": "]", "{": "}"}
 _FUNCTION_INDEX = {"sqrt": None, "cbrt": 3}
+
+_letter = lru_cache(maxsize=128)(n.Letter)  # nodes don't change, so one will do for all places
+
+
+@lru_cache(maxsize=1024)
+def _number(digits: str) -> n.Node:
+    return n.Decimal(digits) if "." in digits else n.Integer(int(digits))
 
 
 class ExpressionReader:
@@ -56,42 +66,62 @@ class ExpressionReader:
 
     def expression(self) -> n.Node:
         """A sum of signed terms; raises ReadingError where one is missing."""
-        return self._deeper(self._sum)
-
-    def _sum(self) -> n.Node:
-        terms, signs = [self._term()], []
-        while self.next.kind == "op" and self.next.text in _SIGNS:
-            signs.append(self.take().text)
-            terms.append(self._term())
-        return n.Sum(tuple(terms), tuple(signs)) if signs else terms[0]
+        self.depth += 1
+        if self.depth > limits.MAX_DEPTH:
+            raise self.fail(f"This is nested more than {limits.MAX_DEPTH} deep.", "limit")
+        tokens = self.tokens
+        first = self._term()
+        token = tokens[self.position]
+        if token.kind == "op" and token.text in _SIGNS:
+            terms, signs = [first], []
+            while token.kind == "op" and token.text in _SIGNS:
+                signs.append(token.text)
+                self.position += 1
+                terms.append(self._term())
+                token = tokens[self.position]
+            first = n.Sum(tuple(terms), tuple(signs))
+        self.depth -= 1
+        return first
 
     def _term(self) -> n.Node:
-        if self.next.kind == "op" and self.next.text in _SIGNS:
-            return n.Signed(self.take().text, self._deeper(self._term))
-        return self._product()
+        token = self.tokens[self.position]
+        if token.kind == "op" and token.text in _SIGNS:
+            self.position += 1
+            return n.Signed(token.text, self._deeper(self._term))
+        first = self._slashed()
+        token = self.tokens[self.position]
+        kind = token.kind
+        if kind in _ENDS_PRODUCT or (kind == "op" and token.text not in _TIMES):
+            return first
+        return self._product(first)
 
-    def _product(self) -> n.Node:
-        factors: list[n.Node] = [self._slashed()]
+    def _product(self, first: n.Node) -> n.Node:
+        """The factors behind the first one."""
+        factors: list[n.Node] = [first]
         operators: list[str] = []
         while True:
-            if self.sees("op", "·", "×", "÷"):
-                operators.append(self.take().text)
+            token = self.tokens[self.position]
+            if token.kind == "op":
+                if token.text not in _TIMES:
+                    break
+                operators.append(token.text)
+                self.position += 1
                 factors.append(self._signed_factor())
-            elif self._factor_follows():
+            elif self._factor_follows(token):
                 if self.tokens[self.position - 1].kind != "latex" and self._slash_ended_at == self.position:
                     self.notes.add("ambiguous-slash")
                 operators.append("")
                 factors.append(self._slashed())
             else:
-                return n.Product(tuple(factors), tuple(operators)) if operators else factors[0]
+                break
+        return n.Product(tuple(factors), tuple(operators)) if operators else first
 
     def _signed_factor(self) -> n.Node:
         if self.next.kind == "op" and self.next.text in _SIGNS:
             return n.Signed(self.take().text, self._deeper(self._signed_factor))
         return self._slashed()
 
-    def _factor_follows(self) -> bool:
-        token = self.next
+    def _factor_follows(self, token: Token) -> bool:
         if token.kind == "number":
             before = self.tokens[self.position - 1]
             if before.kind == "letter":
@@ -106,13 +136,18 @@ class ExpressionReader:
     _slash_ended_at = -1
 
     def _slashed(self) -> n.Node:
-        mixed = self._mixed()
-        if mixed is not None:
-            return mixed
+        tokens = self.tokens
+        if tokens[self.position].kind == "number":
+            following = tokens[self.position + 1]
+            if following.kind == "number" or following.text == "frac":
+                mixed = self._mixed(following)
+                if mixed is not None:
+                    return mixed
         node = self._power()
+        token = tokens[self.position]
         slashes = 0
-        while self.sees("op", "/"):
-            self.take()
+        while token.text == "/":
+            self.position += 1
             slashes += 1
             if slashes > limits.MAX_DEPTH:
                 raise self.fail(f"More than {limits.MAX_DEPTH} slashes follow each other.", "limit")
@@ -120,18 +155,16 @@ class ExpressionReader:
                 raise self.fail("Put brackets around a signed denominator, as in 3/(-4).")
             node = n.Fraction(node, self._power())
             self._slash_ended_at = self.position
+            token = tokens[self.position]
         return node
 
-    def _mixed(self) -> n.Node | None:
+    def _mixed(self, following: Token) -> n.Node | None:
         """A whole number directly before a fraction of whole numbers, or None."""
-        following = self.tokens[self.position + 1] if self.tokens[self.position].kind == "number" else None
-        if following is None or (following.kind != "number" and following.text != "frac"):
-            return None
         kinds = [token.kind for token in self.tokens[self.position : self.position + 5]]
         texts = [token.text for token in self.tokens[self.position : self.position + 5]]
         if "." in texts[0]:
             return None
-        if kinds[1:4] == ["number", "op", "number"] and texts[2] == "/" and self.tokens[self.position + 1].gap:
+        if kinds[1:4] == ["number", "op", "number"] and texts[2] == "/" and following.gap:
             parts, length = (texts[1], texts[3]), 4
         elif texts[1:2] == ["frac"]:
             window = self.tokens[self.position + 2 : self.position + 9]
@@ -153,13 +186,13 @@ class ExpressionReader:
         return n.Mixed(whole, int(parts[0]), int(parts[1]))
 
     def _power(self) -> n.Node:
-        start = self.next
+        start = self.tokens[self.position]
         base = self._atom()
-        if not self.sees("op", "^"):
+        if self.tokens[self.position].text != "^":
             return base
         if start.kind == "root":
             self.notes.add("ambiguous-root")
-        self.take()
+        self.position += 1
         return n.Power(base, self._deeper(self._exponent))
 
     def _exponent(self) -> n.Node:
@@ -168,19 +201,19 @@ class ExpressionReader:
         return self._power()
 
     def _atom(self) -> n.Node:
-        token = self.next
+        token = self.tokens[self.position]
         match token.kind:
-            case "number":
-                self.take()
-                return n.Decimal(token.text) if "." in token.text else n.Integer(int(token.text))
             case "letter":
-                self.take()
-                return n.Letter(token.text)
+                self.position += 1
+                return _letter(token.text)
+            case "number":
+                self.position += 1
+                return _number(token.text)
+            case "open":
+                return self._bracketed()
             case "unit":
                 self.take()
                 return n.Unit(token.text)
-            case "open":
-                return self._bracketed()
             case "bar":
                 return self._absolute()
             case "root":

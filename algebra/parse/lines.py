@@ -25,6 +25,8 @@ _DOMAIN_SIGN = re.compile(
     r"\s*D(?:_?f|_\{f\})?\s*[=:]\s*(?=ℝ|[a-z]\s*(?:≠|!=|\\neq?\b)|\\mathbb|\\R\b|.*(?:∞|\binf\b|\\infty))"
 )
 _ARROW = re.compile(r"\s*[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
+_UNUSUAL = re.compile(r"[#|:→\\D]|->|[A-Za-z]{3}")
+"""What every remark, move, word and named feature has in it; most lines have none of it."""
 _NAMED_MOVES = {
     "square": "square", "square both sides": "square", "^2": "square", "root": "root", "square root": "root",
     "√": "root", "swap": "swap", "swap sides": "swap",
@@ -41,6 +43,8 @@ def read_line(text: str, *, decimal: str = "point") -> ln.Line:
 
 @lru_cache(maxsize=2048)  # a working is read again whenever one of its lines changes
 def _read_line(text: str, decimal: str) -> ln.Line:
+    if not _UNUSUAL.search(text):
+        return _chain_line(text.rstrip(), decimal, text)
     body, remark = _split_remark(text)
     body, move_text, move_column = _split_move(body)
     move = _read_move(move_text, move_column, decimal) if move_text is not None else None
@@ -55,7 +59,7 @@ def _read_line(text: str, decimal: str) -> ln.Line:
     elif keyword:
         line = _side_line(keyword.group(1).lower(), body, keyword.end(), decimal)
     else:
-        line = _chain_line(body, decimal)
+        line = _chain_line(body, decimal, body)
     return ln.Line(text, line.kind, line.body, line.subject, line.lead, remark, move, line.notes)
 
 
@@ -156,7 +160,7 @@ def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:
     return ln.Line(body, "feature", feature, lead=reader.member)
 
 
-def _chain_line(body: str, decimal: str) -> ln.Line:
+def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
     lead, start = "", 0
     for pattern in (_LEAD, _FUNCTION_LEAD):
         match = pattern.match(body, start)
@@ -165,27 +169,32 @@ def _chain_line(body: str, decimal: str) -> ln.Line:
             start = match.end()
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()
-    kind = "statement"
-    if isinstance(statement, ln.Equation) or (
-        isinstance(statement, ln.Alternatives) and all(isinstance(item, ln.Equation) for item in statement.items)
-    ):
-        kind = "equation"
-    elif isinstance(statement, ln.Comparison | ln.ValueList) and statement.operator == "≠":
-        kind = "exclusion"
-    elif not isinstance(statement, ln.STATEMENTS):
-        kind = "expression"
-    return ln.Line(body, kind, statement, lead=lead + reader.member, notes=tuple(sorted(reader.notes)))
+    notes = tuple(sorted(reader.notes)) if reader.notes else ()
+    return ln.Line(text, _kind(statement), statement, None, lead + reader.member, "", None, notes)
+
+
+def _kind(statement: n.Node) -> str:
+    if isinstance(statement, ln.Equation):
+        return "equation"
+    if not isinstance(statement, ln.STATEMENTS):
+        return "expression"
+    if isinstance(statement, ln.Alternatives) and all(isinstance(item, ln.Equation) for item in statement.items):
+        return "equation"
+    if isinstance(statement, (ln.Comparison, ln.ValueList)) and statement.operator == "≠":
+        return "exclusion"
+    return "statement"
 
 
 def _statement_reader(text: str, decimal: str, offset: int) -> StatementReader:
-    tokens = tokenize(text, decimal=decimal, offset=offset)
-    return StatementReader(tokens, separator=";" if decimal == "comma" else ",")
+    return StatementReader(tokenize(text, decimal=decimal, offset=offset), separator=";" if decimal == "comma" else ",")
 
 
 def _statement(text: str, decimal: str, offset: int) -> n.Node:
     return _statement_reader(text, decimal, offset).statement()
 
 
+_STARTS_PHRASE = frozenset(["word", "open"])
+_SET_NAMES = ("S", "L")
 _INEQUALITIES = ("<", ">", "≤", "≥")
 
 
@@ -196,6 +205,29 @@ class StatementReader(ExpressionReader):
     """What stands before a set, `x ∈` or `S =`; empty for any other statement."""
 
     def statement(self) -> n.Node:
+        """What the line states; raises ReadingError where something is left over."""
+        first, phrase = self.tokens[self.position], None
+        if first.kind in _STARTS_PHRASE or (
+            first.kind == "letter" and (first.text in _SET_NAMES or self.tokens[self.position + 1].text == "∈")
+        ):
+            phrase = self._set_or_phrase()
+        if phrase is None:
+            phrase = self._item()
+            if self.sees("word", "or"):
+                items = [phrase]
+                while self.sees("word", "or"):
+                    self.position += 1
+                    items.append(self._item(items[-1]))
+                phrase = ln.Alternatives(tuple(items))
+        last = self.tokens[self.position]
+        if last.kind != "end":
+            if last.text == "and":
+                raise self.fail("Join solutions by “or”: the unknown is one value or the other.")
+            raise self._unexpected()
+        return phrase
+
+    def _set_or_phrase(self) -> n.Node | None:
+        """A set, intervals, or words with a meaning; None where something else stands."""
         self._set_sign()
         phrase = self._phrase()
         if phrase is None and self._is_set():
@@ -210,25 +242,15 @@ class StatementReader(ExpressionReader):
             phrase = ln.Union(tuple(parts)) if len(parts) > 1 else parts[0]
         if phrase is None and self.member.endswith("∈"):
             raise self.fail(f"A set is expected after {self.member}, as in (2, ∞), {{2, 3}} or ℝ.")
-        if phrase is None:
-            items = [self._item()]
-            while self.sees("word", "or"):
-                self.take()
-                items.append(self._item(items[-1]))
-            phrase = ln.Alternatives(tuple(items)) if len(items) > 1 else items[0]
-        if self.sees("word", "and"):
-            raise self.fail("Join solutions by “or”: the unknown is one value or the other.")
-        if not self.sees("end"):
-            raise self._unexpected()
         return phrase
 
     def _set_sign(self) -> None:
         """Takes `x ∈`, and `S =` or `L =` before a set of solutions."""
-        first, second, third = (*self.tokens[self.position :], *self.tokens[-1:] * 2)[:3]
+        first, second, third = (*self.tokens[self.position : self.position + 3], *self.tokens[-1:] * 2)[:3]
         if first.kind == "letter" and (second.kind, second.text) == ("op", "∈"):
             self.member = f"{first.text} ∈"
             self.position += 2
-        elif first.text in ("S", "L") and second.kind == "equals" and (third.kind == "word" or third.text == "{"):
+        elif first.text in _SET_NAMES and second.kind == "equals" and (third.kind == "word" or third.text == "{"):
             self.member = f"{first.text} ="
             self.position += 2
 

@@ -6,6 +6,7 @@ Both notations end in the same kinds of token, so that there is one grammar.
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from typing import NamedTuple
 
 from algebra import limits
@@ -45,26 +46,25 @@ LATEX_COMMANDS = {
     "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
     "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"), "in": ("op", "∈"),
 }  # fmt: skip
-# characters that mean one thing wherever they stand
-_SIMPLE = {
+_ASCII_LETTERS = frozenset("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
+_SIGN_PAIRS = frozenset("+-−")
+_SIGNS: dict[str, tuple[str, str]] = {
     "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
     "ℝ": ("word", "ℝ"), "·": ("op", "·"),
     "/": ("op", "/"), "÷": ("op", "÷"), "×": ("op", "×"), "(": ("open", "("), "[": ("open", "["), ")": ("close", ")"),
     "]": ("close", "]"), "|": ("bar", "|"), "∞": ("word", "inf"), "∅": ("word", "∅"), "√": ("root", "√"), "∛": ("root", "∛"),
     "∜": ("root", "∜"),
 }  # fmt: skip
+# what most characters are, and the characters behind them that make them part of something longer
+_SIMPLE: dict[str, tuple[str, str, frozenset[str] | None]] = {
+    **{sign: (kind, text, None) for sign, (kind, text) in _SIGNS.items()},
+    **{sign: ("op", sign, _SIGN_PAIRS) for sign in "+-"},
+    **{letter: ("letter", letter, _ASCII_LETTERS) for letter in _ASCII_LETTERS - {"U"}},  # U may join sets
+}
 _SPACING = frozenset([",", ";", "!", ":", "quad", "qquad", ",", "displaystyle", "textstyle"]) | {" "}
 _NUMBER = {
     "point": re.compile(r"\d+(?:\.\d+)?|\.\d+"),
     "comma": re.compile(r"\d+(?:,\d+)?|,\d+"),
-}
-# what stands in most lines, found in one step: white space, a number, a lone letter, a lone sign, a sign of one meaning
-_COMMON = {
-    decimal: re.compile(
-        rf"(?P<gap>\s+)|(?P<number>\d+(?:{mark}\d+)?)|(?P<letter>[A-TV-Za-z](?![A-Za-z]))|(?P<op>[+\-](?![+\-−]))"
-        rf"|(?P<simple>[{re.escape(''.join(_SIMPLE))}])"
-    )
-    for decimal, mark in (("point", r"\."), ("comma", ","))
 }
 _RUN = re.compile(r"[A-Za-z]+")
 _REALS = re.compile(r"(?:ℝ|\\mathbb\s*(?:\{R\}|R)|\\R\b)(\s*(?:\\setminus\b|\\backslash\b|∖|\\(?!\w)))?")
@@ -82,6 +82,9 @@ class Token(NamedTuple):
     text: str
     column: int
     gap: bool = False
+
+
+_new_token: Callable[[type[Token], tuple[str, str, int, bool]], Token] = tuple.__new__  # type: ignore[assignment]
 
 
 def tokenize(text: str, *, decimal: str = "point", offset: int = 0) -> list[Token]:
@@ -107,16 +110,16 @@ def _real_numbers(found: re.Match[str]) -> str:
 
 class _Reader:
     def __init__(self, text: str, decimal: str, offset: int) -> None:
-        self.text = _REALS.sub(_real_numbers, text)
+        self.text = _REALS.sub(_real_numbers, text) if "\\" in text or "ℝ" in text else text
+        self.latex = "\\" in self.text
         self.decimal = decimal
         self.offset = offset
-        self.latex = "\\" in self.text
         self.position = 0
         self.gap = False
         self.tokens: list[Token] = []
 
     def add(self, kind: str, text: str, length: int) -> None:
-        self.tokens.append(Token(kind, text, self.position + 1 + self.offset, self.gap))
+        self.tokens.append(_new_token(Token, (kind, text, self.position + 1 + self.offset, self.gap)))
         self.position += length
         self.gap = False
 
@@ -124,44 +127,48 @@ class _Reader:
         return ReadingError(message, self.position + 1 + self.offset, code)
 
     def read(self) -> list[Token]:
-        text, size, common = self.text, len(self.text), _COMMON[self.decimal].match
-        while self.position < size:
-            found = common(text, self.position)
-            if found is not None:
-                kind, piece = found.lastgroup, found.group()
-                if kind == "gap":
-                    self.gap = True
-                else:
-                    if kind == "simple":
-                        kind, piece = _SIMPLE[piece]
-                    elif kind == "number":
-                        if len(piece) > limits.MAX_DIGITS:
-                            raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
-                        piece = piece.replace(",", ".")
-                    self.tokens.append(Token(str(kind), piece, self.position + 1 + self.offset, self.gap))
-                    self.gap = False
-                self.position = found.end()
+        """All tokens. Most characters are settled by a look into a table: this loop runs for every line that is written."""
+        text, size, add = self.text, len(self.text), self.tokens.append
+        offset, position, gap = self.offset + 1, self.position, self.gap
+        while position < size:
+            character = text[position]
+            if character == " ":
+                gap = True
+                position += 1
                 continue
-            character = text[self.position]
-            if character.isspace() or character == "\u200b":
-                self.position += 1
-                self.gap = True
-            elif character == "\\":
-                self._command()
-            else:
-                self._symbol(character)
+            simple = _SIMPLE.get(character)
+            if simple is not None:
+                kind, sign, longer_before = simple
+                if longer_before is None or text[position + 1 : position + 2] not in longer_before:
+                    add(_new_token(Token, (kind, sign, position + offset, gap)))
+                    gap = False
+                    position += 1
+                    continue
+            self.position, self.gap = position, gap
+            self._unusual(character)
+            position, gap = self.position, self.gap
+        self.position = position
         self.add("end", "", 0)
         return self.tokens
 
-    def _symbol(self, character: str) -> None:
-        pair = self.text[self.position : self.position + 2]
+    def _unusual(self, character: str) -> None:
         number = _NUMBER[self.decimal].match(self.text, self.position)
-        if number and number.end() > self.position:
+        if number:
             digits = number.group().replace(",", ".")
             if len(digits) > limits.MAX_DIGITS:
                 raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
             self.add("number", digits, len(number.group()))
-        elif pair == "**":
+        elif character.isspace() or character == "\u200b":
+            self.position += 1
+            self.gap = True
+        elif character == "\\":
+            self._command()
+        else:
+            self._symbol(character)
+
+    def _symbol(self, character: str) -> None:
+        pair = self.text[self.position : self.position + 2]
+        if pair == "**":
             self.add("op", "^", 2)
         elif pair in ("+-", "+−"):
             self.add("op", "±", 2)
