@@ -21,7 +21,7 @@ from flint.utils.flint_exceptions import DomainError
 
 from algebra.exact.algebraic import eliminate, is_zero_function, is_zero_number
 from algebra.exact.errors import OutOfScope, UndefinedValue
-from algebra.exact.ground import MAX_INDEX, SPARE, Above, Generator, Ground, Plan, SignUnknown
+from algebra.exact.ground import MAX_INDEX, Above, Generator, Ground, Plan, SignUnknown
 from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Poly, Ratio, factored, irreducible_factors
 
@@ -230,7 +230,7 @@ class Cell(Ground):
         key = f"nested {index} {inside}"
         made = self.made.get(key)
         if made is None:
-            self.uncertain.add(SPARE - 1 - len(self.made))
+            self.uncertain.add(self._next_position())
             number = self._approximate(inside).real.root(index)
             made = self._make(key, index, self.normal(inside), acb(number), nested=Ratio(self, inside, self.one))
         sign = 1 if index % 2 else self._sign_of_poly(value.denominator)

@@ -12,6 +12,7 @@ from algebra.exact import numbers
 from algebra.exact.budget import spend
 from algebra.exact.cell import MAX_INDEX, Cell, Plan, SignUnknown
 from algebra.exact.errors import OutOfScope, TooLarge
+from algebra.exact.ground import SPARE
 from algebra.exact.points import FRIENDLY
 from algebra.exact.ratio import Poly, letters_of_ring, ring_name
 from algebra.tree import nodes as n
@@ -22,7 +23,7 @@ MAX_POINTS = 1000
 """Most points of the grid on which sign vectors are looked for; a sign vector it misses stays possible."""
 
 
-def plan_of(trees: Iterable[n.Node], *, imaginary: bool) -> Plan | None:
+def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> Plan | None:
     """What cells these trees need, or None when rational functions do. Raises TooLarge for roots of roots too high."""
     index, step, needed = 2, 1, False
     for tree in trees:
@@ -35,7 +36,7 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool) -> Plan | None:
         needed = needed or (imaginary and "i" in n.letters(tree))
     if index > MAX_INDEX or step > 12:
         raise TooLarge(f"These roots together need an index above {MAX_INDEX}.", "√")
-    return Plan(index, step, imaginary) if needed else None
+    return Plan(index, step, imaginary, spare) if needed else None
 
 
 def _asks_for_cells(tree: n.Node) -> bool:

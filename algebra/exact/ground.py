@@ -23,6 +23,8 @@ MAX_NORM = 72
 """Highest degree of a field with roots from which a polynomial is brought down to its letters."""
 SPARE = 18
 """Generators kept ready for roots and powers; a line that needs more is refused."""
+FEW = 7
+"""As many are tried first: polynomials in few generators are worked with in half the time."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,12 +32,20 @@ class Plan:
     """What the lines of a working ask of their cells.
 
     `index`: a multiple of every root index along every nesting; `step`: of every denominator in an exponent;
-    `imaginary`: whether roots of negative numbers are numbers.
+    `imaginary`: whether roots of negative numbers are numbers; `spare`: how many generators are kept ready.
     """
 
     index: int = 2
     step: int = 1
     imaginary: bool = False
+    spare: int = SPARE
+
+
+class MoreRootsNeeded(Exception):
+    """A plan with `FEW` generators is too small: the whole question is to be asked again with `SPARE`.
+
+    Not an ExactError: no verdict may be made of it on the way up.
+    """
 
 
 Above = tuple[tuple[str, int], ...]
@@ -62,6 +72,9 @@ class Generator:
     nested: Ratio | None = None
 
 
+_ADDED = {count: tuple(f"_{k}" for k in reversed(range(count))) for count in (FEW, SPARE)}
+
+
 class SignUnknown(OutOfScope):
     """The sign of an irreducible polynomial on this cell was asked for and is not known yet: the cell is to be cut."""
 
@@ -76,8 +89,6 @@ class Ground(Field):
     Its values are put into normal form by `Cell`.
     """
 
-    added = tuple(f"_{k}" for k in reversed(range(SPARE)))
-
     def __init__(
         self,
         letters: tuple[str, ...],
@@ -88,6 +99,7 @@ class Ground(Field):
         bounded: bool = True,
         formal: bool = False,
     ) -> None:
+        self.added = _ADDED[plan.spare]
         super().__init__(letters)
         self.plan = plan
         self.sample = dict(sample)
@@ -275,15 +287,22 @@ class Ground(Field):
     # -- generators ----------------------------------------------------------------------------------------------
 
     def _make(self, key: str, degree: int, relation_value: Poly | None, value: acb, **more: object) -> Generator:
-        if len(self.made) >= SPARE:
-            raise TooLarge(f"More than {SPARE} different roots occur together.", "√")
-        position = SPARE - 1 - len(self.made)  # later generators rank higher, so that reduction ends
+        position = self._next_position()  # later generators rank higher, so that reduction ends
         name = self.names[position]
         symbol = self.generators[name]
         relation = None if relation_value is None else symbol**degree - relation_value
         made = Generator(name, symbol, position, degree, relation, value, **more)  # type: ignore[arg-type]
         self.made[key] = made
         return made
+
+    def _next_position(self) -> int:
+        """The place of the generator that is made next; raises TooLarge where all are taken."""
+        position = self.plan.spare - 1 - len(self.made)
+        if position >= 0:
+            return position
+        if self.plan.spare < SPARE:
+            raise MoreRootsNeeded
+        raise TooLarge(f"More than {SPARE} different roots occur together.", "√")
 
     def imaginary_unit(self) -> Ratio:
         """i; raises UndefinedValue where numbers are real."""
@@ -301,8 +320,9 @@ class Ground(Field):
         # lead·root is integral: it is a zero of x^d + c·x^(d-1) + …
         monic = [c * lead ** (degree - 1 - k) for k, c in enumerate(coefficients[:-1])]
         key = f"algebraic {coefficients} {value}"
-        self.uncertain.add(SPARE - 1 - len(self.made))
-        symbol = self.generators[self.names[SPARE - 1 - len(self.made)]]
+        position = self._next_position()
+        self.uncertain.add(position)
+        symbol = self.generators[self.names[position]]
         relation = self.zero
         for k, c in enumerate(monic):
             relation -= c * symbol**k
@@ -375,7 +395,7 @@ class Ground(Field):
 
     def spare_symbol(self) -> Poly | None:
         """A generator of the ring that stands for nothing yet; None where all are taken."""
-        free = SPARE - 1 - len(self.made)
+        free = self.plan.spare - 1 - len(self.made)
         return None if free < 0 else self.generators[self.names[free]]
 
     def letters_in(self, poly: Poly) -> set[int]:

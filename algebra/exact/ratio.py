@@ -34,14 +34,23 @@ class Field:
         self.letters = letters
         self.names = (*self.added, *(letters or ("x",)))
         self.ring, self.generators, self.one, self.zero = _ring_of(self.names)
+        self._known: dict[int | Q | str, Ratio] = {}  # constants and letters met before
 
     def constant(self, value: int | Q) -> Ratio:
-        bottom = self.one if value.denominator == 1 else self.ring.constant(value.denominator)
-        return Ratio(self, self.ring.constant(value.numerator), bottom)
+        known = self._known.get(value)
+        if known is None:
+            bottom = self.one if value.denominator == 1 else self.ring.constant(value.denominator)
+            known = Ratio(self, self.ring.constant(value.numerator), bottom)
+            if len(self._known) < _KEPT and value.numerator.bit_length() < 64:
+                self._known[value] = known
+        return known
 
     def letter(self, name: str) -> Ratio:
         """The letter as a value; raises KeyError when the field does not have it."""
-        return Ratio(self, self.generators[name], self.one)
+        known = self._known.get(name)
+        if known is None:
+            known = self._known[name] = Ratio(self, self.generators[name], self.one)
+        return known
 
     def normal(self, poly: Poly) -> Poly:
         """The normal form of a polynomial in the generators; here every polynomial is in it."""
@@ -129,25 +138,33 @@ class Ratio:
         return Ratio(self.field, -self.numerator, self.denominator)
 
     def __add__(self, other: Ratio) -> Ratio:
-        if self.denominator is other.denominator is self.field.one:
-            return Ratio(self.field, self.numerator + other.numerator, self.field.one)
-        if self.denominator == other.denominator:
-            return self.field.ratio(self.numerator + other.numerator, self.denominator)
-        top = _times(self.numerator, other.denominator) + _times(other.numerator, self.denominator)
-        return self.field.ratio(top, _times(self.denominator, other.denominator))
+        below, its = self.denominator, other.denominator
+        if below is its is self.field.one:
+            return Ratio(self.field, self.numerator + other.numerator, below)
+        if below == its:
+            return self.field.ratio(self.numerator + other.numerator, below)
+        return self.field.ratio(_times(self.numerator, its) + _times(other.numerator, below), _times(below, its))
 
     def __sub__(self, other: Ratio) -> Ratio:
-        return self + -other
+        below, its = self.denominator, other.denominator
+        if below is its is self.field.one:
+            return Ratio(self.field, self.numerator - other.numerator, below)
+        if below == its:
+            return self.field.ratio(self.numerator - other.numerator, below)
+        return self.field.ratio(_times(self.numerator, its) - _times(other.numerator, below), _times(below, its))
 
     def __mul__(self, other: Ratio) -> Ratio:
-        one = self.field.one
-        if self.denominator is one and other.denominator is one:
-            return self.field.ratio(_times(self.numerator, other.numerator), one)
-        return self.field.ratio(_times(self.numerator, other.numerator), _times(self.denominator, other.denominator))
+        one, below, its = self.field.one, self.denominator, other.denominator
+        above = _times(self.numerator, other.numerator)
+        if below is one:
+            return self.field.ratio(above, its)
+        return self.field.ratio(above, below if its is one else _times(below, its))
 
     def __truediv__(self, other: Ratio) -> Ratio:
         """Raises UndefinedValue when the divisor is identically zero."""
-        return self.field.ratio(_times(self.numerator, other.denominator), _times(self.denominator, other.numerator))
+        one, below, its = self.field.one, self.denominator, other.denominator
+        above = self.numerator if its is one else _times(self.numerator, its)
+        return self.field.ratio(above, other.numerator if below is one else _times(below, other.numerator))
 
     def __pow__(self, exponent: int) -> Ratio:
         """Raises UndefinedValue for 0 to a power that is not positive, TooLarge past the bounds."""
@@ -179,6 +196,7 @@ def _constant(poly: Poly) -> int:
 
 
 def _times(left: Poly, right: Poly) -> Poly:
+    """The product, before it is put into normal form. Raises TooLarge."""
     if len(left) * len(right) > limits.MAX_TERMS:
         raise TooLarge(f"Multiplied out, this would have more than {limits.MAX_TERMS} terms.")
     return left * right

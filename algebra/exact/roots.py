@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import replace
 from fractions import Fraction as Q
 from math import gcd, lcm
 from typing import Any
@@ -39,7 +40,7 @@ class Exactly:
             if number is not None and number.denominator != 1:
                 # a fraction that is put in above makes a root of that index
                 index = lcm(index, plan.index * number.denominator * plan.step)
-        self.cell = Cell((), Plan(index, plan.step, plan.imaginary), {}, {})
+        self.cell = Cell((), replace(plan, index=index), {}, {})
         for name, value in point.items():
             self.cell.constants[name] = self._constant(value)
 

@@ -16,6 +16,8 @@ from algebra.tree import nodes as n
 
 MAX_DEGREE_ABOVE = 4
 """Highest degree of an exponent in its letters."""
+_WRITTEN_OUT = 10**6
+"""Largest exponent that is not refused outright; `limits` bounds what it makes."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +41,8 @@ def value_of(node: n.Node, over: Field) -> Value:
     spend()
     evaluator = _Evaluator(over)
     ratio = evaluator.value(node)
+    if not evaluator.nonzero and not evaluator.nonzero_powers:
+        return Value(ratio)
     unique = {str(poly): poly for poly in evaluator.nonzero}
     return Value(ratio, tuple(unique.values()), tuple(evaluator.nonzero_powers))
 
@@ -65,10 +69,10 @@ class _Evaluator:
                 self.nonzero.append(value.numerator)
 
     def value(self, node: n.Node) -> Ratio:
-        kind = type(node)
-        read = _READ.get(kind)
-        if read is None:
-            raise OutOfScope(f"A {kind.__name__.lower()} has no value.")
+        try:
+            read = _READ[type(node)]
+        except KeyError:
+            raise OutOfScope(f"A {type(node).__name__.lower()} has no value.") from None
         return read(self, node)
 
     def _integer(self, node: n.Integer) -> Ratio:
@@ -127,6 +131,9 @@ class _Evaluator:
         return above / below
 
     def _raised_to(self, node: n.Power) -> Ratio:
+        exponent = node.exponent
+        if type(exponent) is n.Integer and 0 < exponent.value <= _WRITTEN_OUT:  # nearly every power
+            return self.value(node.base) ** exponent.value
         return self._power(self.value(node.base), self.value(node.exponent))
 
     def _rooted(self, node: n.Root) -> Ratio:
@@ -170,7 +177,7 @@ class _Evaluator:
                 raise UndefinedValue("A fractional power of a negative number is not a real number.")
             whole, rest = divmod(number.numerator, number.denominator)
             return base**whole * self._root(base, number.denominator) ** rest
-        if abs(number) > 10**6:
+        if abs(number) > _WRITTEN_OUT:
             raise TooLarge("This exponent is too large to be written out.", "^")
         return base ** int(number)
 

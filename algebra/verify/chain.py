@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from algebra import limits
 from algebra.exact import budget
 from algebra.exact.errors import ExactError, UndefinedValue
+from algebra.exact.ground import FEW, SPARE, MoreRootsNeeded
 from algebra.exact.ratio import factored, forget_factors
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import (
@@ -45,7 +46,10 @@ def check(working: Working) -> Report:
     """Judges every line of a working. Never raises for bad input: what can't be read is said in the report."""
     started = time.perf_counter()
     with budget.granted():
-        report = _checked(working)
+        try:
+            report = _checked(working, FEW)
+        except MoreRootsNeeded:
+            report = _checked(working, SPARE)
     report.ms = (time.perf_counter() - started) * 1000
     return report
 
@@ -65,14 +69,21 @@ def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relat
         try:
             working = Working(task, before, (line,), numbers=numbers)
             given, written = read_line(before), read_line(line)
-            setting = Setting(working, given, [written])
-            setting.explains = False
-            return _Chain(working, setting, given, [written]).relations()[0]
+            try:
+                return _decided(working, given, written, FEW)
+            except MoreRootsNeeded:
+                return _decided(working, given, written, SPARE)
         except (ReadingError, TaskError, ExactError):
             return None
 
 
-def _checked(working: Working) -> Report:
+def _decided(working: Working, given: ln.Line, written: ln.Line, spare: int) -> Relation | None:
+    setting = Setting(working, given, [written], spare=spare)
+    setting.explains = False
+    return _Chain(working, setting, given, [written]).relations()[0]
+
+
+def _checked(working: Working, spare: int) -> Report:
     decimal = working.conventions.get("decimal", "point")
     try:
         working.validate()
@@ -95,7 +106,7 @@ def _checked(working: Working) -> Report:
             return _refused(working, LineError(0, item.column, f"In the assumption: {item.message}", item.code))
     budget.begin()
     try:
-        setting = Setting(working, given, [line for line in read if isinstance(line, ln.Line)])
+        setting = Setting(working, given, [line for line in read if isinstance(line, ln.Line)], spare=spare)
         chain = _Chain(working, setting, given, read[len(working.assume) :])
         if isinstance(chain.given, SetMeaning):
             _ = chain.given.solutions  # a given that can't be solved is refused as a whole

@@ -11,7 +11,7 @@ from algebra.exact.values import Value
 from algebra.tree import nodes as n
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Pair:
     """Two sides of one equation, as trees and as values."""
 
@@ -19,10 +19,14 @@ class Pair:
     right_tree: n.Node
     left: Value
     right: Value
+    _difference: Ratio | None = None
 
     @property
     def difference(self) -> Ratio:
-        return self.left.ratio - self.right.ratio
+        """The left side minus the right."""
+        if self._difference is None:
+            self._difference = self.left.ratio - self.right.ratio
+        return self._difference
 
     @property
     def nonzero(self) -> tuple[Poly, ...]:

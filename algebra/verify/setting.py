@@ -8,6 +8,7 @@ from algebra import limits
 from algebra.exact.cell import Cell, Plan, SignUnknown
 from algebra.exact.cells import Cells, between, plan_of
 from algebra.exact.errors import OutOfScope, UndefinedValue
+from algebra.exact.ground import SPARE
 from algebra.exact.numbers import Number, rational
 from algebra.exact.oneroot import one_bar, one_root, one_surd
 from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
@@ -25,7 +26,7 @@ from algebra.verify.meaning import ExpressionMeaning, Pair, SetMeaning
 class Setting:
     """Reads meanings. Raises TaskError when the unknown can't be told."""
 
-    def __init__(self, working: Working, given: ln.Line, lines: list[ln.Line]) -> None:
+    def __init__(self, working: Working, given: ln.Line, lines: list[ln.Line], *, spare: int = SPARE) -> None:
         self.working = working
         self.complex = working.numbers == "complex"
         self.definitions: dict[str, n.Node] = {}
@@ -47,7 +48,7 @@ class Setting:
         if len(letters) > limits.MAX_LETTERS:
             raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
         self.unknown = self._unknown(given_letters)
-        self.plan = plan_of(trees, imaginary=self.complex)
+        self.plan = plan_of(trees, imaginary=self.complex, spare=spare)
         if self.complex:
             letters -= {"i"}
         # a letter of the given keeps its own meaning; defining it is refused at its line
@@ -128,7 +129,7 @@ class Setting:
         if not rooted and self.home is not None:
             found = self.solver.zeros_of(self.home.in_letters(pair.difference.numerator), pair.nonzero)
             return self._with_parameter_roots(found) if len(self.field.letters) > 1 else found
-        if certain and self.home is not None and self.home.plan == Plan() and len(self.field.letters) == 1:
+        if certain and self.home is not None and (self.plan.index, self.plan.step) == (2, 1) and not self.complex and len(self.field.letters) == 1:
             quick = one_root(self.solver, self.home, pair.difference, pair.nonzero)
             if quick is None and not pair.nonzero:
                 quick = one_surd(self.solver, self.home, pair.difference)
