@@ -134,7 +134,7 @@ class Cell(Ground):
         return self._nested_root(value, index)
 
     def _root_of_rational(self, value: Ratio, index: int) -> Ratio:
-        sign, result = 1, self.constant(1)
+        sign, result, odd = 1, self.constant(1), 0
         flipped = self._turned(value.numerator) if self.formal and index % 2 == 0 else None
         for poly, way in ((value.numerator, 1), (value.denominator, -1)):
             content, factors = factored(poly)
@@ -148,9 +148,11 @@ class Cell(Ground):
                     sign *= (-1) ** power
                 if power % 2:
                     sign *= self.sign(factor)
+                    odd += 1
                 if flipped is not None and flipped in (factor, -factor):
                     sign, factor = -sign, -factor
                 result = result * self._size_power(factor, way * power * self.plan.index // index)
+        self.joint = self.joint or (odd > 1 and index % 2 == 0)
         if sign > 0:
             return result
         if index % 2:

@@ -27,7 +27,7 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
     """What cells these trees need, or None when rational functions do. Raises TooLarge for roots of roots too high."""
     index, step, needed = 2, 1, False
     for tree in trees:
-        if not _asks_for_cells(tree):
+        if not asks_for_cells(n.parts_of(tree)):
             needed = needed or (imaginary and "i" in n.letters(tree))
             continue
         for found, divisor in _demands(tree):
@@ -39,13 +39,24 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
     return Plan(index, step, imaginary, spare) if needed else None
 
 
-def _asks_for_cells(tree: n.Node) -> bool:
-    """Whether roots, bars or exponents other than whole numbers occur."""
-    for part in n.parts_of(tree):
+def asks_for_cells(parts: list[n.Node]) -> bool:
+    """Whether roots, bars or exponents other than whole numbers are among these nodes."""
+    for part in parts:
         kind = type(part)
         if kind is n.Root or kind is n.Absolute or (kind is n.Power and type(part.children[1]) is not n.Integer):
             return True
     return False
+
+
+def roots_over(tree: n.Node, letter: str) -> frozenset[n.Node]:
+    """The roots, bars and powers with a written-out fraction above that hold the letter: they decide where the tree is defined."""
+    found = set()
+    for part in n.parts_of(tree):
+        if isinstance(part, (n.Root, n.Absolute)) or (isinstance(part, n.Power) and type(part.exponent) is not n.Integer):
+            inside = part.base if isinstance(part, n.Power) else part
+            if letter in n.letters(inside):
+                found.add(part)
+    return frozenset(found)
 
 
 def _demands(node: n.Node, outer: int = 1) -> Iterator[tuple[int, int]]:

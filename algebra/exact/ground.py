@@ -107,6 +107,7 @@ class Ground(Field):
         self.bounded = bounded  # whether the sample lies on the cell: always with at most one letter
         self.formal = formal  # compares forms only: unknown signs are +, roots of negatives are written with i
         self.sign_assumed = False  # formal only: a sign was taken for + that no root forces to be so
+        self.joint = False  # formal only: an even root was taken apart into several, whose signs its domain does not settle
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
         self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here

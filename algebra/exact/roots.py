@@ -16,7 +16,7 @@ from algebra.exact.cells import Cells, between
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import Number, prime_factors
-from algebra.exact.oneroot import surd_number
+from algebra.exact.shortcuts import surd_number
 from algebra.exact.ratio import Poly, Ratio, depends_on, factored, irreducible_factors, letters_of_ring
 from algebra.exact.realset import RealSet
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real

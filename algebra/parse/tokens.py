@@ -47,6 +47,8 @@ LATEX_COMMANDS = {
     "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"), "in": ("op", "∈"),
 }  # fmt: skip
 _ASCII_LETTERS = frozenset("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
+_DIGITS = frozenset("0123456789")
+_GO_ON = frozenset("0123456789.,")  # behind a digit: the number may be longer
 _SIGN_PAIRS = frozenset("+-−")
 _SIGNS: dict[str, tuple[str, str]] = {
     "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
@@ -144,6 +146,11 @@ class _Reader:
                     gap = False
                     position += 1
                     continue
+            elif character in _DIGITS and text[position + 1 : position + 2] not in _GO_ON:
+                add(_new_token(Token, ("number", character, position + offset, gap)))
+                gap = False
+                position += 1
+                continue
             self.position, self.gap = position, gap
             self._unusual(character)
             position, gap = self.position, self.gap
@@ -154,10 +161,10 @@ class _Reader:
     def _unusual(self, character: str) -> None:
         number = _NUMBER[self.decimal].match(self.text, self.position)
         if number:
-            digits = number.group().replace(",", ".")
+            digits = number.group()
             if len(digits) > limits.MAX_DIGITS:
                 raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
-            self.add("number", digits, len(number.group()))
+            self.add("number", digits.replace(",", "."), len(digits))
         elif character.isspace() or character == "\u200b":
             self.position += 1
             self.gap = True

@@ -224,18 +224,25 @@ def parts_of(node: Node) -> list[Node]:
     """Every node, without its address, in no order to rely on."""
     found = [node]
     for part in found:  # grows while it is walked
-        found += part.children
+        if part.parts:
+            found += part.children
     return found
 
 
 def letters(node: Node) -> frozenset[str]:
     """The names of the letters and quoted words that occur."""
+    return letters_among(parts_of(node))
+
+
+def letters_among(parts: list[Node]) -> frozenset[str]:
+    """The names of the letters and quoted words among these nodes, those below them not looked at."""
     found = set()
-    for part in parts_of(node):
-        if isinstance(part, Letter):
-            found.add(part.name)
-        elif isinstance(part, Unit):
-            found.add(f'"{part.word}"')
+    for part in parts:
+        kind = type(part)
+        if kind is Letter:
+            found.add(part.name)  # type: ignore[attr-defined]
+        elif kind is Unit:
+            found.add(f'"{part.word}"')  # type: ignore[attr-defined]
     return frozenset(found)
 
 

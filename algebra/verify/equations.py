@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from algebra.exact.cell import Plan
+from algebra.exact.cells import roots_over
 from algebra.exact.errors import ExactError
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import rational
@@ -82,18 +83,15 @@ def relate(
 
 
 def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
-    """Whether two lines without roots differ by a constant factor only and are undefined at the same places.
+    """Whether two lines differ by a constant factor only and are undefined at the same places.
 
     Then their solution sets are equal, real and complex, and need not be found. Of several equations joined by `or` the
-    product of the differences counts; there nothing may be divided by.
+    product of the differences counts; there nothing may be divided by. Where roots occur, they must be the same ones.
     """
-    if (
-        before.rooted
-        or after.rooted
-        or setting.complex
-        or not (_is_equations(before.body) and _is_equations(after.body))
-    ):
+    if setting.complex or not (_is_equations(before.body) and _is_equations(after.body)):
         return False
+    if before.rooted or after.rooted:
+        return _same_roots(setting, before, after) and proportional(before.single, after.single)
     if len(before.pairs) == len(after.pairs) == 1:
         old, new = before.pairs[0], after.pairs[0]
         if not proportional(old, new):
@@ -105,6 +103,17 @@ def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bo
         return False
     first, second = whole(before), whole(after)
     return first is not None and second is not None and (second / first).constant is not None
+
+
+def _same_roots(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
+    """Whether two single equations hold the same roots over the unknown, which settle where both are defined."""
+    old, new = before.single, after.single
+    if not (before.plain_roots and after.plain_roots) or old is None or new is None or old.divides or new.divides:
+        return False
+    first, second = (
+        roots_over(pair.left_tree, setting.unknown) | roots_over(pair.right_tree, setting.unknown) for pair in (old, new)
+    )
+    return first == second
 
 
 def _is_equations(body: n.Node) -> bool:

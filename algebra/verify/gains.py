@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from algebra.exact.cell import Cell
 from algebra.exact.errors import UndefinedValue
-from algebra.exact.ratio import Ratio, irreducible_factors
+from algebra.exact.ratio import Poly, Ratio, irreducible_factors
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.exact.values import Value, value_of
 from algebra.tree import lines as ln
@@ -44,7 +44,7 @@ def explained(
             return [Gain(s, "denominator", reason) for s in gained.members]
         return None
     if before.certain and after.certain:
-        ways = [_way(setting, before, after, setting.value, stated)]
+        ways = [_way(setting, before, after, setting.value, stated, _ratios(before), _ratios(after))]
     else:  # what is in bars has another sign on another cell
         ways = _ways_on_cells(setting, before, after, stated)
     if ways and all(way == "power" for way in ways) and not gained.members & pole_values:
@@ -61,9 +61,26 @@ def explained(
 _Reading = Callable[[n.Node], Value]
 
 
-def _way(setting: Setting, before: SetMeaning, after: SetMeaning, read: _Reading, stated: ln.Move | None) -> str | None:
-    """`power` or `factor`: the legal move by which one equation became the other as far as `read` sees them; else None."""
-    old, new = ([(read(p.left_tree).ratio, read(p.right_tree).ratio) for p in m.pairs] for m in (before, after))
+_Sides = list[tuple[Ratio, Ratio]]
+
+
+def _ratios(meaning: SetMeaning) -> _Sides:
+    return [(pair.left.ratio, pair.right.ratio) for pair in meaning.pairs]
+
+
+def _way(
+    setting: Setting,
+    before: SetMeaning,
+    after: SetMeaning,
+    read: _Reading,
+    stated: ln.Move | None,
+    old: _Sides,
+    new: _Sides,
+) -> str | None:
+    """`power` or `factor`: the legal move by which one equation became the other as far as `read` sees them; else None.
+
+    `old` and `new` are the sides of both as it reads them.
+    """
     total = _product(new)
     if total.is_zero:
         return None
@@ -71,16 +88,19 @@ def _way(setting: Setting, before: SetMeaning, after: SetMeaning, read: _Reading
         return "power"
     ratio = total / _product(old)
     factors = {key for key, poly in irreducible_factors([ratio.numerator]).items() if setting.holds_unknown(poly)}
+    if not factors:
+        return "factor"
     trees = _present_parts(before)
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
         trees.append(stated.operand)
-    allowed = set(irreducible_factors(before.nonzero)) | set(
-        irreducible_factors(read(t).ratio.numerator for t in trees)
-    )
+    allowed = set(irreducible_factors(before.nonzero))
+    if factors <= allowed:
+        return "factor"
+    allowed |= set(irreducible_factors(read(t).ratio.numerator for t in trees))
     return "factor" if factors <= allowed else None
 
 
-def _product(sides: list[tuple[Ratio, Ratio]]) -> Ratio:
+def _product(sides: _Sides) -> Ratio:
     total = sides[0][0] - sides[0][1]
     for left, right in sides[1:]:
         total = total * (left - right)
@@ -91,8 +111,15 @@ def _ways_on_cells(setting: Setting, before: SetMeaning, after: SetMeaning, stat
     """The move seen on every cell on which the line before is defined."""
 
     def way(cell: Cell) -> str | None:
+        def read(tree: n.Node) -> Value:
+            return value_of(setting.filled(tree), cell)
+
         try:
-            return _way(setting, before, after, lambda tree: value_of(setting.filled(tree), cell), stated)
+            old, new = (
+                [(read(pair.left_tree).ratio, read(pair.right_tree).ratio) for pair in line.pairs]
+                for line in (before, after)
+            )
+            return _way(setting, before, after, read, stated, old, new)
         except UndefinedValue:
             return "undefined"
 
@@ -123,7 +150,19 @@ def raised(before: Pair | None, after: Ratio | None) -> bool:
 
 
 def _is_power(left: Ratio, right: Ratio, after: Ratio) -> bool:
-    return any(((left**power - right**power) / after).constant for power in _EVEN_POWERS)
+    return any(_is_multiple(left**power - right**power, after) for power in _EVEN_POWERS)
+
+
+def _is_multiple(first: Ratio, second: Ratio) -> bool:
+    """Whether one is the other times a rational number, neither being zero: both are in lowest terms."""
+    below, its = first.denominator, second.denominator
+    return _in_proportion(first.numerator, second.numerator) and (below is its or _in_proportion(below, its))
+
+
+def _in_proportion(first: Poly, second: Poly) -> bool:
+    if first == 0 or second == 0:
+        return False
+    return bool(first * second.leading_coefficient() == second * first.leading_coefficient())
 
 
 def was_raised(before: SetMeaning, after: SetMeaning, stated: ln.Move | None) -> bool:
@@ -153,4 +192,4 @@ def proportional(before: Pair | None, after: Pair | None) -> bool:
     """Whether one equation is the other up to a rearrangement and a constant factor."""
     if before is None or after is None or before.difference.is_zero or after.difference.is_zero:
         return False
-    return (after.difference / before.difference).constant is not None
+    return _is_multiple(after.difference, before.difference)

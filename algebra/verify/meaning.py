@@ -33,6 +33,12 @@ class Pair:
         return self.left.nonzero + self.right.nonzero
 
 
+    @property
+    def divides(self) -> bool:
+        """Whether something that may be zero stands below, powers with the unknown above among it."""
+        return any(value.nonzero or value.nonzero_powers for value in (self.left, self.right))
+
+
 @dataclass(frozen=True, slots=True)
 class ExpressionMeaning:
     """The value of an expression, once for every choice of its ± signs."""
@@ -56,6 +62,7 @@ class SetMeaning:
     false_tail: tuple[n.Node, n.Node] | None = None
     rooted: bool = False  # whether roots, bars or letters in exponents occur
     certain: bool = True  # no sign was assumed when the values of its pairs were formed
+    plain_roots: bool = False  # rooted, and the values are right wherever the line as written has any
 
     @property
     def solutions(self) -> SolutionSet:

@@ -6,15 +6,16 @@ from fractions import Fraction as Q
 
 from algebra import limits
 from algebra.exact.cell import Cell, Plan, SignUnknown
-from algebra.exact.cells import Cells, between, plan_of
+from algebra.exact.cells import Cells, asks_for_cells, between, plan_of, roots_over
+from algebra.exact.conjugates import by_conjugates
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.ground import SPARE
 from algebra.exact.numbers import Number, rational
-from algebra.exact.oneroot import one_bar, one_root, one_surd
+from algebra.exact.shortcuts import one_bar, one_surd
 from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
 from algebra.exact.realset import RealSet
 from algebra.exact.roots import Exactly, RootSolver, parameter_roots
-from algebra.exact.signs import variants
+from algebra.exact.signs import signs_among, variants
 from algebra.exact.solutions import EMPTY, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import Value, value_of
 from algebra.model import EXPRESSION_TASKS, Relation, TaskError, Working
@@ -32,23 +33,24 @@ class Setting:
         self.definitions: dict[str, n.Node] = {}
         self._compared: dict[tuple[tuple[n.Node, ...], ...], tuple[Relation, dict[str, Q] | None]] = {}
         self.explains = True  # whether evidence is looked for
-        given_letters = n.letters(given.body) if given.body is not None else frozenset()
+        trees = [] if given.body is None else [given.body]
+        parts = [n.parts_of(tree) for tree in trees]
+        given_letters = n.letters_among(parts[0]) if parts else frozenset()
         if self.complex:
             given_letters -= {"i"}
-        letters = set(given_letters)
         defined: set[str] = set()
-        trees = [] if given.body is None else [given.body]
         for line in lines:
-            for part in (line.body, line.subject, line.move.operand if line.move else None):
-                if part is not None:
-                    letters |= n.letters(part)
-                    trees.append(part)
+            trees += [t for t in (line.body, line.subject, line.move.operand if line.move else None) if t is not None]
             if line.kind == "definition" and isinstance(line.subject, ln.Equation):
                 defined.add(next(iter(n.letters(line.subject.sides[0]))))
+        parts += [n.parts_of(tree) for tree in trees[len(parts) :]]
+        letters = set(given_letters).union(*map(n.letters_among, parts))
         if len(letters) > limits.MAX_LETTERS:
             raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
         self.unknown = self._unknown(given_letters)
-        self.plan = plan_of(trees, imaginary=self.complex, spare=spare)
+        self.holds_signs = any(True for some in parts for _ in signs_among(some))  # ± or ∓, anywhere in the working
+        needs_cells = self.complex or any(map(asks_for_cells, parts))
+        self.plan = plan_of(trees, imaginary=self.complex, spare=spare) if needs_cells else None
         if self.complex:
             letters -= {"i"}
         # a letter of the given keeps its own meaning; defining it is refused at its line
@@ -109,30 +111,32 @@ class Setting:
             return n.Group(meaning) if meaning is not None else tree
         return tree.with_children(tuple(self.filled(child) for child in tree.children))
 
+    def _variants(self, tree: n.Node) -> list[n.Node]:
+        """The tree once for every choice of its ± signs."""
+        return variants(tree) if self.holds_signs else [tree]
+
     def expression(self, tree: n.Node) -> ExpressionMeaning:
-        trees = [self.filled(tree) for tree in variants(tree)]
+        trees = [self.filled(tree) for tree in self._variants(tree)]
         return ExpressionMeaning(trees, [self.value(tree) for tree in trees])
 
     def pair(self, left: n.Node, right: n.Node) -> Pair:
         return Pair(self.filled(left), self.filled(right), self.value(left), self.value(right))
 
-    def _all_solved(self, pairs: list[Pair], certain: bool, rooted: bool) -> SolutionSet:
-        total = self._solved(pairs[0], certain, rooted)
+    def _all_solved(self, pairs: list[Pair], certain: bool, rooted: bool, plain_roots: bool) -> SolutionSet:
+        total = self._solved(pairs[0], certain, rooted, plain_roots)
         for pair in pairs[1:]:
-            total = total.union(self._solved(pair, certain, rooted))
+            total = total.union(self._solved(pair, certain, rooted, plain_roots))
         return total
 
-    def _solved(self, pair: Pair, certain: bool, rooted: bool) -> SolutionSet:
-        """`certain`: no sign was assumed when the values of the pair were formed; `rooted`: roots occur in it."""
+    def _solved(self, pair: Pair, certain: bool, rooted: bool, plain_roots: bool = False) -> SolutionSet:
+        """`certain`: no sign was assumed when the values of the pair were formed; the others as in `SetMeaning`."""
         if self.plan is None:
             return self.solver.equation(pair.left, pair.right)
         if not rooted and self.home is not None:
             found = self.solver.zeros_of(self.home.in_letters(pair.difference.numerator), pair.nonzero)
             return self._with_parameter_roots(found) if len(self.field.letters) > 1 else found
-        if certain and self.home is not None and (self.plan.index, self.plan.step) == (2, 1) and not self.complex and len(self.field.letters) == 1:
-            quick = one_root(self.solver, self.home, pair.difference, pair.nonzero)
-            if quick is None and not pair.nonzero:
-                quick = one_surd(self.solver, self.home, pair.difference)
+        if plain_roots and self.home is not None:
+            quick = self._by_a_shortcut(self.home, pair)
             if quick is not None:
                 return quick
         if not certain and not self.complex and len(self.field.letters) == 1:
@@ -140,6 +144,14 @@ class Setting:
             if quick is not None:
                 return quick
         return self.solve(pair.left_tree, pair.right_tree)
+
+    def _by_a_shortcut(self, home: Cell, pair: Pair) -> SolutionSet | None:
+        sides, difference = (pair.left_tree, pair.right_tree), pair.difference
+        if not pair.nonzero and not any(roots_over(side, self.unknown) for side in sides):
+            found = one_surd(self.solver, home, difference)
+            if found is not None:
+                return found
+        return by_conjugates(home, sides, difference.numerator, difference.denominator, self.unknown)
 
     def solve(self, left: n.Node, right: n.Node) -> SolutionSet:
         """The solutions of one equation without ±, on its own natural domain."""
@@ -255,7 +267,7 @@ class Setting:
         if self._given_trees is None:
             body = self.given.body
             sides = () if body is None else body.children if isinstance(body, ln.STATEMENTS) else (body,)
-            self._given_trees = [tree for side in sides for tree in variants(side)]
+            self._given_trees = [tree for side in sides for tree in self._variants(side)]
         return self._given_trees
 
     def equal(self, before: ExpressionMeaning, after: ExpressionMeaning) -> bool:
@@ -339,16 +351,17 @@ class Setting:
     def _equation(self, body: ln.Equation) -> SetMeaning:
         """An equation, or a chain of them: all its equalities at once; ± stands for the union over its signs."""
         sides = body.sides
-        chosen_signs = variants(body)
+        chosen_signs = self._variants(body)
         if len(sides) == 2:
             if self.home is not None:
-                self.home.sign_assumed = False
+                self.home.sign_assumed = self.home.joint = False
             of_signs = [self.pair(*chosen.children) for chosen in chosen_signs]
             certain = self.home is not None and not self.home.sign_assumed
             rooted = self.has_roots(body)
+            plain_roots = rooted and certain and self._of_square_roots()
             return SetMeaning(
-                body, lambda: self._all_solved(of_signs, certain, rooted), of_signs, self.isolates(body),
-                rooted=rooted, certain=certain or not rooted,
+                body, lambda: self._all_solved(of_signs, certain, rooted, plain_roots), of_signs, self.isolates(body),
+                rooted=rooted, certain=certain or not rooted, plain_roots=plain_roots,
             )  # fmt: skip
         total, pairs, false_tail = EMPTY, [], None
         for chosen in chosen_signs:
@@ -364,10 +377,18 @@ class Setting:
             pairs.append(pair)
         return SetMeaning(body, total, pairs, self.isolates(body), false_tail)
 
+    def _of_square_roots(self) -> bool:
+        """Whether what was just read holds square roots of one letter, each of which settles the sign of what is in it."""
+        plan, home = self.plan, self.home
+        if plan is None or home is None or self.complex or len(self.field.letters) != 1:
+            return False
+        return (plan.index, plan.step) == (2, 1) and not home.joint
+
     def isolates(self, body: ln.Equation) -> bool:
         """Whether the unknown stands alone on one side and not at all on the other."""
         for alone, other in ((body.sides[0], body.sides[-1]), (body.sides[-1], body.sides[0])):
-            if n.bare(alone) == n.Letter(self.unknown):
+            bare = n.bare(alone)
+            if isinstance(bare, n.Letter) and bare.name == self.unknown:
                 return self.unknown not in n.letters(self.filled(other))
         return False
 
