@@ -114,7 +114,7 @@ class Cell(Ground):
         if self.plan.index % index:
             raise OutOfScope(f"A root with the index {index} was not foreseen here.", "√")
         if not self.depends_on_added(value.numerator):
-            return self._root_of_rational(value, index)
+            return self._known_root(value, index)
         monomial = self._root_of_monomial(value, index)
         if monomial is not None:
             return monomial
@@ -133,6 +133,22 @@ class Cell(Ground):
                 return apart
         return self._nested_root(value, index)
 
+    def _known_root(self, value: Ratio, index: int) -> Ratio:
+        """A root of a rational function: the same ones stand on line after line."""
+        key = (index, str(value.numerator), "" if value.denominator is self.one else str(value.denominator))
+        known = self.roots.get(key)
+        if known is None:
+            before = self.sign_assumed, self.joint
+            self.sign_assumed = self.joint = False
+            try:
+                result = self._root_of_rational(value, index)
+                known = self.roots[key] = result, self.sign_assumed, self.joint
+            finally:
+                self.sign_assumed, self.joint = before
+        result, assumed, joint = known
+        self.sign_assumed, self.joint = self.sign_assumed or assumed, self.joint or joint
+        return result
+
     def _root_of_rational(self, value: Ratio, index: int) -> Ratio:
         sign, result, odd = 1, self.constant(1), 0
         flipped = self._turned(value.numerator) if self.formal and index % 2 == 0 else None
@@ -143,9 +159,6 @@ class Cell(Ground):
             for prime, power in prime_factors(content):
                 result = result * self._size_power(self.ring.constant(prime), way * power * self.plan.index // index)
             for factor, power in factors:
-                if factor.leading_coefficient() < 0:
-                    factor = -factor
-                    sign *= (-1) ** power
                 if power % 2:
                     sign *= self.sign(factor)
                     odd += 1
@@ -165,9 +178,9 @@ class Cell(Ground):
         """Where signs are only a matter of form, the sum under an even root that takes up a minus in front: b² - 4ac
         and not i√(4ac - b²)."""
         content, factors = factored(poly)
-        minus = (content < 0) != (sum(power for f, power in factors if f.leading_coefficient() < 0) % 2 == 1)
-        sums = [factor for factor, power in factors if power % 2 and len(factor) > 1]
-        return sums[0] if minus and sums else None
+        return (
+            next((factor for factor, power in factors if power % 2 and len(factor) > 1), None) if content < 0 else None
+        )
 
     def _root_of_monomial(self, value: Ratio, index: int) -> Ratio | None:
         """The root of c·g^e·…, where each exponent of a root is a multiple of the index; else None."""
@@ -233,8 +246,10 @@ class Cell(Ground):
         made = self.made.get(key)
         if made is None:
             self.uncertain.add(self._next_position())
-            number = self._approximate(inside).real.root(index)
-            made = self._make(key, index, self.normal(inside), acb(number), nested=Ratio(self, inside, self.one))
+            made = self._make(
+                key, index, self.normal(inside), lambda: acb(self._approximate(inside).real.root(index)),
+                nested=Ratio(self, inside, self.one),
+            )  # fmt: skip
         sign = 1 if index % 2 else self._sign_of_poly(value.denominator)
         return self.ratio(sign * made.symbol, value.denominator)
 

@@ -14,7 +14,7 @@ from algebra.exact.cell import MAX_INDEX, Cell, Plan, SignUnknown
 from algebra.exact.errors import OutOfScope, TooLarge
 from algebra.exact.ground import SPARE
 from algebra.exact.points import FRIENDLY
-from algebra.exact.ratio import Poly, letters_of_ring, ring_name
+from algebra.exact.ratio import Poly, integer_coefficients, letters_of_ring, ring_name
 from algebra.tree import nodes as n
 
 T = TypeVar("T")
@@ -52,7 +52,9 @@ def roots_over(tree: n.Node, letter: str) -> frozenset[n.Node]:
     """The roots, bars and powers with a written-out fraction above that hold the letter: they decide where the tree is defined."""
     found = set()
     for part in n.parts_of(tree):
-        if isinstance(part, (n.Root, n.Absolute)) or (isinstance(part, n.Power) and type(part.exponent) is not n.Integer):
+        if isinstance(part, (n.Root, n.Absolute)) or (
+            isinstance(part, n.Power) and type(part.exponent) is not n.Integer
+        ):
             inside = part.base if isinstance(part, n.Power) else part
             if letter in n.letters(inside):
                 found.add(part)
@@ -138,7 +140,7 @@ class Cells:
         """The open intervals between all real zeros, each with a simple sample."""
         zeros: set[float] = set()
         for poly in self.polys.values():
-            coefficients = _univariate(poly, letter)
+            coefficients = tuple(integer_coefficients(poly, letter))
             zeros |= {root.approximation.real for root in numbers.roots_of(coefficients)}
         ordered = sorted(zeros)
         ends = [None, *ordered, None]
@@ -147,7 +149,7 @@ class Cells:
         for sample in samples:
             if letter in self.positive and sample <= 0:
                 continue
-            signs = {key: _sign_at(_univariate(poly, letter), sample) for key, poly in self.polys.items()}
+            signs = {key: _sign_at(integer_coefficients(poly, letter), sample) for key, poly in self.polys.items()}
             cells.append(self._cell({letter: sample}, signs))
         return cells
 
@@ -213,13 +215,7 @@ def _names(poly: Poly) -> tuple[str, ...]:
     return letters_of_ring(poly)
 
 
-def _univariate(poly: Poly, letter: str) -> tuple[int, ...]:
-    position = _names(poly).index(letter)
-    found = {int(monomial[position]): int(coefficient) for monomial, coefficient in poly.to_dict().items()}
-    return tuple(found.get(power, 0) for power in range(max(found) + 1))
-
-
-def _sign_at(coefficients: tuple[int, ...], value: Q) -> int:
+def _sign_at(coefficients: list[int], value: Q) -> int:
     total = sum(c * value**k for k, c in enumerate(coefficients))
     return (total > 0) - (total < 0)
 

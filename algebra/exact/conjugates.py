@@ -16,7 +16,7 @@ from flint import fmpq, fmpz_poly
 from algebra.exact import numbers
 from algebra.exact.cell import Cell
 from algebra.exact.plainly import NotSeen, NoValue, Plain, enclosed, is_apart, value_at
-from algebra.exact.ratio import Poly
+from algebra.exact.ratio import Poly, filled, univariate
 from algebra.exact.solutions import Solution, SolutionSet, number_solution
 from algebra.tree import nodes as n
 
@@ -72,7 +72,7 @@ def _split(home: Cell, poly: Poly, place: int) -> tuple[Split, list[fmpz_poly]] 
     for monomial, coefficient in poly.to_dict().items():
         bits = sum(1 << k for k, made in enumerate(used) if monomial[made.position])
         by_roots.setdefault(bits, {})[int(monomial[place])] = coefficient
-    return {bits: _filled(terms) for bits, terms in by_roots.items()}, bases
+    return {bits: filled(terms) for bits, terms in by_roots.items()}, bases
 
 
 def _product_of_conjugates(parts: Split, bases: list[fmpz_poly]) -> fmpz_poly | None:
@@ -137,15 +137,6 @@ def _solves(
         if not is_apart(total):
             return None
     return True
-
-
-def univariate(poly: Poly, place: int) -> fmpz_poly:
-    """A polynomial in the generator at this place, as one in one letter."""
-    return _filled({int(monomial[place]): c for monomial, c in poly.to_dict().items()})
-
-
-def _filled(terms: dict[int, Any]) -> fmpz_poly:
-    return fmpz_poly([terms.get(k, 0) for k in range(max(terms, default=0) + 1)])
 
 
 def at_number(poly: fmpz_poly, value: Plain) -> Plain:

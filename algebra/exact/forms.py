@@ -73,18 +73,15 @@ def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
     if poly == 0 or poly.is_constant():
         return polynomial_tree(poly, letters)
     content, factors = factored(poly)
-    sign = 1
     parts: list[n.Node] = []
     ordered = sorted(factors, key=lambda f: (len(f[0]), f[0].total_degree(), str(f[0])))
     for factor, power in ordered:
-        if factor.leading_coefficient() < 0:
-            factor, sign = -factor, sign * (-1) ** power
         tree = polynomial_tree(factor, letters)
         bare_ok = isinstance(tree, n.Letter | n.Unit)
         if not bare_ok and (len(ordered) > 1 or power > 1 or abs(int(content)) != 1):
             tree = n.Group(tree)
         parts.append(tree if power == 1 else n.Power(tree, n.Integer(power)))
-    number = sign * int(content)
+    number = int(content)
     if abs(number) != 1:
         parts.insert(0, n.Integer(abs(number)))
     node = parts[0] if len(parts) == 1 else n.Product(tuple(parts), ("",) * (len(parts) - 1))

@@ -5,7 +5,7 @@ The signs of polynomials are given with the cell; those of values with roots are
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import comb, gcd
@@ -52,11 +52,11 @@ Above = tuple[tuple[str, int], ...]
 """What stands in an exponent: letters with their powers."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Generator:
     """A root |base|^(1/degree) or a power prime^(above/step), `above` a product of powers of letters.
 
-    `relation` is g^degree - value, or None.
+    `relation` is g^degree - value, or None. Its enclosure at the sample is found when it is first asked for.
     """
 
     name: str
@@ -64,12 +64,20 @@ class Generator:
     position: int
     degree: int
     relation: Poly | None
-    value: acb
+    find: Callable[[], acb]
     base: Poly | None = None
     prime: int = 0
     above: Above = ()
     below: str = ""
     nested: Ratio | None = None
+    _value: acb | None = None
+
+    @property
+    def value(self) -> acb:
+        """A certified enclosure at the sample."""
+        if self._value is None:
+            self._value = self.find()
+        return self._value
 
 
 _ADDED = {count: tuple(f"_{k}" for k in reversed(range(count))) for count in (FEW, SPARE)}
@@ -107,9 +115,12 @@ class Ground(Field):
         self.bounded = bounded  # whether the sample lies on the cell: always with at most one letter
         self.formal = formal  # compares forms only: unknown signs are +, roots of negatives are written with i
         self.sign_assumed = False  # formal only: a sign was taken for + that no root forces to be so
-        self.joint = False  # formal only: an even root was taken apart into several, whose signs its domain does not settle
+        self.joint = (
+            False  # formal only: an even root was taken apart into several, whose signs its domain does not settle
+        )
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
+        self.roots: dict[tuple[int, str, str], tuple[Ratio, bool, bool]] = {}  # with what was assumed for each
         self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here
         self.uncertain: set[int] = set()  # positions of generators that may satisfy unknown relations
         self.seen: dict[int, tuple[object, Ratio | None]] = {}  # values of trees met before, by identity
@@ -133,14 +144,15 @@ class Ground(Field):
 
     def _approximate(self, poly: Poly) -> acb:
         total = acb(0)
-        by_position = {g.position: g.value for g in self.made.values()}
+        by_position = {g.position: g for g in self.made.values()}
         for monomial, coefficient in poly.to_dict().items():
             term = acb(int(coefficient))
             for position, power in enumerate(monomial):
                 if power:
                     name = self.names[position]
-                    factor = by_position.get(position)
-                    if factor is None:
+                    if position in by_position:
+                        factor = by_position[position].value
+                    else:
                         number = self.sample[name]
                         factor = acb(arb(fmpq(number.numerator, number.denominator)))
                     term *= factor ** int(power)
@@ -270,9 +282,6 @@ class Ground(Field):
         content, factors = factored(poly)
         sign = 1 if content > 0 else -1
         for factor, power in factors:
-            if factor.leading_coefficient() < 0:
-                factor = -factor
-                sign *= (-1) ** power
             if power % 2:
                 sign *= self.sign(factor)
         return sign
@@ -287,12 +296,14 @@ class Ground(Field):
 
     # -- generators ----------------------------------------------------------------------------------------------
 
-    def _make(self, key: str, degree: int, relation_value: Poly | None, value: acb, **more: object) -> Generator:
+    def _make(
+        self, key: str, degree: int, relation_value: Poly | None, find: Callable[[], acb], **more: object
+    ) -> Generator:
         position = self._next_position()  # later generators rank higher, so that reduction ends
         name = self.names[position]
         symbol = self.generators[name]
         relation = None if relation_value is None else symbol**degree - relation_value
-        made = Generator(name, symbol, position, degree, relation, value, **more)  # type: ignore[arg-type]
+        made = Generator(name, symbol, position, degree, relation, find, **more)  # type: ignore[arg-type]
         self.made[key] = made
         return made
 
@@ -309,7 +320,7 @@ class Ground(Field):
         """i; raises UndefinedValue where numbers are real."""
         if not (self.plan.imaginary or self.formal):
             raise UndefinedValue("An even root of a negative number is not a real number.")
-        made = self.made.get("i") or self._make("i", 2, self.ring.constant(-1), acb(0, 1))
+        made = self.made.get("i") or self._make("i", 2, self.ring.constant(-1), lambda: acb(0, 1))
         return Ratio(self, made.symbol, self.one)
 
     def algebraic(self, coefficients: tuple[int, ...], value: acb) -> Ratio:
@@ -327,7 +338,7 @@ class Ground(Field):
         relation = self.zero
         for k, c in enumerate(monic):
             relation -= c * symbol**k
-        made = self.made.get(key) or self._make(key, degree, relation, value * lead)
+        made = self.made.get(key) or self._make(key, degree, relation, lambda: value * lead)
         return self.ratio(made.symbol, self.ring.constant(lead))
 
     def _root_generator(self, base: Poly) -> Generator:
@@ -336,15 +347,16 @@ class Ground(Field):
         made = self.made.get(key)
         if made is None:
             size = base if self.sign(base) > 0 else -base
-            value = acb(self._approximate(size).real.root(self.plan.index))
-            made = self._make(key, self.plan.index, size, value, base=base)
+            made = self._make(
+                key, self.plan.index, size, lambda: acb(self._approximate(size).real.root(self.plan.index)), base=base
+            )
         return made
 
     def exponential(self, prime: int, above: Above, count: int) -> Ratio:
         """prime^(count · above / step)."""
         key = f"power {prime} {above}"
         made = self.made.get(key) or self._make(
-            key, 0, None, acb(prime) ** self._exponent_at_sample(above), prime=prime, above=above
+            key, 0, None, lambda: acb(prime) ** self._exponent_at_sample(above), prime=prime, above=above
         )
         return self._counted(made, count)
 
@@ -354,8 +366,8 @@ class Ground(Field):
         made = self.made.get(key)
         if made is None:
             below = self.sample.get(base, Q(2))
-            value = acb(arb(fmpq(below.numerator, below.denominator))) ** self._exponent_at_sample(above)
-            made = self._make(key, 0, None, value, above=above, below=base)
+            number = acb(arb(fmpq(below.numerator, below.denominator)))
+            made = self._make(key, 0, None, lambda: number ** self._exponent_at_sample(above), above=above, below=base)
         return self._counted(made, count)
 
     def _exponent_at_sample(self, above: Above) -> acb:

@@ -17,8 +17,8 @@ from algebra.exact.errors import TooLarge, UndefinedValue
 Poly = fmpz_mpoly
 
 __all__ = [
-    "DomainError", "Field", "Poly", "Ratio", "coefficients", "depends_on", "factored", "field_of", "forget_factors",
-    "irreducible_factors", "letters_of_ring", "ring_name",
+    "DomainError", "Field", "Poly", "Ratio", "coefficients", "depends_on", "factored", "field_of", "filled",
+    "forget_factors", "integer_coefficients", "irreducible_factors", "letters_of_ring", "ring_name", "univariate",
 ]  # fmt: skip
 
 
@@ -221,21 +221,39 @@ def _power(base: Poly, exponent: int) -> Poly:
     return base**exponent
 
 
-def factored(poly: Poly) -> tuple[int, list[tuple[Poly, int]]]:
-    """The integer content with its sign, and the irreducible factors with their powers. Raises TooLarge."""
+Factors = tuple[int, list[tuple[Poly, int]]]
+
+
+def factored(poly: Poly) -> Factors:
+    """The integer content with its sign, and the irreducible factors with their powers, each primitive with a positive
+    leading coefficient. Raises TooLarge."""
     if poly.is_constant():
         return _constant(poly), []
-    key = (poly.context().names(), str(poly))
+    return _factored_once(poly)[:2]
+
+
+def irreducible_factors(polys: Iterable[Poly]) -> dict[str, Poly]:
+    """The non-constant irreducible factors over the rationals, by their text, as `factored` makes them."""
+    found: dict[str, Poly] = {}
+    for poly in polys:
+        if not poly.is_constant():
+            found |= _factored_once(poly)[2]
+    return found
+
+
+def _factored_once(poly: Poly) -> tuple[int, list[tuple[Poly, int]], dict[str, Poly]]:
+    key = (poly.context(), str(poly))
     found = _FACTORED.get(key)
     if found is None:
         if len(_FACTORED) >= _KEPT:
             _FACTORED.clear()
-        found = _FACTORED[key] = _factored(poly)
+        content, factors = _factored(poly)
+        found = _FACTORED[key] = content, factors, {str(factor): factor for factor, _ in factors}
     return found
 
 
 # the same polynomials come back on every line of a working; they don't hash, their text does
-_FACTORED: dict[tuple[tuple[str, ...], str], tuple[int, list[tuple[Poly, int]]]] = {}
+_FACTORED: dict[tuple[fmpz_mpoly_ctx, str], tuple[int, list[tuple[Poly, int]], dict[str, Poly]]] = {}
 _KEPT = 4096
 
 
@@ -244,23 +262,34 @@ def forget_factors() -> None:
     _FACTORED.clear()
 
 
-def _factored(poly: Poly) -> tuple[int, list[tuple[Poly, int]]]:
+def _factored(poly: Poly) -> Factors:
     used = [k for k, power in enumerate(poly.degrees()) if power]
     if len(used) == 1:
         return _factored_in_one(poly, used[0])
     try:
         content, factors = poly.factor()
-        return int(content), [(factor, int(power)) for factor, power in factors]
     except OverflowError:  # the library can't put factors with such coefficients in order
         raise TooLarge("The numbers here are too large to be worked with.") from None
+    sign = 1
+    turned = []
+    for factor, power in factors:
+        if factor.leading_coefficient() < 0:
+            factor, sign = -factor, sign * (-1) ** int(power)
+        turned.append((factor, int(power)))
+    return sign * int(content), turned
 
 
-def _factored_in_one(poly: Poly, at: int) -> tuple[int, list[tuple[Poly, int]]]:
+def _factored_in_one(poly: Poly, at: int) -> Factors:
     """The factors of a polynomial in the generator at this place: many times faster in a ring of one letter."""
-    parts = {int(monomial[at]): c for monomial, c in poly.to_dict().items()}
-    if max(parts) * max(int(c).bit_length() for c in parts.values()) > limits.MAX_FACTORED_SIZE:
+    parts = univariate(poly, at)
+    if parts.degree() * max(int(c).bit_length() for c in parts.coeffs()) > limits.MAX_FACTORED_SIZE:
         raise TooLarge("The numbers and powers here are too large to be factored.")
-    content, found = fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)]).factor()
+    if parts.degree() == 1:  # a linear one has no factors but its content
+        content = int(poly.leading_coefficient().gcd(parts[0])) * (1 if poly.leading_coefficient() > 0 else -1)
+        return content, [(poly if content == 1 else poly / content, 1)]
+    content, found = parts.factor()
+    if len(found) == 1 and content == 1 and found[0][1] == 1:
+        return 1, [(poly, 1)]
     ring = poly.context()
     before, behind = (0,) * at, (0,) * (ring.nvars() - at - 1)
     lifted = [
@@ -270,23 +299,37 @@ def _factored_in_one(poly: Poly, at: int) -> tuple[int, list[tuple[Poly, int]]]:
     return int(content), lifted
 
 
-def irreducible_factors(polys: Iterable[Poly]) -> dict[str, Poly]:
-    """The non-constant irreducible factors over the rationals, each primitive with a positive leading coefficient."""
-    found: dict[str, Poly] = {}
-    for poly in polys:
-        if poly == 0 or poly.is_constant():
-            continue
-        for factor, _ in factored(poly)[1]:
-            if factor.leading_coefficient() < 0:
-                factor = -factor
-            found[str(factor)] = factor
-    return found
+def univariate(poly: Poly, at: int) -> fmpz_poly:
+    """A polynomial in the generator at this place alone, as one in one letter."""
+    return filled({int(monomial[at]): c for monomial, c in poly.to_dict().items()})
+
+
+def filled(terms: dict[int, Any]) -> fmpz_poly:
+    """The polynomial with these coefficients by their powers."""
+    return fmpz_poly([terms.get(k, 0) for k in range(max(terms, default=0) + 1)])
+
+
+def integer_coefficients(poly: Poly, letter: str) -> list[int]:
+    """The coefficients of a polynomial in one letter, lowest first; raises ValueError when others occur."""
+    place = _place(poly.context(), letter)
+    terms: dict[int, int] = {}
+    for monomial, coefficient in poly.to_dict().items():
+        power = int(monomial[place])
+        if sum(map(int, monomial)) != power:
+            raise ValueError("another letter occurs")
+        terms[power] = int(coefficient)
+    return [terms.get(k, 0) for k in range(max(terms, default=0) + 1)]
+
+
+@lru_cache(maxsize=1024)
+def _place(ring: fmpz_mpoly_ctx, letter: str) -> int:
+    return int(ring.names().index(ring_name(letter)))
 
 
 def coefficients(poly: Poly, letter: str) -> list[Poly]:
     """The coefficients in powers of one letter, lowest first, each a polynomial in the others."""
     ring = poly.context()
-    position = ring.names().index(ring_name(letter))
+    position = _place(ring, letter)
     by_power: dict[int, dict[tuple[int, ...], Any]] = {}
     for monomial, coefficient in poly.to_dict().items():
         rest = list(monomial)
@@ -298,4 +341,4 @@ def coefficients(poly: Poly, letter: str) -> list[Poly]:
 
 def depends_on(poly: Poly, letter: str) -> bool:
     """Whether the letter occurs."""
-    return poly != 0 and bool(poly.degrees()[poly.context().names().index(ring_name(letter))] > 0)
+    return poly != 0 and bool(poly.degrees()[_place(poly.context(), letter)] > 0)

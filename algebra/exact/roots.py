@@ -16,9 +16,9 @@ from algebra.exact.cells import Cells, between
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import Number, prime_factors
-from algebra.exact.shortcuts import surd_number
-from algebra.exact.ratio import Poly, Ratio, depends_on, factored, irreducible_factors, letters_of_ring
+from algebra.exact.ratio import Poly, Ratio, depends_on, factored, integer_coefficients, irreducible_factors
 from algebra.exact.realset import RealSet
+from algebra.exact.shortcuts import surd_number
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import value_of
 from algebra.parse.errors import ReadingError
@@ -181,12 +181,9 @@ class RootSolver:
     def _numbers(self, polys: Iterable[Poly]) -> list[Number]:
         values: list[Number] = []
         for poly in polys:
-            if not depends_on(poly, self.unknown):
-                continue
-            position = letters_of_ring(poly).index(self.unknown)
-            parts = {int(m[position]): int(c) for m, c in poly.to_dict().items()}
-            coefficients = tuple(parts.get(power, 0) for power in range(max(parts) + 1))
-            values.extend(numbers.roots_of(coefficients, complex_too=self.plan.imaginary))
+            if depends_on(poly, self.unknown):
+                coefficients = tuple(integer_coefficients(poly, self.unknown))
+                values.extend(numbers.roots_of(coefficients, complex_too=self.plan.imaginary))
         return values
 
     def _solves(self, left: n.Node, right: n.Node, value: Number) -> bool:

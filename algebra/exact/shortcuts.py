@@ -13,10 +13,10 @@ from flint import fmpq
 
 from algebra.exact import numbers
 from algebra.exact.cell import Cell
-from algebra.exact.conjugates import at_number, univariate
+from algebra.exact.conjugates import at_number
 from algebra.exact.errors import ExactError
 from algebra.exact.plainly import is_apart
-from algebra.exact.ratio import Ratio, coefficients, field_of, irreducible_factors
+from algebra.exact.ratio import Ratio, coefficients, field_of, irreducible_factors, univariate
 from algebra.exact.solutions import Solution, SolutionSet, Solver, number_solution
 from algebra.exact.values import value_of
 from algebra.tree import nodes as n

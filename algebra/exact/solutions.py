@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from algebra.exact import numbers
 from algebra.exact.errors import TooLarge, UndefinedValue
 from algebra.exact.numbers import Number
-from algebra.exact.ratio import Field, Poly, coefficients, depends_on, irreducible_factors
+from algebra.exact.ratio import Field, Poly, integer_coefficients, irreducible_factors
 from algebra.exact.realset import RealSet
 from algebra.exact.values import Value
 
@@ -139,29 +139,24 @@ class Solver:
         return self.solutions(self._factors(polys).values())
 
     def _factors(self, polys: Iterable[Poly]) -> dict[str, Poly]:
-        return {key: poly for key, poly in irreducible_factors(polys).items() if depends_on(poly, self.unknown)}
+        at = self.position
+        return {key: poly for key, poly in irreducible_factors(polys).items() if poly.degrees()[at]}
 
     def solutions(self, factors: Iterable[Poly]) -> frozenset[Solution]:
         """The roots of irreducible polynomials in the unknown."""
         found: set[Solution] = set()
         for poly in factors:
-            plain = self._integers(poly)
-            if plain is None:
+            try:
+                plain = tuple(integer_coefficients(poly, self.unknown))
+            except ValueError:  # other letters occur
                 found.add(Solution(str(poly), None, poly))
-            else:
-                for number in numbers.roots_of(plain, complex_too=self.complex_too):
-                    found.add(Solution(f"{plain}#{number.index}", number))
+                continue
+            for number in numbers.roots_of(plain, complex_too=self.complex_too):
+                found.add(number_solution(number))
         return frozenset(found)
 
     def number(self, number: Number) -> Solution:
         return number_solution(number)
-
-    def _integers(self, poly: Poly) -> tuple[int, ...] | None:
-        """The coefficients as integers, or None when other letters occur."""
-        parts = coefficients(poly, self.unknown)
-        if not all(part.is_constant() for part in parts):
-            return None
-        return tuple(int(part.leading_coefficient()) if part != 0 else 0 for part in parts)
 
 
 __all__ = ["EMPTY", "EVERYTHING", "Solution", "SolutionSet", "Solver", "TooLarge", "UndefinedValue"]

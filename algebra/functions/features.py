@@ -11,7 +11,7 @@ from algebra.exact.cell import Cell, Plan
 from algebra.exact.errors import ExactError, OutOfScope
 from algebra.exact.forms import polynomial_tree, simplified_tree
 from algebra.exact.numbers import Number, rational
-from algebra.exact.ratio import Poly, Ratio, coefficients, field_of, irreducible_factors, letters_of_ring
+from algebra.exact.ratio import Poly, Ratio, field_of, integer_coefficients, irreducible_factors, letters_of_ring
 from algebra.exact.realset import RealSet
 from algebra.exact.values import Value, value_of
 from algebra.parse.lines import read_expression
@@ -118,7 +118,7 @@ def _single(poly: Poly, letter: str, ring: Any) -> Poly:
 
 
 def _coefficients(poly: Poly, letter: str) -> list[int]:
-    return [int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(poly, letter)]
+    return integer_coefficients(poly, letter)
 
 
 def _real_zeros(polys: list[Poly], letter: str) -> list[Number]:
@@ -273,7 +273,7 @@ def _exact_height(value: Ratio, letter: str, x: Number) -> Number | None:
     goal = _approximate(value, letter, x)
     best = None
     for poly in irreducible_factors([norm]).values():
-        parts = [int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(poly, "y_")]
+        parts = integer_coefficients(poly, "y_")
         for root in numbers.roots_of(tuple(parts)):
             if abs(root.approximation.real - goal) < 1e-9 * max(1.0, abs(goal)):
                 best = root

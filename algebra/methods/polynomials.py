@@ -9,7 +9,7 @@ from math import gcd, isqrt
 from typing import Any
 
 from algebra.exact import numbers
-from algebra.exact.ratio import coefficients, depends_on, irreducible_factors
+from algebra.exact.ratio import coefficients, depends_on, integer_coefficients, irreducible_factors
 from algebra.exact.ratio import factored as factors_of_poly
 from algebra.methods.paper import BRIEF, Paper
 from algebra.methods.terms import Poly, is_sum, number, shown
@@ -427,7 +427,7 @@ def _roots_of_rest(paper: Paper, poly: Poly) -> list[str]:
         return []
     found = []
     for key in irreducible_factors([poly.value.numerator]).values():
-        parts = [int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(key, poly.unknown)]
+        parts = integer_coefficients(key, poly.unknown)
         if parts[-1] < 0:
             parts = [-c for c in parts]
         found += [str(root) for root in numbers.roots_of(tuple(parts), complex_too=paper.problem.complex)]

@@ -135,8 +135,7 @@ def _own(problem: Problem, part: n.Node) -> list[tuple[str, Ratio]]:
     if abs(content) != 1:
         found.append((str(abs(content)), problem.field.constant(abs(content))))
     for factor, power in factors:
-        kept = -factor if factor.leading_coefficient() < 0 else factor
-        ratio = problem.field.ratio(kept)
+        ratio = problem.field.ratio(factor)
         found += [(shown(ratio), ratio)] * int(power)
     return found
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as Q
 
 from algebra.exact.errors import ExactError
-from algebra.exact.ratio import Ratio, coefficients
+from algebra.exact.ratio import Ratio, integer_coefficients
 from algebra.exact.values import value_of
 from algebra.functions.features import Features, divided, features_of, range_text
 from algebra.methods.domain import write_domain
@@ -91,8 +91,8 @@ def _feature(paper: Paper, name: str, items: list[str], rule: str, what: str) ->
 
 def _ends(paper: Paper, found: Features, problem: Problem) -> None:
     value, x = found.value, problem.unknown
-    up = [int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(value.numerator, x)]
-    low = [int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(value.denominator, x)]
+    up = integer_coefficients(value.numerator, x)
+    low = integer_coefficients(value.denominator, x)
     n_top, n_low = len(up) - 1, len(low) - 1
     if n_low == 0:
         return

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from algebra.exact.errors import ExactError
 from algebra.exact.numbers import Number, roots_of
-from algebra.exact.ratio import Ratio, coefficients, field_of, irreducible_factors
+from algebra.exact.ratio import Ratio, field_of, integer_coefficients, irreducible_factors
 from algebra.exact.values import value_of
 from algebra.slips.slip import Ending, Sight, Slip, Wrong
 from algebra.tree import lines as ln
@@ -90,9 +90,7 @@ def _zeros(body: n.Node, letter: str, *, reduced: bool) -> set[Number]:
         value = value_of(side, field)
         polys = [value.ratio.denominator] if reduced else list(value.nonzero)
         for poly in irreducible_factors(polys).values():
-            found |= set(
-                roots_of(tuple(int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(poly, letter)))
-            )
+            found |= set(roots_of(tuple(integer_coefficients(poly, letter))))
     return found
 
 

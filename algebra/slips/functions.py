@@ -7,7 +7,7 @@ from fractions import Fraction as Q
 
 from algebra.exact.errors import ExactError
 from algebra.exact.numbers import Number
-from algebra.exact.ratio import coefficients, field_of
+from algebra.exact.ratio import field_of, integer_coefficients
 from algebra.exact.values import value_of
 from algebra.functions.features import Features, features_of
 from algebra.slips.slip import Ending, Sight, Slip, Wrong
@@ -95,8 +95,7 @@ def _height_foreseen(end: Ending) -> Iterator[Wrong]:
 def _ratios(features: Features) -> dict[Q, str]:
     """Wrong horizontal asymptotes, each with the rule that gives it."""
     up, low = (
-        [int(c.leading_coefficient()) if c != 0 else 0 for c in coefficients(part, features.letter)]
-        for part in (features.value.numerator, features.value.denominator)
+        integer_coefficients(part, features.letter) for part in (features.value.numerator, features.value.denominator)
     )
     over, under = len(up) - 1, len(low) - 1
     words = f"above the degree is {over}, below it is {under}"

@@ -111,7 +111,8 @@ def _same_roots(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool
     if not (before.plain_roots and after.plain_roots) or old is None or new is None or old.divides or new.divides:
         return False
     first, second = (
-        roots_over(pair.left_tree, setting.unknown) | roots_over(pair.right_tree, setting.unknown) for pair in (old, new)
+        roots_over(pair.left_tree, setting.unknown) | roots_over(pair.right_tree, setting.unknown)
+        for pair in (old, new)
     )
     return first == second
 

@@ -32,7 +32,6 @@ class Pair:
     def nonzero(self) -> tuple[Poly, ...]:
         return self.left.nonzero + self.right.nonzero
 
-
     @property
     def divides(self) -> bool:
         """Whether something that may be zero stands below, powers with the unknown above among it."""

@@ -11,10 +11,10 @@ from algebra.exact.conjugates import by_conjugates
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.ground import SPARE
 from algebra.exact.numbers import Number, rational
-from algebra.exact.shortcuts import one_bar, one_surd
 from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
 from algebra.exact.realset import RealSet
 from algebra.exact.roots import Exactly, RootSolver, parameter_roots
+from algebra.exact.shortcuts import one_bar, one_surd
 from algebra.exact.signs import signs_among, variants
 from algebra.exact.solutions import EMPTY, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import Value, value_of
