@@ -23,7 +23,7 @@ from algebra.exact.algebraic import eliminate, is_zero_function, is_zero_number
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.ground import MAX_INDEX, Above, Generator, Ground, Plan, SignUnknown
 from algebra.exact.numbers import prime_factors
-from algebra.exact.ratio import Poly, Ratio, factored, irreducible_factors
+from algebra.exact.ratio import Poly, Ratio, factored_by_text, irreducible_factors
 
 __all__ = ["MAX_INDEX", "Above", "Cell", "Generator", "Plan", "SignUnknown"]
 
@@ -151,20 +151,26 @@ class Cell(Ground):
 
     def _root_of_rational(self, value: Ratio, index: int) -> Ratio:
         sign, result, odd = 1, self.constant(1), 0
-        flipped = self._turned(value.numerator) if self.formal and index % 2 == 0 else None
         for poly, way in ((value.numerator, 1), (value.denominator, -1)):
-            content, factors = factored(poly)
+            if poly is self.one:
+                continue
+            content, factors = factored_by_text(poly)
+            turned = None
             if content < 0:
                 sign, content = -sign, -content
-            for prime, power in prime_factors(content):
-                result = result * self._size_power(self.ring.constant(prime), way * power * self.plan.index // index)
-            for factor, power in factors:
+                turned = self._turned(factors) if self.formal and way == 1 and index % 2 == 0 else None
+            if content > 1:
+                for prime, power in prime_factors(content):
+                    count = way * power * self.plan.index // index
+                    result = result * self._size_power(str(prime), self.ring.constant(prime), count)
+            for text, factor, power in factors:
                 if power % 2:
-                    sign *= self.sign(factor)
+                    sign *= self.sign(factor, text)
                     odd += 1
-                if flipped is not None and flipped in (factor, -factor):
+                if text == turned:
                     sign, factor = -sign, -factor
-                result = result * self._size_power(factor, way * power * self.plan.index // index)
+                    text = str(factor)
+                result = result * self._size_power(text, factor, way * power * self.plan.index // index)
         self.joint = self.joint or (odd > 1 and index % 2 == 0)
         if sign > 0:
             return result
@@ -174,13 +180,10 @@ class Cell(Ground):
             raise UndefinedValue("An even root of a negative number is not a real number.")
         return self.imaginary_unit() * result
 
-    def _turned(self, poly: Poly) -> Poly | None:
+    def _turned(self, factors: list[tuple[str, Poly, int]]) -> str | None:
         """Where signs are only a matter of form, the sum under an even root that takes up a minus in front: b² - 4ac
         and not i√(4ac - b²)."""
-        content, factors = factored(poly)
-        return (
-            next((factor for factor, power in factors if power % 2 and len(factor) > 1), None) if content < 0 else None
-        )
+        return next((text for text, factor, power in factors if power % 2 and len(factor) > 1), None)
 
     def _root_of_monomial(self, value: Ratio, index: int) -> Ratio | None:
         """The root of c·g^e·…, where each exponent of a root is a multiple of the index; else None."""

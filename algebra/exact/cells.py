@@ -16,6 +16,7 @@ from algebra.exact.ground import SPARE
 from algebra.exact.points import FRIENDLY
 from algebra.exact.ratio import Poly, integer_coefficients, letters_of_ring, ring_name
 from algebra.tree import nodes as n
+from algebra.tree.survey import surveyed
 
 T = TypeVar("T")
 MAX_POLYNOMIALS = 8
@@ -27,25 +28,15 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
     """What cells these trees need, or None when rational functions do. Raises TooLarge for roots of roots too high."""
     index, step, needed = 2, 1, False
     for tree in trees:
-        if not asks_for_cells(n.parts_of(tree)):
-            needed = needed or (imaginary and "i" in n.letters(tree))
-            continue
-        for found, divisor in _demands(tree):
-            needed = True
-            index, step = lcm(index, found), lcm(step, divisor)
-        needed = needed or (imaginary and "i" in n.letters(tree))
+        occurs = surveyed([tree])
+        needed = needed or (imaginary and "i" in occurs.letters)
+        if occurs.roots:
+            for found, divisor in _demands(tree):
+                needed = True
+                index, step = lcm(index, found), lcm(step, divisor)
     if index > MAX_INDEX or step > 12:
         raise TooLarge(f"These roots together need an index above {MAX_INDEX}.", "√")
     return Plan(index, step, imaginary, spare) if needed else None
-
-
-def asks_for_cells(parts: list[n.Node]) -> bool:
-    """Whether roots, bars or exponents other than whole numbers are among these nodes."""
-    for part in parts:
-        kind = type(part)
-        if kind is n.Root or kind is n.Absolute or (kind is n.Power and type(part.children[1]) is not n.Integer):
-            return True
-    return False
 
 
 def roots_over(tree: n.Node, letter: str) -> frozenset[n.Node]:
@@ -61,27 +52,28 @@ def roots_over(tree: n.Node, letter: str) -> frozenset[n.Node]:
     return frozenset(found)
 
 
-def _demands(node: n.Node, outer: int = 1) -> Iterator[tuple[int, int]]:
+def _demands(tree: n.Node) -> Iterator[tuple[int, int]]:
     """Root indices, multiplied along the nesting, and denominators of exponents that hold letters."""
-    match node:
-        case n.Root(radicand, index):
-            own = index.value if isinstance(index, n.Integer) else 2
-            yield outer * max(own, 1), 1
-            yield from _demands(radicand, outer * max(own, 1))
-        case n.Absolute(child):
-            yield outer, 1
-            yield from _demands(child, outer)
-        case n.Power(base, exponent):
-            numbers_in = [part for part in n.parts_of(exponent) if isinstance(part, n.Fraction | n.Decimal | n.Mixed)]
-            below = lcm(1, *(d for part in numbers_in for d in _denominators(part)))
+    waiting = [(tree, 1)]
+    for node, outer in waiting:  # grows while it is walked
+        kind = type(node)
+        if kind is n.Root:
+            index = node.index  # type: ignore[attr-defined]
+            own = max(index.value, 1) if isinstance(index, n.Integer) else 2
+            yield outer * own, 1
+            waiting.append((node.radicand, outer * own))  # type: ignore[attr-defined]
+        elif kind is n.Power and type(node.exponent) is not n.Integer:  # type: ignore[attr-defined]
+            base, exponent = node.children
+            below = lcm(1, *(d for part in n.parts_of(exponent) for d in _denominators(part)))
             if n.letters(exponent):
                 yield outer, below * outer
             elif below > 1:
                 yield outer * below, 1
-            yield from _demands(base, outer * below)
-        case _:
-            for child in node.children:
-                yield from _demands(child, outer)
+            waiting.append((base, outer * below))
+        else:
+            if kind is n.Absolute:
+                yield outer, 1
+            waiting += [(child, outer) for child in node.children]
 
 
 def _denominators(node: n.Node) -> Iterator[int]:

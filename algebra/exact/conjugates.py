@@ -64,10 +64,7 @@ def _split(home: Cell, poly: Poly, place: int) -> tuple[Split, list[fmpz_poly]] 
         made.base is None or made.degree != 2 or home.depends_on_added(made.base) for made in used
     ):
         return None
-    bases = []
-    for made in used:
-        assert made.relation is not None
-        bases.append(univariate(made.symbol**2 - made.relation, place))
+    bases = [univariate(made.base, place) for made in used if made.base is not None]
     by_roots: dict[int, dict[int, Any]] = {}
     for monomial, coefficient in poly.to_dict().items():
         bits = sum(1 << k for k, made in enumerate(used) if monomial[made.position])

@@ -127,11 +127,13 @@ class Ground(Field):
 
     # -- signs and numbers ---------------------------------------------------------------------------------------
 
-    def sign(self, poly: Poly) -> int:
+    def sign(self, poly: Poly, text: str = "") -> int:
         """The sign of an irreducible polynomial in the letters; raises SignUnknown when this cell does not have it."""
         if poly.is_constant():
             return 1 if poly.leading_coefficient() > 0 else -1
-        known = self.signs.get(str(poly))
+        if self.formal and not self.signs:
+            return 1
+        known = self.signs.get(text or str(poly))
         if known is None and self.formal:
             return 1
         if known is None:
@@ -341,12 +343,11 @@ class Ground(Field):
         made = self.made.get(key) or self._make(key, degree, relation, lambda: value * lead)
         return self.ratio(made.symbol, self.ring.constant(lead))
 
-    def _root_generator(self, base: Poly) -> Generator:
-        """|base|^(1/index) for a prime or an irreducible polynomial."""
-        key = f"root {base}"
+    def _root_generator(self, text: str, base: Poly, size: Poly) -> Generator:
+        """size^(1/index), the size that of a prime or an irreducible polynomial."""
+        key = f"root {text}"
         made = self.made.get(key)
         if made is None:
-            size = base if self.sign(base) > 0 else -base
             made = self._make(
                 key, self.plan.index, size, lambda: acb(self._approximate(size).real.root(self.plan.index)), base=base
             )
@@ -381,16 +382,17 @@ class Ground(Field):
             return Ratio(self, made.symbol**count, self.one)
         return Ratio(self, self.one, made.symbol ** (-count))
 
-    def _size_power(self, base: Poly, count: int) -> Ratio:
-        """|base|^(count/index)."""
+    def _size_power(self, text: str, base: Poly, count: int) -> Ratio:
+        """|base|^(count/index); `text` is that of the base."""
         whole, rest = divmod(count, self.plan.index)
         if self.formal and whole % 2 and not rest and not base.is_constant():
             self.sign_assumed = True
-        size = Ratio(self, base if self.sign(base) > 0 else -base, self.one)
-        result = size**whole if whole else self.constant(1)
-        if rest:
-            result = result * Ratio(self, self._root_generator(base).symbol ** rest, self.one)
-        return result
+        size = base if self.sign(base, text) > 0 else -base
+        if not rest:
+            return Ratio(self, size, self.one) ** whole
+        symbol = self._root_generator(text, base, size).symbol
+        root = Ratio(self, symbol if rest == 1 else symbol**rest, self.one)
+        return Ratio(self, size, self.one) ** whole * root if whole else root
 
     # -- normal form ---------------------------------------------------------------------------------------------
 

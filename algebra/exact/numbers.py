@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from fractions import Fraction as Q
 from functools import lru_cache
 from math import comb, gcd, isqrt, lcm
@@ -13,13 +12,14 @@ from flint import ctx as flint_context
 
 from algebra import limits
 from algebra.exact.errors import TooLarge
+from algebra.records import record
 
 _SMALL_PRIMES = tuple(p for p in range(2, 200) if all(p % d for d in range(2, p)))
 MAX_BITS = 900
 """Numbers are ordered by approximations, which must fit a floating point number."""
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Number:
     """The root with this index of an irreducible primitive polynomial (coefficients from the constant up).
 

@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterable
 from fractions import Fraction as Q
 from functools import lru_cache
+from math import gcd
 from typing import Any
 
 from flint import Ordering, fmpz_mpoly, fmpz_mpoly_ctx, fmpz_poly
@@ -17,7 +18,7 @@ from algebra.exact.errors import TooLarge, UndefinedValue
 Poly = fmpz_mpoly
 
 __all__ = [
-    "DomainError", "Field", "Poly", "Ratio", "coefficients", "depends_on", "factored", "field_of", "filled",
+    "DomainError", "Field", "Poly", "Ratio", "coefficients", "depends_on", "factored", "factored_by_text", "field_of", "filled",
     "forget_factors", "integer_coefficients", "irreducible_factors", "letters_of_ring", "ring_name", "univariate",
 ]  # fmt: skip
 
@@ -62,11 +63,10 @@ class Field:
 
     def ratio(self, numerator: Poly, denominator: Poly | None = None) -> Ratio:
         """numerator/denominator in lowest terms with a positive leading coefficient below."""
-        if denominator is None:
-            denominator = self.one
-        if denominator is self.one:
-            return Ratio(self, self.normal(numerator), denominator)
-        numerator, denominator = self.cleared(self.normal(numerator), self.normal(denominator))
+        if denominator is None or denominator is self.one:
+            return Ratio(self, self.normal(numerator) if self.added else numerator, self.one)
+        if self.added:
+            numerator, denominator = self.cleared(self.normal(numerator), self.normal(denominator))
         if denominator == 0:
             raise UndefinedValue("It is undefined: it divides by zero.")
         if denominator == 1:
@@ -154,11 +154,13 @@ class Ratio:
         return self.field.ratio(_times(self.numerator, its) - _times(other.numerator, below), _times(below, its))
 
     def __mul__(self, other: Ratio) -> Ratio:
-        one, below, its = self.field.one, self.denominator, other.denominator
+        field, below, its = self.field, self.denominator, other.denominator
         above = _times(self.numerator, other.numerator)
-        if below is one:
-            return self.field.ratio(above, its)
-        return self.field.ratio(above, below if its is one else _times(below, its))
+        if below is field.one:
+            if its is below:
+                return Ratio(field, field.normal(above) if field.added else above, below)
+            return field.ratio(above, its)
+        return field.ratio(above, below if its is field.one else _times(below, its))
 
     def __truediv__(self, other: Ratio) -> Ratio:
         """Raises UndefinedValue when the divisor is identically zero."""
@@ -232,6 +234,14 @@ def factored(poly: Poly) -> Factors:
     return _factored_once(poly)[:2]
 
 
+def factored_by_text(poly: Poly) -> tuple[int, list[tuple[str, Poly, int]]]:
+    """As `factored`, with the text of each factor, by which factors are known."""
+    if poly.is_constant():
+        return _constant(poly), []
+    content, factors, texts = _factored_once(poly)
+    return content, [(text, *factor) for text, factor in zip(texts, factors, strict=True)]
+
+
 def irreducible_factors(polys: Iterable[Poly]) -> dict[str, Poly]:
     """The non-constant irreducible factors over the rationals, by their text, as `factored` makes them."""
     found: dict[str, Poly] = {}
@@ -263,6 +273,13 @@ def forget_factors() -> None:
 
 
 def _factored(poly: Poly) -> Factors:
+    if poly.total_degree() == 1:  # no factors but its content
+        shared = 0
+        for coefficient in poly.coeffs():
+            shared = gcd(shared, int(coefficient))
+        if poly.leading_coefficient() < 0:
+            shared = -shared
+        return shared, [(poly if shared == 1 else poly / shared, 1)]
     used = [k for k, power in enumerate(poly.degrees()) if power]
     if len(used) == 1:
         return _factored_in_one(poly, used[0])
@@ -284,9 +301,6 @@ def _factored_in_one(poly: Poly, at: int) -> Factors:
     parts = univariate(poly, at)
     if parts.degree() * max(int(c).bit_length() for c in parts.coeffs()) > limits.MAX_FACTORED_SIZE:
         raise TooLarge("The numbers and powers here are too large to be factored.")
-    if parts.degree() == 1:  # a linear one has no factors but its content
-        content = int(poly.leading_coefficient().gcd(parts[0])) * (1 if poly.leading_coefficient() > 0 else -1)
-        return content, [(poly if content == 1 else poly / content, 1)]
     content, found = parts.factor()
     if len(found) == 1 and content == 1 and found[0][1] == 1:
         return 1, [(poly, 1)]

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from itertools import product
 
 from algebra import limits
@@ -16,25 +15,17 @@ def variants(node: n.Node) -> list[n.Node]:
     Raises TooLarge when there are more than `limits.MAX_SIGNS` independent signs.
     """
     count, opposite = 0, False
-    for signs in signs_among(n.parts_of(node)):
-        count += signs.count("±")
-        opposite = opposite or "∓" in signs
+    for part in n.parts_of(node):
+        if isinstance(part, n.Sum | n.Signed):
+            signs = part.signs if isinstance(part, n.Sum) else (part.sign,)
+            count += signs.count("±")
+            opposite = opposite or "∓" in signs
     if count == 0 and not opposite:
         return [node]
     if count > limits.MAX_SIGNS:
         raise TooLarge(f"More than {limits.MAX_SIGNS} signs ± stand on one line.", "±")
     choices = product("+-", repeat=max(count, 1))
     return [_chosen(node, iter(choice), {"+": "-", "-": "+"}[choice[0]]) for choice in choices]
-
-
-def signs_among(parts: list[n.Node]) -> Iterator[tuple[str, ...]]:
-    """The signs of those sums and signed terms among these nodes that hold ± or ∓."""
-    for part in parts:
-        if isinstance(part, n.Sum):
-            if "±" in part.signs or "∓" in part.signs:
-                yield part.signs
-        elif isinstance(part, n.Signed) and part.sign in "±∓":
-            yield (part.sign,)
 
 
 def _chosen(node: n.Node, choice, opposite: str) -> n.Node:  # type: ignore[no-untyped-def]

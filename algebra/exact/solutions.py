@@ -11,6 +11,7 @@ from algebra.exact.numbers import Number
 from algebra.exact.ratio import Field, Poly, integer_coefficients, irreducible_factors
 from algebra.exact.realset import RealSet
 from algebra.exact.values import Value
+from algebra.records import record
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +33,7 @@ class Solution:
         return hash(self.key)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class SolutionSet:
     """Finitely many solutions, or everything but finitely many.
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import field
 from fractions import Fraction as Q
 from typing import Any
 
@@ -12,6 +12,7 @@ from algebra.exact.cell import MAX_INDEX, Above, Cell
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Field, Poly, Ratio
+from algebra.records import record
 from algebra.tree import nodes as n
 
 MAX_DEGREE_ABOVE = 4
@@ -20,7 +21,7 @@ _WRITTEN_OUT = 10**6
 """Largest exponent that is not refused outright; `limits` bounds what it makes."""
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Value:
     """A value and the polynomials that must not be zero for the expression *as written* to be defined."""
 
@@ -50,6 +51,7 @@ def value_of(node: n.Node, over: Field) -> Value:
 class _Evaluator:
     def __init__(self, over: Field) -> None:
         self.field = over
+        self.constant = over.constant
         self.nonzero: list[Poly] = []
         self.nonzero_powers: list[Poly] = []
 
@@ -69,14 +71,14 @@ class _Evaluator:
                 self.nonzero.append(value.numerator)
 
     def value(self, node: n.Node) -> Ratio:
+        kind = type(node)
+        if kind is n.Integer:
+            return self.constant(node.value)  # type: ignore[attr-defined]
         try:
-            read = _READ[type(node)]
+            read = _READ[kind]
         except KeyError:
-            raise OutOfScope(f"A {type(node).__name__.lower()} has no value.") from None
+            raise OutOfScope(f"A {kind.__name__.lower()} has no value.") from None
         return read(self, node)
-
-    def _integer(self, node: n.Integer) -> Ratio:
-        return self.field.constant(node.value)
 
     def _mixed(self, node: n.Mixed) -> Ratio:
         if node.denominator == 0:
@@ -230,7 +232,7 @@ class _Evaluator:
 
 # by kind of node: a table is read faster than a list of cases, and every expression passes here many times
 _READ: dict[type[n.Node], Callable[[_Evaluator, Any], Ratio]] = {
-    n.Integer: _Evaluator._integer, n.Decimal: lambda self, node: self.field.constant(node.value), n.Mixed: _Evaluator._mixed,
+    n.Decimal: lambda self, node: self.field.constant(node.value), n.Mixed: _Evaluator._mixed,
     n.Letter: _Evaluator._letter, n.Unit: _Evaluator._unit, n.Group: _Evaluator._group, n.Signed: _Evaluator._signed,
     n.Sum: _Evaluator._sum, n.Product: _Evaluator._product, n.Fraction: _Evaluator._fraction, n.Power: _Evaluator._raised_to,
     n.Root: _Evaluator._rooted, n.Absolute: _Evaluator._in_bars,

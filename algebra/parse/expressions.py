@@ -186,11 +186,19 @@ class ExpressionReader:
         return n.Mixed(whole, int(parts[0]), int(parts[1]))
 
     def _power(self) -> n.Node:
-        start = self.tokens[self.position]
-        base = self._atom()
-        if self.tokens[self.position].text != "^":
+        tokens = self.tokens
+        kind, text = tokens[self.position][:2]
+        if kind == "letter":
+            self.position += 1
+            base: n.Node = _letter(text)
+        elif kind == "number":
+            self.position += 1
+            base = _number(text)
+        else:
+            base = self._atom()
+        if tokens[self.position].text != "^":
             return base
-        if start.kind == "root":
+        if kind == "root":
             self.notes.add("ambiguous-root")
         self.position += 1
         return n.Power(base, self._deeper(self._exponent))

@@ -379,39 +379,45 @@ class StatementReader(ExpressionReader):
 
     def _item(self, before: n.Node | None = None) -> n.Node:
         first = self.expression()
-        if self.sees("relation"):
-            operator = self.take().text
-            if operator in _INEQUALITIES:
-                second = self.expression()
-                if self.sees("relation", *_INEQUALITIES):
-                    return ln.Between(first, operator, second, self.take().text, self.expression())
-                return ln.Comparison(first, operator, second)
-            items = self._items()
-            if operator == "≠" and (len(items) > 1 or isinstance(first, n.Letter)):
-                return ln.ValueList(first, items, "≠")
-            if operator == "≈" and len(items) > 1:
-                return ln.ValueList(first, items, "≈")
-            if len(items) > 1:
-                raise self.fail("A list of values is not expected after this sign.")
-            return ln.Comparison(first, operator, items[0])
-        if not self.sees("equals"):
-            if isinstance(before, ln.Equation) and isinstance(before.sides[0], n.Letter):
-                # “x = 3 or -2”: the letter is understood
-                return ln.Equation((before.sides[0], first))
-            return first
+        kind = self.next.kind
+        if kind == "equals":
+            return self._equation(first)
+        if kind == "relation":
+            return self._relation(first)
+        if isinstance(before, ln.Equation) and isinstance(before.sides[0], n.Letter):
+            return ln.Equation((before.sides[0], first))  # “x = 3 or -2”: the letter is understood
+        return first
+
+    def _equation(self, first: n.Node) -> n.Node:
         sides = [first]
-        while self.sees("equals"):
-            self.take()
+        while self.next.kind == "equals":
+            self.position += 1
             if len(sides) == 1 and self._is_set():
                 self.take()
                 items = self._items()
                 self._closing_brace()
                 return ln.ValueList(first, items)
             sides.append(self.expression())
-        if self.sees("separator", self.separator) and len(sides) == 2:
+        if len(sides) == 2 and self.sees("separator", self.separator):
             self.take()
             return ln.ValueList(sides[0], (sides[1], *self._items()))
         return ln.Equation(tuple(sides))
+
+    def _relation(self, first: n.Node) -> n.Node:
+        operator = self.take().text
+        if operator in _INEQUALITIES:
+            second = self.expression()
+            if self.sees("relation", *_INEQUALITIES):
+                return ln.Between(first, operator, second, self.take().text, self.expression())
+            return ln.Comparison(first, operator, second)
+        items = self._items()
+        if operator == "≠" and (len(items) > 1 or isinstance(first, n.Letter)):
+            return ln.ValueList(first, items, "≠")
+        if operator == "≈" and len(items) > 1:
+            return ln.ValueList(first, items, "≈")
+        if len(items) > 1:
+            raise self.fail("A list of values is not expected after this sign.")
+        return ln.Comparison(first, operator, items[0])
 
 
 class FeatureReader(StatementReader):

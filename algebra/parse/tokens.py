@@ -86,7 +86,7 @@ class Token(NamedTuple):
     gap: bool = False
 
 
-_new_token: Callable[[type[Token], tuple[str, str, int, bool]], Token] = tuple.__new__  # type: ignore[assignment]
+_new_token: Callable[[type[Token], tuple[str, str, int, bool]], Token] = tuple.__new__
 
 
 def tokenize(text: str, *, decimal: str = "point", offset: int = 0) -> list[Token]:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import ClassVar
 
+from algebra.records import record
 from algebra.tree.nodes import Node
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Equation(Node):
     """`A = B`, or a chain `A = B = C`."""
 
@@ -20,7 +21,7 @@ class Equation(Node):
         return self.sides
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Comparison(Node):
     """`A ≠ B`, `A ≈ B`, `A ≥ B`, `A ≤ B`, `A > B`, `A < B`."""
 
@@ -30,7 +31,7 @@ class Comparison(Node):
     parts: ClassVar[tuple[str, ...]] = ("left", "right")
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Alternatives(Node):
     """Statements joined by `or`."""
 
@@ -38,7 +39,7 @@ class Alternatives(Node):
     parts: ClassVar[tuple[str, ...]] = ("items",)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class ValueList(Node):
     """`x = 3, -2`, or `x ≠ 0, 4` with the operator `≠`."""
 
@@ -48,7 +49,7 @@ class ValueList(Node):
     parts: ClassVar[tuple[str, ...]] = ("left", "items")
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class SetOf(Node):
     """`{3, -2}`."""
 
@@ -56,14 +57,14 @@ class SetOf(Node):
     parts: ClassVar[tuple[str, ...]] = ("items",)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class NoSolution(Node):
     """`no solution`, or ∅ where it was written with the sign."""
 
     sign: bool = False
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class AllReals(Node):
     """`all real numbers`, with the exceptions named; ℝ where it was written with the sign."""
 
@@ -72,14 +73,14 @@ class AllReals(Node):
     parts: ClassVar[tuple[str, ...]] = ("exceptions",)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Word(Node):
     """A claim in one word: `prime`, `undefined`."""
 
     word: str
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Between(Node):
     """`2 ≤ x < 5`."""
 
@@ -91,7 +92,7 @@ class Between(Node):
     parts: ClassVar[tuple[str, ...]] = ("low", "middle", "high")
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Interval(Node):
     """`[3, ∞)`; an end that is None stands for infinity."""
 
@@ -102,7 +103,7 @@ class Interval(Node):
     parts: ClassVar[tuple[str, ...]] = ("low", "high")
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Union(Node):
     """Intervals and sets joined by `∪`."""
 
@@ -110,7 +111,7 @@ class Union(Node):
     parts: ClassVar[tuple[str, ...]] = ("items",)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Point(Node):
     """`(3, 5/6)`."""
 
@@ -119,7 +120,7 @@ class Point(Node):
     parts: ClassVar[tuple[str, ...]] = ("across", "up")
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class End(Node):
     """`x → -∞, y → 2`: `side` is + or -; `value` is None where y grows past all bounds, then `growth` is + or -."""
 
@@ -129,7 +130,7 @@ class End(Node):
     parts: ClassVar[tuple[str, ...]] = ("value",)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Feature(Node):
     """A named feature of a function: `hole: (3, 5/6)`, `vertical asymptotes: x = -3, 2`, `x-intercepts: none`.
 
@@ -159,7 +160,7 @@ STATEMENTS = (
 )
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Move:
     """What the writer says was done: `| +5`, `| square`. `operand` is None for `square`, `root`, `swap`."""
 
@@ -168,7 +169,7 @@ class Move:
     operand: Node | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Line:
     """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption, feature.
 

@@ -8,14 +8,16 @@ An address is the path of child positions from the root, e.g. `(0, 2, 1)`.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from fractions import Fraction as Q
 from typing import ClassVar
+
+from algebra.records import record
 
 Address = tuple[int, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Node:
     """A piece of an expression; `parts` names the fields that hold child nodes, in order."""
 
@@ -51,14 +53,14 @@ class Node:
         return replace(self, **changes) if changes else self
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Integer(Node):
     """A whole number as written, without a sign."""
 
     value: int
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Decimal(Node):
     """A decimal, its digits kept as written with a point: `0.50`."""
 
@@ -70,7 +72,7 @@ class Decimal(Node):
         return Q(self.digits if not self.digits.startswith(".") else "0" + self.digits)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Mixed(Node):
     """A mixed number such as `2 1/4`."""
 
@@ -79,21 +81,21 @@ class Mixed(Node):
     denominator: int
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Letter(Node):
     """One letter: a variable or a parameter."""
 
     name: str
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Unit(Node):
     """A word in quotes: one positive indeterminate."""
 
     word: str
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Signed(Node):
     """A leading sign: `-x`, `+3`, `±2`. The sign is one of `+ - ± ∓`."""
 
@@ -106,7 +108,7 @@ class Signed(Node):
         return (self.child,)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Sum(Node):
     """Terms joined by signs; `signs[k]` stands before `terms[k + 1]`."""
 
@@ -119,7 +121,7 @@ class Sum(Node):
         return self.terms
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Product(Node):
     """Factors of one rank; `operators[k]` stands before `factors[k + 1]`: `""` (implied), `·`, `×` or `÷`."""
 
@@ -132,7 +134,7 @@ class Product(Node):
         return self.factors
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Fraction(Node):
     """A slash or a fraction bar between two factors; a longer part stands in a `Group`."""
 
@@ -145,7 +147,7 @@ class Fraction(Node):
         return (self.numerator, self.denominator)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Power(Node):
     base: Node
     exponent: Node
@@ -156,7 +158,7 @@ class Power(Node):
         return (self.base, self.exponent)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Root(Node):
     """A root; without an index, the square root."""
 
@@ -169,13 +171,13 @@ class Root(Node):
         return (self.radicand,) if self.index is None else (self.radicand, self.index)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Absolute(Node):
     child: Node
     parts: ClassVar[tuple[str, ...]] = ("child",)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Group(Node):
     """Brackets as written: `(`, `[` or `{`."""
 
@@ -231,13 +233,8 @@ def parts_of(node: Node) -> list[Node]:
 
 def letters(node: Node) -> frozenset[str]:
     """The names of the letters and quoted words that occur."""
-    return letters_among(parts_of(node))
-
-
-def letters_among(parts: list[Node]) -> frozenset[str]:
-    """The names of the letters and quoted words among these nodes, those below them not looked at."""
     found = set()
-    for part in parts:
+    for part in parts_of(node):
         kind = type(part)
         if kind is Letter:
             found.add(part.name)  # type: ignore[attr-defined]

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from algebra.exact.cell import Cell
 from algebra.exact.errors import UndefinedValue
 from algebra.exact.ratio import Poly, Ratio, irreducible_factors
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.exact.values import Value, value_of
+from algebra.records import record
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.verify.meaning import Pair, SetMeaning
@@ -18,7 +18,7 @@ from algebra.verify.setting import Setting
 _EVEN_POWERS = (2, 4, 6)
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Gain:
     """A candidate that a legal move added; `kind` is denominator, factor or power."""
 

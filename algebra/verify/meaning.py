@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from algebra.exact.ratio import Poly, Ratio
 from algebra.exact.solutions import SolutionSet
 from algebra.exact.values import Value
+from algebra.records import record
 from algebra.tree import nodes as n
 
 
@@ -38,7 +39,7 @@ class Pair:
         return any(value.nonzero or value.nonzero_powers for value in (self.left, self.right))
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class ExpressionMeaning:
     """The value of an expression, once for every choice of its ± signs."""
 

@@ -6,7 +6,7 @@ from fractions import Fraction as Q
 
 from algebra import limits
 from algebra.exact.cell import Cell, Plan, SignUnknown
-from algebra.exact.cells import Cells, asks_for_cells, between, plan_of, roots_over
+from algebra.exact.cells import Cells, between, plan_of, roots_over
 from algebra.exact.conjugates import by_conjugates
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.ground import SPARE
@@ -15,12 +15,13 @@ from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
 from algebra.exact.realset import RealSet
 from algebra.exact.roots import Exactly, RootSolver, parameter_roots
 from algebra.exact.shortcuts import one_bar, one_surd
-from algebra.exact.signs import signs_among, variants
+from algebra.exact.signs import variants
 from algebra.exact.solutions import EMPTY, Solution, SolutionSet, Solver, from_real
 from algebra.exact.values import Value, value_of
 from algebra.model import EXPRESSION_TASKS, Relation, TaskError, Working
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree.survey import surveyed
 from algebra.verify.meaning import ExpressionMeaning, Pair, SetMeaning
 
 
@@ -34,8 +35,8 @@ class Setting:
         self._compared: dict[tuple[tuple[n.Node, ...], ...], tuple[Relation, dict[str, Q] | None]] = {}
         self.explains = True  # whether evidence is looked for
         trees = [] if given.body is None else [given.body]
-        parts = [n.parts_of(tree) for tree in trees]
-        given_letters = n.letters_among(parts[0]) if parts else frozenset()
+        of_given = surveyed(trees)
+        given_letters = frozenset(of_given.letters)
         if self.complex:
             given_letters -= {"i"}
         defined: set[str] = set()
@@ -43,13 +44,13 @@ class Setting:
             trees += [t for t in (line.body, line.subject, line.move.operand if line.move else None) if t is not None]
             if line.kind == "definition" and isinstance(line.subject, ln.Equation):
                 defined.add(next(iter(n.letters(line.subject.sides[0]))))
-        parts += [n.parts_of(tree) for tree in trees[len(parts) :]]
-        letters = set(given_letters).union(*map(n.letters_among, parts))
+        of_lines = surveyed(trees[1:] if given.body is not None else trees)
+        letters = of_given.letters | of_lines.letters
         if len(letters) > limits.MAX_LETTERS:
             raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
         self.unknown = self._unknown(given_letters)
-        self.holds_signs = any(True for some in parts for _ in signs_among(some))  # ± or ∓, anywhere in the working
-        needs_cells = self.complex or any(map(asks_for_cells, parts))
+        self.holds_signs = of_given.signs or of_lines.signs  # ± or ∓, anywhere in the working
+        needs_cells = self.complex or of_given.roots or of_lines.roots
         self.plan = plan_of(trees, imaginary=self.complex, spare=spare) if needs_cells else None
         if self.complex:
             letters -= {"i"}
@@ -72,17 +73,18 @@ class Setting:
 
     def _positive_letters(self, lines: list[ln.Line]) -> frozenset[str]:
         """The letters that a convention or an assumption holds to be positive."""
-        found = set()
+        found: set[str] = set()
         if self.working.convention("roots_of_letters") == "non-negative" and self.working.task in EXPRESSION_TASKS:
             found |= set(self.letters)
         for line in lines:
+            if line.kind != "assumption":
+                continue
             body = line.body
-            if line.kind == "assumption" and isinstance(body, ln.ValueList) and body.operator in (">", "≥"):
+            if isinstance(body, ln.ValueList) and body.operator in (">", "≥"):
                 if n.bare(body.items[-1]) == n.Integer(0):
                     found |= {part.name for part in (body.left, *body.items[:-1]) if isinstance(part, n.Letter)}
             elif (
-                line.kind == "assumption"
-                and isinstance(body, ln.Comparison)
+                isinstance(body, ln.Comparison)
                 and body.operator in (">", "≥")
                 and isinstance(body.left, n.Letter)
                 and n.bare(body.right) == n.Integer(0)
@@ -158,7 +160,7 @@ class Setting:
         left, right = self.filled(left), self.filled(right)
         if self.plan is None or self.home is None:
             return self.solver.equation(value_of(left, self.field), value_of(right, self.field))
-        if plan_of([left, right], imaginary=self.complex) is None:
+        if not self._asks_for_cells([left, right]):
             found = self.solver.equation(value_of(left, self.field), value_of(right, self.field))
             return self._with_parameter_roots(found)
         return RootSolver(self.solver, self.plan, self.home).equation(left, right)
@@ -230,7 +232,13 @@ class Setting:
 
     def has_roots(self, body: n.Node) -> bool:
         """Whether a line holds roots, bars, or letters in exponents."""
-        return self.plan is not None and plan_of([self.filled(body)], imaginary=self.complex) is not None
+        return self.plan is not None and self._asks_for_cells([self.filled(body)])
+
+    def _asks_for_cells(self, trees: list[n.Node]) -> bool:
+        occurs = surveyed(trees)
+        if not occurs.roots:
+            return self.complex and "i" in occurs.letters
+        return plan_of(trees, imaginary=self.complex) is not None
 
     def is_defined(self, meaning: ExpressionMeaning) -> bool:
         """Whether an expression has a value on some cell."""
