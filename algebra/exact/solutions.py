@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from algebra.exact import numbers
 from algebra.exact.errors import TooLarge, UndefinedValue
 from algebra.exact.numbers import Number
-from algebra.exact.ratio import Field, Poly, integer_coefficients, irreducible_factors
+from algebra.exact.ratio import Field, Poly, depends_on, integer_coefficients, irreducible_factors
 from algebra.exact.realset import RealSet
 from algebra.exact.values import Value
 from algebra.records import record
@@ -122,6 +122,7 @@ class Solver:
         self.unknown = unknown
         self.position = over.position(unknown)
         self.complex_too = complex_too
+        self._known: dict[str, list[Solution]] = {}  # the roots of factors met before
 
     def equation(self, left: Value, right: Value) -> SolutionSet:
         """The solutions of left = right on its own natural domain."""
@@ -129,32 +130,38 @@ class Solver:
 
     def zeros_of(self, difference: Poly, nonzero: Iterable[Poly]) -> SolutionSet:
         """The zeros of a polynomial in the letters at which none of the others is zero."""
-        excluded = self._factors(nonzero)
+        excluded = self.of_unknown(irreducible_factors(nonzero))
         if difference == 0:
-            return SolutionSet(self.solutions(excluded.values()), cofinite=True)
-        found = {key: poly for key, poly in self._factors([difference]).items() if key not in excluded}
-        return SolutionSet(self.solutions(found.values()), False, frozenset(found))
+            return SolutionSet(self.solutions(excluded), cofinite=True)
+        found = self.of_unknown(irreducible_factors([difference]))
+        if excluded:
+            found = {key: poly for key, poly in found.items() if key not in excluded}
+        return SolutionSet(self.solutions(found), False, frozenset(found))
 
     def zeros(self, polys: Iterable[Poly]) -> frozenset[Solution]:
         """The values of the unknown at which one of the polynomials is zero."""
-        return self.solutions(self._factors(polys).values())
+        return self.solutions(self.of_unknown(irreducible_factors(polys)))
 
-    def _factors(self, polys: Iterable[Poly]) -> dict[str, Poly]:
-        at = self.position
-        return {key: poly for key, poly in irreducible_factors(polys).items() if poly.degrees()[at]}
+    def of_unknown(self, factors: dict[str, Poly]) -> dict[str, Poly]:
+        """Those of the factors that hold the unknown."""
+        return {key: poly for key, poly in factors.items() if depends_on(poly, self.unknown)}
 
-    def solutions(self, factors: Iterable[Poly]) -> frozenset[Solution]:
-        """The roots of irreducible polynomials in the unknown."""
+    def solutions(self, factors: dict[str, Poly]) -> frozenset[Solution]:
+        """The roots of irreducible polynomials in the unknown, given by their text."""
         found: set[Solution] = set()
-        for poly in factors:
-            try:
-                plain = tuple(integer_coefficients(poly, self.unknown))
-            except ValueError:  # other letters occur
-                found.add(Solution(str(poly), None, poly))
-                continue
-            for number in numbers.roots_of(plain, complex_too=self.complex_too):
-                found.add(number_solution(number))
+        for key, poly in factors.items():
+            known = self._known.get(key)
+            if known is None:
+                known = self._known[key] = self._roots(key, poly)
+            found.update(known)
         return frozenset(found)
+
+    def _roots(self, key: str, poly: Poly) -> list[Solution]:
+        try:
+            plain = tuple(integer_coefficients(poly, self.unknown))
+        except ValueError:  # other letters occur
+            return [Solution(key, None, poly)]
+        return [number_solution(number) for number in numbers.roots_of(plain, complex_too=self.complex_too)]
 
     def number(self, number: Number) -> Solution:
         return number_solution(number)

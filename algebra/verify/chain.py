@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from dataclasses import dataclass, field
+from functools import cache
 
 from algebra import limits
 from algebra.exact import budget
@@ -434,7 +435,7 @@ class _Chain:
             self.state.broken = None
         elif link.relation == "breaks":
             trail.faulty = True
-            trail.become = after.solutions.minus(SolutionSet(self.ledger.zeros))
+            trail.become = cache(lambda: after.solutions.minus(SolutionSet(self.ledger.zeros)))
             self.state.broken, self.state.broken_at = after, link.line
         elif link.relation == "narrows":
             trail.faulty = True

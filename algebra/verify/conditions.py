@@ -15,8 +15,8 @@ from algebra.verify.setting import Setting
 
 def conditions(setting: Setting, before: SetMeaning, after: SetMeaning) -> list[str]:
     """What a step needs of the other letters: that what it divides by is not 0, and that what it roots is not negative."""
-    divided = dict(irreducible_factors(after.nonzero))
-    for key in irreducible_factors(before.nonzero):
+    divided = dict(after.poles)
+    for key in before.poles:
         divided.pop(key, None)
     old, new = whole(before), whole(after)
     if old is not None and new is not None:

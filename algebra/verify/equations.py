@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from algebra.exact.cell import Plan
@@ -10,14 +11,14 @@ from algebra.exact.errors import ExactError
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import rational
 from algebra.exact.points import FRIENDLY
-from algebra.exact.ratio import Ratio, depends_on, irreducible_factors
+from algebra.exact.ratio import Ratio, depends_on
 from algebra.exact.roots import Exactly
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import Evidence, Link, Relation
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.gains import Gain, explained, proportional, raised, whole
+from algebra.verify.gains import Gain, explained, is_multiple, proportional, raised, whole
 from algebra.verify.ledger import in_order, written
 from algebra.verify.meaning import SetMeaning
 from algebra.verify.moves import recognise
@@ -31,11 +32,11 @@ class Trail:
     given: SetMeaning
     sound: list[SetMeaning]
     faulty: bool = False
-    become: SolutionSet | None = None
+    become: Callable[[], SolutionSet] | None = None
 
     @property
     def origin(self) -> SolutionSet:
-        return self.given.solutions if self.become is None else self.become
+        return self.given.solutions if self.become is None else self.become()
 
 
 def relate(
@@ -98,11 +99,11 @@ def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bo
             return False
         if not old.nonzero and not new.nonzero:
             return True
-        return set(irreducible_factors(old.nonzero)) == set(irreducible_factors(new.nonzero))
+        return set(before.poles) == set(after.poles)
     if before.nonzero or after.nonzero:
         return False
     first, second = whole(before), whole(after)
-    return first is not None and second is not None and (second / first).constant is not None
+    return first is not None and second is not None and is_multiple(second, first)
 
 
 def _same_roots(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
@@ -158,7 +159,7 @@ def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool
     if not after.solutions.is_empty:
         if setting.plan is not None:
             return True
-        return after.solutions.complex_factors <= before.solutions.complex_factors | _pole_keys(before)
+        return after.solutions.complex_factors <= before.solutions.complex_factors | set(before.poles)
     old, new = before.single, after.single
     if old is None or new is None or new.left.ratio.is_zero or new.right.ratio.is_zero:
         return False
@@ -168,10 +169,6 @@ def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool
         and divisor.is_polynomial
         and depends_on(divisor.numerator, setting.unknown)
     )
-
-
-def _pole_keys(meaning: SetMeaning) -> set[str]:
-    return set(irreducible_factors(meaning.nonzero))
 
 
 def _value_shown(

@@ -36,8 +36,7 @@ def explained(
     old, new = whole(before), whole(after)
     if gained.cofinite or gained.intervals is not None:
         return None
-    poles = irreducible_factors(before.nonzero)
-    pole_values = setting.solver.zeros(poles.values())
+    pole_values = setting.solver.solutions(setting.solver.of_unknown(before.poles))
     reason = f"it makes a denominator of {_name(line - 1)} zero"
     if old is None or new is None:  # an identity, or a bare statement
         if gained.members <= pole_values:
@@ -93,7 +92,7 @@ def _way(
     trees = _present_parts(before)
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
         trees.append(stated.operand)
-    allowed = set(irreducible_factors(before.nonzero))
+    allowed = set(before.poles)
     if factors <= allowed:
         return "factor"
     allowed |= set(irreducible_factors(read(t).ratio.numerator for t in trees))
@@ -150,10 +149,10 @@ def raised(before: Pair | None, after: Ratio | None) -> bool:
 
 
 def _is_power(left: Ratio, right: Ratio, after: Ratio) -> bool:
-    return any(_is_multiple(left**power - right**power, after) for power in _EVEN_POWERS)
+    return any(is_multiple(left**power - right**power, after) for power in _EVEN_POWERS)
 
 
-def _is_multiple(first: Ratio, second: Ratio) -> bool:
+def is_multiple(first: Ratio, second: Ratio) -> bool:
     """Whether one is the other times a rational number, neither being zero: both are in lowest terms."""
     below, its = first.denominator, second.denominator
     return _in_proportion(first.numerator, second.numerator) and (below is its or _in_proportion(below, its))
@@ -192,4 +191,4 @@ def proportional(before: Pair | None, after: Pair | None) -> bool:
     """Whether one equation is the other up to a rearrangement and a constant factor."""
     if before is None or after is None or before.difference.is_zero or after.difference.is_zero:
         return False
-    return _is_multiple(after.difference, before.difference)
+    return is_multiple(after.difference, before.difference)

@@ -31,7 +31,7 @@ class Ledger:
         if isinstance(self.given, ExpressionMeaning):
             found = irreducible_factors(poly for value in self.given.values for poly in value.nonzero)
         else:
-            found = irreducible_factors(self.given.nonzero)
+            found = self.given.poles
         if self.setting.plan is None or len(self.setting.letters) > 1:
             return found
         # √x + 1 is freed of its root as x - 1, but it is not zero at 1

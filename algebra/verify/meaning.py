@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
-from algebra.exact.ratio import Poly, Ratio
+from algebra.exact.ratio import Poly, Ratio, irreducible_factors
 from algebra.exact.solutions import SolutionSet
 from algebra.exact.values import Value
 from algebra.records import record
@@ -63,6 +63,7 @@ class SetMeaning:
     rooted: bool = False  # whether roots, bars or letters in exponents occur
     certain: bool = True  # no sign was assumed when the values of its pairs were formed
     plain_roots: bool = False  # rooted, and the values are right wherever the line as written has any
+    _poles: dict[str, Poly] | None = None
 
     @property
     def solutions(self) -> SolutionSet:
@@ -82,6 +83,13 @@ class SetMeaning:
     @property
     def nonzero(self) -> list[Poly]:
         return [poly for pair in self.pairs for poly in pair.nonzero]
+
+    @property
+    def poles(self) -> dict[str, Poly]:
+        """The irreducible factors of what stands below, by their text."""
+        if self._poles is None:
+            self._poles = irreducible_factors(self.nonzero)
+        return self._poles
 
 
 Meaning = ExpressionMeaning | SetMeaning
