@@ -87,7 +87,8 @@ class _Evaluator:
 
     def _letter(self, node: n.Letter) -> Ratio:
         name, field = node.name, self.field
-        if isinstance(field, Cell):
+        if field.added:  # a cell
+            assert isinstance(field, Cell)
             if name in field.constants:
                 return field.constants[name]
             if name == "i" and field.plan.imaginary:

@@ -136,9 +136,18 @@ class ExpressionReader:
     _slash_ended_at = -1
 
     def _slashed(self) -> n.Node:
-        tokens = self.tokens
-        if tokens[self.position].kind == "number":
-            following = tokens[self.position + 1]
+        tokens, position = self.tokens, self.position
+        token = tokens[position]
+        kind = token.kind
+        if kind == "letter":
+            if tokens[position + 1].kind != "op":  # nothing more to it, as with most letters
+                self.position = position + 1
+                return _letter(token.text)
+        elif kind == "number":
+            following = tokens[position + 1]
+            if following.kind == "letter":
+                self.position = position + 1
+                return _number(token.text)
             if following.kind == "number" or following.text == "frac":
                 mixed = self._mixed(following)
                 if mixed is not None:

@@ -86,7 +86,7 @@ class Token(NamedTuple):
     gap: bool = False
 
 
-_new_token: Callable[[type[Token], tuple[str, str, int, bool]], Token] = tuple.__new__
+_new: Callable[[type[Token], tuple[str, str, int, bool]], Token] = tuple.__new__
 
 
 def tokenize(text: str, *, decimal: str = "point", offset: int = 0) -> list[Token]:
@@ -121,7 +121,7 @@ class _Reader:
         self.tokens: list[Token] = []
 
     def add(self, kind: str, text: str, length: int) -> None:
-        self.tokens.append(_new_token(Token, (kind, text, self.position + 1 + self.offset, self.gap)))
+        self.tokens.append(_new(Token, (kind, text, self.position + 1 + self.offset, self.gap)))
         self.position += length
         self.gap = False
 
@@ -130,7 +130,14 @@ class _Reader:
 
     def read(self) -> list[Token]:
         """All tokens. Most characters are settled by a look into a table: this loop runs for every line that is written."""
-        text, size, add = self.text, len(self.text), self.tokens.append
+        text, size, add, simple_of, new, cls = (
+            self.text + " ",
+            len(self.text),
+            self.tokens.append,
+            _SIMPLE.get,
+            _new,
+            Token,
+        )
         offset, position, gap = self.offset + 1, self.position, self.gap
         while position < size:
             character = text[position]
@@ -138,16 +145,16 @@ class _Reader:
                 gap = True
                 position += 1
                 continue
-            simple = _SIMPLE.get(character)
+            simple = simple_of(character)
             if simple is not None:
                 kind, sign, longer_before = simple
-                if longer_before is None or text[position + 1 : position + 2] not in longer_before:
-                    add(_new_token(Token, (kind, sign, position + offset, gap)))
+                if longer_before is None or text[position + 1] not in longer_before:
+                    add(new(cls, (kind, sign, position + offset, gap)))
                     gap = False
                     position += 1
                     continue
-            elif character in _DIGITS and text[position + 1 : position + 2] not in _GO_ON:
-                add(_new_token(Token, ("number", character, position + offset, gap)))
+            elif character in _DIGITS and text[position + 1] not in _GO_ON:
+                add(new(cls, ("number", character, position + offset, gap)))
                 gap = False
                 position += 1
                 continue

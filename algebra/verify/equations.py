@@ -18,7 +18,7 @@ from algebra.model import Evidence, Link, Relation
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.gains import Gain, explained, is_multiple, proportional, raised, whole
+from algebra.verify.gains import Gain, explained, in_proportion, is_multiple, proportional, raised, whole
 from algebra.verify.ledger import in_order, written
 from algebra.verify.meaning import SetMeaning
 from algebra.verify.moves import recognise
@@ -84,7 +84,7 @@ def relate(
 
 
 def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
-    """Whether two lines differ by a constant factor only and are undefined at the same places.
+    """Whether the differences of the sides of two lines have the same zeros, and none of them is a zero of what stands below.
 
     Then their solution sets are equal, real and complex, and need not be found. Of several equations joined by `or` the
     product of the differences counts; there nothing may be divided by. Where roots occur, they must be the same ones.
@@ -94,12 +94,15 @@ def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bo
     if before.rooted or after.rooted:
         return _same_roots(setting, before, after) and proportional(before.single, after.single)
     if len(before.pairs) == len(after.pairs) == 1:
-        old, new = before.pairs[0], after.pairs[0]
-        if not proportional(old, new):
+        zeros, others = before.pairs[0].difference.numerator, after.pairs[0].difference.numerator
+        if not in_proportion(zeros, others):
             return False
-        if not old.nonzero and not new.nonzero:
+        divisors = before.nonzero + after.nonzero
+        if not divisors:
             return True
-        return set(before.poles) == set(after.poles)
+        if setting.home is not None:
+            zeros = setting.home.in_letters(zeros)
+        return all(zeros.gcd(divisor).is_constant() for divisor in divisors) or set(before.poles) == set(after.poles)
     if before.nonzero or after.nonzero:
         return False
     first, second = whole(before), whole(after)

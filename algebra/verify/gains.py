@@ -155,10 +155,11 @@ def _is_power(left: Ratio, right: Ratio, after: Ratio) -> bool:
 def is_multiple(first: Ratio, second: Ratio) -> bool:
     """Whether one is the other times a rational number, neither being zero: both are in lowest terms."""
     below, its = first.denominator, second.denominator
-    return _in_proportion(first.numerator, second.numerator) and (below is its or _in_proportion(below, its))
+    return in_proportion(first.numerator, second.numerator) and (below is its or in_proportion(below, its))
 
 
-def _in_proportion(first: Poly, second: Poly) -> bool:
+def in_proportion(first: Poly, second: Poly) -> bool:
+    """Whether one polynomial is the other times a rational number, neither being zero."""
     if first == 0 or second == 0:
         return False
     return bool(first * second.leading_coefficient() == second * first.leading_coefficient())

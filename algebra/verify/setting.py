@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction as Q
+from functools import cached_property
 
 from algebra import limits
 from algebra.exact.cell import Cell, Plan, SignUnknown
@@ -60,7 +61,7 @@ class Setting:
         self.letters = sorted(given_letters)
         self.solver = Solver(self.field, self.unknown, complex_too=self.complex)
         self.given = given
-        self.positive = self._positive_letters(lines)
+        self._lines = lines
         self._given_trees: list[n.Node] | None = None
         if self.plan:
             self.cells = Cells(names or ("x",), self.plan, self.positive)
@@ -71,12 +72,13 @@ class Setting:
             else None
         )
 
-    def _positive_letters(self, lines: list[ln.Line]) -> frozenset[str]:
+    @cached_property
+    def positive(self) -> frozenset[str]:
         """The letters that a convention or an assumption holds to be positive."""
         found: set[str] = set()
         if self.working.convention("roots_of_letters") == "non-negative" and self.working.task in EXPRESSION_TASKS:
             found |= set(self.letters)
-        for line in lines:
+        for line in self._lines:
             if line.kind != "assumption":
                 continue
             body = line.body
