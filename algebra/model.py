@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field, fields
 from typing import Any, Literal
 
+from algebra.records import record
+
 FORMAT = 1
 TASKS = ("evaluate", "simplify", "factor", "expand", "solve", "domain", "analyze")
 EXPRESSION_TASKS = frozenset({"evaluate", "simplify", "factor", "expand"})
@@ -32,7 +34,7 @@ class TaskError(ValueError):
     """The working as a whole can't be taken: an unknown task, convention or number system."""
 
 
-@dataclass(frozen=True, slots=True)
+@record(frozen=True)
 class Working:
     """A problem and the lines written under it, as typed.
 
