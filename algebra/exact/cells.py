@@ -30,7 +30,7 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
     for tree in trees:
         occurs = surveyed([tree])
         needed = needed or (imaginary and "i" in occurs.letters)
-        if occurs.roots:
+        if occurs.asks_for_more:
             for found, divisor in _demands(tree):
                 needed = True
                 index, step = lcm(index, found), lcm(step, divisor)

@@ -174,7 +174,7 @@ class Ground(Field):
         if not self.bounded and any(value.numerator.degrees()[len(self.added) :]):
             return None
         sign = self._sign_by_terms(value.numerator)
-        if sign is None and not self._holds_i(value.numerator):
+        if sign is None and not self.holds_i(value.numerator):
             sign = self._sign_with_roots(value.numerator)
         return None if sign is None else sign * self._sign_of_poly(value.denominator)
 
@@ -193,7 +193,8 @@ class Ground(Field):
         monomials = value.numerator.monoms()
         return not any(monomials[-1]) or (len(self.letters) > 1 and len(monomials) > 1)
 
-    def _holds_i(self, poly: Poly) -> bool:
+    def holds_i(self, poly: Poly) -> bool:
+        """Whether i occurs."""
         return "i" in self.made and bool(poly.degrees()[self.made["i"].position])
 
     def _sign_by_terms(self, poly: Poly) -> int | None:

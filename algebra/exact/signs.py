@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from itertools import product
+from operator import is_
 
 from algebra import limits
 from algebra.exact.errors import TooLarge
@@ -28,18 +30,24 @@ def variants(node: n.Node) -> list[n.Node]:
     return [_chosen(node, iter(choice), {"+": "-", "-": "+"}[choice[0]]) for choice in choices]
 
 
-def _chosen(node: n.Node, choice, opposite: str) -> n.Node:  # type: ignore[no-untyped-def]
+def _chosen(node: n.Node, choice: Iterator[str], opposite: str) -> n.Node:
+    """The tree with its signs chosen, in the order in which they are written; what holds none is the same object."""
+
     def pick(sign: str) -> str:
         return next(choice) if sign == "±" else opposite if sign == "∓" else sign
 
-    if isinstance(node, n.Signed):
-        sign = pick(node.sign)
-        return n.Signed(sign, _chosen(node.child, choice, opposite))
     if isinstance(node, n.Sum):
-        terms = [_chosen(node.terms[0], choice, opposite)]
-        signs = []
+        terms, signs = [_chosen(node.terms[0], choice, opposite)], []
         for sign, term in zip(node.signs, node.terms[1:], strict=True):
             signs.append(pick(sign))
             terms.append(_chosen(term, choice, opposite))
+        if tuple(signs) == node.signs and all(map(is_, terms, node.terms)):
+            return node
         return n.Sum(tuple(terms), tuple(signs))
-    return node.with_children(tuple(_chosen(child, choice, opposite) for child in node.children))
+    if isinstance(node, n.Signed):
+        sign = pick(node.sign)
+        child = _chosen(node.child, choice, opposite)
+        return node if sign == node.sign and child is node.child else n.Signed(sign, child)
+    before = node.children
+    after = tuple(_chosen(child, choice, opposite) for child in before)
+    return node if all(map(is_, after, before)) else node.with_children(after)

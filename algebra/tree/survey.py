@@ -10,11 +10,17 @@ from algebra.tree import nodes as n
 
 @dataclass(slots=True)
 class Survey:
-    """The letters and quoted words; whether ± or ∓ occurs; whether roots, bars or exponents other than whole numbers do."""
+    """The letters and quoted words; whether ± or ∓ occurs, roots or bars, exponents that are not written as whole numbers."""
 
     letters: set[str] = field(default_factory=set)
     signs: bool = False
     roots: bool = False
+    exponents: bool = False
+
+    @property
+    def asks_for_more(self) -> bool:
+        """Whether rational functions may not be enough."""
+        return self.roots or self.exponents
 
 
 def surveyed(trees: Iterable[n.Node]) -> Survey:
@@ -33,8 +39,10 @@ def surveyed(trees: Iterable[n.Node]) -> Survey:
             found.signs = found.signs or "±" in signs or "∓" in signs
         elif kind is n.Signed:
             found.signs = found.signs or part.sign in "±∓"  # type: ignore[attr-defined]
-        elif kind is n.Root or kind is n.Absolute or (kind is n.Power and not _is_whole(part.children[1])):
+        elif kind is n.Root or kind is n.Absolute:
             found.roots = True
+        elif kind is n.Power:
+            found.exponents = found.exponents or not _is_whole(part.exponent)  # type: ignore[attr-defined]
         elif kind is n.Unit:
             found.letters.add(f'"{part.word}"')  # type: ignore[attr-defined]
         parts += part.children

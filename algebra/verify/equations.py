@@ -6,7 +6,6 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from algebra.exact.cell import Plan
-from algebra.exact.cells import roots_over
 from algebra.exact.errors import ExactError
 from algebra.exact.forms import simplified_tree
 from algebra.exact.numbers import rational
@@ -87,12 +86,12 @@ def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bo
     """Whether the differences of the sides of two lines have the same zeros, and none of them is a zero of what stands below.
 
     Then their solution sets are equal, real and complex, and need not be found. Of several equations joined by `or` the
-    product of the differences counts; there nothing may be divided by. Where roots occur, they must be the same ones.
+    product of the differences counts; there nothing may be divided by.
     """
     if setting.complex or not (_is_equations(before.body) and _is_equations(after.body)):
         return False
     if before.rooted or after.rooted:
-        return _same_roots(setting, before, after) and proportional(before.single, after.single)
+        return _plainly_same_with_roots(setting, before, after)
     if len(before.pairs) == len(after.pairs) == 1:
         zeros, others = before.pairs[0].difference.numerator, after.pairs[0].difference.numerator
         if not in_proportion(zeros, others):
@@ -109,16 +108,21 @@ def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bo
     return first is not None and second is not None and is_multiple(second, first)
 
 
-def _same_roots(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
-    """Whether two single equations hold the same roots over the unknown, which settle where both are defined."""
-    old, new = before.single, after.single
-    if not (before.plain_roots and after.plain_roots) or old is None or new is None or old.divides or new.divides:
+def _plainly_same_with_roots(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
+    """The same for lines with square roots: of numbers only, or the same ones, which settle where both are defined."""
+    home = setting.home
+    if home is None or not all(line.plain_roots or not line.rooted for line in (before, after)):
         return False
-    first, second = (
-        roots_over(pair.left_tree, setting.unknown) | roots_over(pair.right_tree, setting.unknown)
-        for pair in (old, new)
+    pairs = before.pairs + after.pairs
+    if any(pair.divides or home.holds_i(pair.difference.numerator) for pair in pairs):
+        return False
+    roots, others = (
+        {root for pair in line.pairs for root in pair.roots_over(setting.unknown)} for line in (before, after)
     )
-    return first == second
+    if roots or others:
+        return roots == others and proportional(before.single, after.single)
+    first, second = whole(before), whole(after)
+    return first is not None and second is not None and is_multiple(second, first)
 
 
 def _is_equations(body: n.Node) -> bool:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
+from algebra.exact.cells import roots_over
 from algebra.exact.ratio import Poly, Ratio, irreducible_factors
 from algebra.exact.solutions import SolutionSet
 from algebra.exact.values import Value
@@ -32,6 +33,10 @@ class Pair:
     @property
     def nonzero(self) -> tuple[Poly, ...]:
         return self.left.nonzero + self.right.nonzero
+
+    def roots_over(self, letter: str) -> frozenset[n.Node]:
+        """The roots, bars and fractional powers that hold the letter."""
+        return roots_over(self.left_tree, letter) | roots_over(self.right_tree, letter)
 
     @property
     def divides(self) -> bool:

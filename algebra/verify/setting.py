@@ -7,7 +7,7 @@ from functools import cached_property
 
 from algebra import limits
 from algebra.exact.cell import Cell, Plan, SignUnknown
-from algebra.exact.cells import Cells, between, plan_of, roots_over
+from algebra.exact.cells import Cells, between, plan_of
 from algebra.exact.conjugates import by_conjugates
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.ground import SPARE
@@ -51,7 +51,7 @@ class Setting:
             raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
         self.unknown = self._unknown(given_letters)
         self.holds_signs = of_given.signs or of_lines.signs  # ± or ∓, anywhere in the working
-        needs_cells = self.complex or of_given.roots or of_lines.roots
+        needs_cells = self.complex or of_given.asks_for_more or of_lines.asks_for_more
         self.plan = plan_of(trees, imaginary=self.complex, spare=spare) if needs_cells else None
         if self.complex:
             letters -= {"i"}
@@ -126,6 +126,15 @@ class Setting:
     def pair(self, left: n.Node, right: n.Node) -> Pair:
         return Pair(self.filled(left), self.filled(right), self.value(left), self.value(right))
 
+    def _pairs(self, sides: list[tuple[n.Node, ...]]) -> list[Pair]:
+        """The pairs of left and right sides; a side that all choices of ± share is worked out once."""
+        pairs: list[Pair] = []
+        for left, right in sides:
+            tree = self.filled(left)
+            first = pairs[0].left if pairs and pairs[0].left_tree is tree else self.value(left)
+            pairs.append(Pair(tree, self.filled(right), first, self.value(right)))
+        return pairs
+
     def _all_solved(self, pairs: list[Pair], certain: bool, rooted: bool, plain_roots: bool) -> SolutionSet:
         total = self._solved(pairs[0], certain, rooted, plain_roots)
         for pair in pairs[1:]:
@@ -151,7 +160,7 @@ class Setting:
 
     def _by_a_shortcut(self, home: Cell, pair: Pair) -> SolutionSet | None:
         sides, difference = (pair.left_tree, pair.right_tree), pair.difference
-        if not pair.nonzero and not any(roots_over(side, self.unknown) for side in sides):
+        if not pair.nonzero and not pair.roots_over(self.unknown):
             found = one_surd(self.solver, home, difference)
             if found is not None:
                 return found
@@ -238,9 +247,9 @@ class Setting:
 
     def _asks_for_cells(self, trees: list[n.Node]) -> bool:
         occurs = surveyed(trees)
-        if not occurs.roots:
-            return self.complex and "i" in occurs.letters
-        return plan_of(trees, imaginary=self.complex) is not None
+        if occurs.roots or (self.complex and "i" in occurs.letters):
+            return True
+        return occurs.exponents and plan_of(trees, imaginary=False) is not None
 
     def is_defined(self, meaning: ExpressionMeaning) -> bool:
         """Whether an expression has a value on some cell."""
@@ -365,7 +374,7 @@ class Setting:
         if len(sides) == 2:
             if self.home is not None:
                 self.home.sign_assumed = self.home.joint = False
-            of_signs = [self.pair(*chosen.children) for chosen in chosen_signs]
+            of_signs = self._pairs([chosen.children for chosen in chosen_signs])
             certain = self.home is not None and not self.home.sign_assumed
             rooted = self.has_roots(body)
             plain_roots = rooted and certain and self._of_square_roots()
