@@ -108,6 +108,12 @@ def _enclosures(coefficients: tuple[int, ...]) -> tuple[acb, ...]:
     return (*real, *others)
 
 
+def forget_roots() -> None:
+    """Empties what is kept of roots found before."""
+    _roots.cache_clear()
+    _enclosures.cache_clear()
+
+
 def _written(coefficients: tuple[int, ...], index: int) -> str:
     if len(coefficients) == 2:
         return str(Q(-coefficients[0], coefficients[1]))

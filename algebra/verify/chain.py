@@ -10,6 +10,7 @@ from algebra import limits
 from algebra.exact import budget
 from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.ground import FEW, SPARE, MoreRootsNeeded
+from algebra.exact.numbers import forget_roots
 from algebra.exact.ratio import factored, forget_factors
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.model import (
@@ -56,9 +57,10 @@ def check(working: Working) -> Report:
 
 
 def clear_caches() -> None:
-    """Forgets the lines and factors kept between checks, so that a measurement pays for all of its own work."""
+    """Forgets the lines, factors and roots kept between checks, so that a measurement pays for all of its own work."""
     forget_lines()
     forget_factors()
+    forget_roots()
 
 
 def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relation | None:
