@@ -16,7 +16,6 @@ from algebra.exact.ground import SPARE
 from algebra.exact.points import FRIENDLY
 from algebra.exact.ratio import Poly, integer_coefficients, letters_of_ring, ring_name
 from algebra.tree import nodes as n
-from algebra.tree.survey import surveyed
 
 T = TypeVar("T")
 MAX_POLYNOMIALS = 8
@@ -28,12 +27,10 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
     """What cells these trees need, or None when rational functions do. Raises TooLarge for roots of roots too high."""
     index, step, needed = 2, 1, False
     for tree in trees:
-        occurs = surveyed([tree])
-        needed = needed or (imaginary and "i" in occurs.letters)
-        if occurs.asks_for_more:
-            for found, divisor in _demands(tree):
-                needed = True
-                index, step = lcm(index, found), lcm(step, divisor)
+        for found, divisor in _demands(tree):
+            needed = True
+            index, step = lcm(index, found), lcm(step, divisor)
+        needed = needed or (imaginary and "i" in n.letters(tree))
     if index > MAX_INDEX or step > 12:
         raise TooLarge(f"These roots together need an index above {MAX_INDEX}.", "√")
     return Plan(index, step, imaginary, spare) if needed else None
@@ -57,6 +54,8 @@ def _demands(tree: n.Node) -> Iterator[tuple[int, int]]:
     waiting = [(tree, 1)]
     for node, outer in waiting:  # grows while it is walked
         kind = type(node)
+        if not node.parts:
+            continue
         if kind is n.Root:
             index = node.index  # type: ignore[attr-defined]
             own = max(index.value, 1) if isinstance(index, n.Integer) else 2

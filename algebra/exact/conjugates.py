@@ -41,7 +41,7 @@ def by_conjugates(home: Cell, sides: tuple[n.Node, n.Node], poly: Poly, below: P
     product = _product_of_conjugates(parts, bases)
     if product is None or product == 0:
         return None
-    pole = univariate(below, home.position(letter))
+    pole = None if below.is_constant() else univariate(below, home.position(letter))
     members: set[Solution] = set()
     for factor, _ in product.factor()[1]:
         coefficients = [int(c) for c in factor.coeffs()]
@@ -60,11 +60,9 @@ def _split(home: Cell, poly: Poly, place: int) -> tuple[Split, list[fmpz_poly]] 
     """The polynomial by its roots, and what stands under each; None where other than square roots occur, or none."""
     degrees = poly.degrees()
     used = [made for made in home.made.values() if degrees[made.position]]
-    if not 0 < len(used) <= MAX_ROOTS or any(
-        made.base is None or made.degree != 2 or home.depends_on_added(made.base) for made in used
-    ):
+    if not 0 < len(used) <= MAX_ROOTS or any(made.base is None or made.degree != 2 for made in used):
         return None
-    bases = [univariate(made.base, place) for made in used if made.base is not None]
+    bases = [home.base_in_one(made, place) for made in used]
     by_roots: dict[int, dict[int, Any]] = {}
     for monomial, coefficient in poly.to_dict().items():
         bits = sum(1 << k for k, made in enumerate(used) if monomial[made.position])
@@ -104,7 +102,7 @@ def _solves(
     letter: str,
     parts: Split,
     bases: list[fmpz_poly],
-    pole: fmpz_poly,
+    pole: fmpz_poly | None,
 ) -> bool | None:
     """Whether a zero of the product of the conjugates solves the equation; None where it is not decided."""
     value = number.rational
@@ -120,7 +118,7 @@ def _solves(
     if is_apart(enclosed(left) - enclosed(right)):
         return False
     roots = [at_number(base, at) for base in bases]
-    if not is_apart(at_number(pole, at)) or not all(inside > 0 for inside in roots):
+    if (pole is not None and not is_apart(at_number(pole, at))) or not all(inside > 0 for inside in roots):
         return None
     roots = [enclosed(inside).sqrt() for inside in roots]
     factors = [(bits, enclosed(at_number(part, at))) for bits, part in parts.items()]

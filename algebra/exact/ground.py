@@ -11,11 +11,11 @@ from fractions import Fraction as Q
 from math import comb, gcd
 from typing import Any
 
-from flint import acb, arb, fmpq
+from flint import acb, arb, fmpq, fmpz_poly
 
 from algebra import limits
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
-from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors, ring_name
+from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors, ring_name, univariate
 
 MAX_INDEX = 60
 """Largest index of a root, nested ones multiplied."""
@@ -120,6 +120,7 @@ class Ground(Field):
         )
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
+        self._in_one: dict[int, fmpz_poly] = {}
         self.roots: dict[tuple[int, str, str], tuple[Ratio, bool, bool]] = {}  # with what was assumed for each
         self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here
         self.uncertain: set[int] = set()  # positions of generators that may satisfy unknown relations
@@ -353,6 +354,13 @@ class Ground(Field):
                 key, self.plan.index, size, lambda: acb(self._approximate(size).real.root(self.plan.index)), base=base
             )
         return made
+
+    def base_in_one(self, made: Generator, place: int) -> fmpz_poly:
+        """What stands under a root, as a polynomial in the letter at this place."""
+        if made.position not in self._in_one:
+            assert made.base is not None
+            self._in_one[made.position] = univariate(made.base, place)
+        return self._in_one[made.position]
 
     def exponential(self, prime: int, above: Above, count: int) -> Ratio:
         """prime^(count · above / step)."""

@@ -67,16 +67,26 @@ class Field:
             return Ratio(self, self.normal(numerator) if self.added else numerator, self.one)
         if self.added:
             numerator, denominator = self.cleared(self.normal(numerator), self.normal(denominator))
-        if denominator == 0:
-            raise UndefinedValue("It is undefined: it divides by zero.")
-        if denominator == 1:
-            return Ratio(self, numerator, self.one)
+        if denominator.is_constant():
+            return self._over(numerator, _constant(denominator))
         common = numerator.gcd(denominator)
         if common != 1:
             numerator, denominator = numerator / common, denominator / common
         if denominator.leading_coefficient() < 0:
             numerator, denominator = -numerator, -denominator
         return Ratio(self, numerator, denominator)
+
+    def _over(self, numerator: Poly, number: int) -> Ratio:
+        """numerator/number in lowest terms, the number positive."""
+        if number == 0:
+            raise UndefinedValue("It is undefined: it divides by zero.")
+        content: Any = numerator
+        common = gcd(int(content.content()), number) if number != 1 else 1
+        if number < 0:
+            common = -common
+        if common != 1:
+            numerator, number = numerator / common, number // common
+        return Ratio(self, numerator, self.one if number == 1 else self.constant(number).numerator)
 
     def position(self, letter: str) -> int:
         return self.names.index(letter)

@@ -32,22 +32,24 @@ def variants(node: n.Node) -> list[n.Node]:
 
 def _chosen(node: n.Node, choice: Iterator[str], opposite: str) -> n.Node:
     """The tree with its signs chosen, in the order in which they are written; what holds none is the same object."""
-
-    def pick(sign: str) -> str:
-        return next(choice) if sign == "±" else opposite if sign == "∓" else sign
-
+    if not node.parts:
+        return node
     if isinstance(node, n.Sum):
         terms, signs = [_chosen(node.terms[0], choice, opposite)], []
         for sign, term in zip(node.signs, node.terms[1:], strict=True):
-            signs.append(pick(sign))
+            signs.append(_picked(sign, choice, opposite))
             terms.append(_chosen(term, choice, opposite))
         if tuple(signs) == node.signs and all(map(is_, terms, node.terms)):
             return node
         return n.Sum(tuple(terms), tuple(signs))
     if isinstance(node, n.Signed):
-        sign = pick(node.sign)
+        sign = _picked(node.sign, choice, opposite)
         child = _chosen(node.child, choice, opposite)
         return node if sign == node.sign and child is node.child else n.Signed(sign, child)
     before = node.children
-    after = tuple(_chosen(child, choice, opposite) for child in before)
+    after = tuple([_chosen(child, choice, opposite) for child in before])
     return node if all(map(is_, after, before)) else node.with_children(after)
+
+
+def _picked(sign: str, choice: Iterator[str], opposite: str) -> str:
+    return next(choice) if sign == "±" else opposite if sign == "∓" else sign

@@ -129,6 +129,8 @@ class _Evaluator:
         return total
 
     def _fraction(self, node: n.Fraction) -> Ratio:
+        if type(node.numerator) is type(node.denominator) is n.Integer and node.denominator.value:
+            return self.constant(Q(node.numerator.value, node.denominator.value))
         above, below = self.value(node.numerator), self.value(node.denominator)
         self.must_not_vanish(below)
         return above / below

@@ -107,8 +107,8 @@ class ExpressionReader:
                 operators.append(token.text)
                 self.position += 1
                 factors.append(self._signed_factor())
-            elif self._factor_follows(token):
-                if self.tokens[self.position - 1].kind != "latex" and self._slash_ended_at == self.position:
+            elif token.kind == "letter" or self._factor_follows(token):
+                if self._slash_ended_at == self.position and self.tokens[self.position - 1].kind != "latex":
                     self.notes.add("ambiguous-slash")
                 operators.append("")
                 factors.append(self._slashed())
@@ -261,16 +261,17 @@ class ExpressionReader:
         return f"A number, letter or bracket was expected here, not “{token.text}”."
 
     def _bracketed(self) -> n.Node:
-        opening = self.take()
+        opening = self.tokens[self.position]
+        self.position += 1
         self.open_bars.append(0)
         inner = self.expression()
         self.open_bars.pop()
-        closing = _MATCHING[opening.text]
-        if not self.sees("close", closing):
-            if self.next.kind == "end":
+        closing, token = _MATCHING[opening.text], self.tokens[self.position]
+        if token.text != closing or token.kind != "close":
+            if token.kind == "end":
                 raise self.fail(f"The bracket opened at column {opening.column} is not closed: “{closing}” is missing.")
             raise self.fail(f"“{closing}” was expected here, to close the bracket at column {opening.column}.")
-        self.take()
+        self.position += 1
         return n.Group(inner, opening.text)
 
     def _absolute(self) -> n.Node:

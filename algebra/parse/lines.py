@@ -12,6 +12,7 @@ from algebra.tree import lines as ln
 from algebra.tree import nodes as n
 
 _LEAD = re.compile(r"\s*(⇒|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?!=))\s*")
+_LEAD_STARTS = frozenset("⇒=∴\\fghpqr")
 _KEYWORD = re.compile(r"\s*(aside|check|let|assume)\b\s*:?", re.IGNORECASE)
 _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
 _MOVE_START = re.compile(r"\s*([+\-−–±×·*÷/^]|\\times|\\cdot|\\div|[a-z])")
@@ -162,11 +163,12 @@ def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:
 
 def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
     lead, start = "", 0
-    for pattern in (_LEAD, _FUNCTION_LEAD):
-        match = pattern.match(body, start)
-        if match:
-            lead += match.group(1)
-            start = match.end()
+    if body.lstrip()[:1] in _LEAD_STARTS:
+        for pattern in (_LEAD, _FUNCTION_LEAD):
+            match = pattern.match(body, start)
+            if match:
+                lead += match.group(1)
+                start = match.end()
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()
     notes = tuple(sorted(reader.notes)) if reader.notes else ()
@@ -389,10 +391,10 @@ class StatementReader(ExpressionReader):
         return first
 
     def _equation(self, first: n.Node) -> n.Node:
-        sides = [first]
-        while self.next.kind == "equals":
+        sides, tokens = [first], self.tokens
+        while tokens[self.position].kind == "equals":
             self.position += 1
-            if len(sides) == 1 and self._is_set():
+            if tokens[self.position].text == "{" and len(sides) == 1 and self._is_set():
                 self.take()
                 items = self._items()
                 self._closing_brace()

@@ -160,9 +160,9 @@ class Setting:
 
     def _by_a_shortcut(self, home: Cell, pair: Pair) -> SolutionSet | None:
         sides, difference = (pair.left_tree, pair.right_tree), pair.difference
-        if not pair.nonzero and not pair.roots_over(self.unknown):
+        if not pair.nonzero:
             found = one_surd(self.solver, home, difference)
-            if found is not None:
+            if found is not None and not pair.roots_over(self.unknown):
                 return found
         return by_conjugates(home, sides, difference.numerator, difference.denominator, self.unknown)
 
