@@ -172,6 +172,13 @@ class Ratio:
             return field.ratio(above, its)
         return field.ratio(above, below if its is field.one else _times(below, its))
 
+    def scaled(self, number: int) -> Ratio:
+        """The value times a whole number."""
+        one = self.field.one
+        if self.denominator is one:
+            return Ratio(self.field, self.numerator * number, one)
+        return self.field.ratio(self.numerator * number, self.denominator)
+
     def __truediv__(self, other: Ratio) -> Ratio:
         """Raises UndefinedValue when the divisor is identically zero."""
         one, below, its = self.field.one, self.denominator, other.denominator

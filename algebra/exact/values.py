@@ -118,8 +118,13 @@ class _Evaluator:
         return total
 
     def _product(self, node: n.Product) -> Ratio:
-        total = self.value(node.factors[0])
-        for operator, factor in zip(node.operators, node.factors[1:], strict=True):
+        factors, operators = node.factors, node.operators
+        if type(factors[0]) is n.Integer and operators[0] != "÷":  # 3x: no polynomial needs to be made of the 3
+            total = self.value(factors[1]).scaled(factors[0].value)
+            factors, operators = factors[1:], operators[1:]
+        else:
+            total = self.value(factors[0])
+        for operator, factor in zip(operators, factors[1:], strict=True):
             inner = self.value(factor)
             if operator == "÷":
                 self.must_not_vanish(inner)

@@ -160,7 +160,9 @@ def is_multiple(first: Ratio, second: Ratio) -> bool:
 
 def in_proportion(first: Poly, second: Poly) -> bool:
     """Whether one polynomial is the other times a rational number, neither being zero."""
-    if first == 0 or second == 0:
+    if first == second:
+        return bool(first != 0)
+    if len(first) != len(second) or first == 0:
         return False
     return bool(first * second.leading_coefficient() == second * first.leading_coefficient())
 
