@@ -147,6 +147,8 @@ def side(rng):
     return rng.choice(
         [f"√({linear})", f"√({linear}) + {abs(c)}", f"√({linear}) - {abs(c)}", f"x/√({linear})", f"({linear})/(√x + {abs(c)})", f"{abs(c)}/(√x - {abs(c)})",
          f"|{linear}|", f"|{linear}|/x", f"x/|x + {abs(c)}|", f"({linear})/(√({linear}))", f"√({linear})·√x", f"√(x({linear}))", f"{abs(c)}x", f"{c}",
+         f"√({linear})·√({linear})", f"√({linear})^2 + √x", f"√(({linear})(x - {abs(c)}))·√(x - {abs(c)})", f"√({linear}) + √(x + {abs(c)})",
+         f"√({linear})·√x·√(x({linear}))", f"√({linear})·√({linear}) - √(x + {abs(c)})", f"√2·x + {c}√3", f"√{abs(c)}({linear})",
          f"(x^2 - {abs(c)})/(x - 1)", f"√x·({linear})", f"√x/(x - {abs(c)})", f"|x^2 - {abs(c)}|", f"∛({linear})", f"||x| - {abs(c)}|", "x", "0"]
     )  # fmt: skip
 
@@ -201,3 +203,35 @@ def test_the_solutions_of_an_equation_are_those_that_plain_numbers_show(seed):
             if difference(round(zero, 6)) is None:
                 continue  # it cancels there, but the given is undefined
             assert any(abs(zero - value) < 1e-4 for value in values), f"{left} = {right} at {zero}"
+
+
+def rearranged(rng, left, right):
+    """The same equation another way, or one that looks like it but is defined elsewhere or has other solutions."""
+    other = side(rng)
+    return rng.choice(
+        [f"{left} - ({right}) = 0", f"{right} = {left}", f"3({left}) = 3({right})", f"-({left}) = -({right})", f"({left})/2 = ({right})/2",
+         f"√2·({left}) = √2·({right})", f"{left} + {other} = {right} + {other}", f"({left})({other}) = ({right})({other})",
+         f"({left})/({other}) = ({right})/({other})", f"({left})^2 = ({right})^2", f"{left} = {right} + 1", f"({left})·x/x = {right}",
+         f"({left} - ({right}))·√x = 0", f"({left})·√x·√x = ({right})·x", f"({left} - ({right}))^3 = 0"]
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize("seed", range(40 if LONG else 6))
+def test_a_link_holds_exactly_where_both_lines_have_the_same_solutions(seed):
+    """The ways that compare lines without solving them, against the solutions of each."""
+    rng = random.Random(2000 + seed)
+    held = 0
+    for _ in range(40):
+        left, right = side(rng), side(rng)
+        before, after = f"{left} = {right}", rearranged(rng, left, right)
+        first, second = (check(Working("solve", line, (), "x")) for line in (before, after))
+        relation = check(Working("solve", before, (after,), "x")).links[0].relation
+        if first.error or second.error or relation in (None, "unclear"):
+            continue
+        same = first.answer.expected == second.answer.expected
+        if relation == "holds":
+            held += 1
+            assert same, f"{before}  ->  {after}"
+        elif first.answer.expected:  # of two lines without real solutions the complex ones decide
+            assert not same, f"{before}  ->  {after}: {relation}"
+    assert held > 5
