@@ -128,7 +128,7 @@ def _rational(d: Draw, level: int) -> str:
         case 3:
             return d.one_of(
                 f"x/({linear(1, -r)}) = {r}/({linear(1, -r)}) + {b}",
-                f"x/({linear(1, -r)}) - {r}/x = {r * r}/(x^2 - {r}x)".replace("- -", "+ "),
+                f"x/({linear(1, -r)}) - {r}/x = {r * r}/({polynomial(1, -r, 0)})".replace("- -", "+ "),
                 f"{a}/(x - {b}) + 1/({b} - x) = 2",
             )
     return d.one_of(
@@ -187,7 +187,7 @@ def _exponential(d: Draw, level: int) -> str:
         case 3:
             return d.one_of(
                 f"{p**2}^x - {p**k + 1}·{p}^x + {p**k} = 0",
-                f"{p**2}^x - {p - 1}·{p}^x - {p} = 0",
+                f"{p**2}^x - {'' if p == 2 else f'{p - 1}·'}{p}^x - {p} = 0",
                 f"{p**3}^x·{p}^(x - {m}) = 1/{p**k}",
             )
     return d.one_of(f"6^x - {2**k}·3^x - {3**m}·2^x + {2**k * 3**m} = 0", "2^(2x + 1) - 9·2^x + 4 = 0", f"2^x = -{k}")
@@ -268,7 +268,7 @@ FAMILIES = (
            levels=("a power alone", "a power with a coefficient", "fractions inside"), example="3(2x - 1)^3 + 5 = 86", make=_power, fits=fits.power_equation),
     Family(id="linear-equations", name="Linear equations", task="solve", description="One step to brackets and fractions.",
            methods=("simplify-then-undo", "divide-first", "clear-fractions", "undo-in-reverse"), levels=("one step", "two steps", "both sides, brackets", "fractions", "special cases"),
-           example="3(x - 2) + 4 = 5x - 8", make=_linear, fits=fits.linear_equation),
+           example="3(x - 2) + 4 = 5x - 8", leads=fits.first_for_linear, make=_linear, fits=fits.linear_equation),
     Family(id="quadratic-equations", name="Quadratic equations", task="solve", description="By factoring, roots, squares, formula.",
            methods=("factoring", "square-root", "completing-the-square", "quadratic-formula"), levels=("factored easily", "to be rearranged", "irrational roots", "a leading coefficient", "no real root, fractions"),
            example="x^2 - 6x - 16 = 0", make=_quadratic, fits=fits.quadratic_equation),

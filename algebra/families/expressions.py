@@ -62,7 +62,7 @@ def _exponents(d: Draw, level: int) -> str:
         f"({a}x^-{m}/y^{k})^-2",
         f"(x^-{m}y^{k})^-{p}/x^{k}",
         f"({a}x^{m}y^-{p})^2·({b}xy^{k})^-1",
-        f"(({a}x^{m})/(y^{k}))^-2·y",
+        f"(({a}x^{m})/y^{k})^-2·y",
     )
 
 
@@ -110,7 +110,7 @@ def _rationalise(d: Draw, level: int) -> str:
     n1, s, t = d.choice([2, 3, 5, 6, 7]), d.whole(1, 8), d.whole(1, 5)
     match level:
         case 1:
-            return d.one_of(f"{s}/√{n1}", f"{s}/({t}√{n1})")
+            return d.one_of(f"{s}/√{n1}", f"{s}/({t + 1}√{n1})")
         case 2:
             return d.one_of(
                 f"{s}/√{n1 * 4}",
@@ -217,7 +217,7 @@ def _reduce(d: Draw, level: int) -> str:
             )
         case 3:
             return d.one_of(
-                f"({polynomial(*times(shared, top))})/(x^2)·x/({linear(1, -r)})", f"({linear(1, -r)})/({linear(1, -s)})÷({polynomial(1, 0, -(r * r))})/({polynomial(1, 0, -(s * s))})",
+                f"({polynomial(*times(shared, top))})/x^2·x/({linear(1, -r)})", f"({linear(1, -r)})/({linear(1, -s)})÷({polynomial(1, 0, -(r * r))})/({polynomial(1, 0, -(s * s))})",
                 f"(x/{t + 1})÷(x^2/{2 * t + 2})",
             )  # fmt: skip
     return d.one_of(
@@ -266,7 +266,7 @@ def _complex(d: Draw, level: int) -> str:
             return d.one_of(f"({a} + 1/x)/({b} - 1/x)", f"(1/x + 1/{a + 1})/(x + {a + 1})", f"({a}/x + {b}/y)/(1/(xy))")
     return d.one_of(
         "(1/(x + h) - 1/x)/h",
-        f"({a}x^-1 + y^-1)/(x^-2)",
+        f"({a + 1}x^-1 + y^-1)/x^-2",
         f"(1/(x + {a}) + 1/x)/(1/(x + {a}))",
         "(x^-1 + y^-1)/(x^-2 - y^-2)",
         f"({a}/(x + h) - {a}/x)/h",

@@ -28,6 +28,8 @@ class Family:
     fits: Callable[[Problem], bool]
     make: Callable[[Draw, int], str]
     unknown: str | None = None
+    leads: Callable[[Problem], str] | None = None
+    """The method that comes first for this problem, where it is not the first of `methods`; else an empty text."""
 
 
 class Draw:

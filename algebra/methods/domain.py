@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from algebra.exact import numbers
-from algebra.exact.ratio import coefficients, depends_on, irreducible_factors
+from algebra.exact.ratio import depends_on, integer_coefficients, irreducible_factors
 from algebra.exact.values import value_of
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of
-from algebra.methods.terms import Poly
+from algebra.methods.terms import Poly, factors_of
+from algebra.parse.lines import read_expression
 from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree.plain import plain
 
 
 def denominators(problem: Problem) -> list[Poly]:
@@ -31,10 +33,9 @@ def zeros(poly: Poly) -> list[str]:
     for factor in irreducible_factors([poly.value.numerator]).values():
         if not depends_on(factor, poly.unknown):
             continue
-        parts = coefficients(factor, poly.unknown)
-        if any(not c.is_constant() for c in parts):
+        if sum(1 for power in factor.degrees() if power) > 1:
             raise NotThisWay("The zeros depend on other letters.")
-        values += numbers.roots_of(tuple(int(c.leading_coefficient()) if c != 0 else 0 for c in parts))
+        values += numbers.roots_of(tuple(integer_coefficients(factor, poly.unknown)))
     return [str(v) for v in sorted(set(values), key=lambda v: v.approximation.real)]
 
 
@@ -77,16 +78,43 @@ def write_domain(paper: Paper, *, kind: str = "exclusion") -> list[str]:
 
 
 def _zero_chain(paper: Paper, poly: Poly, ordered: list[str]) -> None:
+    """The denominators as they are written set to zero, then factored as far as they are not yet."""
     x = paper.problem.unknown
-    paper.write(f"{poly} = 0", "denominator-zero", kind="zero")
+    below = list(dict.fromkeys(_denominators_as_written(paper.problem)))
+    first = " or ".join(f"{plain(tree)} = 0" for tree in below) or f"{poly} = 0"
+    paper.write(first, "denominator-zero", kind="zero")
     found = factoring_of(poly)
     if found is not None:
         for text, rule, what, side in found.lines:
-            paper.write(f"{text} = 0", rule if rule != "product-sum" else "factor-side", what, side=side, kind="zero")
+            tree = read_expression(text)
+            if (len(below) > 1 or len(factors_of(below[0])) > 1) and isinstance(tree, n.Sum):
+                continue  # what stands in factors is not multiplied out to be factored again
+            if len(below) == 1 and _without_spaces(text) != _without_spaces(plain(below[0])):
+                paper.write(
+                    f"{text} = 0", rule if rule != "product-sum" else "factor-side", what, side=side, kind="zero"
+                )
         own = [text for text, p, _ in found.factors if p.degree]
-        if len(own) > 1:
-            paper.write(" or ".join(f"{t} = 0" for t in own), "zero-product", kind="zero", shown_at=EVERY)
+        factors = " or ".join(f"{text} = 0" for text in own)
+        if len(own) > 1 and _without_spaces(factors) != _without_spaces(first):
+            paper.write(factors, "zero-product", kind="zero", shown_at=EVERY if len(below) == 1 else BRIEF)
     paper.write(" or ".join(f"{x} = {v}" for v in ordered), "read-solution", "each factor gives its zero", kind="zero")
+
+
+def _denominators_as_written(problem: Problem) -> list[n.Node]:
+    """What stands below in the given and holds the unknown; empty where ÷ or a negative power makes a denominator too."""
+    trees = problem.body.sides if isinstance(problem.body, ln.Equation) else (problem.body,)
+    parts = [part for tree in trees for part in n.parts_of(tree)]
+    if any(isinstance(p, n.Power) and not isinstance(p.exponent, n.Integer) for p in parts):
+        return []
+    if any(isinstance(p, n.Product) and "÷" in p.operators for p in parts):
+        return []
+    below = [n.bare(part.denominator) for part in parts if isinstance(part, n.Fraction)]
+    below = [tree for tree in below if problem.unknown in n.letters(tree)]
+    return [] if any(isinstance(p, n.Fraction) for tree in below for p in n.parts_of(tree)) else below
+
+
+def _without_spaces(text: str) -> str:
+    return text.replace(" ", "")
 
 
 def factor_denominator(problem: Problem) -> Paper:

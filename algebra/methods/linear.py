@@ -96,7 +96,7 @@ def _cleared_term(problem: Problem, term: n.Node, common: int, sign: str) -> str
         if below is not None and (common / below).denominator == 1:
             count = int(common / below)
             inner = plain(n.bare(bare.numerator))
-            text = f"{'' if count == 1 else count}({inner})"
+            text = inner if count == 1 and sign == "+" else f"{'' if count == 1 else count}({inner})"
             return f"-{text}" if sign == "-" else text
     if isinstance(bare, n.Product) and any(isinstance(n.bare(f), n.Sum) for f in bare.factors):
         value = problem.field.constant(common)
@@ -165,22 +165,20 @@ def simplify_sides(paper: Paper, left: n.Node, right: n.Node) -> None:
     opened = [listed(spread(problem, side)) if has_brackets_to_open(side) else plain(side) for side in (left, right)]
     first = next((side for side in (left, right) if has_brackets_to_open(side)), left)
     paper.write(" = ".join(opened), "open-brackets", times_each(first))
-    before = paper.line
-    combined = [str(Poly.of(problem.value(side), x)) for side in (left, right)]
-    if not _same_terms(before, combined):
-        paper.write(" = ".join(combined), "simplify-sides", "like terms are combined on each side")
+    written = problem.with_given(paper.line).sides()
+    polys = [Poly.of(problem.value(side), x) for side in (left, right)]
+    combined = " = ".join(map(str, polys))
+    if all(_has_terms(problem, side, poly) for side, poly in zip(written, polys, strict=True)):
+        paper.write(combined, "simplify-sides", "terms in order", shown_at=EVERY)
     else:
-        paper.write(" = ".join(combined), "simplify-sides", "terms in order", shown_at=EVERY)
+        paper.write(combined, "simplify-sides", "like terms are combined on each side")
 
 
-def _same_terms(line: str, combined: list[str]) -> bool:
-    """Whether the sides differ in the order of their terms only."""
-    sides = line.split(" = ")
-    return len(sides) == 2 and all(
-        sorted(s.replace(" ", "").replace("-", "+-").split("+"))
-        == sorted(c.replace(" ", "").replace("-", "+-").split("+"))
-        for s, c in zip(sides, combined, strict=True)
-    )
+def _has_terms(problem: Problem, side: n.Node, poly: Poly) -> bool:
+    """Whether the terms of a side are those of the polynomial, in whatever order and however each is written."""
+    values = [-problem.value(t) if sign == "-" else problem.value(t) for sign, t in terms_of(side)]
+    written = sorted(str(Poly.of(value, poly.unknown)) for value in values)
+    return written == sorted(poly.term(k) or "0" for k in range(poly.degree + 1) if not poly[k].is_zero or poly.is_zero)
 
 
 def _polys(paper: Paper) -> tuple[Poly, Poly]:
@@ -254,10 +252,10 @@ def _divide(paper: Paper, coefficient: Ratio, other: Poly, own_left: bool) -> No
     x = paper.problem.unknown
     result = other[0] / coefficient
     constant = coefficient.constant
-    if constant is not None and constant.denominator != 1:
-        times = 1 / constant
-        rule, what, move = "multiply-both-sides", number(times), f"×{wrapped(number(times))}"
-        detail = _both(paper, x, f"{wrapped(str(other))}·{wrapped(number(times))}", own_left)
+    if not coefficient.is_polynomial or coefficient.denominator != 1:
+        times = shown(_reciprocal(coefficient))
+        rule, what, move = "multiply-both-sides", times, f"×{wrapped(times)}"
+        detail = _both(paper, x, f"{wrapped(str(other))}·{wrapped(times)}", own_left)
     else:
         text = shown(coefficient)
         rule, what, move = "divide-both-sides", text, f"÷{wrapped(text)}"
@@ -269,6 +267,10 @@ def _divide(paper: Paper, coefficient: Ratio, other: Poly, own_left: bool) -> No
     else:
         paper.write(final, rule, what, move=move, shown_at=BRIEF)
     paper.answer = [shown(result)]
+
+
+def _reciprocal(coefficient: Ratio) -> Ratio:
+    return coefficient.field.constant(1) / coefficient
 
 
 def _unreduced(top: Ratio, bottom: Ratio) -> bool:
@@ -311,9 +313,10 @@ def _ladder(own: Poly, other: Poly) -> dict[str, object]:
     do, undo_steps = [], []
     constant = own[1].constant
     if constant != 1:
-        if constant is not None and constant.denominator != 1 and constant.numerator == 1:
-            do.append(f"÷{constant.denominator}")
-            undo_steps.append(f"×{constant.denominator}")
+        below = _reciprocal(own[1])
+        if below.is_polynomial and below.denominator == 1 and constant != -1:
+            do.append(f"÷{wrapped(shown(below))}")
+            undo_steps.append(f"×{wrapped(shown(below))}")
         else:
             do.append(f"×{wrapped(shown(own[1]))}")
             undo_steps.append(f"÷{wrapped(shown(own[1]))}")

@@ -295,7 +295,13 @@ def _without_negative_powers(tree: n.Node) -> n.Node:
             return read_expression(fraction(tops, times(*(_positive(f) for f in below))))
     if _is_negative(tree):
         return read_expression(fraction("1", _positive(tree)))
-    return tree.with_children(tuple(_without_negative_powers(c) for c in tree.children))
+    inner = [_without_negative_powers(child) for child in tree.children]
+    if isinstance(tree, n.Fraction | n.Power | n.Product):  # x^-2 below the bar becomes (1/x^2)
+        inner = [
+            n.Group(new) if isinstance(new, n.Fraction) and not isinstance(old, n.Fraction) else new
+            for new, old in zip(inner, tree.children, strict=True)
+        ]
+    return tree.with_children(tuple(inner))
 
 
 def _is_negative(tree: n.Node) -> bool:

@@ -175,7 +175,7 @@ def _term_tree(part: Ratio, unknown: str, power: int) -> n.Node:
     if power == 0:
         return simplified_tree(part)
     x = part.field.letter(unknown)
-    if part.is_polynomial and len(part.numerator) == 1:
+    if len(part.numerator) == 1:  # x/a rather than (1/a)x
         return simplified_tree(part * x**power)
     tree = simplified_tree(part)
     minus = isinstance(tree, n.Signed)

@@ -91,6 +91,8 @@ def methods_in_order(problem: Problem) -> tuple[str, list[Method]]:
     """The family's name, its methods first, then the others of the task that might work."""
     family = family_of(problem)
     own = list(family.methods) if family else []
+    if family and family.leads:
+        own.sort(key=family.leads(problem).__ne__)
     kinds = TASK_KINDS[problem.task]
     others = [m for f in FAMILIES if f.task in kinds for m in f.methods]
     ordered = list(dict.fromkeys([*own, *others]))
