@@ -2,6 +2,8 @@
 
 import os
 import random
+import re
+from pathlib import Path
 
 import pytest
 import sympy as sp
@@ -193,6 +195,31 @@ def test_finer_grains_have_more_lines():
     counts = [len(at_grain(worked(problem, method).steps, grain)) for grain in GRAINS]
     assert counts == sorted(counts, reverse=True)
     assert counts[0] > counts[2]
+
+
+def _blocks():
+    """(task, letter, method, given, lines) of every worked solution that is kept."""
+    text = (Path(__file__).parents[1] / "corpus" / "worked.txt").read_text(encoding="utf-8")
+    for block in text.split("\n\n"):
+        head, *lines = [line for line in block.splitlines() if not line.startswith("#")] or [""]
+        found = re.fullmatch(r"(\w+)(?: for (\w))? by ([\w-]+): (.*)", head)
+        if found:
+            yield pytest.param(*found.groups(), [line.strip() for line in lines], id=f"{found[3]}: {found[4]}")
+
+
+@pytest.mark.parametrize(("task", "letter", "method", "given", "lines"), list(_blocks()))
+def test_a_solution_reads_as_it_did_when_a_person_last_read_it(task, letter, method, given, lines):
+    solution = work(Working(task, given, (), variable=letter), method=method)
+    assert [step.text for step in solution.steps] == lines
+
+
+UNLIKE_A_BOOK = re.compile(r"(?<![\d.^/])1(?:√|·|[a-z(])|\+ -|- -|\^1(?!\d)|/1(?!\d)")
+
+
+@pytest.mark.parametrize(("family", "level"), LEVELS, ids=lambda value: getattr(value, "id", value))
+def test_a_drawn_problem_is_written_as_in_a_book(family, level):
+    for given in drawn(family, level, 150):
+        assert not UNLIKE_A_BOOK.search(given), given
 
 
 BEYOND = [
