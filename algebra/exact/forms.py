@@ -56,10 +56,12 @@ def sum_tree(terms: list[n.Node]) -> n.Node:
 
 
 def polynomial_tree(poly: Poly, letters: tuple[str, ...], divisor: int = 1) -> n.Node:
-    """The expanded form in falling powers, each coefficient divided by `divisor`."""
+    """The expanded form in falling powers, each coefficient divided by `divisor`; of terms of one degree a positive one leads."""
     terms = sorted(poly.to_dict().items(), key=lambda item: (-sum(item[0]), [-power for power in item[0]]))
     if not terms:
         return n.Integer(0)
+    if int(terms[0][1]) * divisor < 0 and len({sum(powers) for powers, _ in terms}) == 1:  # d - b rather than -b + d
+        terms.sort(key=lambda item: int(item[1]) * divisor < 0)
     return sum_tree(
         [
             monomial_tree(Q(int(coefficient), divisor), list(zip(letters, powers, strict=False)))
