@@ -441,21 +441,21 @@ class Ground(Field):
         for made in reversed(list(self.made.values())):
             if made.relation is None or poly == 0 or not poly.degrees()[made.position]:
                 continue
-            parts = poly.to_dict()
+            place, relation = made.position, made.relation
             # a fourth root that occurs squared only is a square root: the smaller the degree, the quicker
-            shared = gcd(made.degree, *(int(monomial[made.position]) for monomial in parts))
+            shared = gcd(*(int(monomial[place]) for p in (poly, relation) for monomial in p.monoms()))
             size *= made.degree // shared
             if size > MAX_NORM:
                 raise TooLarge(f"The roots here together have a degree above {MAX_NORM}.", "√")
             used = sum(1 for degree in poly.degrees()[len(self.added) :] if degree)
             if comb(size * poly.total_degree() + used, used) > limits.MAX_TERMS:
                 raise TooLarge(f"Freed of its roots, this would have more than {limits.MAX_TERMS} terms.", "√")
-            relation = made.relation
             if shared > 1:
-                place = made.position
-                poly = self.ring.from_dict(
-                    {(*m[:place], m[place] // shared, *m[place + 1 :]): c for m, c in parts.items()}
+                poly, relation = (
+                    self.ring.from_dict(
+                        {(*m[:place], m[place] // shared, *m[place + 1 :]): c for m, c in p.to_dict().items()}
+                    )
+                    for p in (poly, relation)
                 )
-                relation = made.symbol ** (made.degree // shared) - (made.symbol**made.degree - relation)
-            poly = poly.resultant(relation, made.position)
+            poly = poly.resultant(relation, place)
         return poly
