@@ -52,11 +52,12 @@ def real(tree, point):
             value = real(radicand, point)
             if value is None:
                 return None
-            if index is not None:
-                return math.copysign(abs(value) ** (1 / 3), value)
+            power = 2 if index is None else index.value
+            if power % 2:
+                return math.copysign(abs(value) ** (1 / power), value)
             if abs(value) < 1e-12:
                 return 0.0
-            return math.sqrt(value) if value > 0 else None
+            return value ** (1 / power) if value > 0 else None
     raise AssertionError(tree)
 
 
@@ -189,10 +190,8 @@ def test_the_solutions_of_an_equation_are_those_that_plain_numbers_show(seed):
             return None if first is None or second is None else first - second
 
         report = check(Working("solve", f"{left} = {right}", ("x = 0",), "x"))
-        if report.error is not None or any(
-            "all" in text or "∞" in text or "root(" in text for text in report.answer.expected
-        ):
-            continue
+        if report.error is not None or any("all" in text or ", " in text for text in report.answer.expected):
+            continue  # intervals, and numbers without a root sign
         values = [real(read_expression(text), {}) for text in report.answer.expected]
         for value in values:
             at = difference(value)
