@@ -3,7 +3,9 @@ import { linkStrokes } from './glyph'
 import { History } from './history'
 import { keep, kept } from './keep'
 import { meaningOf, RELATION_WORDS, relationWord, type Relation } from './relations'
-import { unknownOf } from './tasks'
+import { CONVENTIONS, inForce } from './conventions'
+import { pieces } from './plainmath'
+import { instruction, TASKS, unknownOf } from './tasks'
 
 describe('linkStrokes', () => {
   it('gives every relation a shape of its own', () => {
@@ -74,4 +76,30 @@ describe('words', () => {
     ['y = 4', 'y'],
     ['3 + 4', 'x'],
   ])('finds the letter that %s is about', (given, letter) => expect(unknownOf({ given })).toBe(letter))
+})
+
+describe('the plain notation for reading', () => {
+  it.each([
+    ['x^2 - 3', [['x', false], ['2', true], [' − 3', false]]],
+    ['2^(n+1)·x', [['2', false], ['n+1', true], ['·x', false]]],
+    ['x^-1', [['x', false], ['−1', true]]],
+    ['(x^(2(n-1)))^3', [['(x', false], ['2(n−1)', true], [')', false], ['3', true]]],
+    ['x → -> y', [['x → -> y', false]]],
+    ['7', [['7', false]]],
+  ])('raises the exponents of %s', (plain, found) => {
+    expect(pieces(plain).map(({ text, raised }) => [text, raised])).toEqual(found)
+  })
+})
+
+describe('tasks and conventions', () => {
+  it('has an instruction for every task, and names the letter to solve for', () => {
+    expect(TASKS.map((task) => instruction(task, ''))).not.toContain('')
+    expect(new Set(TASKS.map((task) => instruction(task, ''))).size).toBe(TASKS.length)
+    expect(instruction('solve', 'r')).toBe('Solve for r')
+  })
+  it('says only what differs from the defaults', () => {
+    const defaults = Object.fromEntries(CONVENTIONS.map(({ key, positions }) => [key, positions[0]!.value]))
+    expect(inForce(defaults)).toEqual([])
+    expect(inForce({ ...defaults, decimal: 'comma', powers: 'nonsense' })).toEqual(['decimals are written with a: comma: 2,5 (lists with ;)'])
+  })
 })

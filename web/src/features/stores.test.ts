@@ -1,0 +1,288 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { ApiError, api, unwrap } from '@/api/client'
+import { kept } from '@/lib/keep'
+import { FORESEEN, useBoard } from './board/store'
+import { useMethods } from './methods/store'
+import { useNextStep } from './next/store'
+import { useProofs } from './proofs/store'
+import { useSheets } from './sheets/store'
+
+type Answer = unknown | ((body: unknown, request: Request) => unknown)
+
+/** What a fake server says to “METHOD /path”, and what it was asked. */
+const says: Record<string, Answer> = {}
+const asked: { what: string; body: unknown }[] = []
+let down = false
+
+async function answer(request: Request): Promise<Response> {
+  if (down) throw new TypeError('no connection')
+  const { pathname } = new URL(request.url)
+  const what = `${request.method} ${pathname}`
+  const body = request.method === 'GET' || request.method === 'DELETE' ? null : await request.json()
+  asked.push({ what, body })
+  const found = says[what]
+  if (found === undefined) return Response.json({ detail: `nobody knows ${what}` }, { status: 404 })
+  const given = typeof found === 'function' ? await (found as (b: unknown, r: Request) => unknown)(body, request) : found
+  return given instanceof Response ? given : Response.json(given)
+}
+
+beforeEach(() => {
+  for (const key of Object.keys(says)) delete says[key]
+  asked.length = 0
+  down = false
+  localStorage.clear()
+  setActivePinia(createPinia())
+  vi.stubGlobal('fetch', (input: Request) => answer(input))
+})
+
+const echo = (left: string) => ({ left, right: '', kind: 'equation', prefix: '', move: '', remark: '', notes: [], error: null })
+const step = (text: string, kind = 'line') => ({
+  text, kind, name: 'Add to both sides', reason: 'undo the minus', before_echo: echo(`before ${text}`), after_echo: echo(text), side_work: [],
+})
+const method = (id: string, ...texts: string[]) => ({ method: id, name: id, steps: texts.map((text) => step(text)) })
+const problem = (lines: string[], finished = false) => ({
+  id: 3, task: 'solve', given: 'x - 2 = 5', variable: '', numbers: 'real', given_echo: echo('x - 2'), revision: 0,
+  lines: lines.map((text) => ({ text, echo: echo(text) })),
+  report: {
+    links: lines.map((_, k) => ({ line: k + 1, kind: 'equation', relation: 'holds', slip: k ? { id: 'flip', name: 'Sign lost' } : null })),
+    owed: [], answer: { verdict: finished ? 'correct' : 'none' }, finish: { finished, remaining: [] },
+  },
+})
+
+describe('unwrap', () => {
+  it.each([
+    [400, { detail: 'The given must be an equation.' }, 'The given must be an equation.'],
+    [422, { detail: [{ msg: 'too long' }, { msg: 'too late' }] }, 'too long too late'],
+    [401, { detail: null }, 'You are logged out. Log in again; nothing is lost.'],
+    [500, {}, 'The server answered with an error (500).'],
+  ])('says what a refusal with %i means', async (status, body, message) => {
+    says['GET /api/sheets'] = () => Response.json(body, { status })
+    await expect(unwrap(api.GET('/api/sheets'))).rejects.toThrow(message)
+    await expect(unwrap(api.GET('/api/sheets'))).rejects.toBeInstanceOf(ApiError)
+  })
+  it('sends the CSRF token with every change, and with no reading', async () => {
+    document.cookie = 'uchuu_csrf=abc'
+    const tokens: (string | null)[] = []
+    const note = (_: unknown, request: Request) => {
+      tokens.push(request.headers.get('X-CSRFToken'))
+      return { id: 1 }
+    }
+    Object.assign(says, { 'GET /api/sheets': note, 'POST /api/sheets': note })
+    await api.GET('/api/sheets')
+    await api.POST('/api/sheets', { body: { title: 'A' } })
+    expect(tokens).toEqual([null, 'abc'])
+  })
+})
+
+describe('the methods', () => {
+  const path = 'GET /api/problems/3/methods'
+  it('keep the chosen one within what there is', async () => {
+    const methods = useMethods()
+    says[path] = { methods: [method('undo', 'x = 7'), method('formula', 'a', 'b', 'c')] }
+    await methods.load(3)
+    methods.choose(1, 9)
+    expect([methods.chosen, methods.at]).toEqual([1, 2])
+    methods.choose(5)
+    methods.choose(-1)
+    expect(methods.chosen).toBe(1)
+    says[path] = { methods: [method('undo', 'x = 7')] }
+    await methods.load(3)
+    expect([methods.chosen, methods.at]).toEqual([0, 0])
+  })
+  it('drop an answer that was overtaken', async () => {
+    const methods = useMethods()
+    let release = (): void => {}
+    says[path] = () => new Promise((done) => (release = () => done({ methods: [method('late', 'x')] })))
+    const first = methods.load(3)
+    await vi.waitFor(() => expect(asked).toHaveLength(1))
+    const late = release
+    says[path] = { methods: [method('new', 'x')] }
+    await methods.load(3)
+    late()
+    await first
+    expect(methods.found?.methods[0]?.method).toBe('new')
+    expect(methods.waiting).toBe(false)
+  })
+  it('say when the server does not answer, and what it refuses', async () => {
+    const methods = useMethods()
+    down = true
+    await methods.load(3)
+    expect(methods.trouble).toBe('The server does not answer.')
+    down = false
+    await methods.load(3)
+    expect(methods.trouble).toContain('nobody knows')
+    expect(methods.found).toBeNull()
+  })
+})
+
+describe('the next step', () => {
+  const path = 'POST /api/problems/3/next-step'
+  it('is told in three stages, then written, then asked for anew', async () => {
+    const next = useNextStep()
+    says[path] = { step: { text: 'x = 7   | +2' } }
+    const told = []
+    for (let k = 0; k < 4; k++) told.push([await next.more(3, []), next.stage])
+    expect(told).toEqual([[null, 1], [null, 2], [null, 3], ['x = 7   | +2', 0]])
+    expect(asked).toHaveLength(1)
+    expect(next.hint).toBeNull()
+  })
+  it('begins again when the lines have changed', async () => {
+    const next = useNextStep()
+    says[path] = (body: unknown) => ({ step: { text: String((body as { lines: string[] }).lines.length) } })
+    await next.more(3, [])
+    await next.more(3, [])
+    await next.more(3, ['x = 7'])
+    expect([next.stage, next.hint?.step?.text]).toEqual([1, '1'])
+  })
+  it('has nothing to write where no step is known, and says when there is no connection', async () => {
+    const next = useNextStep()
+    says[path] = { step: null }
+    await next.more(3, [])
+    expect(await next.more(3, [])).toBeNull()
+    down = true
+    await next.more(3, ['other'])
+    expect(next.trouble).toBe('The server does not answer.')
+  })
+})
+
+describe('the board', () => {
+  const open = (lines: string[], finished: boolean, ...ways: ReturnType<typeof method>[]) =>
+    Object.assign(says, {
+      'GET /api/problems/3': problem(lines, finished),
+      'GET /api/problems/3/methods': { methods: ways },
+      'POST /api/check/echo': (body: unknown) => echo((body as { text: string }).text),
+      'POST /api/check': (body: unknown) => ({
+        links: (body as { lines: string[] }).lines.map((text, k) => ({
+          line: k + 1, kind: 'equation', relation: text.includes('3') ? 'breaks' : 'holds', slip: null, error: null,
+          evidence: text.includes('3') ? { text: 'x = 7 solves the line before.', plain: null } : null,
+        })),
+      }),
+    })
+
+  it.each([
+    ['a finished working of one’s own', ['x = 7'], true, '', 'own'],
+    ['the first method while the own is unfinished', ['x = 7'], false, '', 'undo'],
+    ['the one that was asked for', ['x = 7'], true, 'formula', 'formula'],
+    ['a method where a wrong way was foreseen', ['x = 7'], true, FORESEEN, 'undo'],
+  ])('starts with %s', async (_, lines, finished, start, source) => {
+    open(lines, finished, method('undo', 'x = 7'), method('formula', 'x = 7'))
+    const board = useBoard()
+    await board.load(3, start)
+    expect(board.source).toBe(source)
+    expect(board.sources.map((each) => each.id)).toEqual(['own', 'undo', 'formula'])
+    expect(board.lines[0]?.left).toBe('x = 7')
+  })
+  it('says when there is nothing to show', async () => {
+    open([], false)
+    const board = useBoard()
+    await board.load(3, '')
+    expect(board.trouble).toContain('no lines yet')
+  })
+  it('judges a wrong path after the lines that stand, and comes back', async () => {
+    open([], false, method('undo', 'x = 7'))
+    const board = useBoard()
+    await board.load(3, '')
+    await board.wander(['x - 2 = 5'], 'x = 3')
+    await board.wander(['x - 2 = 5'], 'x = 33')
+    expect(board.detour.map((each) => [each.text, each.relation])).toEqual([['x = 3', 'breaks'], ['x = 33', 'breaks']])
+    expect(board.detour[0]?.evidence).toBe('x = 7 solves the line before.')
+    const last = asked.filter((each) => each.what === 'POST /api/check').at(-1)
+    expect((last?.body as { lines: string[] }).lines).toEqual(['x - 2 = 5', 'x = 3', 'x = 33'])
+    board.back()
+    expect(board.detour).toEqual([])
+  })
+  it('shows a wrong path without a verdict when there is no connection', async () => {
+    open([], false, method('undo', 'x = 7'))
+    const board = useBoard()
+    await board.load(3, '')
+    down = true
+    await board.wander([], 'x = 3')
+    expect(board.detour[0]).toMatchObject({ text: 'x = 3', relation: null, word: 'not judged:' })
+  })
+  it('shows a wrong way that was foreseen line by line from where it parts', async () => {
+    open([], false, method('undo', 'x = 7'))
+    const board = useBoard()
+    board.foreseen = { lines: ['x - 2 = 5', 'x = 3', 'x = 33'], at: 2 }
+    await board.load(3, FORESEEN)
+    await board.foresee(['x - 2 = 5'])
+    expect(board.detour.map((each) => each.text)).toEqual(['x = 3'])
+    expect([board.more(), board.more()]).toEqual([true, false])
+    expect(board.detour).toHaveLength(2)
+  })
+})
+
+describe('a key', () => {
+  it('is kept as it is written and read once at a time', async () => {
+    const proofs = useProofs()
+    proofs.write('1) x = 2')
+    expect(kept('key')).toBe('1) x = 2')
+    says['POST /api/keys/proofread'] = { problems: [] }
+    await Promise.all([proofs.proofread(), proofs.proofread()])
+    expect(asked).toHaveLength(1)
+    expect(proofs.stale).toBe(false)
+    proofs.write('1) x = 3')
+    expect(proofs.stale).toBe(true)
+  })
+  it('loses nothing when the server does not answer', async () => {
+    const proofs = useProofs()
+    proofs.write('1) x = 2')
+    down = true
+    await proofs.proofread()
+    expect([proofs.trouble, proofs.text, proofs.busy]).toEqual(['The server does not answer. Your text is kept.', '1) x = 2', false])
+    expect(await proofs.makeSheet('Key')).toBeNull()
+    setActivePinia(createPinia())
+    const again = useProofs()
+    again.recall()
+    expect(again.text).toBe('1) x = 2')
+  })
+  it('is not sent while it is empty', async () => {
+    await useProofs().proofread()
+    expect(asked).toEqual([])
+  })
+  it('becomes a sheet', async () => {
+    says['POST /api/keys/sheet'] = { id: 12 }
+    expect(await useProofs().makeSheet('Key')).toBe(12)
+  })
+})
+
+describe('a sheet', () => {
+  const row = (id: number) => ({ id, beads: [], verdict: 'none', finished: false, owed: 0, slips: [] })
+  const sheet = (...ids: number[]) => ({ id: 1, title: 'Roots', conventions: {}, untaught: [], problems: ids.map(row) })
+
+  it('shows the new order at once and keeps what the server says', async () => {
+    says['GET /api/sheets/1'] = sheet(5, 6, 7)
+    const sheets = useSheets()
+    await sheets.open(1)
+    says['PUT /api/sheets/1/order'] = (body: unknown) => sheet(...(body as { problems: number[] }).problems)
+    const done = sheets.reorder([7, 5, 6])
+    expect(sheets.sheet?.problems.map((each) => each.id)).toEqual([7, 5, 6])
+    await done
+    expect(sheets.sheet?.problems.map((each) => each.id)).toEqual([7, 5, 6])
+  })
+  it('follows a working: its beads, verdict and slips, each slip once', async () => {
+    says['GET /api/sheets/1'] = sheet(3)
+    const sheets = useSheets()
+    await sheets.open(1)
+    sheets.follow(problem(['a', 'b', 'c'], true) as never)
+    expect(sheets.sheet?.problems[0]).toMatchObject({ verdict: 'correct', finished: true, slips: [{ id: 'flip', name: 'Sign lost' }] })
+    expect(sheets.sheet?.problems[0]?.beads).toHaveLength(3)
+  })
+  it('forgets the one that was open when another is opened, and a row that is erased', async () => {
+    Object.assign(says, { 'GET /api/sheets/1': sheet(3), 'GET /api/sheets': [{ id: 1 }, { id: 2 }], 'DELETE /api/sheets/2': () => new Response(null, { status: 204 }) })
+    const sheets = useSheets()
+    await sheets.open(1)
+    await expect(sheets.open(9)).rejects.toThrow()
+    expect(sheets.sheet).toBeNull()
+    await sheets.list()
+    await sheets.remove(2)
+    expect(sheets.rows.map((each) => each.id)).toEqual([1])
+  })
+  it.each([[{}, 'point'], [{ decimal: 'comma' }, 'comma']])('reads decimals by its conventions %j', async (conventions, decimal) => {
+    says['GET /api/sheets/1'] = { ...sheet(), conventions }
+    const sheets = useSheets()
+    expect(sheets.decimal).toBe('point')
+    await sheets.open(1)
+    expect(sheets.decimal).toBe(decimal)
+  })
+})
