@@ -93,6 +93,11 @@ function onKey(event: KeyboardEvent): void {
 function onWheel(event: WheelEvent): void {
   zoom.value = Math.min(40, Math.max(0.2, zoom.value * (event.deltaY < 0 ? 1.15 : 1 / 1.15)))
 }
+/** The plain notation with a true minus, as on the axes. */
+function withMinus(text: string): string {
+  return text.replaceAll('-', '−')
+}
+
 const shown = (value: number): string => String(Number(value.toFixed(2))).replace('-', '−')
 </script>
 
@@ -118,12 +123,12 @@ const shown = (value: number): string => String(Number(value.toFixed(2))).replac
         <path v-if="graph.oblique" :d="path(graph.oblique.points)" />
       </g>
       <path v-for="(piece, k) in graph.pieces" :key="k" class="curve" :d="path(piece)" />
-      <g v-for="point in graph.intercepts" :key="point.text" class="intercept"><circle :cx="px(point.x)" :cy="py(point.y)" r="4.5" /><title>{{ point.text }}</title></g>
+      <g v-for="point in graph.intercepts" :key="point.text" class="intercept"><circle :cx="px(point.x)" :cy="py(point.y)" r="4.5" /><title>{{ withMinus(point.text) }}</title></g>
       <g v-for="point in graph.check_points" :key="`c${point.text}`" class="check">
-        <path :d="`M${px(point.x) - 5} ${py(point.y) - 5}l10 10m0 -10l-10 10`" /><text :x="px(point.x) + 8" :y="py(point.y) - 7">{{ point.text }}</text>
+        <path :d="`M${px(point.x) - 5} ${py(point.y) - 5}l10 10m0 -10l-10 10`" /><text :x="px(point.x) + 8" :y="py(point.y) - 7">{{ withMinus(point.text) }}</text>
       </g>
       <g v-for="point in graph.holes" :key="point.text" class="hole">
-        <circle :cx="px(point.x)" :cy="py(point.y)" r="5.5" /><text :x="px(point.x) + 9" :y="py(point.y) + 16">{{ point.text }}</text>
+        <circle :cx="px(point.x)" :cy="py(point.y)" r="5.5" /><text :x="px(point.x) + 9" :y="py(point.y) + 16">{{ withMinus(point.text) }}</text>
       </g>
       <g v-if="traced" class="trace">
         <path :d="`M${px(traced.x)} ${py(0)}V${py(traced.y)}H${px(0)}`" /><circle :cx="px(traced.x)" :cy="py(traced.y)" r="4" />
