@@ -164,8 +164,8 @@ def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool
     if after.statement:
         return True
     if not after.solutions.is_empty:
-        if setting.plan is not None:
-            return True
+        if before.rooted or after.rooted:
+            return _may_shrink_with_roots(setting, before, after)
         return after.solutions.complex_factors <= before.solutions.complex_factors | set(before.poles)
     old, new = before.single, after.single
     if old is None or new is None or new.left.ratio.is_zero or new.right.ratio.is_zero:
@@ -176,6 +176,19 @@ def _may_shrink(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool
         and divisor.is_polynomial
         and depends_on(divisor.numerator, setting.unknown)
     )
+
+
+def _may_shrink_with_roots(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
+    """The same where roots, bars or letters in exponents occur: one case of bars, one factor, a division, a root without ±."""
+    if not before.certain:
+        return True  # bars: which case was kept is not looked for
+    old, new = whole(before), whole(after)
+    if old is None or new is None:
+        return False
+    if before.single is not None and after.single is not None and raised(after.single, old):
+        return True
+    quotient = old / new
+    return quotient.is_polynomial and setting.holds_unknown(quotient.numerator)
 
 
 def _value_shown(
