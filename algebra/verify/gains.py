@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from algebra.exact.cell import Cell
-from algebra.exact.errors import UndefinedValue
+from algebra.exact.cell import Cell, Plan
+from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.ratio import Poly, Ratio, irreducible_factors
+from algebra.exact.roots import Exactly
 from algebra.exact.solutions import Solution, SolutionSet
 from algebra.exact.values import Value, value_of
 from algebra.records import record
@@ -20,7 +21,7 @@ _EVEN_POWERS = (2, 4, 6)
 
 @record(frozen=True)
 class Gain:
-    """A candidate that a legal move added; `kind` is denominator, factor or power."""
+    """A candidate that a legal move added; `kind` is denominator, root, factor or power."""
 
     solution: Solution
     kind: str
@@ -50,11 +51,27 @@ def explained(
         return [Gain(s, "power", "both sides were raised to an even power") for s in gained.members]
     if ways and all(ways):
         multiplied = "both sides were multiplied by an expression that is zero there"
+        lost_root = f"a root of {_name(line - 1)} does not exist there"
         return [
-            Gain(s, "denominator", reason) if s in pole_values else Gain(s, "factor", multiplied)
+            Gain(s, "denominator", reason)
+            if s in pole_values
+            else Gain(s, "root", lost_root)
+            if before.rooted and _is_undefined_at(setting, before, s)
+            else Gain(s, "factor", multiplied)
             for s in gained.members
         ]
     return None
+
+
+def _is_undefined_at(setting: Setting, line: SetMeaning, solution: Solution) -> bool:
+    if solution.number is None or not setting.explains or len(setting.field.letters) > 1:
+        return False
+    try:
+        exactly = Exactly(setting.plan or Plan(), {setting.unknown: solution.number})
+        sides = [tree for pair in line.pairs for tree in (pair.left_tree, pair.right_tree)]
+        return any(exactly.value(tree) is None for tree in sides)
+    except ExactError:
+        return False
 
 
 _Reading = Callable[[n.Node], Value]

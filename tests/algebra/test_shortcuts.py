@@ -171,6 +171,11 @@ def test_links_that_a_quick_way_decides(given, line, relation):
     assert check(Working("solve", given, (line,))).links[0].relation == relation
 
 
+def test_a_gain_by_roots_that_cancel_says_so():
+    link = check(Working("solve", "√x·√x = -1", ("x = -1",))).links[0]
+    assert (link.relation, link.reasons) == ("widens", {"-1": "a root of the given does not exist there"})
+
+
 def test_a_solution_that_is_no_surd_is_not_lost_beside_bars():
     """The norm over a number of degree 8 whose polynomial is in even powers."""
     report = check(Working("solve", "|x^2 - 1| = √2·x + 2√3", ("x = 0",)))
