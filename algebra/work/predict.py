@@ -32,6 +32,8 @@ from algebra.work.solve import Solution, Unsolved, problem_from, work
 
 SECONDS = 0.33
 """How long the wrong ways of one problem are looked for."""
+ENOUGH = 3
+"""With fewer wrong answers than these the search goes on, up to four times as long."""
 PER_SLIP = 2
 
 
@@ -83,8 +85,9 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     deadline = time.monotonic() + SECONDS
     ways = _wrong_ways(chain, lurking, working.task) if working.task not in ("domain", *ANALYSIS) else ()
     for weight, slip, k, what, text in ways:
-        if time.monotonic() > deadline:
-            break
+        late = time.monotonic() - deadline
+        if late > 0 and (len(found) >= ENOUGH or late > 3 * SECONDS):
+            break  # on a machine that is busy with others, too, there should be something to choose from
         item = _carried_on(working, right, chain, k, slip, what, text, weight)
         if item is None:
             continue
@@ -273,9 +276,14 @@ def _too_soon(working: Working, chain: list[str]) -> Iterator[tuple[str, str]]:
 Order = Literal["shuffled", "ascending", "trap-first"]
 
 
-def options(working: Working, *, count: int = 4, seed: int = 1, order: Order = "shuffled") -> list[dict[str, Any]]:
-    """Multiple-choice options: the right answer and the best distractors, each with its reason. Raises TaskError."""
-    found = predict(working, most=count + 4)
+def options(
+    working: Working, *, count: int = 4, seed: int = 1, order: Order = "shuffled", found: Prediction | None = None
+) -> list[dict[str, Any]]:
+    """Multiple-choice options: the right answer and the best distractors, each with its reason. Raises TaskError.
+
+    `found` is what was foreseen for the working, where that is known already.
+    """
+    found = found or predict(working, most=count + 4)
     right = " or ".join(found.answer) if found.answer else "no solution"
     length = max(len(right), 4)
     # options of like length: an answer three times as long gives itself away

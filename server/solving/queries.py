@@ -147,7 +147,7 @@ def anticipated(teacher: User, problem_id: int, order: str, seed: int) -> JsonOb
     working = reports.core_working(problem, [])
     try:
         found = predict(working)
-        choices = options(working, order=order, seed=seed)  # type: ignore[arg-type]
+        choices = options(working, order=order, seed=seed, found=found)  # type: ignore[arg-type]
     except (TaskError, ReadingError) as reason:
         why = getattr(reason, "message", str(reason))
         return {"answer": [], "answer_latex": "", "wrong": [], "unfinished": [], "options": [], "why_none": why}
