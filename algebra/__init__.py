@@ -27,7 +27,7 @@ from algebra.work.predict import Anticipated, options, predict
 from algebra.work.proofread import Proof, Proofs, proofread
 from algebra.work.solve import Solution, Unsolved, all_methods, refused, step_json, work
 
-VERSION = "7"
+VERSION = "8"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from flint import acb, arb, fmpq, fmpz_poly
+from flint import acb, arb, fmpq
 from flint import ctx as flint_context
 from flint.types._gr import gr_complex_qqbar_ctx
 
 from algebra.exact.budget import spend
 from algebra.exact.errors import TooLarge
-from algebra.exact.ratio import Poly, Ratio
+from algebra.exact.ratio import Poly, Ratio, univariate
 
 if TYPE_CHECKING:
     from algebra.exact.cell import Cell, Generator
@@ -97,8 +97,7 @@ def _refined(made: Generator) -> Any:
     """The root of a generator's own polynomial that its enclosure holds, to the digits now asked for."""
     if made.relation is None:
         return made.value
-    parts = {int(m[made.position]): c for m, c in made.relation.to_dict().items()}
-    polynomial: Any = fmpz_poly([parts.get(k, 0) for k in range(max(parts) + 1)])
+    polynomial: Any = univariate(made.relation, made.position)
     roots = [root for root, _ in polynomial.complex_roots()]
     near = [root for root in roots if (root - made.value).contains(0)]
     return near[0] if len(near) == 1 else made.value

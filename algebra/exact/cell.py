@@ -21,9 +21,9 @@ from flint.utils.flint_exceptions import DomainError
 
 from algebra.exact.algebraic import eliminate, is_zero_function, is_zero_number
 from algebra.exact.errors import OutOfScope, UndefinedValue
-from algebra.exact.ground import MAX_INDEX, Above, Generator, Ground, Plan, SignUnknown
+from algebra.exact.ground import MAX_INDEX, NO_DOUBTS, Above, Generator, Ground, Plan, SignUnknown
 from algebra.exact.numbers import prime_factors
-from algebra.exact.ratio import Poly, Ratio, factored_by_text, irreducible_factors
+from algebra.exact.ratio import Poly, Ratio, by_powers, factored_by_text, irreducible_factors
 
 __all__ = ["MAX_INDEX", "Above", "Cell", "Generator", "Plan", "SignUnknown"]
 
@@ -55,11 +55,7 @@ class Cell(Ground):
 
     def _conjugate(self, poly: Poly, made: Generator) -> Poly:
         """A non-zero factor that lowers the degree of a generator in a denominator."""
-        parts: dict[int, Poly] = {}
-        for monomial, coefficient in poly.to_dict().items():
-            rest = list(monomial)
-            power, rest[made.position] = rest[made.position], 0
-            parts[power] = parts.get(power, self.zero) + self.ring.from_dict({tuple(rest): coefficient})
+        parts = by_powers(poly, made.position)
         powers = sorted(parts)
         if len(powers) == 1 and (made.base is not None or made.degree == 2):
             return made.symbol ** (made.degree - powers[0])
@@ -138,15 +134,13 @@ class Cell(Ground):
         key = (index, str(value.numerator), "" if value.denominator is self.one else str(value.denominator))
         known = self.roots.get(key)
         if known is None:
-            before = self.sign_assumed, self.joint
-            self.sign_assumed = self.joint = False
+            before, self.doubts = self.doubts, NO_DOUBTS
             try:
-                result = self._root_of_rational(value, index)
-                known = self.roots[key] = result, self.sign_assumed, self.joint
+                known = self.roots[key] = self._root_of_rational(value, index), self.doubts
             finally:
-                self.sign_assumed, self.joint = before
-        result, assumed, joint = known
-        self.sign_assumed, self.joint = self.sign_assumed or assumed, self.joint or joint
+                self.doubts = before
+        result, (assumed, joint, not_real) = known
+        self.doubts = self.sign_assumed or assumed, self.joint or joint, self.not_real or not_real
         return result
 
     def _root_of_rational(self, value: Ratio, index: int) -> Ratio:
@@ -178,6 +172,8 @@ class Cell(Ground):
             return -result
         if index != 2:
             raise UndefinedValue("An even root of a negative number is not a real number.")
+        self.not_real = self.not_real or (value.constant is not None and not self.plan.imaginary)
+        self.joint = self.joint or value.constant is None
         return self.imaginary_unit() * result
 
     def _turned(self, factors: list[tuple[str, Poly, int]]) -> str | None:

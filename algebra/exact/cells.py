@@ -37,7 +37,8 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
 
 
 def roots_over(tree: n.Node, letter: str) -> frozenset[n.Node]:
-    """The roots, bars and powers with a written-out fraction above that hold the letter: they decide where the tree is defined."""
+    """The roots and bars that hold the letter, and powers of it above which no plain whole number stands: they decide where the tree is
+    defined."""
     found = set()
     for part in n.parts_of(tree):
         if isinstance(part, (n.Root, n.Absolute)) or (

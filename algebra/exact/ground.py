@@ -9,13 +9,22 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import comb, gcd
-from typing import Any
 
 from flint import acb, arb, fmpq, fmpz_poly
 
 from algebra import limits
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
-from algebra.exact.ratio import Field, Poly, Ratio, factored, field_of, irreducible_factors, ring_name, univariate
+from algebra.exact.ratio import (
+    Field,
+    Poly,
+    Ratio,
+    by_powers,
+    factored,
+    field_of,
+    irreducible_factors,
+    ring_name,
+    univariate,
+)
 
 MAX_INDEX = 60
 """Largest index of a root, nested ones multiplied."""
@@ -80,6 +89,9 @@ class Generator:
         return self._value
 
 
+Doubts = tuple[bool, bool, bool]
+NO_DOUBTS: Doubts = (False, False, False)
+
 _ADDED = {count: tuple(f"_{k}" for k in reversed(range(count))) for count in (FEW, SPARE)}
 
 
@@ -118,13 +130,25 @@ class Ground(Field):
         self.joint = (
             False  # formal only: an even root was taken apart into several, whose signs its domain does not settle
         )
+        self.not_real = (
+            False  # formal only: an even root of a negative number was written with i, where numbers are real
+        )
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
         self._in_one: dict[int, fmpz_poly] = {}
-        self.roots: dict[tuple[int, str, str], tuple[Ratio, bool, bool]] = {}  # with what was assumed for each
+        self.roots: dict[tuple[int, str, str], tuple[Ratio, Doubts]] = {}  # with what was assumed for each
         self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here
         self.uncertain: set[int] = set()  # positions of generators that may satisfy unknown relations
         self.seen: dict[int, tuple[object, Ratio | None]] = {}  # values of trees met before, by identity
+
+    @property
+    def doubts(self) -> Doubts:
+        """What was assumed since the doubts were last set: `sign_assumed`, `joint`, `not_real`."""
+        return self.sign_assumed, self.joint, self.not_real
+
+    @doubts.setter
+    def doubts(self, doubts: Doubts) -> None:
+        self.sign_assumed, self.joint, self.not_real = doubts
 
     # -- signs and numbers ---------------------------------------------------------------------------------------
 
@@ -175,7 +199,7 @@ class Ground(Field):
         if not self.bounded and any(value.numerator.degrees()[len(self.added) :]):
             return None
         sign = self._sign_by_terms(value.numerator)
-        if sign is None and not self.holds_i(value.numerator):
+        if sign is None and not self._holds_i(value.numerator):
             sign = self._sign_with_roots(value.numerator)
         return None if sign is None else sign * self._sign_of_poly(value.denominator)
 
@@ -194,8 +218,7 @@ class Ground(Field):
         monomials = value.numerator.monoms()
         return not any(monomials[-1]) or (len(self.letters) > 1 and len(monomials) > 1)
 
-    def holds_i(self, poly: Poly) -> bool:
-        """Whether i occurs."""
+    def _holds_i(self, poly: Poly) -> bool:
         return "i" in self.made and bool(poly.degrees()[self.made["i"].position])
 
     def _sign_by_terms(self, poly: Poly) -> int | None:
@@ -269,12 +292,8 @@ class Ground(Field):
 
     def powers_of(self, poly: Poly, made: Generator) -> list[Poly]:
         """The coefficients in powers of a generator, lowest first."""
-        parts: dict[int, dict[tuple[int, ...], Any]] = {}
-        for monomial, coefficient in poly.to_dict().items():
-            rest = list(monomial)
-            power, rest[made.position] = int(rest[made.position]), 0
-            parts.setdefault(power, {})[tuple(rest)] = coefficient
-        return [self.ring.from_dict(parts.get(k, {})) for k in range(max(parts) + 1)]
+        parts = by_powers(poly, made.position)
+        return [parts.get(k, self.zero) for k in range(max(parts) + 1)]
 
     def _sign_at_sample(self, poly: Poly) -> int | None:
         number = self._approximate(poly)

@@ -18,7 +18,7 @@ from algebra.exact.errors import TooLarge, UndefinedValue
 Poly = fmpz_mpoly
 
 __all__ = [
-    "DomainError", "Field", "Poly", "Ratio", "coefficients", "depends_on", "factored", "factored_by_text", "field_of", "filled",
+    "DomainError", "Field", "Poly", "Ratio", "by_powers", "coefficients", "depends_on", "factored", "factored_by_text", "field_of", "filled",
     "forget_factors", "integer_coefficients", "irreducible_factors", "letters_of_ring", "ring_name", "univariate",
 ]  # fmt: skip
 
@@ -360,14 +360,16 @@ def _place(ring: fmpz_mpoly_ctx, letter: str) -> int:
 def coefficients(poly: Poly, letter: str) -> list[Poly]:
     """The coefficients in powers of one letter, lowest first, each a polynomial in the others."""
     ring = poly.context()
-    position = _place(ring, letter)
-    by_power: dict[int, dict[tuple[int, ...], Any]] = {}
+    parts = by_powers(poly, _place(ring, letter))
+    return [parts.get(power, ring.constant(0)) for power in range(max(parts, default=0) + 1)]
+
+
+def by_powers(poly: Poly, at: int) -> dict[int, Poly]:
+    """The coefficients of those powers of the generator at this place that occur, each a polynomial in the others."""
+    parts: dict[int, dict[tuple[int, ...], Any]] = {}
     for monomial, coefficient in poly.to_dict().items():
-        rest = list(monomial)
-        power, rest[position] = rest[position], 0
-        by_power.setdefault(power, {})[tuple(rest)] = coefficient
-    top = max(by_power, default=0)
-    return [ring.from_dict(by_power.get(power, {})) for power in range(top + 1)]
+        parts.setdefault(int(monomial[at]), {})[(*monomial[:at], 0, *monomial[at + 1 :])] = coefficient
+    return {power: poly.context().from_dict(terms) for power, terms in parts.items()}
 
 
 def depends_on(poly: Poly, letter: str) -> bool:

@@ -6,7 +6,6 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 from fractions import Fraction as Q
 from math import gcd, lcm
-from typing import Any
 
 from flint import fmpz_poly
 
@@ -15,8 +14,9 @@ from algebra.exact.cell import Cell, Generator, Plan, SignUnknown
 from algebra.exact.cells import Cells, between
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.forms import simplified_tree
+from algebra.exact.ground import NO_DOUBTS
 from algebra.exact.numbers import Number, prime_factors
-from algebra.exact.ratio import Poly, Ratio, depends_on, factored, integer_coefficients, irreducible_factors
+from algebra.exact.ratio import Poly, Ratio, by_powers, depends_on, factored, integer_coefficients, irreducible_factors
 from algebra.exact.realset import RealSet
 from algebra.exact.shortcuts import surd_number
 from algebra.exact.solutions import EMPTY, EVERYTHING, Solution, SolutionSet, Solver, from_real
@@ -306,10 +306,12 @@ class RootSolver:
     def _with_parameters(self, left: n.Node, right: n.Node) -> SolutionSet:
         """For generic values of the other letters, roots taken where they exist: linear in the unknown."""
         home = self.home
-        home.sign_assumed = False
+        home.doubts = NO_DOUBTS
         try:
             first, second = value_of(left, home), value_of(right, home)
         except UndefinedValue:
+            return EMPTY
+        if home.not_real:
             return EMPTY
         if home.sign_assumed:
             raise OutOfScope("The sign of a letter decides here.", "√")
@@ -394,13 +396,8 @@ def _in_powers(cell: Cell, poly: Poly) -> Iterator[str]:
 
 def coefficients_of(cell: Cell, poly: Poly, letter: str) -> list[Ratio]:
     """The coefficients in powers of a letter, lowest first."""
-    position = cell.position(letter)
-    parts: dict[int, dict[tuple[int, ...], Any]] = {}
-    for monomial, c in poly.to_dict().items():
-        rest = list(monomial)
-        power, rest[position] = int(rest[position]), 0
-        parts.setdefault(power, {})[tuple(rest)] = c
-    return [cell.ratio(cell.ring.from_dict(parts.get(k, {}))) for k in range(max(parts) + 1)]
+    parts = by_powers(poly, cell.position(letter))
+    return [cell.ratio(parts.get(k, cell.zero)) for k in range(max(parts) + 1)]
 
 
 def home_solution(value: Ratio) -> Solution:

@@ -16,7 +16,7 @@ from algebra.exact.cell import Cell
 from algebra.exact.conjugates import at_number
 from algebra.exact.errors import ExactError
 from algebra.exact.plainly import is_apart
-from algebra.exact.ratio import Ratio, coefficients, field_of, irreducible_factors, univariate
+from algebra.exact.ratio import Ratio, by_powers, coefficients, field_of, irreducible_factors, univariate
 from algebra.exact.solutions import Solution, SolutionSet, Solver, number_solution
 from algebra.exact.values import value_of
 from algebra.tree import nodes as n
@@ -69,12 +69,8 @@ def one_surd(solver: Solver, home: Cell, difference: Ratio) -> SolutionSet | Non
         degrees[made.position] and (made.base is None or not made.base.is_constant()) for made in home.made.values()
     ):
         return None
-    low: dict[tuple[int, ...], Any] = {}
-    high: dict[tuple[int, ...], Any] = {}
-    for monomial, c in poly.to_dict().items():
-        rest = (*monomial[:place], 0, *monomial[place + 1 :])
-        (high if monomial[place] else low)[rest] = c
-    value = -home.ratio(home.ring.from_dict(low), home.one) / home.ratio(home.ring.from_dict(high), home.one)
+    parts = by_powers(poly, place)
+    value = -home.ratio(parts.get(0, home.zero)) / home.ratio(parts[1])
     number = numbers.rational(value.constant) if value.constant is not None else surd_number(value)
     return None if number is None else SolutionSet(frozenset({number_solution(number)}))
 

@@ -110,11 +110,9 @@ def _plainly_same(setting: Setting, before: SetMeaning, after: SetMeaning) -> bo
 
 def _plainly_same_with_roots(setting: Setting, before: SetMeaning, after: SetMeaning) -> bool:
     """The same for lines with square roots: of numbers only, or the same ones, which settle where both are defined."""
-    home = setting.home
-    if home is None or not all(line.plain_roots or not line.rooted for line in (before, after)):
+    if not all(line.plain_roots or not line.rooted for line in (before, after)):
         return False
-    pairs = before.pairs + after.pairs
-    if any(pair.divides or home.holds_i(pair.difference.numerator) for pair in pairs):
+    if any(pair.divides for pair in before.pairs + after.pairs):
         return False
     roots, others = (
         {root for pair in line.pairs for root in pair.roots_over(setting.unknown)} for line in (before, after)

@@ -10,7 +10,7 @@ from algebra.exact.cell import Cell, Plan, SignUnknown
 from algebra.exact.cells import Cells, between, plan_of
 from algebra.exact.conjugates import by_conjugates
 from algebra.exact.errors import OutOfScope, UndefinedValue
-from algebra.exact.ground import SPARE
+from algebra.exact.ground import NO_DOUBTS, SPARE
 from algebra.exact.numbers import Number, rational
 from algebra.exact.ratio import Field, Poly, Ratio, depends_on, field_of
 from algebra.exact.realset import RealSet
@@ -135,24 +135,24 @@ class Setting:
             pairs.append(Pair(tree, self.filled(right), first, self.value(right)))
         return pairs
 
-    def _all_solved(self, pairs: list[Pair], certain: bool, rooted: bool, plain_roots: bool) -> SolutionSet:
-        total = self._solved(pairs[0], certain, rooted, plain_roots)
-        for pair in pairs[1:]:
-            total = total.union(self._solved(pair, certain, rooted, plain_roots))
+    def _all_solved(self, line: SetMeaning) -> SolutionSet:
+        total = self._solved(line.pairs[0], line)
+        for pair in line.pairs[1:]:
+            total = total.union(self._solved(pair, line))
         return total
 
-    def _solved(self, pair: Pair, certain: bool, rooted: bool, plain_roots: bool = False) -> SolutionSet:
-        """`certain`: no sign was assumed when the values of the pair were formed; the others as in `SetMeaning`."""
+    def _solved(self, pair: Pair, line: SetMeaning) -> SolutionSet:
+        """The solutions of one equation of a line."""
         if self.plan is None:
             return self.solver.equation(pair.left, pair.right)
-        if not rooted and self.home is not None:
+        if not line.rooted and self.home is not None:
             found = self.solver.zeros_of(self.home.in_letters(pair.difference.numerator), pair.nonzero)
             return self._with_parameter_roots(found) if len(self.field.letters) > 1 else found
-        if plain_roots and self.home is not None:
+        if line.plain_roots and self.home is not None:
             quick = self._by_a_shortcut(self.home, pair)
             if quick is not None:
                 return quick
-        if not certain and not self.complex and len(self.field.letters) == 1:
+        if not line.certain and not self.complex and len(self.field.letters) == 1:
             quick = one_bar(self.solver, pair.left_tree, pair.right_tree)
             if quick is not None:
                 return quick
@@ -373,20 +373,22 @@ class Setting:
         chosen_signs = self._variants(body)
         if len(sides) == 2:
             if self.home is not None:
-                self.home.sign_assumed = self.home.joint = False
+                self.home.doubts = NO_DOUBTS
             of_signs = self._pairs([chosen.children for chosen in chosen_signs])
             certain = self.home is not None and not self.home.sign_assumed
             rooted = self.has_roots(body)
-            plain_roots = rooted and certain and self._of_square_roots()
-            return SetMeaning(
-                body, lambda: self._all_solved(of_signs, certain, rooted, plain_roots), of_signs, self.isolates(body),
-                rooted=rooted, certain=certain or not rooted, plain_roots=plain_roots,
+            meaning = SetMeaning(
+                body, EMPTY, of_signs, self.isolates(body), rooted=rooted, certain=certain or not rooted,
+                plain_roots=rooted and certain and self._of_square_roots(),
             )  # fmt: skip
+            meaning.found = lambda: self._all_solved(meaning)
+            return meaning
         total, pairs, false_tail = EMPTY, [], None
+        chained = SetMeaning(body, EMPTY, rooted=True, certain=False)
         for chosen in chosen_signs:
             parts = chosen.children
             pair = self.pair(parts[0], parts[1])
-            found = self._solved(pair, certain=False, rooted=True)
+            found = self._solved(pair, chained)
             for left, right in zip(parts[1:], parts[2:], strict=False):
                 also = self.solve(left, right)
                 found = EMPTY if also.is_empty else found if also.cofinite else also
@@ -401,7 +403,7 @@ class Setting:
         plan, home = self.plan, self.home
         if plan is None or home is None or self.complex or len(self.field.letters) != 1:
             return False
-        return (plan.index, plan.step) == (2, 1) and not home.joint
+        return (plan.index, plan.step) == (2, 1) and not home.joint and not home.not_real
 
     def isolates(self, body: ln.Equation) -> bool:
         """Whether the unknown stands alone on one side and not at all on the other."""
