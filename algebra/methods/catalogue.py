@@ -23,6 +23,7 @@ from algebra.methods import (
     rational_equations,
     rational_expressions,
     rational_functions,
+    rationalise,
     substitution,
 )
 from algebra.methods.paper import Paper, Problem
@@ -55,11 +56,11 @@ METHODS: tuple[Method, ...] = (
     Method(id="prime-pairs", name="Pairs of primes", description="The radicand by primes; every pair comes out as one factor.",
            searches="the primes of the radicand", example=("simplify", "√72"), work=radicals.prime_pairs),
     Method(id="multiply-by-root", name="Multiply by the root", description="Top and bottom times the root below.",
-           searches="the root that clears the denominator", example=("simplify", "7/√5"), work=radicals.multiply_by_root),
+           searches="the root that clears the denominator", example=("simplify", "7/√5"), work=rationalise.multiply_by_root),
     Method(id="conjugate", name="Conjugate", description="Top and bottom times the denominator with the other sign.",
-           searches="the conjugate of the denominator", example=("simplify", "2/(1+√3)"), work=radicals.conjugate),
+           searches="the conjugate of the denominator", example=("simplify", "2/(1+√3)"), work=rationalise.conjugate),
     Method(id="simplify-root-first", name="Simplify the root first", description="The root below is simplified before it is cleared.",
-           searches="the square factor below", example=("simplify", "5/√12"), work=radicals.simplify_root_first),
+           searches="the square factor below", example=("simplify", "5/√12"), work=rationalise.simplify_root_first),
     Method(id="sum-product", name="Sum and product", description="Two numbers with the right product and sum; else the form that fits.",
            searches="a pair of numbers", example=("factor", "x^2 - 3x - 10"), work=factoring.sum_product),
     Method(id="area-grid", name="Area grid", description="The same pair placed in a two by two box, whose sides are the factors.",

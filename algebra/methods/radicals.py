@@ -1,11 +1,11 @@
-"""Roots simplified, multiplied and added; and denominators freed of roots."""
+"""Roots simplified, multiplied and added."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction as Q
-from math import gcd, isqrt, lcm
+from math import isqrt, lcm
 
 from algebra.exact.numbers import prime_factors
 from algebra.exact.ratio import Ratio
@@ -130,7 +130,8 @@ def expanded(problem: Problem, tree: n.Node) -> list[RootTerm]:
     return [RootTerm(value)]
 
 
-def _has_roots(tree: n.Node) -> bool:
+def has_roots(tree: n.Node) -> bool:
+    """Whether a root sign occurs."""
     return any(isinstance(p, n.Root) for p in n.parts_of(tree))
 
 
@@ -145,7 +146,7 @@ def prime_pairs(problem: Problem) -> Paper:
 
 
 def _simplified(problem: Problem, *, primes: bool) -> Paper:
-    if not _has_roots(problem.body):
+    if not has_roots(problem.body):
         raise NotThisWay("There are no roots.")
     if n.letters(problem.body):
         return _with_letters(problem, primes=primes)
@@ -185,16 +186,16 @@ def simplify_terms(
 
     product = any(
         isinstance(p, n.Product | n.Power)
-        and sum(_has_roots(c) for c in p.children) > (0 if isinstance(p, n.Power) else 1)
+        and sum(has_roots(c) for c in p.children) > (0 if isinstance(p, n.Power) else 1)
         for p in n.parts_of(body)
     )
     opens = any(
-        isinstance(p, n.Product | n.Power) and _has_roots(p) and any(isinstance(n.bare(c), n.Sum) for c in p.children)
+        isinstance(p, n.Product | n.Power) and has_roots(p) and any(isinstance(n.bare(c), n.Sum) for c in p.children)
         for p in n.parts_of(body)
     )
     if product or opens:
         first = next(
-            (p for p in n.parts_of(body) if isinstance(p, n.Product) and sum(_has_roots(c) for c in p.children) > 1),
+            (p for p in n.parts_of(body) if isinstance(p, n.Product) and sum(has_roots(c) for c in p.children) > 1),
             body,
         )
         paper.write(put(written(terms)), "distribute-roots" if opens else "multiply-roots",
@@ -336,167 +337,3 @@ def _mono(coefficient: int, powers: dict[str, int]) -> str:
         if k:
             text += name if k == 1 else f"{name}^{k}"
     return text or "1"
-
-
-def multiply_by_root(problem: Problem) -> Paper:
-    """One root below: top and bottom times that root."""
-    paper, top, below = _fraction_parts(problem)
-    rationalise_one(paper, top, below)
-    return paper
-
-
-def simplify_root_first(problem: Problem) -> Paper:
-    """The root below simplified first, then top and bottom times what is left of it."""
-    paper, top, below = _fraction_parts(problem)
-    small = [t.simplified() for t in below]
-    if [t.radicand for t in small] == [t.radicand for t in below]:
-        raise NotThisWay("The root in the denominator is simplified already.")
-    what = ", ".join(f"{t.text()} = {s.text()}" for t, s in zip(below, small, strict=True) if t != s)
-    paper.write(fraction(written(top), written(small)), "root-of-square", what)
-    small = like_combined(small)
-    if all(t.radicand == 1 for t in small):
-        _reduced(paper, top, small[0].coefficient)
-        return paper
-    if len(small) == 1:
-        rationalise_one(paper, top, small)
-    else:
-        rationalise_two(paper, top, small)
-    return paper
-
-
-def conjugate(problem: Problem) -> Paper:
-    """Two terms below: top and bottom times the conjugate."""
-    paper, top, below = _fraction_parts(problem)
-    rationalise_two(paper, top, below)
-    return paper
-
-
-def _fraction_parts(problem: Problem) -> tuple[Paper, list[RootTerm], list[RootTerm]]:
-    body = n.bare(problem.body)
-    paper = Paper(problem)
-    if isinstance(body, n.Root) and isinstance(n.bare(body.radicand), n.Fraction) and body.index is None:
-        inner = n.bare(body.radicand)
-        assert isinstance(inner, n.Fraction)
-        value = problem.value(inner).constant
-        if value is not None and value > 0:
-            terms = [RootTerm(Q(1), value.numerator)], [RootTerm(Q(1), value.denominator)]
-            paper.write(f"√({number(value)})", "reduce-fraction", "the common number")
-            paper.write(f"√{value.numerator}/√{value.denominator}", "root-of-quotient")
-            small = terms[1][0].simplified()
-            if small.radicand == 1:
-                raise NotThisWay("The root below is a whole number.")
-            return paper, *terms
-    sign = 1
-    if isinstance(body, n.Signed) and body.sign == "-":
-        sign, body = -1, n.bare(body.child)
-    if not isinstance(body, n.Fraction) or n.letters(body) or not _has_roots(body.denominator):
-        raise NotThisWay("No root stands in the denominator.")
-    above = [RootTerm(sign * t.coefficient, t.radicand, t.index) for t in expanded(problem, body.numerator)]
-    return paper, above, expanded(problem, body.denominator)
-
-
-def rationalise_one(paper: Paper, top: list[RootTerm], below: list[RootTerm]) -> None:
-    """a/(c√b) times √b above and below."""
-    below = like_combined(below)
-    if len(below) != 1 or below[0].radicand == 1:
-        raise NotThisWay("The denominator is not one root.")
-    root = below[0]
-    if root.index == 2:
-        factor = RootTerm(Q(1), root.radicand, 2)
-    else:
-        needed = 1
-        for prime, power in prime_factors(root.radicand):
-            needed *= int(prime) ** (-int(power) % root.index)
-        factor = RootTerm(Q(1), needed, root.index)
-    if factor.radicand == 1:
-        raise NotThisWay("The root in the denominator is a whole number.")
-    what = factor.text()
-    top_text = written(top)
-    shown_top = f"({top_text})·{what}" if len(top) > 1 else what if top_text == "1" else f"{top_text}·{what}"
-    paper.write(fraction(shown_top, f"{written(below)}·{what}"), "multiply-by-root", what)
-    product = [t.times(factor) for t in top]
-    bottom = root.times(factor).simplified().coefficient
-    paper.write(
-        fraction(written(product), number(bottom)), "multiply-roots", f"{written(below)} · {what} = {number(bottom)}"
-    )
-    _reduced(paper, product, bottom)
-
-
-def rationalise_two(paper: Paper, top: list[RootTerm], below: list[RootTerm]) -> None:
-    """a/(b + c) times the conjugate above and below."""
-    if len(below) != 2 or any(t.index != 2 for t in (*top, *below)) or all(t.radicand == 1 for t in below):
-        raise NotThisWay("The denominator has not two terms with square roots.")
-    a, b = below
-    other = [a, RootTerm(-b.coefficient, b.radicand)]
-    what = written(other)
-    top_text = written(top)
-    shown_top = (
-        f"({top_text})({what})"
-        if len(top) > 1
-        else f"({what})"
-        if top_text == "1"
-        else f"-({what})"
-        if top_text == "-1"
-        else f"{top_text}({what})"
-    )
-    paper.write(fraction(shown_top, f"({written(below)})({what})"), "multiply-by-conjugate", what)
-    squares = [t.coefficient**2 * t.radicand for t in (a, b)]
-    bottom = squares[0] - squares[1]
-    if bottom == 0:
-        raise NotThisWay("The conjugate is zero.")
-    paper.write(fraction(shown_top.strip("()") if top_text == "1" else shown_top, f"{number(squares[0])} - {number(squares[1])}"),
-                "difference-of-squares-roots", f"{number(squares[0])} − {number(squares[1])} = {number(bottom)}")  # fmt: skip
-    product = [t.times(o) for t in top for o in other]
-    if len(top) > 1 or top_text not in ("1", "-1"):
-        paper.write(fraction(written(product), number(bottom)), "distribute-roots", "each times each")
-    _reduced(paper, product, bottom)
-
-
-def _reduced(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
-    """The numerator simplified, then the fraction in lowest terms."""
-    if bottom.denominator != 1:
-        top, bottom = (
-            [RootTerm(t.coefficient * bottom.denominator, t.radicand, t.index) for t in top],
-            Q(bottom.numerator),
-        )
-    simple = [t.simplified() for t in top]
-    below = number(bottom)
-    if any(t.radicand != s.radicand for t, s in zip(top, simple, strict=True)):
-        what = ", ".join(
-            dict.fromkeys(
-                f"{SIGNS[t.index]}{t.radicand} = {RootTerm(Q(1), t.radicand, t.index).simplified().text()}"
-                for t in top
-                if t.split()[0] != 1
-            )
-        )
-        paper.write(fraction(written(simple), below), "root-of-square", what)
-    combined = like_combined(simple)
-    if len(combined) < len(simple):
-        paper.write(fraction(written(combined) or "0", below), "combine-like-roots", "like radicals together")
-    if bottom < 0:
-        combined, bottom = [RootTerm(-t.coefficient, t.radicand, t.index) for t in combined], -bottom
-        if bottom != 1:
-            paper.write(
-                fraction(written(combined), number(bottom)), "multiply-and-divide", "the minus goes up", shown_at=EVERY
-            )
-    common = (
-        gcd(int(bottom), *(int(t.coefficient) for t in combined))
-        if all(t.coefficient.denominator == 1 for t in combined)
-        else 1
-    )
-    small = [RootTerm(t.coefficient / common, t.radicand, t.index) for t in combined]
-    text = fraction(written(small) or "0", number(bottom / common))
-    if text.startswith("-") or (text.startswith("(-") and len(small) == 1):
-        text = (
-            "-"
-            + fraction(
-                written([RootTerm(-small[0].coefficient, small[0].radicand, small[0].index)]), number(bottom / common)
-            )
-            if len(small) == 1
-            else text
-        )
-    if common != 1:
-        paper.write(text, "reduce-fraction", str(common), shown_at=BRIEF)
-    else:
-        paper.write(text, "one-fraction", shown_at=EVERY)
-    paper.answer = [paper.line]
