@@ -1,38 +1,93 @@
-"""The facade of the core: the only thing the server and the command line import.
+"""The facade of the core: the only thing the server, the command line and the tools import.
 
-The core knows no Django, does no input or output and keeps no clock but the one it times itself with.
+The core knows no Django, does no input or output and keeps no clock.
 """
 
 from __future__ import annotations
 
 from algebra import limits
+from algebra.desk.analysis import analysed, analysis
+from algebra.desk.check import check
+from algebra.desk.generate import EVENTS, generate
+from algebra.desk.next_step import Hint, next_step
+from algebra.desk.predict import Anticipated, Prediction, options, predict
+from algebra.desk.proofread import Proof, Proofs, proofread
+from algebra.desk.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
 from algebra.families import FAMILIES, Family
-from algebra.keytext import MAX_CHARACTERS as MAX_KEY_CHARACTERS
-from algebra.keytext import looks_like_text_form
+from algebra.formats.pasted_key import MAX_CHARACTERS as MAX_KEY_CHARACTERS
+from algebra.formats.pasted_key import looks_like_text_form
+from algebra.formats.text_form import read_workings
+from algebra.formats.typeset import echo, understood, values_in_latex
 from algebra.methods.catalogue import METHODS, Method
-from algebra.methods.paper import GRAINS, Step
+from algebra.methods.paper import Step
 from algebra.methods.places import places_of, typeset
-from algebra.model import CONVENTIONS, FORMAT, RELATIONS, TASKS, Report, TaskError, Working
 from algebra.parse.errors import ReadingError
+from algebra.records import widened
+from algebra.reports.echo import Echo
+from algebra.reports.features import FeaturesReport, Graph
+from algebra.reports.prediction import (
+    OPTION_ORDERS,
+    Option,
+    OptionOrder,
+    OptionsReport,
+    PredictionReport,
+    TypesetWrongAnswer,
+    Unfinished,
+    WrongAnswer,
+)
+from algebra.reports.proofs import Finding, PassedOver, ProofsReport
+from algebra.reports.report import (
+    RELATIONS,
+    Evidence,
+    LineError,
+    Link,
+    PointEvidence,
+    Relation,
+    Report,
+    SlipKind,
+    SlipSeen,
+    Verdict,
+)
+from algebra.reports.schema import complete as complete_schema
+from algebra.reports.serialize import JsonObject, JsonValue, json_object, json_value
+from algebra.reports.side_work import SideWork
+from algebra.reports.solution import (
+    GRAINS,
+    Difficulty,
+    DrawnProblem,
+    DrawnProblems,
+    Grain,
+    MethodRow,
+    MethodsReport,
+    SolutionReport,
+    SolutionStep,
+    TypesetStep,
+)  # fmt: skip
+from algebra.reports.working import (
+    CONVENTIONS,
+    FORMAT,
+    NUMBERS,
+    OTHER_SPELLINGS,
+    TASKS,
+    Numbers,
+    Task,
+    TaskError,
+    Working,
+)
 from algebra.rules import RULES, Rule
 from algebra.slips import SLIPS, Slip
-from algebra.textform import read_workings
-from algebra.typeset import Echo, echo
-from algebra.verify.chain import clear_caches, decide
-from algebra.work.analysis import analysis, analysis_json
-from algebra.work.generate import EVENTS, generate
-from algebra.work.named import check_with_method as check
-from algebra.work.next_step import Hint, next_step
-from algebra.work.predict import Anticipated, options, predict
-from algebra.work.proofread import Proof, Proofs, proofread
-from algebra.work.solve import Solution, Unsolved, all_methods, refused, step_json, work
+from algebra.verify.check import clear_caches, decide
 
-VERSION = "8"
+VERSION = "9"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
-    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Echo", "Family",
-    "Hint", "Method", "Proof", "Proofs", "ReadingError", "Report", "Rule", "Slip", "Solution", "Step", "TaskError", "Unsolved", "Working", "all_methods",
-    "analysis", "analysis_json", "check", "clear_caches", "decide", "echo", "generate", "limits", "looks_like_text_form", "next_step", "options", "places_of", "predict", "proofread", "read_workings",
-    "refused", "step_json", "typeset", "work",
+    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "OPTION_ORDERS", "OTHER_SPELLINGS",
+    "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Evidence", "Family",
+    "FeaturesReport", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "LineError", "Link", "Method", "MethodRow", "MethodsReport",
+    "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Proof", "Proofs", "ProofsReport",
+    "ReadingError", "Relation", "Report", "Rule", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step",
+    "Task", "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "Working", "WrongAnswer", "all_methods", "analysed", "analysis", "check", "clear_caches", "complete_schema", "decide",
+    "echo", "error_of", "generate", "json_object", "json_value", "limits", "looks_like_text_form", "next_step", "options", "places_of", "predict",
+    "proofread", "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "widened", "work",
 ]  # fmt: skip

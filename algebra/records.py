@@ -8,8 +8,8 @@ line is hundreds of them.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
-from typing import TypeVar, dataclass_transform
+from dataclasses import dataclass, fields
+from typing import Any, TypeVar, dataclass_transform
 
 T = TypeVar("T")
 
@@ -20,3 +20,8 @@ def record(*, frozen: bool) -> Callable[[type[T]], type[T]]:
     if not frozen:
         raise ValueError("a record that changes is an ordinary dataclass")
     return dataclass(slots=True, unsafe_hash=True)
+
+
+def widened(kind: type[T], record: Any, **more: Any) -> T:
+    """The record as one of a kind that has all of its fields and more."""
+    return kind(**{f.name: getattr(record, f.name) for f in fields(record)}, **more)

@@ -4,15 +4,10 @@ from __future__ import annotations
 
 import argparse
 import sys
-from typing import TextIO
+from typing import Any, TextIO
 
-from algebra import analysis_json
-from cli.output import UNREADABLE, each_line, put
-
-_WORDS = {
-    "excluded": "excluded values", "holes": "holes", "vertical_asymptotes": "vertical asymptotes", "horizontal_asymptote": "horizontal asymptote",
-    "oblique_asymptote": "oblique asymptote", "x_intercepts": "x-intercepts", "y_intercept": "y-intercept", "range": "range",
-}  # fmt: skip
+from algebra import FeaturesReport, JsonObject, analysed, json_object
+from cli.output import UNREADABLE, each_line, parsed, put
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -22,34 +17,46 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     parser.add_argument("--variable")
     parser.add_argument("--json", action="store_true")
     parser.add_argument("--jsonl", action="store_true")
-    try:
-        options = parser.parse_args(arguments)
-    except SystemExit as stop:
-        return int(stop.code or 0)
+    options = parsed(parser, arguments)
+    if isinstance(options, int):
+        return options
     if options.jsonl:
-        return each_line(
-            stdin.read(),
-            out,
-            lambda data: (
-                analysis_json(str(data.get("given", "")), variable=data.get("variable")) | {"id": data.get("id")}
-            ),
-        )
+        return each_line(stdin.read(), out, _from_object)
     if not options.given:
         print("uchuu analyse: name the function with --given", file=err)
         return UNREADABLE
-    found = analysis_json(options.given, variable=options.variable)
+    found = analysed(options.given, variable=options.variable)
     if options.json:
         put(found, out)
-    elif found["error"]:
-        print(f"uchuu analyse: {found['error']['message']}", file=err)
+    elif found.error:
+        print(f"uchuu analyse: {found.error.message}", file=err)
     else:
-        for key, word in _WORDS.items():
-            value = found[key]
-            if isinstance(value, list):
-                value = ", ".join(f"({a}, {b})" for a, b in value) if key == "holes" else ", ".join(value)
-            print(f"{word.ljust(22)} {value or 'none'}", file=out)
-        for sign, limit in found["end_behaviour"].items():
-            print(f"{'end behaviour'.ljust(22)} x → {'-' if sign == '-' else ''}∞, y → {limit}", file=out)
-        points = ", ".join(f"({x}, {y})" for x, y in found["grid_points"])
-        print(f"{'points on the grid'.ljust(22)} {points}", file=out)
-    return UNREADABLE if found["error"] else 0
+        print(printed(found), file=out)
+    return UNREADABLE if found.error else 0
+
+
+def _from_object(data: dict[str, Any]) -> JsonObject:
+    found = analysed(str(data.get("given", "")), variable=data.get("variable"))
+    return json_object(found) | {"id": data.get("id")}
+
+
+def printed(found: FeaturesReport) -> str:
+    """The features for a terminal, one a line."""
+
+    def points(pairs: tuple[tuple[str, str], ...]) -> str:
+        return ", ".join(f"({x}, {y})" for x, y in pairs)
+
+    entries = [
+        ("excluded values", ", ".join(found.excluded)),
+        ("holes", points(found.holes)),
+        ("vertical asymptotes", ", ".join(found.vertical_asymptotes)),
+        ("horizontal asymptote", found.horizontal_asymptote),
+        ("oblique asymptote", found.oblique_asymptote),
+        ("x-intercepts", ", ".join(found.x_intercepts)),
+        ("y-intercept", found.y_intercept),
+        ("range", found.range),
+    ]
+    rows = [f"{name.ljust(22)} {value or 'none'}" for name, value in entries]
+    for sign, limit in found.end_behaviour.items():
+        rows.append(f"{'end behaviour'.ljust(22)} x → {'-' if sign == '-' else ''}∞, y → {limit}")
+    return "\n".join([*rows, f"{'points on the grid'.ljust(22)} {points(found.grid_points)}"])

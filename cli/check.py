@@ -8,11 +8,10 @@ import sys
 from pathlib import Path
 from typing import TextIO
 
-from algebra import Report, TaskError, check, looks_like_text_form, proofread, read_workings
+from algebra import LineError, Report, TaskError, looks_like_text_form, proofread, read_workings
 from cli.jsonform import working_from_json
+from cli.output import SOUND, UNREADABLE, UNSOUND, parsed, put, timed_check
 from cli.printed import printed, printed_key
-
-SOUND, UNSOUND, UNREADABLE = 0, 1, 2
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -26,10 +25,9 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     )
     parser.add_argument("--json", action="store_true", help="print one JSON object per working")
     parser.add_argument("--jsonl", action="store_true", help="read one JSON object a line, write one a line")
-    try:
-        options = parser.parse_args(arguments)
-    except SystemExit as stop:
-        return int(stop.code or 0)
+    options = parsed(parser, arguments)
+    if isinstance(options, int):
+        return options
     if options.jsonl:
         return _check_jsonl(_input(options.files, stdin), out)
     if not options.files:
@@ -48,9 +46,9 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
             status = UNREADABLE
             continue
         for position, working in enumerate(workings):
-            report = check(working)
+            report = timed_check(working)
             if options.json:
-                print(json.dumps(report.to_json(), ensure_ascii=False), file=out)
+                put(report, out)
             else:
                 print(("\n" if position else "") + printed(working, report), file=out)
             if report.error is not None:
@@ -64,7 +62,7 @@ def _proofread(text: str, as_json: bool, out: TextIO) -> int:
     """A whole key: what does not hold in each problem. Raises TaskError when no problem is found in it."""
     found = proofread(text)
     if as_json:
-        print(json.dumps(found.to_json(), ensure_ascii=False), file=out)
+        put(found.out(), out)
     else:
         print(printed_key(found), file=out)
     unread = any(finding.kind == "unread" for proof in found.proofs for finding in proof.findings)
@@ -86,11 +84,11 @@ def _check_jsonl(text: str, out: TextIO) -> int:
         try:
             data = json.loads(line)
             identity = data.get("id") if isinstance(data, dict) else None
-            report = check(working_from_json(data))
+            report = timed_check(working_from_json(data))
         except (json.JSONDecodeError, TaskError, RecursionError) as problem:
             message = f"Not JSON: {problem}" if isinstance(problem, json.JSONDecodeError) else str(problem)
-            report = Report.of_refused(identity, message)
-        print(json.dumps(report.to_json(), ensure_ascii=False), file=out)
+            report = Report.of_refused(identity, LineError(0, 1, message, "task"))
+        put(report, out)
         if report.error is not None:
             status = UNREADABLE
         elif not report.sound:

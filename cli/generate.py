@@ -6,8 +6,8 @@ import argparse
 import sys
 from typing import TextIO
 
-from algebra import TaskError, generate
-from cli.output import UNREADABLE, put
+from algebra import DrawnProblem, DrawnProblems, TaskError, generate
+from cli.output import UNREADABLE, parsed, put
 
 
 def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -19,20 +19,20 @@ def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.st
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--events", action="append", default=[])
     parser.add_argument("--json", action="store_true")
+    options = parsed(parser, arguments)
+    if isinstance(options, int):
+        return options
     try:
-        options = parser.parse_args(arguments)
         found = generate(options.family, options.level, options.count, options.seed, events=options.events)
-    except SystemExit as stop:
-        return int(stop.code or 0)
     except TaskError as problem:
-        print(f"uchuu generate: {problem}", file=err)
+        print(f"uchuu generate: {problem.message}", file=err)
         return UNREADABLE
-    rows = [
-        {"task": s.working.task, "given": s.working.given, "variable": s.working.variable, "answer": list(s.answer), "method": s.method,
-         "difficulty": s.difficulty.to_json()} for s in found
-    ]  # fmt: skip
     if options.json:
-        put({"format": 1, "problems": rows, "error": None}, out)
+        rows = (
+            DrawnProblem(s.working.task, s.working.given, s.working.variable, s.answer, s.method, s.difficulty)
+            for s in found
+        )
+        put(DrawnProblems(tuple(rows)), out)
     else:
         for s in found:
             print(

@@ -1,20 +1,46 @@
-"""What the commands share: reading JSON lines, telling errors, printing objects."""
+"""What the commands share: arguments, reading JSON lines, measuring a check, printing objects."""
 
 from __future__ import annotations
 
+import argparse
 import json
+import time
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any, TextIO
 
+from algebra import JsonObject, Report, Working, check, json_object
+
 SOUND, UNSOUND, UNREADABLE = 0, 1, 2
+"""Exit statuses: all is well; something does not hold; the input can't be read."""
 
 
-def put(data: Any, out: TextIO) -> None:
-    """One object on one line."""
+def parsed(parser: argparse.ArgumentParser, arguments: list[str]) -> argparse.Namespace | int:
+    """The options, or the exit status where the arguments are wrong or help was asked for."""
+    try:
+        return parser.parse_args(arguments)
+    except SystemExit as stop:
+        return int(stop.code or 0)
+
+
+def put(record: Any, out: TextIO) -> None:
+    """A record as one JSON object on one line."""
+    put_object(json_object(record), out)
+
+
+def put_object(data: JsonObject, out: TextIO) -> None:
+    """An object on one line."""
     print(json.dumps(data, ensure_ascii=False), file=out)
 
 
-def each_line(text: str, out: TextIO, answer: Callable[[dict[str, Any]], dict[str, Any]]) -> int:
+def timed_check(working: Working) -> Report:
+    """The report on a working with its `ms`: what the check took, in milliseconds."""
+    started = time.perf_counter()
+    report = check(working)
+    return replace(report, ms=round((time.perf_counter() - started) * 1000, 2))
+
+
+def each_line(text: str, out: TextIO, answer: Callable[[dict[str, Any]], JsonObject]) -> int:
     """One JSON object a line in, one a line out, in the same order; bad ones are told and passed over."""
     status = SOUND
     for line in text.splitlines():
@@ -24,19 +50,13 @@ def each_line(text: str, out: TextIO, answer: Callable[[dict[str, Any]], dict[st
             data = json.loads(line)
             if not isinstance(data, dict):
                 raise ValueError("a JSON object is expected on each line")
-        except ValueError as problem:
-            put(
-                {
-                    "format": 1,
-                    "id": None,
-                    "error": {"line": 0, "column": 1, "message": f"Not JSON: {problem}", "code": "task"},
-                },
-                out,
-            )
+        except (ValueError, RecursionError) as problem:
+            error: JsonObject = {"line": 0, "column": 1, "message": f"Not JSON: {problem}", "code": "task"}
+            put_object({"format": 1, "id": None, "error": error}, out)
             status = UNREADABLE
             continue
         found = answer(data)
-        put(found, out)
+        put_object(found, out)
         if found.get("error"):
             status = UNREADABLE
     return status

@@ -6,9 +6,22 @@ import argparse
 import sys
 from typing import Any, TextIO
 
-from algebra import ReadingError, TaskError, Working, options, predict
+from algebra import (
+    OPTION_ORDERS,
+    JsonObject,
+    OptionsReport,
+    Prediction,
+    PredictionReport,
+    ReadingError,
+    TaskError,
+    Working,
+    error_of,
+    json_object,
+    options,
+    predict,
+)
 from cli.jsonform import working_from_json
-from cli.output import UNREADABLE, each_line, put
+from cli.output import UNREADABLE, each_line, parsed, put
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -19,14 +32,13 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     parser.add_argument("--variable")
     parser.add_argument("--most", type=int, default=8)
     parser.add_argument("--options", type=int, metavar="COUNT", help="multiple-choice options in place of the list")
-    parser.add_argument("--order", default="shuffled", choices=("shuffled", "ascending", "trap-first"))
+    parser.add_argument("--order", default="shuffled", choices=OPTION_ORDERS)
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--json", action="store_true")
     parser.add_argument("--jsonl", action="store_true")
-    try:
-        choice = parser.parse_args(arguments)
-    except SystemExit as stop:
-        return int(stop.code or 0)
+    choice = parsed(parser, arguments)
+    if isinstance(choice, int):
+        return choice
     if choice.jsonl:
         return each_line(stdin.read(), out, lambda data: _from_object(data, choice.most))
     if not choice.given:
@@ -37,44 +49,43 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
         if choice.options:
             rows = options(working, count=choice.options, seed=choice.seed, order=choice.order)
             if choice.json:
-                put({"format": 1, "options": rows, "error": None}, out)
+                put(OptionsReport(rows), out)
             else:
                 for row in rows:
-                    print(f"{'*' if row['right'] else ' '} {row['answer'].ljust(32)} {row['reason']}", file=out)
+                    print(f"{'*' if row.right else ' '} {row.answer.ljust(32)} {row.reason}", file=out)
             return 0
         found = predict(working, most=choice.most)
     except (TaskError, ReadingError) as problem:
         if choice.json:
-            put(_error(problem), out)
+            put(PredictionReport((), (), (), error_of(problem)), out)
         else:
-            print(f"uchuu predict: {getattr(problem, 'message', problem)}", file=err)
+            print(f"uchuu predict: {problem.message}", file=err)
         return UNREADABLE
     if choice.json:
-        put(found.to_json(), out)
-        return 0
-    print(f"{working.task}: {working.given}    right: {' or '.join(found.answer) or 'no solution'}", file=out)
-    for item in found.wrong:
-        row = item.to_json()
-        print(f"  {row['answer'].ljust(28)} {item.names[0]} in line {item.at_line}: {item.done}", file=out)
-        if item.refutation:
-            print(f"      {item.refutation.text}", file=out)
-    for text, code in found.unfinished:
-        print(f"  {text.ljust(28)} right but unfinished: {code}", file=out)
+        put(found.report(), out)
+    else:
+        print(printed(working, found), file=out)
     return 0
 
 
-def _from_object(data: dict[str, Any], most: int) -> dict[str, Any]:
+def printed(working: Working, found: Prediction) -> str:
+    """The wrong answers for a terminal, each with the line at which it parts from the right working and its refutation."""
+    rows = [f"{working.task}: {working.given}    right: {' or '.join(found.answer) or 'no solution'}"]
+    for item in found.wrong:
+        rows.append(f"  {item.text.ljust(28)} {item.names[0]} in line {item.at_line}: {item.done}")
+        if item.refutation:
+            rows.append(f"      {item.refutation.text}")
+    rows += [f"  {item.answer.ljust(28)} right but unfinished: {item.missing}" for item in found.unfinished]
+    return "\n".join(rows)
+
+
+def _from_object(data: dict[str, Any], most: int) -> JsonObject:
     fields = dict(data)
-    fields.pop("most", None)
+    most = fields.pop("most", most)
     try:
-        return predict(working_from_json(fields), most=int(data.get("most", most))).to_json() | {"id": data.get("id")}
+        if not isinstance(most, int):
+            raise TaskError("The field “most” has the wrong kind of value.")
+        found = predict(working_from_json(fields), most=most).report()
     except (TaskError, ReadingError) as problem:
-        return _error(problem) | {"id": data.get("id")}
-
-
-def _error(problem: Exception) -> dict[str, Any]:
-    error = {
-        "line": 0, "column": getattr(problem, "column", 1), "message": getattr(problem, "message", str(problem)),
-        "code": getattr(problem, "code", "task"),
-    }  # fmt: skip
-    return {"format": 1, "answer": [], "wrong": [], "unfinished": [], "error": error}
+        found = PredictionReport((), (), (), error_of(problem))
+    return json_object(found) | {"id": data.get("id")}

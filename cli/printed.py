@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from algebra import Proofs, Report, Working
+from algebra import PointEvidence, Proofs, Report, Working
 
 GLYPHS = {
     "holds": "│", "widens": "╞", "settles": "╡", "narrows": "╎", "breaks": "╳", "unclear": "┊", None: "?",
@@ -37,7 +37,7 @@ def printed(working: Working, report: Report) -> str:
                 rows.append(f"      or: {', '.join(slip.name for slip in link.other_slips)}")
         if link.evidence:
             rows.append(f"      {link.evidence.text}")
-            if link.evidence.plain:
+            if isinstance(link.evidence, PointEvidence) and link.evidence.plain:
                 rows.append(f"      {link.evidence.plain}")
         if link.move and link.move.as_stated is False:
             done = f"; what was done is {link.move.text}" if link.move.text else ""
@@ -47,7 +47,7 @@ def printed(working: Working, report: Report) -> str:
         if link.notes:
             rows.append(f"      note: {', '.join(link.notes)}")
     rows.append(f"  answer: {report.answer.verdict}. {report.answer.text}".rstrip())
-    rows.extend(f"  still to do ({item.code}): {item.text}" for item in report.remaining)
+    rows.extend(f"  still to do ({item.code}): {item.text}" for item in report.finish.remaining)
     rows.extend(f"  check owed: {item.value}, because {item.because}" for item in report.owed)
     return "\n".join(rows)
 

@@ -4,11 +4,27 @@ from __future__ import annotations
 
 import argparse
 import sys
+from dataclasses import replace
 from typing import Any, TextIO
 
-from algebra import GRAINS, ReadingError, Solution, TaskError, Working, all_methods, echo, refused, work
+from algebra import (
+    GRAINS,
+    JsonObject,
+    MethodRow,
+    MethodsReport,
+    ReadingError,
+    Solution,
+    SolutionReport,
+    TaskError,
+    Working,
+    all_methods,
+    echo,
+    json_object,
+    refused,
+    work,
+)
 from cli.jsonform import working_from_json
-from cli.output import UNREADABLE, each_line, put
+from cli.output import UNREADABLE, each_line, parsed, put
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -25,10 +41,9 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     parser.add_argument("--json", action="store_true")
     parser.add_argument("--latex", action="store_true", help="LaTeX beside every expression of the JSON")
     parser.add_argument("--jsonl", action="store_true", help="read one JSON object a line, write one a line")
-    try:
-        options = parser.parse_args(arguments)
-    except SystemExit as stop:
-        return int(stop.code or 0)
+    options = parsed(parser, arguments)
+    if isinstance(options, int):
+        return options
     if options.jsonl:
         return each_line(stdin.read(), out, lambda data: _from_object(data, latex=options.latex))
     if not options.given:
@@ -44,42 +59,42 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
         if options.json:
             put(refused(problem, working), out)
         else:
-            print(f"uchuu solve: {getattr(problem, 'message', problem)}", file=err)
+            print(f"uchuu solve: {problem.message}", file=err)
         return UNREADABLE
     if options.json:
-        put(_object(solution, latex=options.latex), out)
+        put(_report(solution, latex=options.latex), out)
     else:
         print(printed(solution), file=out)
     return 0
 
 
-def _from_object(data: dict[str, Any], *, latex: bool) -> dict[str, Any]:
+def _from_object(data: dict[str, Any], *, latex: bool) -> JsonObject:
     fields = dict(data)
     method, grain = fields.pop("method", None), fields.pop("grain", "board")
     try:
-        return _object(work(working_from_json(fields), method=method, grain=grain), latex=latex)
+        return json_object(_report(work(working_from_json(fields), method=method, grain=grain), latex=latex))
     except (TaskError, ReadingError) as problem:
-        return refused(problem) | {"id": data.get("id")}
+        return json_object(refused(problem)) | {"id": data.get("id")}
 
 
-def _object(solution: Solution, *, latex: bool) -> dict[str, Any]:
-    found = solution.to_json()
-    if latex:
-        for step in found["steps"]:
-            for side in ("before", "after"):
-                shown = echo(step[side])
-                step[f"{side}_latex"] = f"{shown.left} {shown.right}".strip()
-    return found
+def _report(solution: Solution, *, latex: bool) -> SolutionReport:
+    found = solution.report()
+    if not latex:
+        return found
+
+    def set_in_latex(text: str) -> str:
+        shown = echo(text)
+        return f"{shown.left} {shown.right}".strip()
+
+    steps = (replace(s, before_latex=set_in_latex(s.before), after_latex=set_in_latex(s.after)) for s in found.steps)
+    return replace(found, steps=tuple(steps))
 
 
 def _methods(working: Working, as_json: bool, out: TextIO) -> int:
     found = all_methods(working)
-    rows = [
-        {"method": s.method, "lines": len(s.steps), "answer": list(s.answer), "difficulty": s.difficulty.to_json()}
-        for s in found
-    ]
     if as_json:
-        put({"format": 1, "methods": rows, "error": None}, out)
+        rows = (MethodRow(s.method, len(s.steps), s.answer, s.difficulty) for s in found)
+        put(MethodsReport(tuple(rows)), out)
     else:
         for s in found:
             print(f"{s.method.ljust(24)} {len(s.steps):2d} lines   difficulty {s.difficulty.rating}", file=out)

@@ -2,7 +2,7 @@ import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
 // Imports go one way: each layer may use itself and those before it.
-const layers = ['lib', 'api', 'composables', 'components', 'features', 'screens']
+const layers = ['api', 'lib', 'composables', 'components', 'features', 'screens']
 
 export default tseslint.config(
   { ignores: ['dist', 'src/api/schema.d.ts', 'src/components.d.ts'] },

@@ -8,11 +8,13 @@ ExactError
 
 from __future__ import annotations
 
+from typing import Literal
+
 
 class ExactError(ValueError):
     """`symbol` is a piece of the written line near which the cause stands, for the error's column."""
 
-    code = "scope"
+    code: Literal["scope", "limit", "task"] = "scope"
 
     def __init__(self, message: str, symbol: str = "") -> None:
         super().__init__(message)

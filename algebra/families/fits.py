@@ -10,8 +10,8 @@ from algebra.methods import exponential, linear, quadratic, radical_equations, r
 from algebra.methods.paper import NotThisWay, Problem
 from algebra.methods.quadratic import poly_of
 from algebra.methods.terms import Poly, terms_of
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 
 
 def has(problem: Problem, *kinds: type[n.Node]) -> bool:

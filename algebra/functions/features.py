@@ -6,15 +6,23 @@ from dataclasses import dataclass, field
 from fractions import Fraction as Q
 from typing import Any
 
-from algebra.exact import numbers
-from algebra.exact.cell import Cell, Plan
-from algebra.exact.errors import ExactError, OutOfScope
-from algebra.exact.forms import polynomial_tree, simplified_tree
-from algebra.exact.numbers import Number, rational
-from algebra.exact.ratio import Poly, Ratio, field_of, integer_coefficients, irreducible_factors, letters_of_ring
-from algebra.exact.realset import RealSet
-from algebra.exact.values import Value, value_of
-from algebra.parse.lines import read_expression
+from algebra.exact import algebraic_numbers as numbers
+from algebra.exact.algebraic_numbers import Number, rational
+from algebra.exact.errors import OutOfScope
+from algebra.exact.evaluate.symbolic import Value, value_of
+from algebra.exact.generators import Plan
+from algebra.exact.radical_field import RadicalField
+from algebra.exact.rational_functions import (
+    Poly,
+    Ratio,
+    field_of,
+    integer_coefficients,
+    irreducible_factors,
+    letters_of_ring,
+)
+from algebra.exact.real_sets import RealSet
+from algebra.exact.writing import polynomial_tree, simplified_tree
+from algebra.reports.features import FeaturesReport
 from algebra.tree.plain import plain
 
 Limit = Q | str
@@ -48,22 +56,20 @@ class Features:
         quotient, rest = divided(self.value, self.letter)
         return (rest[0] if rest else Q(0)) / low[1], Q(-low[0], low[1]), quotient[0]
 
-    def to_json(self) -> dict[str, object]:
-        """The shape of `analyse --json`."""
-        return {
-            "format": 1,
-            "excluded": [str(v) for v in self.excluded],
-            "holes": [[str(x), y] for x, y in self.holes],
-            "vertical_asymptotes": [str(v) for v in self.vertical],
-            "horizontal_asymptote": None if self.horizontal is None else str(self.horizontal),
-            "oblique_asymptote": self.oblique,
-            "x_intercepts": [str(v) for v in self.x_intercepts],
-            "y_intercept": None if self.y_intercept is None else str(self.y_intercept),
-            "end_behaviour": {sign: str(limit) for sign, limit in self.ends.items()},
-            "range": None if self.range is None else range_text(self.range),
-            "grid_points": [[str(x), str(y)] for x, y in self.grid_points],
-            "error": None,
-        }
+    def report(self) -> FeaturesReport:
+        """The features as they are given out."""
+        return FeaturesReport(
+            excluded=tuple(str(v) for v in self.excluded),
+            holes=tuple((str(x), y) for x, y in self.holes),
+            vertical_asymptotes=tuple(str(v) for v in self.vertical),
+            horizontal_asymptote=None if self.horizontal is None else str(self.horizontal),
+            oblique_asymptote=self.oblique,
+            x_intercepts=tuple(str(v) for v in self.x_intercepts),
+            y_intercept=None if self.y_intercept is None else str(self.y_intercept),
+            end_behaviour={sign: str(limit) for sign, limit in self.ends.items()},
+            range=None if self.range is None else range_text(self.range),
+            grid_points=tuple((str(x), str(y)) for x, y in self.grid_points),
+        )
 
 
 def range_text(found: RealSet) -> str:
@@ -77,14 +83,11 @@ def range_text(found: RealSet) -> str:
 def features_of(given: Value, letter: str) -> Features:
     """The features of a rational function. Raises OutOfScope where it holds other letters or roots."""
     value = given.ratio
-    if isinstance(value.field, Cell) and value.field.depends_on_added(value.numerator):
+    if isinstance(value.field, RadicalField) and value.field.depends_on_added(value.numerator):
         raise OutOfScope("Only rational functions are analysed.", "√")
     plain_field = field_of((letter,))
-    try:
-        top = plain_field.ratio(_single(value.numerator, letter, plain_field.ring))
-        bottom = plain_field.ratio(_single(value.denominator, letter, plain_field.ring))
-    except KeyError:
-        raise OutOfScope("The function holds another letter.") from None
+    top = plain_field.ratio(_single(value.numerator, letter, plain_field.ring))
+    bottom = plain_field.ratio(_single(value.denominator, letter, plain_field.ring))
     reduced = top / bottom
     excluded = _real_zeros([_single(p, letter, plain_field.ring) for p in given.nonzero], letter)
     vertical = _real_zeros([reduced.denominator], letter)
@@ -106,12 +109,12 @@ def features_of(given: Value, letter: str) -> Features:
 
 
 def _single(poly: Poly, letter: str, ring: Any) -> Poly:
-    """The polynomial over the one letter; raises KeyError when it holds another."""
+    """The polynomial over the one letter. Raises OutOfScope when it holds another."""
     position = letters_of_ring(poly).index(letter)
     parts = {}
     for monomial, c in poly.to_dict().items():
         if any(power and k != position for k, power in enumerate(monomial)):
-            raise KeyError(letter)
+            raise OutOfScope("The function holds another letter.")
         parts[(int(monomial[position]),)] = c
     single: Poly = ring.from_dict(parts)
     return single
@@ -125,19 +128,19 @@ def _real_zeros(polys: list[Poly], letter: str) -> list[Number]:
     found: set[Number] = set()
     for poly in irreducible_factors(polys).values():
         found |= set(numbers.roots_of(tuple(_coefficients(poly, letter))))
-    return sorted(found, key=lambda x: x.approximation.real)
+    return sorted(found)
 
 
 def _height(value: Ratio, letter: str, x: Number) -> str:
-    """The value of the reduced function at a hole, written exactly."""
+    """The value of the reduced function at a hole, written exactly. Raises OutOfScope where it is not worked out."""
     if x.rational is not None:
         return str(value_at(value, letter, x.rational))
-    cell = Cell((), Plan(index=4), {}, {})
-    cell.constants[letter] = value_of(read_expression(str(x)), cell).ratio
-    try:
-        return plain(simplified_tree(value_of(simplified_tree(value), cell).ratio), tight=True)
-    except ExactError:
-        return f"{_approximate(value, letter, x):.3f}"
+    tree = x.tree
+    if tree is None:
+        return str(_exact_height(value, letter, x))
+    cell = RadicalField((), Plan(index=4), {}, {})
+    cell.constants[letter] = value_of(tree, cell).ratio
+    return plain(simplified_tree(value_of(simplified_tree(value), cell).ratio), tight=True)
 
 
 def value_at(value: Ratio, letter: str, x: Q) -> Q:
@@ -147,12 +150,14 @@ def value_at(value: Ratio, letter: str, x: Q) -> Q:
     return total(value.numerator) / total(value.denominator)
 
 
-def _approximate(value: Ratio, letter: str, x: Number) -> float:
-    def total(poly: Poly) -> Any:
-        parts = enumerate(_coefficients(poly, letter))
-        return sum((x.enclosure**k * c for k, c in parts), x.enclosure * 0)
+def _enclosed(value: Ratio, letter: str, x: Number, precision: int) -> Any:
+    """A certified enclosure of the function's value at an irrational number, where it has one."""
+    at = x.enclosed(precision)
 
-    return float((total(value.numerator) / total(value.denominator)).real.mid())
+    def total(poly: Poly) -> Any:
+        return sum((at**k * c for k, c in enumerate(_coefficients(poly, letter))), at * 0)
+
+    return total(value.numerator) / total(value.denominator)
 
 
 def _quotient_text(value: Ratio, letter: str) -> str:
@@ -210,15 +215,14 @@ def _range(
         heights[t] = height
     up, low = _coefficients(top, letter), _coefficients(bottom, letter)
     ends = _ends(up, low)
-    cuts = sorted({*vertical, *turning, *(x for x, _ in holes)}, key=lambda c: c.approximation.real)
+    cuts = sorted({*vertical, *turning, *(x for x, _ in holes)})
     hole_places = {x for x, _ in holes}
     total = RealSet.points(())
     for k in range(len(cuts) + 1):
         left, right = cuts[k - 1] if k else None, cuts[k] if k < len(cuts) else None
         a = ends["-"] if left is None else _side_limit(value, letter, left, heights, before=False)
         b = ends["+"] if right is None else _side_limit(value, letter, right, heights, before=True)
-        low_end, high_end = sorted((_number(a), _number(b)), key=_size)
-        total = total.combined(RealSet.interval(_finite(low_end), False, _finite(high_end), False), lambda p, q: p or q)
+        total = total.combined(_between(a, b), lambda p, q: p or q)
     for t in turning:
         if t not in hole_places:
             total = total.combined(RealSet.points([heights[t]]), lambda p, q: p or q)
@@ -229,24 +233,27 @@ def _range(
     return total
 
 
-def _size(item: Number | str) -> float:
-    return item.approximation.real if isinstance(item, Number) else float(item)
-
-
-def _finite(item: Number | str) -> Number | None:
-    return item if isinstance(item, Number) else None
-
-
-def _number(limit: Limit | Number) -> Number | str:
-    return limit if isinstance(limit, Number | str) else rational(limit)
+def _between(first: Limit | Number, second: Limit | Number) -> RealSet:
+    """The open interval between two limits, in whichever order; two equal ones have nothing between them."""
+    ends = [rational(end) if isinstance(end, Q) else end for end in (first, second)]
+    finite = sorted(end for end in ends if isinstance(end, Number))
+    low = None if "-inf" in ends else finite[0] if finite else None
+    high = None if "inf" in ends else finite[-1] if finite else None
+    return RealSet.points(()) if low is not None and low == high else RealSet.interval(low, False, high, False)
 
 
 def _side_limit(value: Ratio, letter: str, x: Number, heights: dict[Number, Number], *, before: bool) -> Limit | Number:
+    """The limit on one side of a cut: at a pole by the sign of the first derivative of the denominator that is not 0 there."""
     if x in heights:
         return heights[x]
-    step = 1e-7 * max(1.0, abs(x.approximation.real))
-    near = Q(x.approximation.real + (-step if before else step))
-    return "inf" if value_at(value, letter, near) > 0 else "-inf"
+    sign, below = x.sign_of(_coefficients(value.numerator, letter)), _coefficients(value.denominator, letter)
+    while True:
+        below = [k * c for k, c in enumerate(below)][1:]
+        if before:
+            sign = -sign
+        its = x.sign_of(below)
+        if its:
+            return "inf" if sign * its > 0 else "-inf"
 
 
 def _exact_height(value: Ratio, letter: str, x: Number) -> Number | None:
@@ -270,14 +277,17 @@ def _exact_height(value: Ratio, letter: str, x: Number) -> Number | None:
     )
     graph = lifted(value.numerator) - both.generators["y_"] * lifted(value.denominator)
     norm = graph.resultant(own, position)
-    goal = _approximate(value, letter, x)
-    best = None
-    for poly in irreducible_factors([norm]).values():
-        parts = integer_coefficients(poly, "y_")
-        for root in numbers.roots_of(tuple(parts)):
-            if abs(root.approximation.real - goal) < 1e-9 * max(1.0, abs(goal)):
-                best = root
-    return best
+    candidates = [
+        root
+        for poly in irreducible_factors([norm]).values()
+        for root in numbers.roots_of(tuple(integer_coefficients(poly, "y_")))
+    ]
+    precision = numbers.PRECISION
+    while len(candidates) > 1:  # different numbers: some precision tells them apart
+        goal = _enclosed(value, letter, x, precision).real
+        candidates = [root for root in candidates if root.enclosed(precision).real.overlaps(goal)]
+        precision *= 2
+    return candidates[0] if candidates else None
 
 
 def _reached(value: Ratio, letter: str, number: Number, excluded: list[Number]) -> bool:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from fractions import Fraction as Q
-from typing import Any
 
 from algebra.functions.features import Features, divided, value_at
+from algebra.reports.features import Dot, Graph, HorizontalLine, Place, SlantLine, VerticalLine
 
 SAMPLES = 120
 
@@ -26,15 +26,15 @@ def window_of(found: Features) -> tuple[float, float, float, float]:
     return -reach, reach, -height, height
 
 
-def graph_of(found: Features, window: tuple[float, float, float, float] | None = None) -> dict[str, Any]:
+def graph_of(found: Features, window: tuple[float, float, float, float] | None = None) -> Graph:
     """Everything a drawing needs: pieces of the curve as points, dashed lines, open and filled dots."""
     left, right, bottom, top = window or window_of(found)
     poles = [x.approximation.real for x in found.vertical]
     cuts = [left, *(p for p in poles if left < p < right), right]
     room = (top - bottom) * 2
-    pieces = []
+    pieces: list[list[Place]] = []
     for a, b in zip(cuts, cuts[1:], strict=False):
-        piece: list[list[float]] = []
+        piece: list[Place] = []
         for k in range(SAMPLES + 1):
             # closer together near the poles, where the curve is steep
             t = k / SAMPLES
@@ -42,28 +42,37 @@ def graph_of(found: Features, window: tuple[float, float, float, float] | None =
             x = a + (b - a) * min(max(share, 1e-4), 1 - 1e-4)
             y = float(value_at(found.value, found.letter, Q(x).limit_denominator(10**6)))
             if bottom - room <= y <= top + room:
-                piece.append([round(x, 5), round(y, 5)])
+                piece.append((round(x, 5), round(y, 5)))
             elif piece:
                 pieces.append(piece)
                 piece = []
         if len(piece) > 1:
             pieces.append(piece)
-    oblique = None
-    if found.oblique is not None:
-        quotient, _ = divided(found.value, found.letter)
-        oblique = [[x, float(sum(c * Q(x).limit_denominator(1000) ** k for k, c in enumerate(quotient)))]
-                   for x in _steps(left, right, 2 if len(quotient) == 2 else 60)]  # fmt: skip
-    return {
-        "window": [left, right, bottom, top],
-        "pieces": [p for p in pieces if len(p) > 1],
-        "vertical": [{"x": x.approximation.real, "text": str(x)} for x in found.vertical],
-        "horizontal": None if found.horizontal is None else {"y": float(found.horizontal), "text": str(found.horizontal)},
-        "oblique": None if oblique is None else {"points": oblique, "text": found.oblique},
-        "holes": [{"x": x.approximation.real, "y": _hole_height(found, x.approximation.real), "text": f"({x}, {y})"} for x, y in found.holes],
-        "intercepts": [{"x": x.approximation.real, "y": 0.0, "text": f"({x}, 0)"} for x in found.x_intercepts]
-        + ([{"x": 0.0, "y": float(found.y_intercept), "text": f"(0, {found.y_intercept})"}] if found.y_intercept is not None else []),
-        "check_points": [{"x": float(x), "y": float(y), "text": f"({x}, {y})"} for x, y in found.grid_points[:2]],
-    }  # fmt: skip
+    y_intercept = (
+        () if found.y_intercept is None else (Dot(0.0, float(found.y_intercept), f"(0, {found.y_intercept})"),)
+    )
+    horizontal = found.horizontal
+    return Graph(
+        window=(left, right, bottom, top),
+        pieces=tuple(tuple(piece) for piece in pieces if len(piece) > 1),
+        vertical=tuple(VerticalLine(x.approximation.real, str(x)) for x in found.vertical),
+        horizontal=None if horizontal is None else HorizontalLine(float(horizontal), str(horizontal)),
+        oblique=_slant(found, left, right),
+        holes=tuple(
+            Dot(x.approximation.real, _hole_height(found, x.approximation.real), f"({x}, {y})") for x, y in found.holes
+        ),
+        intercepts=(*(Dot(x.approximation.real, 0.0, f"({x}, 0)") for x in found.x_intercepts), *y_intercept),
+        check_points=tuple(Dot(float(x), float(y), f"({x}, {y})") for x, y in found.grid_points[:2]),
+    )
+
+
+def _slant(found: Features, left: float, right: float) -> SlantLine | None:
+    if found.oblique is None:
+        return None
+    quotient, _ = divided(found.value, found.letter)
+    places = _steps(left, right, 2 if len(quotient) == 2 else 60)
+    heights = [float(sum(c * Q(x).limit_denominator(1000) ** k for k, c in enumerate(quotient))) for x in places]
+    return SlantLine(tuple(zip(places, heights, strict=True)), found.oblique)
 
 
 def _steps(left: float, right: float, count: int) -> list[float]:

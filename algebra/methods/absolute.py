@@ -7,6 +7,7 @@ from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
 from algebra.methods.quadratic import poly_of
 from algebra.methods.radical_equations import check_text
 from algebra.methods.terms import Poly, number, opposite, shown, terms_of, wrapped
+from algebra.reports.side_work import Candidate
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -71,7 +72,7 @@ def _checked(paper: Paper, answers: list[str]) -> None:
     for v in answers:
         claim, holds = check_text(paper.problem, v)
         paper.write(f"check {x} = {v}: {claim}", "check-candidate", f"{x} = {v} {'solves' if holds else 'does not solve'} the given.",
-                    kind="check", shown_at=BRIEF, side=[{"kind": "candidate", "value": v, "claim": claim, "holds": holds}])  # fmt: skip
+                    kind="check", shown_at=BRIEF, side=[Candidate(v, claim, holds)])  # fmt: skip
         if holds:
             kept.append(v)
     if len(kept) < len(answers):

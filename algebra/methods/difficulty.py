@@ -4,26 +4,15 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 from math import exp, log2, log10
 
 from algebra.methods.paper import Step
+from algebra.reports.side_work import Box, CommonDenominator, LongDivision, ProductSum, SideWork, SyntheticDivision
+from algebra.reports.solution import Difficulty
 
 STEP, PAIR, ROOT_FOUND, LCD, NOTICE = 0.32, 0.30, 1.3, 0.22, 0.75
 SCALE = 6.5
 """How fast the rating rises with the sum of its parts."""
-
-
-@dataclass(frozen=True, slots=True)
-class Difficulty:
-    """`rating` from 1 to 10; `parts`: steps, search, numbers, noticing, length, in points before they are scaled."""
-
-    rating: float
-    parts: dict[str, float]
-    noticed: tuple[str, ...] = ()
-
-    def to_json(self) -> dict[str, object]:
-        return {"rating": self.rating, "parts": self.parts, "noticed": list(self.noticed)}
 
 
 def difficulty_of(steps: Sequence[Step], answer: Iterable[str]) -> Difficulty:
@@ -49,21 +38,17 @@ def noticed_in(steps: Iterable[Step]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(word for step in steps for word in step.noticed))
 
 
-def _search(work: dict[str, object]) -> float:
-    match work.get("kind"):
-        case "product-sum":
-            tried = work.get("tried")
-            count = len(tried) if isinstance(tried, list) else 0
-            size = abs(int(str(work.get("product", 1)))) or 1
-            return PAIR * log2(1 + count) + 0.12 * log10(size)
-        case "synthetic":
+def _search(work: SideWork) -> float:
+    match work:
+        case ProductSum(product=product, tried=tried):
+            return PAIR * log2(1 + len(tried)) + 0.12 * log10(abs(product) or 1)
+        case SyntheticDivision():
             return ROOT_FOUND
-        case "lcd":
-            rows = work.get("rows") or work.get("denominators")
-            return LCD * len(rows) if isinstance(rows, list) else LCD
-        case "box":
-            return 0.5 if "/" in str(work.get("half")) else 0.2
-        case "long-division":
+        case CommonDenominator():
+            return LCD * len(work.rows or work.denominators)
+        case Box():
+            return 0.5 if "/" in work.half else 0.2
+        case LongDivision():
             return 1.2
     return 0.0
 

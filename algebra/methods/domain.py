@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from algebra.exact import numbers
-from algebra.exact.ratio import depends_on, integer_coefficients, irreducible_factors
-from algebra.exact.values import value_of
+from algebra.exact import algebraic_numbers as numbers
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.rational_functions import depends_on, integer_coefficients, irreducible_factors
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of
 from algebra.methods.terms import Poly, factors_of
 from algebra.parse.lines import read_expression
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import gcd
 
-from algebra.exact.cell import Cell
-from algebra.exact.cells import plan_of
+from algebra.exact.algebraic_numbers import prime_factors
+from algebra.exact.decomposition import plan_of
 from algebra.exact.errors import ExactError
-from algebra.exact.numbers import prime_factors
-from algebra.exact.ratio import Ratio
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.radical_field import RadicalField
+from algebra.exact.rational_functions import Ratio
 from algebra.methods.linear import simplify_sides, undo
 from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
 from algebra.methods.quadratic import factoring, poly_of, quadratic_formula, square_root
@@ -202,7 +202,7 @@ def _collected(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, n.Nod
     plan = plan_of([left, right], imaginary=False)
     if plan is None:
         return left, right
-    cell = Cell((x,), plan, {x: Q(2)}, {}, formal=True)
+    cell = RadicalField((x,), plan, {x: Q(2)}, {}, formal=True)
     try:
         difference = value_of(left, cell).ratio - value_of(right, cell).ratio
         one = power_in(cell, difference, x)
@@ -226,7 +226,7 @@ def _collected(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, n.Nod
     return problem.with_given(paper.line).sides()
 
 
-def _as_multiple(cell: Cell, sign: str, term: n.Node, one: OnePower) -> str:
+def _as_multiple(cell: RadicalField, sign: str, term: n.Node, one: OnePower) -> str:
     """A term as a number times the power, or as a number. Raises NotThisWay for anything else."""
     value = value_of(term, cell).ratio
     if sign == "-":
@@ -264,7 +264,7 @@ def _below(base: Q) -> str:
     return number(base) if base.denominator == 1 else f"({number(base)})"
 
 
-def power_in(cell: Cell, difference: Ratio, x: str) -> OnePower | None:
+def power_in(cell: RadicalField, difference: Ratio, x: str) -> OnePower | None:
     """The one power of the unknown in which a difference of two sides is a polynomial; None where there is none.
 
     Powers of several primes count as one where they always occur together: 10^x is 2^x·5^x.

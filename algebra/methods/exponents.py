@@ -7,9 +7,9 @@ from dataclasses import dataclass, replace
 from fractions import Fraction as Q
 from math import gcd
 
+from algebra.exact.algebraic_numbers import prime_factors
 from algebra.exact.errors import ExactError
-from algebra.exact.numbers import prime_factors
-from algebra.exact.ratio import Ratio
+from algebra.exact.rational_functions import Ratio
 from algebra.methods.order import literal, order_of_operations, tidy
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.terms import number, shown, wrapped

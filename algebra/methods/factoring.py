@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from math import gcd, isqrt
 
-from algebra.exact.forms import factored_tree
-from algebra.exact.ratio import Ratio
-from algebra.exact.ratio import factored as factors_of_poly
+from algebra.exact.rational_functions import Ratio
+from algebra.exact.rational_functions import factored as factors_of_poly
+from algebra.exact.writing import factored_tree
 from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of, integers, product_sum_work
 from algebra.methods.terms import Poly, listed, shown, spread, times
+from algebra.reports.side_work import SideWork
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -98,7 +99,7 @@ def _prime(paper: Paper, core: list[int]) -> None:
         c, b, a = core
         work = product_sum_work(a * c, b)
         side = [work]
-        tried = ", ".join(f"{p} and {q}" for p, q, _ in work["tried"]) or "none"
+        tried = ", ".join(f"{p} and {q}" for p, q, _ in work.tried) or "none"
         what = f"no two whole numbers have the product {a * c} and the sum {b} (tried: {tried})."
         if b == 0 and c > 0:
             what = "a sum of squares does not factor over the real numbers."
@@ -147,7 +148,7 @@ def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
 
 def _pattern(
     rest: Ratio, names: tuple[str, ...], sums: Sequence[tuple[object, int]]
-) -> tuple[str, str, list[dict[str, object]]] | None:
+) -> tuple[str, str, list[SideWork]] | None:
     terms = sorted(((tuple(int(k) for k in m), int(c)) for m, c in rest.numerator.to_dict().items()), reverse=True)
     if len(terms) == 2:
         (m1, c1), (m2, c2) = terms
@@ -168,8 +169,8 @@ def _pattern(
             ):
                 return "perfect-square", f"a = {_root(names, m1, a, 2)}, b = {_root(names, m3, c, 2)}", []
             work = product_sum_work(a * c, b)
-            if work["pair"]:
-                p, q = work["pair"]
+            if work.pair:
+                p, q = work.pair
                 return "product-sum", f"{p} · {q} = {a * c} and {p} + {q} = {b}".replace("+ -", "− "), [work]
     return None
 

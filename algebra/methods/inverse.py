@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction as Q
 
-from algebra.exact.ratio import Ratio
+from algebra.exact.rational_functions import Ratio
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.quadratic import take_root
 from algebra.methods.radical_equations import check_candidates

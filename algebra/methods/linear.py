@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import lcm
 
-from algebra.exact.ratio import Ratio
+from algebra.exact.rational_functions import Ratio
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.terms import (
     Poly,
@@ -20,6 +20,7 @@ from algebra.methods.terms import (
     times_each,
     wrapped,
 )
+from algebra.reports.side_work import Balance, CommonDenominator, Ladder
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -74,8 +75,8 @@ def clear_fractions(problem: Problem) -> Paper:
         joined(f"{'-' if sign == '-' else ''}{what}·{wrapped(plain(term))}" for sign, term in terms_of(side))
         for side in (left, right)
     ]
-    side_work = {"kind": "lcd", "denominators": sorted({str(_number_below(problem, t)) for _, t in pieces} - {"1"}, key=int),
-                 "lcd": what}  # fmt: skip
+    bottoms = sorted({_number_below(problem, t) for _, t in pieces} - {1})
+    side_work = CommonDenominator(what, tuple(str(bottom) for bottom in bottoms))
     paper.write(" = ".join(sides), "clear-fractions", what, shown_at=EVERY, move=f"×{what}", side=[side_work])
     cleared = [
         joined(_cleared_term(problem, term, common, sign) for sign, term in terms_of(side)) for side in (left, right)
@@ -231,9 +232,7 @@ def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     return new_left, new_right
 
 
-def _drop_constant(
-    paper: Paper, own: Poly, other: Poly, own_left: bool, work: list[dict[str, object]]
-) -> tuple[Poly, Poly]:
+def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: list[Ladder]) -> tuple[Poly, Poly]:
     term = own.term(0)
     minus = term.startswith("-")
     what = opposite(term) if minus else term
@@ -303,12 +302,12 @@ def _no_unknown(paper: Paper, left: Poly, right: Poly) -> None:
         paper.answer = []
 
 
-def _balance(left: Poly, right: Poly, move: str) -> dict[str, object]:
+def _balance(left: Poly, right: Poly, move: str) -> Balance:
     """A balance with the two sides, and what is done to both; it tips when it is done to one only."""
-    return {"kind": "balance", "left": str(left), "right": str(right), "move": move}
+    return Balance(str(left), str(right), move)
 
 
-def _ladder(own: Poly, other: Poly) -> dict[str, object]:
+def _ladder(own: Poly, other: Poly) -> Ladder:
     """What was done to the unknown, and how it is undone from the bottom up."""
     do, undo_steps = [], []
     constant = own[1].constant
@@ -325,4 +324,4 @@ def _ladder(own: Poly, other: Poly) -> dict[str, object]:
     what = opposite(term) if minus else term
     do.append(f"{'-' if minus else '+'}{what}")
     undo_steps.append(f"{'+' if minus else '-'}{what}")
-    return {"kind": "ladder", "unknown": own.unknown, "do": do, "undo": undo_steps[::-1], "start": str(other)}
+    return Ladder(own.unknown, tuple(do), tuple(undo_steps[::-1]), str(other))

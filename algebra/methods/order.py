@@ -7,9 +7,10 @@ from fractions import Fraction as Q
 from math import gcd, lcm
 
 from algebra import limits
-from algebra.exact.forms import number_tree
+from algebra.exact.writing import number_tree
 from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.terms import number
+from algebra.reports.side_work import Counters
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -55,7 +56,7 @@ class Operation:
     new: n.Node
     rule: str
     what: str
-    side: tuple[dict[str, object], ...] = ()
+    side: tuple[Counters, ...] = ()
 
 
 def order_of_operations(problem: Problem) -> Paper:
@@ -255,12 +256,12 @@ def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
     return Operation(at, "add", _result(total, decimals), "add-and-subtract", words, _counters(node, signed, total))
 
 
-def _counters(node: n.Sum, values: list[Q], total: Q) -> tuple[dict[str, object], ...]:
+def _counters(node: n.Sum, values: list[Q], total: Q) -> tuple[Counters, ...]:
     """Signed counters for a short sum with a negative number in it: pairs of opposite counters cancel."""
     signed = [values[0], *(-v if s == "-" else v for s, v in zip(node.signs, values[1:], strict=True))]
     if any(v.denominator != 1 or abs(v) > 12 for v in signed) or all(v >= 0 for v in signed):
         return ()
-    return ({"kind": "counters", "terms": [int(v) for v in signed], "total": int(total)},)
+    return (Counters(tuple(int(v) for v in signed), int(total)),)
 
 
 def _written_bottom(term: n.Node) -> int:

@@ -5,37 +5,23 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any, Literal
 
-from algebra.exact.ratio import Field, Ratio, field_of
-from algebra.exact.values import value_of
-from algebra.model import Working
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.rational_functions import Field, Ratio, field_of
 from algebra.parse.lines import read_line
+from algebra.reports.side_work import SideWork
+from algebra.reports.solution import GRAINS, Grain, Mark
+from algebra.reports.working import Working
 from algebra.rules import BY_ID, Rule
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
-Grain = Literal["every", "board", "brief"]
-GRAINS: tuple[Grain, ...] = ("every", "board", "brief")
 EVERY, BOARD, BRIEF = range(3)
 
 
 class NotThisWay(Exception):
     """The method does not lead to an answer of this problem; says why, in words for a teacher."""
-
-
-@dataclass(frozen=True, slots=True)
-class Mark:
-    """A term to be coloured: `before` stands in the line before, `after` in the line after; either may be None.
-
-    `kind` is cancel, carry or focus; marks of one pair share a `group`.
-    """
-
-    kind: str
-    before: str | None
-    after: str | None
-    group: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,7 +35,7 @@ class Step:
     shown_at: int = BOARD
     kind: str = "line"
     move: str | None = None
-    side_work: tuple[dict[str, Any], ...] = ()
+    side_work: tuple[SideWork, ...] = ()
     marks: tuple[Mark, ...] = ()
     excluded: tuple[str, ...] = ()
     noticed: tuple[str, ...] = ()
@@ -127,7 +113,7 @@ class Paper:
         shown_at: int = BOARD,
         kind: str = "line",
         move: str | None = None,
-        side: Sequence[dict[str, Any]] = (),
+        side: Sequence[SideWork] = (),
         marks: Iterable[Mark] = (),
         noticed: Iterable[str] = (),
         **words: str,

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from algebra.formats.typeset import echo
 from algebra.methods.paper import Step
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
+from algebra.reports.echo import Echo
 from algebra.tree import nodes as n
-from algebra.typeset import Echo, echo
 
 
 @dataclass(frozen=True, slots=True)

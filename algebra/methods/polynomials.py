@@ -8,13 +8,15 @@ from fractions import Fraction as Q
 from math import gcd, isqrt
 from typing import Any
 
-from algebra.exact import numbers
-from algebra.exact.ratio import coefficients, depends_on, integer_coefficients, irreducible_factors
-from algebra.exact.ratio import factored as factors_of_poly
+from algebra.exact import algebraic_numbers as numbers
+from algebra.exact.algebraic_numbers import whole_root
+from algebra.exact.rational_functions import coefficients, depends_on, integer_coefficients, irreducible_factors
+from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.paper import BRIEF, Paper
 from algebra.methods.terms import Poly, is_sum, number, shown
+from algebra.reports.side_work import AreaGrid, ProductSum, SideWork, SlideDivide, SquareTest, SyntheticDivision
 
-Line = tuple[str, str, str, list[dict[str, Any]]]
+Line = tuple[str, str, str, list[SideWork]]
 """The text of an expression, the rule that leads to it, what fills its reason, and its side work."""
 
 
@@ -47,14 +49,11 @@ def pairs_tried(product: int, total: int) -> list[tuple[int, int]]:
     return found
 
 
-def product_sum_work(product: int, total: int, *, diamond: bool = True) -> dict[str, Any]:
+def product_sum_work(product: int, total: int, *, diamond: bool = True) -> ProductSum:
     """The search for two numbers, as a table of pairs and as a diamond."""
     tried = pairs_tried(product, total)
     fits = bool(tried) and sum(tried[-1]) == total
-    return {
-        "kind": "product-sum", "product": product, "sum": total, "tried": [[a, b, a + b] for a, b in tried],
-        "pair": list(tried[-1]) if fits else None, "diamond": diamond,
-    }  # fmt: skip
+    return ProductSum(product, total, tuple((a, b, a + b) for a, b in tried), tried[-1] if fits else None, diamond)
 
 
 def integers(poly: Poly) -> list[int] | None:
@@ -163,28 +162,20 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
         found.lines.append((f"({plus})({minus})", "difference-of-squares", f"a = {text_a}, b = {root_c}", []))
         return found
     if r == s and squares:
-        test = {
-            "kind": "square-test",
-            "a": str(make([0, root_a])),
-            "b": number(root_c),
-            "middle": str(make([0, abs(b)])),
-            "needed": str(make([0, abs(b)])),
-            "fits": True,
-        }
+        middle = str(make([0, abs(b)]))
+        test = SquareTest(str(make([0, root_a])), number(root_c), middle, middle, fits=True)
         found.lines.append((f"({first})^2", "perfect-square", f"a = {make([0, root_a])}, b = {number(root_c)}", [test]))
         return found
     letter = x.unknown
     tests = []
     if squares and c > 0 and b:
         # both ends are squares but the middle does not fit: worth a look, and shown why it fails
-        tests.append({
-            "kind": "square-test", "a": str(make([0, root_a])), "b": number(root_c), "middle": str(make([0, abs(b)])),
-            "needed": str(make([0, 2 * root_a * root_c])), "fits": False,
-        })  # fmt: skip
+        middle, needed = str(make([0, abs(b)])), str(make([0, 2 * root_a * root_c]))
+        tests.append(SquareTest(str(make([0, root_a])), number(root_c), middle, needed, fits=False))
     if a == 1:
         work = product_sum_work(c, b)
-        pair = work["pair"]
-        p, q = pair
+        assert work.pair is not None
+        p, q = work.pair
         factors = [make([p, 1]), make([q, 1])]
         text = f"({factors[0]})({factors[1]})"
         found.factors = [(str(f), f, 1) for f in factors]
@@ -197,17 +188,15 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
             )
         return found
     work = product_sum_work(a * c, b)
-    p, q = work["pair"]
+    assert work.pair is not None
+    p, q = work.pair
     # the split that leaves the smaller common factor behind first reads more easily
     product = f"({first})({second})"
     if how == "slide-and-divide":
         slid = make([a * c, b, 1])
         one, two = make([p, 1]), make([q, 1])
-        side = {
-            "kind": "slide-divide", "a": a, "slid": str(slid), "factors": [str(one), str(two)],
-            "divided": [f"{letter} + {Q(p, a)}".replace("+ -", "- "), f"{letter} + {Q(q, a)}".replace("+ -", "- ")],
-            "result": [str(first), str(second)],
-        }  # fmt: skip
+        divided = tuple(f"{letter} + {Q(k, a)}".replace("+ -", "- ") for k in (p, q))
+        side = SlideDivide(a, str(slid), (str(one), str(two)), (divided[0], divided[1]), (str(first), str(second)))
         found.lines.append((product, "slide-and-divide", str(a), [work, side]))
         return found
     if how == "area-grid":
@@ -235,21 +224,17 @@ def _plus(poly: Poly) -> str:
     return f"- {text[1:]}" if text.startswith("-") else f"+ {text}"
 
 
-def _grid(letter: str, cells: list[list[object]], parts: list[int], sides: list[Poly]) -> dict[str, Any]:
+def _grid(letter: str, cells: list[list[object]], parts: list[int], sides: list[Poly]) -> AreaGrid:
     c, b, a = parts
     work = product_sum_work(a * c, b)
-    p, q = work["pair"]
+    assert work.pair is not None
+    p, q = work.pair
     first, second = sides
     # the first side's leading term times the second's constant is one middle area
     a1, c1 = (integers(first) or [0, 0])[1], (integers(first) or [0, 0])[0]
     a2, c2 = (integers(second) or [0, 0])[1], (integers(second) or [0, 0])[0]
-    return {
-        "kind": "area-grid",
-        "across": [_term(a1, letter), str(c1)],
-        "down": [_term(a2, letter), str(c2)],
-        "areas": [[_term(a1 * a2, f"{letter}^2"), _term(c1 * a2, letter)], [_term(a1 * c2, letter), str(c1 * c2)]],
-        "pair": [p, q],
-    }
+    areas = ((_term(a1 * a2, f"{letter}^2"), _term(c1 * a2, letter)), (_term(a1 * c2, letter), str(c1 * c2)))
+    return AreaGrid((_term(a1, letter), str(c1)), (_term(a2, letter), str(c2)), areas, (p, q))
 
 
 def _term(coefficient: int, letter: str) -> str:
@@ -326,14 +311,13 @@ def _by_root(make: Any, parts: list[int], how: str) -> Factoring | None:
     """A rational root found by trying, divided out by synthetic division."""
     for root in _candidates(parts):
         if sum(c * root**k for k, c in enumerate(parts)) == 0:
-            rows = synthetic(parts, root)
-            quotient = rows["quotient"]
+            quotient, work = synthetic(parts, root)
             scale = root.denominator
             factor = make([-root.numerator, scale])
             rest = make([int(Q(v, scale)) for v in reversed(quotient)])
             found = Factoring()
             what = f"{make([0, 1]).unknown} = {root} makes it zero, so {factor} is a factor."
-            found.lines.append((f"({factor})({rest})", "rational-root", what, [rows["work"]]))
+            found.lines.append((f"({factor})({rest})", "rational-root", what, [work]))
             found.factors = [(str(factor), factor, 1), (str(rest), rest, 1)]
             return _deeper(make, found, how)
     return None
@@ -349,24 +333,21 @@ def _candidates(parts: list[int]) -> Iterator[Q]:
                     yield value
 
 
-def synthetic(parts: list[int], root: Q) -> dict[str, Any]:
-    """Horner's scheme: the quotient (highest first) and the table as side work."""
+def synthetic(parts: list[int], root: Q) -> tuple[list[Q], SyntheticDivision]:
+    """Horner's scheme: the quotient of a division that leaves nothing (highest first), and the table as side work."""
     row = [Q(c) for c in reversed(parts)]
     below = [row[0]]
     carried: list[Q] = []
     for c in row[1:]:
         carried.append(below[-1] * root)
         below.append(c + carried[-1])
-    work = {
-        "kind": "synthetic", "root": str(root), "top": [str(c) for c in row], "carried": [str(c) for c in carried],
-        "bottom": [str(c) for c in below],
-    }  # fmt: skip
-    return {"quotient": below[:-1], "remainder": below[-1], "work": work}
+    top, middle, bottom = (tuple(str(c) for c in line) for line in (row, carried, below))
+    return below[:-1], SyntheticDivision(str(root), top, middle, bottom)
 
 
 def _cube_root(value: int) -> int | None:
-    size = round(abs(value) ** (1 / 3))
-    return None if size**3 != abs(value) else size if value >= 0 else -size
+    size = whole_root(abs(value), 3)
+    return None if size is None else size if value >= 0 else -size
 
 
 def _with_parameters(poly: Poly) -> Factoring | None:

@@ -5,13 +5,14 @@ from __future__ import annotations
 from fractions import Fraction as Q
 from math import gcd, lcm
 
-from algebra.exact.ratio import DomainError, Ratio
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.rational_functions import DomainError, Ratio
 from algebra.methods.linear import simplify_sides
 from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of, root_statements
 from algebra.methods.surds import Surd, surd_text
 from algebra.methods.terms import Poly, factors_of, number, opposite, shown, wrapped
+from algebra.reports.side_work import Box, QuadraticCoefficients
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -374,7 +375,7 @@ def completing_the_square(problem: Problem) -> Paper:
                     move=f"{'+' if c < 0 else '-'}{what}")  # fmt: skip
     half = b / 2
     added = number(half * half)
-    box = {"kind": "box", "half": number(half), "square": added, "of": number(b)}
+    box = Box(number(half), added, number(b))
     right = f"{number(-c)} + {added}" if c else added
     paper.write(f"{square_part} + {added} = {right}", "complete-the-square", number(half), side=[box],
                 move=f"+{added}", half=number(b), square=added)  # fmt: skip
@@ -434,7 +435,7 @@ def by_formula(paper: Paper, poly: Poly) -> None:
     what = f"a = {number(a)}, b = {number(b)}, c = {number(c)}"
     below = 2 * a
     paper.write(f"{x} = ({number(-b)} ± √({inside}))/(2·{wrapped(number(a))})", "quadratic-formula", what, shown_at=EVERY,
-                side=[{"kind": "formula", "a": number(a), "b": number(b), "c": number(c)}])  # fmt: skip
+                side=[QuadraticCoefficients(number(a), number(b), number(c))])  # fmt: skip
     d = b * b - four_ac
     joined = f"{number(b * b)} {'-' if four_ac > 0 else '+'} {number(abs(four_ac))}" if four_ac else number(b * b)
     head = f"{number(-b)} " if b else ""

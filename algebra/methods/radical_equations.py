@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from algebra.exact.cell import Plan
 from algebra.exact.errors import ExactError
-from algebra.exact.forms import simplified_tree
-from algebra.exact.roots import Exactly
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.at_point import PointEvaluator
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.generators import Plan
+from algebra.exact.writing import simplified_tree
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.polynomial_equations import finish_polynomial
 from algebra.methods.terms import Poly, number, shown, terms_of, wrapped
 from algebra.parse.lines import read_expression
+from algebra.reports.side_work import Candidate
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -288,7 +289,7 @@ def check_candidates(paper: Paper, *, owed: bool) -> None:
         claim, holds = check_text(problem, value)
         paper.write(f"check {x} = {value}: {claim}", "check-candidate",
                     f"{x} = {value} {'solves' if holds else 'does not solve'} the given.", kind="check", shown_at=BRIEF,
-                    side=[{"kind": "candidate", "value": value, "claim": claim, "holds": holds}])  # fmt: skip
+                    side=[Candidate(value, claim, holds)])  # fmt: skip
         if holds:
             kept.append(value)
     if len(kept) < len(paper.answer):
@@ -303,7 +304,7 @@ def check_text(problem: Problem, value: str) -> tuple[str, bool]:
     """`3 = 3` or `2 ≠ -2`: both sides of the given with the value put in, and whether they are equal."""
     tree = read_expression(value)
     left, right = problem.sides()
-    exactly = Exactly(Plan(index=12, imaginary=problem.complex), {})
+    exactly = PointEvaluator(Plan(index=12, imaginary=problem.complex), {})
     try:
         sides = [value_of(_put(side, problem.unknown, tree), exactly.cell).ratio for side in (left, right)]
     except ExactError:

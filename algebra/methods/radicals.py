@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import isqrt, lcm
 
-from algebra.exact.numbers import prime_factors
-from algebra.exact.ratio import Ratio
+from algebra.exact.algebraic_numbers import prime_factors
+from algebra.exact.rational_functions import Ratio
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.terms import fraction, number, shown, terms_of, wrapped
+from algebra.reports.side_work import FactorTree
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -205,11 +206,7 @@ def simplify_terms(
         texts = [t.text(_split_text(t, primes)) if t in splits else t.text() for t in terms if t.coefficient]
         what = ", ".join(dict.fromkeys(f"{t.radicand} = {_split_words(t, primes)}" for t in splits))
         work = [
-            {
-                "kind": "factor-tree",
-                "number": t.radicand,
-                "primes": [int(p) for p, k in prime_factors(t.radicand) for _ in range(int(k))],
-            }
+            FactorTree(t.radicand, tuple(int(p) for p, k in prime_factors(t.radicand) for _ in range(int(k))))
             for t in splits
         ]
         paper.write(

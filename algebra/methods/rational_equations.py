@@ -6,14 +6,16 @@ from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import lcm
 
-from algebra.exact.ratio import Poly as RawPoly
-from algebra.exact.ratio import Ratio, depends_on
-from algebra.exact.ratio import factored as factors_of_poly
+from algebra.exact.algebraic_numbers import Number, rational, roots_of
+from algebra.exact.rational_functions import Poly as RawPoly
+from algebra.exact.rational_functions import Ratio, depends_on
+from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.linear import simplify_sides
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.polynomial_equations import finish_polynomial
 from algebra.methods.terms import Poly, factored, fraction, joined, number, opposite, shown, terms_of, times, wrapped
 from algebra.parse.lines import read_expression
+from algebra.reports.side_work import CommonDenominator
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -102,10 +104,11 @@ class Lcd:
         """What a denominator lacks."""
         return self.value / bottom
 
-    def side_work(self, bottoms: list[Ratio]) -> dict[str, object]:
+    def side_work(self, bottoms: list[Ratio]) -> CommonDenominator:
+        """What each denominator lacks."""
         unique = {str(b): b for b in bottoms}.values()
-        rows = [[factored(b), factored(self.missing(b))] for b in unique if b.constant != 1]
-        return {"kind": "lcd", "lcd": self.text, "rows": rows, "denominators": [row[0] for row in rows]}
+        rows = tuple((factored(b), factored(self.missing(b))) for b in unique if b.constant != 1)
+        return CommonDenominator(self.text, tuple(row[0] for row in rows), rows)
 
 
 def scaled(piece: Piece, missing: Ratio) -> str:
@@ -172,23 +175,21 @@ def _factored_bottom(piece: Piece) -> str:
 def excluded_values(problem: Problem, lcd: Lcd) -> list[str]:
     """The zeros of the LCD, in order; with other letters as expressions."""
     x = problem.unknown
-    found: list[tuple[Q | None, str]] = []
+    numbers: list[Number] = []
+    others: list[str] = []
     for factor, _ in lcd.factors.values():
         if not depends_on(factor, x):
             continue
         poly = Poly.of(problem.field.ratio(factor), x)
         if poly.degree == 1:
             value = -poly[0] / poly[1]
-            found.append((value.constant, shown(value)))
+            if value.constant is None:
+                others.append(shown(value))
+            else:
+                numbers.append(rational(value.constant))
         elif poly.degree == 2 and poly.numbers is not None:
-            from algebra.exact import numbers
-
-            whole = tuple(int(c) for c in poly.numbers)
-            found += [
-                (Q(root.approximation.real).limit_denominator(10**6), str(root)) for root in numbers.roots_of(whole)
-            ]
-    found.sort(key=lambda item: item[0] if item[0] is not None else Q(0))
-    return [text for _, text in found]
+            numbers += roots_of(tuple(int(c) for c in poly.numbers))
+    return [*map(str, sorted(numbers)), *others]
 
 
 def settle(paper: Paper) -> None:

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from algebra.exact.ratio import Ratio
-from algebra.exact.ratio import factored as factors_of_poly
+from algebra.exact.rational_functions import Ratio
+from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponents import flatten, written
-from algebra.methods.paper import BRIEF, EVERY, Mark, NotThisWay, Paper, Problem
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.rational_equations import Lcd, Piece, piece_of, scaled
 from algebra.methods.terms import factored, fraction, is_sum, joined, opposite, shown, terms_of, times, wrapped
 from algebra.parse.lines import read_expression
+from algebra.reports.solution import Mark
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 

@@ -5,14 +5,15 @@ from __future__ import annotations
 from fractions import Fraction as Q
 
 from algebra.exact.errors import ExactError
-from algebra.exact.ratio import Ratio, integer_coefficients
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.rational_functions import Ratio, integer_coefficients
 from algebra.functions.features import Features, divided, features_of, range_text
 from algebra.methods.domain import write_domain
 from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
 from algebra.methods.polynomials import synthetic
 from algebra.methods.rational_expressions import reduced_text
 from algebra.methods.terms import Poly, factored, fraction, number
+from algebra.reports.side_work import DivisionRow, LongDivision, SideWork
 from algebra.tree import nodes as n
 
 
@@ -110,9 +111,9 @@ def _ends(paper: Paper, found: Features, problem: Problem) -> None:
         )
     elif found.oblique is not None:
         if n_low == 1 and low[1] in (1, -1):
-            work = [synthetic(up, Q(-low[0], low[1]))["work"]]
+            work: SideWork = synthetic(up, Q(-low[0], low[1]))[1]
         else:
-            work = [_long_division(value, x)]
+            work = _long_division(value, x)
         _, rest = divided(value, x)
         what = f"the degree above is one more than below: the quotient is {found.oblique}" + (
             f", the remainder {rest[0]}." if len(rest) == 1 else ".")  # fmt: skip
@@ -121,7 +122,7 @@ def _ends(paper: Paper, found: Features, problem: Problem) -> None:
             "oblique-asymptote",
             what,
             kind="feature",
-            side=work,
+            side=[work],
             shown_at=BRIEF,
         )
     ends = []
@@ -133,10 +134,10 @@ def _ends(paper: Paper, found: Features, problem: Problem) -> None:
     )
 
 
-def _long_division(value: Ratio, x: str) -> dict[str, object]:
+def _long_division(value: Ratio, x: str) -> LongDivision:
     ring = value.field
     bottom = Poly.of(ring.ratio(value.denominator), x)
-    rows: list[dict[str, str]] = []
+    rows: list[DivisionRow] = []
     rest = Poly.of(ring.ratio(value.numerator), x)
     dividend = str(rest)
     terms = []
@@ -146,10 +147,10 @@ def _long_division(value: Ratio, x: str) -> dict[str, object]:
         term = Poly([*([ring.constant(0)] * shift), share], x)
         product = Poly.of(term.value * bottom.value, x)
         after = Poly.of(rest.value - product.value, x)
-        rows.append({"term": str(term), "subtract": str(product), "rest": str(after)})
+        rows.append(DivisionRow(str(term), str(product), str(after)))
         terms.append(str(term))
         rest = after
-    return {"kind": "long-division", "dividend": dividend, "divisor": str(bottom), "quotient": terms, "rows": rows}
+    return LongDivision(dividend, str(bottom), tuple(terms), tuple(rows))
 
 
 def transform_parent(problem: Problem) -> Paper:

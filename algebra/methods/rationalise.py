@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as Q
 from math import gcd
 
-from algebra.exact.numbers import prime_factors
+from algebra.exact.algebraic_numbers import prime_factors
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.radicals import SIGNS, RootTerm, expanded, has_roots, like_combined, written
 from algebra.methods.terms import fraction, number

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from fractions import Fraction as Q
 
-from algebra.exact.cell import Cell
-from algebra.exact.cells import plan_of
+from algebra.exact.decomposition import plan_of
 from algebra.exact.errors import ExactError
-from algebra.exact.ratio import Ratio, field_of
-from algebra.exact.ratio import factored as factors_of_poly
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.radical_field import RadicalField
+from algebra.exact.rational_functions import Ratio, field_of
+from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponential import OnePower, base_of, power_in
 from algebra.methods.linear import simplify_then_undo
 from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
@@ -38,7 +38,7 @@ def substitution(problem: Problem) -> Paper:
     if plan is None:
         raise NotThisWay("The unknown stands in no exponent.")
     x = problem.unknown
-    cell = Cell((x,), plan, {x: Q(2)}, {}, formal=True)
+    cell = RadicalField((x,), plan, {x: Q(2)}, {}, formal=True)
     try:
         difference = value_of(left, cell).ratio - value_of(right, cell).ratio
     except ExactError as error:
@@ -172,7 +172,7 @@ def _by_letter_power(problem: Problem, power: int) -> Paper:
     return _named(paper, letter, f"{x}^{power}", poly, back)
 
 
-def _by_groups(problem: Problem, cell: Cell, difference: Ratio) -> Paper:
+def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper:
     """Powers, or powers beside the unknown itself, whose equation factors: x·2^x − 4x + 2^x − 4 = 0 in pairs."""
     x = problem.unknown
     content, factors = factors_of_poly(difference.numerator)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from fractions import Fraction as Q
 
-from algebra.exact.numbers import prime_factors
+from algebra.exact.algebraic_numbers import prime_factors
 from algebra.methods.terms import number
 
 

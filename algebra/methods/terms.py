@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from fractions import Fraction as Q
 
-from algebra.exact.forms import factored_tree, monomial_tree, number_tree, simplified_tree, sum_tree
-from algebra.exact.ratio import Ratio, coefficients, depends_on
+from algebra.exact.rational_functions import Ratio, coefficients, depends_on
+from algebra.exact.writing import factored_tree, monomial_tree, number_tree, simplified_tree
 from algebra.methods.paper import NotThisWay, Problem
 from algebra.parse.lines import read_expression
 from algebra.tree import nodes as n
+from algebra.tree.build import sum_of
 from algebra.tree.plain import plain
 
 
@@ -161,7 +162,7 @@ class Poly:
 
     def __str__(self) -> str:
         found = [_term_tree(self[k], self.unknown, k) for k in range(self.degree, -1, -1) if not self[k].is_zero]
-        return plain(sum_tree(found)) if found else "0"
+        return plain(sum_of(found)) if found else "0"
 
 
 def _term_tree(part: Ratio, unknown: str, power: int) -> n.Node:

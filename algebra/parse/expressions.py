@@ -10,9 +10,10 @@ from collections.abc import Callable
 from functools import lru_cache
 
 from algebra import limits
-from algebra.parse.errors import ReadingError
+from algebra.parse.errors import ReadingError, ReadingErrorCode
 from algebra.parse.tokens import ROOT_SIGNS, Token
 from algebra.tree import nodes as n
+from algebra.tree.build import grouped
 
 _SIGNS = frozenset("+-±∓")
 _TIMES = frozenset("·×÷")
@@ -53,7 +54,7 @@ class ExpressionReader:
         token = self.tokens[self.position]
         return token.kind == kind and (not texts or token.text in texts)
 
-    def fail(self, message: str, code: str = "syntax") -> ReadingError:
+    def fail(self, message: str, code: ReadingErrorCode = "syntax") -> ReadingError:
         return ReadingError(message, self.next.column, code)
 
     def _deeper(self, read: Callable[[], n.Node]) -> n.Node:
@@ -348,9 +349,3 @@ class ExpressionReader:
         self.open_bars.pop()
         self.expectation("latex", "}", "“}” is missing.")
         return inner
-
-
-def grouped(node: n.Node, *, power_stands: bool = False) -> n.Node:
-    """The node, in brackets unless it can stand by itself as a base, a radicand or (a power too) beside a slash."""
-    stands = isinstance(node, n.FACTOR_LIKE) and (power_stands or not isinstance(node, n.Power))
-    return node if stands else n.Group(node)

@@ -9,8 +9,8 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.expressions import ExpressionReader
 from algebra.parse.statements import FeatureReader, StatementReader
 from algebra.parse.tokens import tokenize
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 
 _LEAD = re.compile(r"\s*(⇒|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?!=))\s*")
 _LEAD_STARTS = frozenset("⇒=∴\\fghpqr")

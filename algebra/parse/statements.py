@@ -5,8 +5,8 @@ from __future__ import annotations
 from algebra.parse.errors import ReadingError
 from algebra.parse.expressions import ExpressionReader
 from algebra.parse.tokens import Token
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 
 _STARTS_PHRASE = frozenset(["word", "open"])
 _SET_NAMES = ("S", "L")

@@ -10,7 +10,7 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from algebra import limits
-from algebra.parse.errors import ReadingError
+from algebra.parse.errors import ReadingError, ReadingErrorCode
 from algebra.tree.greek import LETTERS as GREEK
 
 SUPERSCRIPTS = dict(zip("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾ⁿˣʸ", "0123456789+-()nxy", strict=True))
@@ -125,7 +125,7 @@ class _Reader:
         self.position += length
         self.gap = False
 
-    def fail(self, message: str, code: str = "syntax") -> ReadingError:
+    def fail(self, message: str, code: ReadingErrorCode = "syntax") -> ReadingError:
         return ReadingError(message, self.position + 1 + self.offset, code)
 
     def read(self) -> list[Token]:
@@ -319,7 +319,7 @@ class _Reader:
         for _ in range(2):
             while self.text[self.position : self.position + 1] == " ":
                 self.position += 1
-            if not self.text[self.position : self.position + 1].isdigit():
+            if not self.text[self.position : self.position + 1] or self.text[self.position] not in _DIGITS:
                 return
             self.add("number", self.text[self.position], 1)
 

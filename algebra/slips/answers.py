@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from algebra.exact.algebraic_numbers import Number, roots_of
 from algebra.exact.errors import ExactError
-from algebra.exact.numbers import Number, roots_of
-from algebra.exact.ratio import Ratio, field_of, integer_coefficients, irreducible_factors
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.rational_functions import Ratio, field_of, integer_coefficients, irreducible_factors
 from algebra.slips.slip import Ending, Sight, Slip, Wrong
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from algebra.exact.errors import ExactError
-from algebra.exact.forms import simplified_tree
-from algebra.exact.ratio import Ratio
-from algebra.exact.roots import Exactly
+from algebra.exact.evaluate.at_point import PointEvaluator
+from algebra.exact.rational_functions import Ratio
+from algebra.exact.writing import simplified_tree
 from algebra.parse.errors import ReadingError
 from algebra.slips.slip import Sight, Slip
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 
@@ -29,7 +29,7 @@ class _Check:
             self.written = claim.sides
         else:
             self.written = () if claim is None or isinstance(claim, ln.STATEMENTS) else (claim,)
-        self.exactly = Exactly(sight.plan, {})
+        self.exactly = PointEvaluator(sight.plan, {})
         value = self.exactly.value(self.value)
         if value is not None:
             self.exactly.cell.constants[self.letter] = value

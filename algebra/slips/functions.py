@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction as Q
 
+from algebra.exact.algebraic_numbers import Number
 from algebra.exact.errors import ExactError
-from algebra.exact.numbers import Number
-from algebra.exact.ratio import field_of, integer_coefficients
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.rational_functions import field_of, integer_coefficients
 from algebra.functions.features import Features, features_of
 from algebra.slips.slip import Ending, Sight, Slip, Wrong
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 
 Stated = ln.Feature | ln.Equation
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from algebra.slips.parts import add, factors, multiply, number_of, terms, text, wrap
+from algebra.slips.parts import add, factors, multiply, number_of, signed, terms, text, wrap
 from algebra.slips.slip import Slip, Wrong
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -90,8 +90,6 @@ def _minus_inside(node: n.Node) -> Iterator[Wrong]:
 
 def _sum_sign(node: n.Node) -> Iterator[Wrong]:
     """Signed numbers or like terms with a wrong sign in the sum."""
-    from algebra.slips.parts import signed
-
     if not isinstance(node, n.Sum):
         return
     items = signed(terms(node))

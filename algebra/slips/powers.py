@@ -20,8 +20,8 @@ from algebra.slips.parts import (
     wrap,
 )
 from algebra.slips.slip import Slip, Wrong
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 

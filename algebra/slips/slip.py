@@ -6,9 +6,9 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from algebra.exact.cell import Plan
-from algebra.tree import lines as ln
+from algebra.exact.generators import Plan
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 
 Kind = Literal["concept", "procedure", "notation", "care"]
 Wrong = tuple[str, str]

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from algebra.exact.errors import ExactError
-from algebra.exact.roots import Exactly
+from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.slips.slip import Sight, Slip
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 
@@ -22,7 +22,7 @@ def _run_on(sight: Sight) -> Iterator[str]:
     body = sight.line.body
     if not isinstance(body, ln.Equation) or isinstance(sight.before, ln.STATEMENTS) or n.letters(body):
         return
-    exactly = Exactly(sight.plan, {})
+    exactly = PointEvaluator(sight.plan, {})
     try:
         values = [exactly.value(side) for side in body.sides]
         if values[-1] != exactly.value(sight.before):
@@ -67,7 +67,7 @@ def _is_zero_of(sight: Sight, letter: str, value: n.Node) -> bool:
     top = tree.numerator if isinstance(tree, n.Fraction) else tree
     if n.letters(top) != {letter}:
         return False
-    exactly = Exactly(sight.plan, {})
+    exactly = PointEvaluator(sight.plan, {})
     try:
         number = exactly.value(value)
         if number is None:

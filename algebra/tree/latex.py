@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.greek import LETTERS
 
 _OPERATORS = {"·": r" \cdot ", "×": r" \times ", "÷": r" \div ", "": ""}

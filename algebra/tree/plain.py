@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 
-from algebra.tree import lines as ln
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 
 _CLOSING = {"(": ")", "[": "]", "{": "}"}
 _ROOTS = {3: "∛", 4: "∜"}

@@ -4,35 +4,34 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from algebra.exact.ratio import Poly, depends_on, irreducible_factors, letters_of_ring
+from algebra.exact.rational_functions import Poly, depends_on, irreducible_factors, letters_of_ring
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.gains import whole
-from algebra.verify.ledger import condition_text
-from algebra.verify.meaning import Pair, SetMeaning
-from algebra.verify.setting import Setting
+from algebra.verify.context import Context
+from algebra.verify.evaluated import EvaluatedStatement, Pair
+from algebra.verify.excluded_values import condition_text
 
 
-def conditions(setting: Setting, before: SetMeaning, after: SetMeaning) -> list[str]:
+def conditions(context: Context, before: EvaluatedStatement, after: EvaluatedStatement) -> list[str]:
     """What a step needs of the other letters: that what it divides by is not 0, and that what it roots is not negative."""
     divided = dict(after.poles)
     for key in before.poles:
         divided.pop(key, None)
-    old, new = whole(before), whole(after)
+    old, new = before.product, after.product
     if old is not None and new is not None:
         divided |= irreducible_factors([(old / new).numerator])
-    letters = set(setting.letters) - {setting.unknown, "π"}
+    letters = set(context.letters) - {context.unknown, "π"}
     found = {
-        condition_text(setting, poly)
+        condition_text(context, poly)
         for poly in divided.values()
-        if not depends_on(poly, setting.unknown) and set(_letters_of(poly)) <= letters
+        if not depends_on(poly, context.unknown) and set(_letters_of(poly)) <= letters
     }
     rooted = {_radicand(part) for pair in after.pairs for part in _roots(pair)}
     for tree in rooted - {_radicand(part) for pair in before.pairs for part in _roots(pair)}:
         if n.letters(tree) and n.letters(tree) <= letters:
             found.add(f"{plain(tree)} ≥ 0")
-    if before.single is not None and not any(setting.unknown in n.letters(r) for p in after.pairs for r in _roots(p)):
-        found |= set(_not_negative(before.single, setting.unknown))
+    if before.single is not None and not any(context.unknown in n.letters(r) for p in after.pairs for r in _roots(p)):
+        found |= set(_not_negative(before.single, context.unknown))
     return sorted(found)
 
 

@@ -7,26 +7,31 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
 from algebra.exact.errors import ExactError
-from algebra.exact.forms import polynomial_tree
-from algebra.exact.ratio import Poly, Ratio, factored
-from algebra.model import Remaining
+from algebra.exact.rational_functions import Poly, Ratio, factored
+from algebra.exact.writing import polynomial_tree
+from algebra.reports.report import Remaining
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
-from algebra.verify.setting import Setting
+from algebra.verify.context import Context
+from algebra.verify.evaluator import Evaluator
 
 
 @dataclass(frozen=True, slots=True)
 class Finish:
-    """The expression to be judged, and in what setting."""
+    """The expression to be judged, and in what context."""
 
-    setting: Setting
+    evaluator: Evaluator
     tree: n.Node
     task: str
+
+    @property
+    def context(self) -> Context:
+        return self.evaluator.context
 
     def ratio(self, node: n.Node) -> Ratio | None:
         """The value of a part, or None where it has none."""
         try:
-            return self.setting.value(node).ratio
+            return self.evaluator.value(node).ratio
         except ExactError:
             return None
 
@@ -48,7 +53,7 @@ def is_rational(node: n.Node) -> bool:
 
 
 def _said(code: str, text: str, *at: n.Address) -> Remaining:
-    return Remaining(code, text, at)
+    return Remaining(code, at, text)
 
 
 def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
@@ -73,7 +78,7 @@ def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
 
 def powers_left(finish: Finish) -> Iterator[Remaining]:
     """Numeric powers of up to four digits, zero and negative exponents, a base that occurs twice, a power of a power."""
-    leave = finish.setting.working.convention("powers") == "leave"
+    leave = finish.context.working.convention("powers") == "leave"
     for address, node in finish.parts(n.Power):
         assert isinstance(node, n.Power)
         exponent = finish.ratio(node.exponent)
@@ -124,12 +129,12 @@ def like_terms(finish: Finish) -> Iterator[Remaining]:
 
 
 def _imaginary(finish: Finish, node: n.Node) -> bool:
-    return finish.setting.complex and "i" in n.letters(node)
+    return finish.context.complex and "i" in n.letters(node)
 
 
 def roots_left(finish: Finish) -> Iterator[Remaining]:
     """Square factors and fractions under roots, powers that come out, roots in denominators, roots still to multiply."""
-    clear = finish.setting.working.convention("root_denominators") == "clear"
+    clear = finish.context.working.convention("root_denominators") == "clear"
     for address, node in finish.parts(n.Root):
         assert isinstance(node, n.Root)
         inside = finish.ratio(node.radicand)
@@ -150,7 +155,7 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
             yield _said("radical-not-simplified", text, address)
         elif any(power >= index for _, power in factors):
             yield _said("radical-not-simplified", f"A power can still be taken out of {plain(node)}.", address)
-        elif int(content) < 0 and (index % 2 or finish.setting.complex) and is_number(node.radicand):
+        elif int(content) < 0 and (index % 2 or finish.context.complex) and is_number(node.radicand):
             yield _said("radical-not-simplified", f"The minus can still be taken out of {plain(node)}.", address)
         elif int(content) == 1 and not factors:
             yield _said("radical-not-simplified", f"{plain(node)} is 1.", address)
@@ -237,7 +242,7 @@ def lowest_terms(finish: Finish) -> Iterator[Remaining]:
 
 def improper_fractions(finish: Finish) -> Iterator[Remaining]:
     """Where the convention asks for mixed numbers: 7/2 is to be written 3 1/2."""
-    if finish.setting.working.convention("fractions") != "mixed":
+    if finish.context.working.convention("fractions") != "mixed":
         return
     for address, node in finish.parts(n.Fraction):
         top, bottom = (n.bare(part) for part in node.children)
@@ -292,7 +297,7 @@ def _factors(node: n.Node, at: n.Address) -> Iterator[tuple[n.Address, n.Node]]:
 
 
 def _poly_text(finish: Finish, poly: Poly) -> str:
-    return plain(polynomial_tree(poly, finish.setting.field.letters))
+    return plain(polynomial_tree(poly, finish.context.field.letters))
 
 
 _FRACTIONS: tuple[Check, ...] = (complex_fraction, lowest_terms)
@@ -308,12 +313,12 @@ CHECKS: dict[str, tuple[Check, ...]] = {
 """Which checks an answer has to pass, by task; of a `solve` each stated value."""
 
 
-def remaining_in(setting: Setting, tree: n.Node, task: str, at: n.Address = ()) -> list[Remaining]:
+def remaining_in(evaluator: Evaluator, tree: n.Node, task: str, at: n.Address = ()) -> list[Remaining]:
     """What is left to do, each code once per place; addresses are given below `at`."""
-    finish = Finish(setting, tree, task)
+    finish = Finish(evaluator, tree, task)
     found: dict[tuple[str, tuple[n.Address, ...]], Remaining] = {}
     for check in CHECKS.get(task, ()):
         for remaining in check(finish):
             places = tuple((*at, *address) for address in remaining.at)
-            found.setdefault((remaining.code, places), Remaining(remaining.code, remaining.text, places))
+            found.setdefault((remaining.code, places), Remaining(remaining.code, places, remaining.text))
     return list(found.values())

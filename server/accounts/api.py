@@ -9,7 +9,8 @@ from ninja import Router
 from ninja.decorators import decorate_view
 
 from server.accounts import services
-from server.accounts.schemas import Credentials, Detail, NewAccount, Session, Teacher
+from server.accounts.schemas import Credentials, NewAccount, Session, Teacher
+from server.common.schemas import Detail
 
 router = Router()
 

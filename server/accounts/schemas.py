@@ -25,10 +25,3 @@ class Session(Schema):
 
     teacher: Teacher | None
     needs_setup: bool
-
-
-class Detail(Schema):
-    """A refusal: a code for programs, a sentence for people."""
-
-    code: str
-    detail: str

@@ -9,7 +9,7 @@ from django.core.exceptions import ValidationError
 from django.db import connection, transaction
 from django.http import HttpRequest
 
-from server.config.problems import Refused
+from server.common.problems import Refused
 
 
 def current(request: HttpRequest) -> User | None:

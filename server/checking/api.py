@@ -5,19 +5,20 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router
 
-from server.checking import services
-from server.checking.schemas import EchoIn, EchoOut, JsonObject, ReportOut, WorkingIn
+from algebra import Echo, Report, understood
+from server.checking.schemas import EchoIn, WorkingIn
+from server.common.checks import timed_check
 
 router = Router()
 
 
-@router.post("", response=ReportOut)
-def check(request: HttpRequest, data: WorkingIn) -> JsonObject:
+@router.post("", response=Report)
+def check(request: HttpRequest, data: WorkingIn) -> Report:
     """Verifies a working; the same shape as `./uchuu check --json`."""
-    return services.check_working(data)
+    return timed_check(data.working())
 
 
-@router.post("/echo", response=EchoOut)
-def echo(request: HttpRequest, data: EchoIn) -> EchoOut:
+@router.post("/echo", response=Echo)
+def echo(request: HttpRequest, data: EchoIn) -> Echo:
     """A line as it is understood, while it is being typed."""
-    return services.echo_line(data.text, data.decimal)
+    return understood(data.text, decimal=data.decimal)

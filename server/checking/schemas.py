@@ -1,19 +1,16 @@
-"""The published shape of a working and of what is said of it (format 1). Fields are added, never renamed."""
+"""A working that is not stored, as `./uchuu check --jsonl` reads it, and a line as it is typed."""
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Literal
 
 from ninja import Field, Schema
 
-from algebra import limits
-
-RelationName = Literal["holds", "widens", "settles", "narrows", "breaks", "unclear"]
-LineText = str
+from algebra import Working, limits
 
 
 class WorkingIn(Schema):
-    """A working as `./uchuu check --jsonl` reads it."""
+    """A working. `conventions` holds only what differs from the defaults; `method` is the one that the task names."""
 
     id: str | int | None = None
     task: str = Field(max_length=20)
@@ -23,131 +20,17 @@ class WorkingIn(Schema):
     conventions: dict[str, str] = {}
     lines: list[str] = Field(default_factory=list, max_length=limits.MAX_LINES)
     assume: list[str] = Field(default_factory=list, max_length=20)
+    method: str | None = Field(None, max_length=40)
+    format: Literal[1] = 1
 
-
-class ErrorOut(Schema):
-    line: int
-    column: int
-    message: str
-    code: Literal["syntax", "scope", "limit", "task"]
-
-
-class MoveOut(Schema):
-    name: str
-    text: str
-    stated: str | None = None
-    as_stated: bool | None = None
-
-
-class AlsoOut(Schema):
-    """A second slip made on the same line."""
-
-    id: str
-    name: str
-    done: str
-    cue: str
-
-
-class SlipOut(Schema):
-    id: str
-    name: str
-    kind: Literal["concept", "procedure", "notation", "care"]
-    before: list[list[int]]
-    after: list[list[int]]
-    done: str
-    why: str
-    cue: str
-    instead: str
-    also: AlsoOut | None = None
-
-
-class EvidenceOut(Schema):
-    """Either `values` with `before` and `after`, or a `solution` and which line it `solves`."""
-
-    text: str
-    values: dict[str, str] | None = None
-    before: str | None = None
-    after: str | None = None
-    solution: str | None = None
-    solves: Literal["before", "after"] | None = None
-    plain: str | None = None
-
-
-class LinkOut(Schema):
-    line: int
-    relation: RelationName | None
-    kind: str
-    move: MoveOut | None
-    gained: list[str]
-    lost: list[str]
-    reasons: dict[str, str]
-    excluded: list[str]
-    slip: SlipOut | None
-    other_slips: list[SlipOut]
-    evidence: EvidenceOut | None
-    notes: list[str]
-    conditions: list[str]
-    error: ErrorOut | None
-
-
-class OwedOut(Schema):
-    value: str
-    because: str
-
-
-class AnswerOut(Schema):
-    verdict: Literal["correct", "incomplete", "extraneous", "wrong", "unfinished", "none"]
-    expected: list[str]
-    given: list[str]
-    missing: list[str]
-    extra: list[str]
-    slips: list[str]
-    follow_through: str | None
-    text: str
-
-
-class RemainingOut(Schema):
-    code: str
-    at: list[list[int]]
-    text: str
-
-
-class FinishOut(Schema):
-    finished: bool
-    remaining: list[RemainingOut]
-
-
-class ReportOut(Schema):
-    """What is said of a working."""
-
-    format: Literal[1]
-    id: str | int | None
-    links: list[LinkOut]
-    owed: list[OwedOut]
-    answer: AnswerOut
-    finish: FinishOut
-    excluded: list[str]
-    error: ErrorOut | None
-    ms: float
+    def working(self) -> Working:
+        """The working as the core takes it."""
+        return Working(
+            task=self.task, given=self.given, lines=tuple(self.lines), variable=self.variable, numbers=self.numbers,
+            conventions=self.conventions, assume=tuple(self.assume), id=self.id, method=self.method,
+        )  # fmt: skip
 
 
 class EchoIn(Schema):
     text: str = Field(max_length=limits.MAX_LINE_CHARACTERS)
     decimal: Literal["point", "comma"] = "point"
-
-
-class EchoOut(Schema):
-    """A line as understood: LaTeX left of the relation sign and from it on; or the error with its column."""
-
-    kind: str = ""
-    left: str = ""
-    right: str = ""
-    plain: str = ""
-    prefix: str = ""
-    move: str = ""
-    remark: str = ""
-    notes: list[str] = []
-    error: ErrorOut | None = None
-
-
-JsonObject = dict[str, Any]

@@ -8,7 +8,7 @@ from ninja.security import django_auth
 
 from server.accounts.api import router as accounts
 from server.checking.api import router as checking
-from server.config.problems import Problem
+from server.common.problems import Problem
 from server.keys.api import router as keys
 from server.sheets.api import router as sheets
 from server.solving.api import router as solving

@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from typing import cast
-
-from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Router, Status
 
-from server.accounts.schemas import Detail
-from server.checking.schemas import JsonObject
+from server.common.schemas import Detail
+from server.common.teacher import teacher_of
 from server.keys import services
 from server.keys.schemas import KeyIn, KeyOut, KeySheetIn
 from server.sheets import queries
@@ -19,12 +16,12 @@ router = Router()
 
 
 @router.post("/proofread", response={200: KeyOut, 400: Detail})
-def proofread(request: HttpRequest, data: KeyIn) -> JsonObject:
+def proofread(request: HttpRequest, data: KeyIn) -> KeyOut:
     """Verifies every line and every check of a key; nothing is stored."""
     return services.proofs_of(data)
 
 
 @router.post("/sheet", response={201: SheetOut, 400: Detail})
-def make_sheet(request: HttpRequest, data: KeySheetIn) -> Status[JsonObject]:
+def make_sheet(request: HttpRequest, data: KeySheetIn) -> Status[SheetOut]:
     """Makes a sheet of a key."""
-    return Status(201, queries.sheet_out(services.sheet_from(cast(User, request.user), data)))
+    return Status(201, queries.sheet_out(services.sheet_from(teacher_of(request), data)))

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from ninja import Field, Schema
-from pydantic import field_validator
 
-from algebra import MAX_KEY_CHARACTERS
+from algebra import MAX_KEY_CHARACTERS, Finding, PassedOver, Verdict
+from server.common.schemas import Title
 from server.sheets.schemas import Bead
 
 
@@ -17,29 +17,12 @@ class KeyIn(Schema):
 class KeySheetIn(KeyIn):
     """A key that becomes a sheet with this title."""
 
-    title: str = Field(max_length=120)
-
-    @field_validator("title")
-    @classmethod
-    def _titled(cls, title: str) -> str:
-        title = title.strip()
-        if not title:
-            raise ValueError("The sheet needs a title.")
-        return title
-
-
-class FindingOut(Schema):
-    """Something to be looked at. `line` counts the working's lines from 1 (0 is the given, null the whole), `place` the lines of
-    the text."""
-
-    line: int | None
-    place: int | None
-    kind: str
-    text: str
-    instead: str
+    title: Title
 
 
 class KeyProblemOut(Schema):
+    """One problem of a key: where it starts in the text and where its lines stand, its tiny chain, what was found."""
+
     label: str
     at: int
     places: list[int]
@@ -48,19 +31,14 @@ class KeyProblemOut(Schema):
     given_latex: str
     lines: list[str]
     beads: list[Bead]
-    verdict: str
+    verdict: Verdict
     finished: bool
-    findings: list[FindingOut]
-
-
-class SkippedOut(Schema):
-    line: int
-    text: str
+    findings: list[Finding]
 
 
 class KeyOut(Schema):
     """The problems found, in their order, and the lines that are no mathematics."""
 
     problems: list[KeyProblemOut]
-    skipped: list[SkippedOut]
+    skipped: list[PassedOver]
     faulty: int

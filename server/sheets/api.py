@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from typing import cast
-
-from django.contrib.auth.models import User
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
-from server.accounts.schemas import Detail
-from server.checking.schemas import JsonObject
+from server.common.schemas import Detail
+from server.common.teacher import teacher_of
 from server.sheets import queries, services
 from server.sheets.schemas import (
     ConflictOut,
@@ -27,65 +24,61 @@ from server.sheets.schemas import (
 router = Router()
 
 
-def _teacher(request: HttpRequest) -> User:
-    return cast(User, request.user)
-
-
 @router.get("/sheets", response=list[SheetRow])
-def list_sheets(request: HttpRequest) -> list[JsonObject]:
-    return queries.sheet_rows(_teacher(request))
+def list_sheets(request: HttpRequest) -> list[SheetRow]:
+    return queries.sheet_rows(teacher_of(request))
 
 
 @router.post("/sheets", response={201: SheetOut, 400: Detail})
-def create_sheet(request: HttpRequest, data: SheetIn) -> Status[JsonObject]:
-    return Status(201, queries.sheet_out(services.create_sheet(_teacher(request), data.title)))
+def create_sheet(request: HttpRequest, data: SheetIn) -> Status[SheetOut]:
+    return Status(201, queries.sheet_out(services.create_sheet(teacher_of(request), data.title)))
 
 
 @router.get("/sheets/{int:sheet_id}", response={200: SheetOut, 404: Detail})
-def read_sheet(request: HttpRequest, sheet_id: int) -> JsonObject:
-    return queries.sheet_out(queries.sheet_of(_teacher(request), sheet_id))
+def read_sheet(request: HttpRequest, sheet_id: int) -> SheetOut:
+    return queries.sheet_out(queries.sheet_of(teacher_of(request), sheet_id))
 
 
 @router.patch("/sheets/{int:sheet_id}", response={200: SheetOut, 400: Detail, 404: Detail})
-def change_sheet(request: HttpRequest, sheet_id: int, data: SheetChange) -> JsonObject:
-    return queries.sheet_out(services.change_sheet(_teacher(request), sheet_id, data))
+def change_sheet(request: HttpRequest, sheet_id: int, data: SheetChange) -> SheetOut:
+    return queries.sheet_out(services.change_sheet(teacher_of(request), sheet_id, data))
 
 
 @router.delete("/sheets/{int:sheet_id}", response={204: None, 404: Detail})
 def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
-    services.delete_sheet(_teacher(request), sheet_id)
+    services.delete_sheet(teacher_of(request), sheet_id)
     return Status(204, None)
 
 
 @router.put("/sheets/{int:sheet_id}/order", response={200: SheetOut, 400: Detail, 404: Detail})
-def reorder(request: HttpRequest, sheet_id: int, data: Order) -> JsonObject:
-    return queries.sheet_out(services.reorder(_teacher(request), sheet_id, data.problems))
+def reorder(request: HttpRequest, sheet_id: int, data: Order) -> SheetOut:
+    return queries.sheet_out(services.reorder(teacher_of(request), sheet_id, data.problems))
 
 
 @router.post("/sheets/{int:sheet_id}/problems", response={201: ProblemOut, 400: Detail, 404: Detail})
-def add_problem(request: HttpRequest, sheet_id: int, data: ProblemIn) -> Status[JsonObject]:
-    problem = services.add_problem(_teacher(request), sheet_id, data)
-    return Status(201, queries.problem_out(queries.problem_of(_teacher(request), problem.pk)))
+def add_problem(request: HttpRequest, sheet_id: int, data: ProblemIn) -> Status[ProblemOut]:
+    problem = services.add_problem(teacher_of(request), sheet_id, data)
+    return Status(201, queries.problem_out(queries.problem_of(teacher_of(request), problem.pk)))
 
 
 @router.get("/problems/{int:problem_id}", response={200: ProblemOut, 404: Detail})
-def read_problem(request: HttpRequest, problem_id: int) -> JsonObject:
-    return queries.problem_out(queries.problem_of(_teacher(request), problem_id))
+def read_problem(request: HttpRequest, problem_id: int) -> ProblemOut:
+    return queries.problem_out(queries.problem_of(teacher_of(request), problem_id))
 
 
 @router.patch("/problems/{int:problem_id}", response={200: ProblemOut, 400: Detail, 404: Detail})
-def change_problem(request: HttpRequest, problem_id: int, data: ProblemChange) -> JsonObject:
-    return queries.problem_out(services.change_problem(_teacher(request), problem_id, data))
+def change_problem(request: HttpRequest, problem_id: int, data: ProblemChange) -> ProblemOut:
+    return queries.problem_out(services.change_problem(teacher_of(request), problem_id, data))
 
 
 @router.post("/problems/{int:problem_id}/copy", response={201: ProblemOut, 400: Detail, 404: Detail})
-def duplicate_problem(request: HttpRequest, problem_id: int) -> Status[JsonObject]:
-    return Status(201, queries.problem_out(services.duplicate_problem(_teacher(request), problem_id)))
+def duplicate_problem(request: HttpRequest, problem_id: int) -> Status[ProblemOut]:
+    return Status(201, queries.problem_out(services.duplicate_problem(teacher_of(request), problem_id)))
 
 
 @router.delete("/problems/{int:problem_id}", response={204: None, 404: Detail})
 def delete_problem(request: HttpRequest, problem_id: int) -> Status[None]:
-    services.delete_problem(_teacher(request), problem_id)
+    services.delete_problem(teacher_of(request), problem_id)
     return Status(204, None)
 
 
@@ -93,6 +86,7 @@ def delete_problem(request: HttpRequest, problem_id: int) -> Status[None]:
 def write_lines(request: HttpRequest, problem_id: int, data: WorkingChange) -> HttpResponse:
     """Saves and checks the whole chain at once.
 
-    Called at every line, so the answer goes out as it is; that it has the promised shape is tested.
+    Called at every line, so the answer goes out without being validated again; that it has the promised shape is tested.
     """
-    return JsonResponse(queries.problem_out(services.write_lines(_teacher(request), problem_id, data)))
+    problem = queries.problem_out(services.write_lines(teacher_of(request), problem_id, data))
+    return HttpResponse(problem.model_dump_json(), content_type="application/json")

@@ -6,11 +6,13 @@ at any time (`manage.py recheck`).
 
 from __future__ import annotations
 
+from typing import cast
+
 from django.conf import settings
 from django.db import models
 from django.db.models import CheckConstraint, Deferrable, Q, UniqueConstraint
 
-from algebra import TASKS, limits
+from algebra import NUMBERS, TASKS, Numbers, Task, limits
 
 
 class Sheet(models.Model):
@@ -42,9 +44,19 @@ class Problem(models.Model):
         constraints = [
             UniqueConstraint(fields=["sheet", "position"], name="problem_place", deferrable=Deferrable.DEFERRED),
             CheckConstraint(condition=Q(task__in=TASKS), name="problem_task_known"),
-            CheckConstraint(condition=Q(numbers__in=("real", "complex")), name="problem_numbers_known"),
+            CheckConstraint(condition=Q(numbers__in=NUMBERS), name="problem_numbers_known"),
             CheckConstraint(condition=~Q(given=""), name="problem_has_given"),
         ]
+
+    @property
+    def task_name(self) -> Task:
+        """The task; that it is one of the known is a constraint of the table."""
+        return cast(Task, self.task)
+
+    @property
+    def number_system(self) -> Numbers:
+        """The numbers; that they are real or complex is a constraint of the table."""
+        return cast(Numbers, self.numbers)
 
 
 class Working(models.Model):

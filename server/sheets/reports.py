@@ -4,15 +4,20 @@ from __future__ import annotations
 
 import json
 from dataclasses import replace
+from typing import Literal
 from zlib import crc32
 
-from algebra import VERSION, ReadingError, TaskError, check, work
+from pydantic import TypeAdapter
+
+from algebra import VERSION, Difficulty, ReadingError, Report, TaskError, json_object, work
 from algebra import Working as CoreWorking
-from server.checking.schemas import JsonObject, ReportOut
+from server.common.checks import timed_check
 from server.sheets.models import Problem, Working
 
-STAMP = f"{VERSION}-{crc32(json.dumps(ReportOut.model_json_schema(), sort_keys=True).encode()):08x}"
+_REPORT, _DIFFICULTY = TypeAdapter(Report), TypeAdapter(Difficulty)
+STAMP = f"{VERSION}-{crc32(json.dumps(_REPORT.json_schema(), sort_keys=True).encode()):08x}"
 """Of the core and of the report's shape: a kept report with another stamp is made again."""
+State = Literal["sound", "faulty", "open"]
 
 
 def core_working(problem: Problem, lines: list[str]) -> CoreWorking:
@@ -33,31 +38,30 @@ def difficulty_of(problem: Problem) -> float | None:
     if problem.difficulty_version != STAMP:
         try:
             found = work(replace(core_working(problem, []), method=None), untaught=problem.sheet.untaught)
-            problem.difficulty = found.difficulty.to_json()
+            problem.difficulty = json_object(found.difficulty)
         except (TaskError, ReadingError):
             problem.difficulty = None
         problem.difficulty_version = STAMP
         Problem.objects.filter(pk=problem.pk).update(difficulty=problem.difficulty, difficulty_version=STAMP)
-    return float(problem.difficulty["rating"]) if problem.difficulty else None
+    return _DIFFICULTY.validate_python(problem.difficulty).rating if problem.difficulty else None
 
 
-def of(problem: Problem) -> JsonObject:
+def of(problem: Problem) -> Report:
     """The report on the stored working: the kept one, or a new one (kept too) where it is missing or old."""
     working = problem.working
     if working.report is None or working.report_version != STAMP:
         refresh(problem)
-    assert working.report is not None
-    return dict(working.report)
+    return _REPORT.validate_python(working.report)
 
 
-def report_on(problem: Problem, lines: list[str]) -> JsonObject:
+def report_on(problem: Problem, lines: list[str]) -> Report:
     """The report on these lines, stored or not."""
-    return check(core_working(problem, lines)).to_json()
+    return timed_check(core_working(problem, lines))
 
 
-def attach(working: Working, report: JsonObject) -> None:
+def attach(working: Working, report: Report) -> None:
     """Puts a report beside a working; saving is the caller's."""
-    working.report, working.report_version = report, STAMP
+    working.report, working.report_version = json_object(report), STAMP
 
 
 def refresh(problem: Problem) -> None:
@@ -67,12 +71,11 @@ def refresh(problem: Problem) -> None:
     Working.objects.filter(pk=working.pk).update(report=working.report, report_version=STAMP)
 
 
-def state(report: JsonObject) -> str:
+def state(report: Report) -> State:
     """`sound`, `faulty` (a link breaks, narrows or can't be read, or the answer is not right), or `open`."""
-    relations = [link["relation"] for link in report["links"]]
-    verdict = report["answer"]["verdict"]
-    if any(relation in ("breaks", "narrows", None) for relation in relations):
+    verdict = report.answer.verdict
+    if any(link.relation in ("breaks", "narrows", None) for link in report.links):
         return "faulty"
     if verdict in ("wrong", "incomplete", "extraneous"):
         return "faulty"
-    return "sound" if verdict == "correct" and report["finish"]["finished"] else "open"
+    return "sound" if verdict == "correct" and report.finish.finished else "open"

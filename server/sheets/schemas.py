@@ -3,18 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
 
 from ninja import Field, Schema
-from pydantic import StringConstraints
 
-from algebra import limits
-from server.checking.schemas import EchoOut, ReportOut
-
-Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
-LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
-Given = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
-TaskName = Literal["evaluate", "simplify", "factor", "expand", "solve", "domain", "analyze"]
+from algebra import Echo, Numbers, Relation, Report, Task, Verdict, limits
+from server.common.schemas import ConventionsOut, Given, LineText, Title
 
 
 class SheetIn(Schema):
@@ -31,7 +24,7 @@ class Bead(Schema):
     """One line of a tiny chain: its kind and relation."""
 
     kind: str
-    relation: str | None
+    relation: Relation | None
 
 
 class SlipNamed(Schema):
@@ -44,12 +37,12 @@ class ProblemRow(Schema):
 
     id: int
     position: int
-    task: TaskName
+    task: Task
     given: str
     given_latex: str
     beads: list[Bead]
     difficulty: float | None
-    verdict: str
+    verdict: Verdict
     finished: bool
     owed: int
     slips: list[SlipNamed]
@@ -67,24 +60,24 @@ class SheetRow(Schema):
 class SheetOut(Schema):
     id: int
     title: str
-    conventions: dict[str, str]
+    conventions: ConventionsOut
     untaught: list[str]
     problems: list[ProblemRow]
 
 
 class ProblemIn(Schema):
-    task: TaskName
+    task: Task
     given: Given
     variable: str = Field("", max_length=40)
-    numbers: Literal["real", "complex"] = "real"
+    numbers: Numbers = "real"
     method: str = Field("", max_length=40)
 
 
 class ProblemChange(Schema):
-    task: TaskName | None = None
+    task: Task | None = None
     given: Given | None = None
     variable: str | None = Field(None, max_length=40)
-    numbers: Literal["real", "complex"] | None = None
+    numbers: Numbers | None = None
     method: str | None = Field(None, max_length=40)
 
 
@@ -98,7 +91,7 @@ class LineOut(Schema):
     """A line as typed, and as understood."""
 
     text: str
-    echo: EchoOut
+    echo: Echo
 
 
 class TintOut(Schema):
@@ -106,8 +99,8 @@ class TintOut(Schema):
 
     line: int
     before_line: int
-    before: EchoOut
-    after: EchoOut
+    before: Echo
+    after: Echo
 
 
 class ProblemOut(Schema):
@@ -116,15 +109,15 @@ class ProblemOut(Schema):
     id: int
     sheet: int
     position: int
-    task: TaskName
+    task: Task
     given: str
     variable: str
-    numbers: str
+    numbers: Numbers
     method: str
-    given_echo: EchoOut
+    given_echo: Echo
     revision: int
     lines: list[LineOut]
-    report: ReportOut
+    report: Report
     tints: list[TintOut]
 
 

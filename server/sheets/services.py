@@ -6,9 +6,9 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
-from algebra import TaskError
+from algebra import JsonValue, TaskError
 from algebra import Working as CoreWorking
-from server.config.problems import Conflict, Refused
+from server.common.problems import Conflict, Refused
 from server.sheets import queries, reports
 from server.sheets.models import Line, Problem, Sheet, Working
 from server.sheets.schemas import ProblemChange, ProblemIn, SheetChange, WorkingChange
@@ -33,7 +33,7 @@ def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
         try:
             CoreWorking("simplify", "x", conventions=data.conventions).validate()
         except TaskError as problem:
-            raise Refused(str(problem), code="convention") from problem
+            raise Refused(problem.message, code="convention") from problem
         sheet.conventions = data.conventions
         sheet.problems.update(difficulty_version="")
         Working.objects.filter(problem__sheet=sheet).update(report=None)
@@ -79,10 +79,10 @@ def duplicate_problem(teacher: User, problem_id: int) -> Problem:
     """A copy with its lines, right after the original."""
     original = queries.problem_of(teacher, problem_id)
     data = ProblemIn(
-        task=original.task,  # type: ignore[arg-type]
+        task=original.task_name,
         given=original.given,
         variable=original.variable,
-        numbers=original.numbers,  # type: ignore[arg-type]
+        numbers=original.number_system,
         method=original.method,
     )
     copy = add_problem(teacher, original.sheet_id, data, [line.text for line in original.working.lines.all()])
@@ -119,7 +119,7 @@ def write_lines(teacher: User, problem_id: int, data: WorkingChange) -> Problem:
     working = get_object_or_404(owned, problem_id=problem_id, problem__sheet__owner=teacher)
     stored = list(working.lines.all())
     if working.revision != data.revision:
-        lines = [line.text for line in stored]
+        lines: list[JsonValue] = [line.text for line in stored]
         raise Conflict("This working was changed in another window.", revision=working.revision, lines=lines)
     working.revision += 1
     problem = working.problem

@@ -1,57 +1,24 @@
-"""What is given for a worked solution, the next step, and the features of a function."""
+"""What is given for a worked solution, the next step, the wrong answers to expect, and one's own words."""
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Literal
 
 from ninja import Field, Schema
 
-from algebra import limits
-from server.checking.schemas import EchoOut
-
-OrderName = Literal["shuffled", "ascending", "trap-first"]
-GrainName = Literal["every", "board", "brief"]
-
-
-class DifficultyOut(Schema):
-    rating: float
-    parts: dict[str, float]
-    noticed: list[str]
-
-
-class StepOut(Schema):
-    """One step of a worked solution: both lines typeset with the places where it acts, the rule, the side work.
-
-    `slips` are the student errors that lurk in it, `lurking` what they are called.
-    """
-
-    before: str
-    after: str
-    text: str
-    kind: str
-    move: str | None
-    rule: str
-    name: str
-    reason: str
-    side_work: list[dict[str, Any]]
-    slips: list[str]
-    lurking: list[str]
-    excluded: list[str]
-    noticed: list[str]
-    before_echo: EchoOut
-    after_echo: EchoOut
+from algebra import Difficulty, Echo, Option, TypesetStep, TypesetWrongAnswer, Unfinished, limits
 
 
 class SolutionOut(Schema):
-    """A problem worked by one method."""
+    """A problem worked by one method, in the teacher's own words."""
 
     method: str
     name: str
     description: str
     searches: str
     answer: list[str]
-    steps: list[StepOut]
-    difficulty: DifficultyOut
+    steps: list[TypesetStep]
+    difficulty: Difficulty
     not_yet: list[str]
 
 
@@ -59,7 +26,7 @@ class MethodsOut(Schema):
     """The methods that lead to the answer, the default first; `why_none` where there is none."""
 
     family: str
-    given_echo: EchoOut
+    given_echo: Echo
     methods: list[SolutionOut]
     why_none: str
 
@@ -74,64 +41,10 @@ class HintOut(Schema):
     """What to look at, then the rule, then the line."""
 
     look: str
-    step: StepOut | None
+    step: TypesetStep | None
     method: str
     shorter: str
     done: bool
-
-
-class AnalysisOut(Schema):
-    """The features of a rational function and its graph as data; `error` where it is none."""
-
-    excluded: list[str]
-    holes: list[list[str]]
-    vertical_asymptotes: list[str]
-    horizontal_asymptote: str | None
-    oblique_asymptote: str | None
-    x_intercepts: list[str]
-    y_intercept: str | None
-    end_behaviour: dict[str, str]
-    range: str | None
-    grid_points: list[list[str]]
-    graph: dict[str, Any] | None = None
-    error: str | None = None
-
-
-class RefutationOut(Schema):
-    text: str
-    plain: str | None = None
-
-
-class WayOut(Schema):
-    """A wrong answer to expect: its slips, where it parts from the right working, the whole wrong working typeset."""
-
-    answer: str
-    answer_latex: str
-    slips: list[str]
-    names: list[str]
-    done: str
-    why: str
-    cue: str
-    kind: str
-    at_line: int
-    lines: list[str]
-    echoes: list[EchoOut]
-    refutation: RefutationOut | None
-    roads: int
-
-
-class UnfinishedOut(Schema):
-    answer: str
-    answer_latex: str
-    missing: str
-
-
-class OptionOut(Schema):
-    answer: str
-    answer_latex: str
-    right: bool
-    reason: str
-    slips: list[str]
 
 
 class AnticipatedOut(Schema):
@@ -139,14 +52,14 @@ class AnticipatedOut(Schema):
 
     answer: list[str]
     answer_latex: str
-    wrong: list[WayOut]
-    unfinished: list[UnfinishedOut]
-    options: list[OptionOut]
+    wrong: list[TypesetWrongAnswer]
+    unfinished: list[Unfinished]
+    options: list[Option]
     why_none: str
 
 
 class EntryOut(Schema):
-    """A rule, a method or a kind of number that a class may have been taught, in the product's words."""
+    """A rule, a method, a slip or a kind of number that a class may have been taught, in the product's words."""
 
     id: str
     kind: Literal["method", "rule", "number", "slip"]
@@ -159,7 +72,7 @@ class CatalogueOut(Schema):
     entries: list[EntryOut]
 
 
-class Words(Schema):
+class OwnWording(Schema):
     """A teacher's own words for a rule, a method or a slip; an empty text leaves the product's."""
 
     name: str = Field("", max_length=120)
@@ -167,8 +80,8 @@ class Words(Schema):
 
 
 class WordsOut(Schema):
-    words: dict[str, Words]
+    words: dict[str, OwnWording]
 
 
 class WordsIn(Schema):
-    words: dict[str, Words] = Field(max_length=400)
+    words: dict[str, OwnWording] = Field(max_length=400)

@@ -6,13 +6,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from algebra.exact.cell import Cell, Plan
-from algebra.exact.cells import Cells, plan_of
+from algebra.exact.algebraic_numbers import Number, prime_factors, rational, roots_of, squarefree_part
+from algebra.exact.decomposition import Decomposition, plan_of
 from algebra.exact.errors import TooLarge, UndefinedValue
-from algebra.exact.forms import surd_tree
-from algebra.exact.numbers import Number, prime_factors, rational, roots_of, squarefree_part
-from algebra.exact.realset import RealSet
-from algebra.exact.values import value_of
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.generators import Plan
+from algebra.exact.radical_field import RadicalField
+from algebra.exact.real_sets import RealSet
+from algebra.exact.writing import surd_tree
 from algebra.parse.lines import read_expression
 from algebra.tree.plain import plain
 
@@ -20,7 +21,7 @@ from algebra.tree.plain import plain
 def number(text: str):
     """A numeric expression in a cell of its own."""
     tree = read_expression(text)
-    cell = Cell((), plan_of([tree], imaginary=False) or Plan(), {}, {})
+    cell = RadicalField((), plan_of([tree], imaginary=False) or Plan(), {}, {})
     return value_of(tree, cell).ratio
 
 
@@ -122,12 +123,12 @@ def test_intervals_are_written_as_such(low, low_closed, high, high_closed, text)
 def test_the_letters_are_cut_where_a_sign_changes(text, letters, cells, undefined):
     tree = read_expression(text)
 
-    def judge(cell: Cell) -> bool:
+    def judge(cell: RadicalField) -> bool:
         try:
             value_of(tree, cell)
         except UndefinedValue:
             return False
         return True
 
-    found = Cells(letters, plan_of([tree], imaginary=False)).each(judge)
+    found = Decomposition(letters, plan_of([tree], imaginary=False)).each(judge)
     assert (len(found), [defined for _, defined in found].count(False)) == (cells, undefined)

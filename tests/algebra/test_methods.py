@@ -9,11 +9,11 @@ import pytest
 import sympy as sp
 
 from algebra import Working, check
+from algebra.desk.solve import Unsolved, all_methods, problem_from, work, worked
 from algebra.families import FAMILIES, Draw
 from algebra.methods.catalogue import METHODS
 from algebra.methods.paper import GRAINS, at_grain
 from algebra.parse.lines import read_expression
-from algebra.work.solve import Unsolved, all_methods, problem_from, work, worked
 from tests.algebra.ranked_pairs import PAIRS
 from tests.oracle.test_differential import to_sympy
 
@@ -37,13 +37,13 @@ def report_of(solution, steps):
 @pytest.mark.parametrize(("family", "level"), LEVELS, ids=lambda value: getattr(value, "id", value))
 def test_every_line_of_every_worked_solution_passes_the_check(family, level):
     for given in drawn(family, level, COUNT):
-        for solution in all_methods(Working(family.task, given, (), variable=family.unknown), seconds=30):
+        for solution in all_methods(Working(family.task, given, (), variable=family.unknown)):
             for grain in GRAINS:
                 report = report_of(solution, at_grain(solution.all_steps, grain))
                 context = (given, solution.method, grain)
                 assert report.answer.verdict == "correct", context
                 assert {link.relation for link in report.links} <= {"holds", "widens", "settles"}, context
-                assert not report.remaining, (*context, report.remaining)
+                assert not report.finish.remaining, (*context, report.finish.remaining)
                 assert not report.owed, context
                 assert all(link.move is None or link.move.as_stated is not False for link in report.links), context
 
@@ -264,4 +264,4 @@ def test_mixed_numbers_are_written_where_the_convention_asks_for_them(task, give
     working = Working(task, given, conventions={"fractions": "mixed"})
     solution = work(working)
     assert solution.lines[-1].partition("   |")[0] == last
-    assert check(Working(task, given, solution.lines, conventions={"fractions": "mixed"})).finished
+    assert check(Working(task, given, solution.lines, conventions={"fractions": "mixed"})).finish.finished

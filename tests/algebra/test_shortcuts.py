@@ -9,18 +9,26 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from algebra import Working, check, decide
-from algebra.exact.cells import plan_of
-from algebra.exact.ground import FEW, SPARE
-from algebra.exact.plainly import NotSeen, NoValue, value_at
-from algebra.exact.ratio import Ratio, factored, field_of, integer_coefficients, irreducible_factors, univariate
+from algebra.exact.decomposition import plan_of
+from algebra.exact.evaluate.ball import NotSeen, NoValue, value_at
+from algebra.exact.generators import FEW, SPARE
+from algebra.exact.rational_functions import (
+    Ratio,
+    factored,
+    field_of,
+    integer_coefficients,
+    irreducible_factors,
+    univariate,
+)
 from algebra.parse.lines import read_expression, read_line
 from algebra.tree.survey import surveyed
-from algebra.verify.setting import Setting
+from algebra.verify.context import context_of
+from algebra.verify.evaluator import Evaluator
 
 
-def setting_of(line):
+def evaluator_of(line):
     body = read_line(line)
-    return Setting(Working("solve", line, (), "x"), body, []), body.body
+    return Evaluator(context_of(Working("solve", line, (), "x"), body, [])), body.body
 
 
 # -- the value at one number -------------------------------------------------------------------------------------
@@ -98,16 +106,16 @@ def test_conjugates_find_what_the_general_way_finds(seed):
     decided = 0
     for _ in range(60):
         line = radical_equation(rng)
-        setting, body = setting_of(line)
-        meaning = setting.solutions(body)
+        evaluator, body = evaluator_of(line)
+        meaning = evaluator.statement(body)
         if not meaning.plain_roots:
             continue
         (pair,) = meaning.pairs
-        quick = setting._by_a_shortcut(setting.home, pair)
+        quick = evaluator._by_a_shortcut(evaluator.context.home, pair)
         if quick is None:
             continue
         decided += 1
-        assert quick.members == setting.solve(pair.left_tree, pair.right_tree).members, line
+        assert quick.members == evaluator.solve(pair.left_tree, pair.right_tree).members, line
     assert decided > 25
 
 
@@ -123,9 +131,9 @@ def test_conjugates_find_what_the_general_way_finds(seed):
     ],
 )
 def test_the_quick_way_leaves_alone_what_it_can_not_decide(line, why):
-    setting, body = setting_of(line)
-    meaning = setting.solutions(body)
-    assert not meaning.plain_roots or setting._by_a_shortcut(setting.home, meaning.pairs[0]) is None, why
+    evaluator, body = evaluator_of(line)
+    meaning = evaluator.statement(body)
+    assert not meaning.plain_roots or evaluator._by_a_shortcut(evaluator.context.home, meaning.pairs[0]) is None, why
 
 
 @pytest.mark.parametrize(

@@ -1,15 +1,29 @@
 import createClient from 'openapi-fetch'
+import type { Readable } from 'openapi-typescript-helpers'
 import type { components, paths } from './schema'
 
-export type Schema = components['schemas']
+/** The shapes of the API as calls give them. */
+export type Schema = { [Name in keyof components['schemas']]: Readable<components['schemas'][Name]> }
 export type Problem = Schema['ProblemOut']
-export type Report = Schema['ReportOut']
-export type Link = Schema['LinkOut']
-export type Echo = Schema['EchoOut']
+export type Report = Schema['Report']
+export type Link = Schema['Link']
+export type Echo = Schema['Echo']
 export type Sheet = Schema['SheetOut']
 export type SheetRow = Schema['SheetRow']
 export type ProblemRow = Schema['ProblemRow']
 export type Session = Schema['Session']
+export type Step = Schema['TypesetStep']
+export type SideWork = Step['side_work'][number]
+export type PointEvidence = Schema['PointEvidence']
+export type Evidence = NonNullable<Link['evidence']>
+export type Features = Schema['FeaturesReport']
+export type Graph = Schema['Graph']
+
+/** Evidence with a point at which two lines differ; null for evidence of another kind. */
+export const pointOf = (evidence: Evidence | null | undefined): PointEvidence | null => (evidence && 'values' in evidence ? evidence : null)
+
+/** The same shape with small whole numbers, of evidence that has one. */
+export const plainShape = (evidence: Evidence | null | undefined): string => pointOf(evidence)?.plain ?? ''
 
 /** The CSRF cookie is read for every change, because logging in rotates it. */
 function csrfToken(): string {

@@ -277,7 +277,7 @@ export interface paths {
          * Write Lines
          * @description Saves and checks the whole chain at once.
          *
-         *     Called at every line, so the answer goes out as it is; that it has the promised shape is tested.
+         *     Called at every line, so the answer goes out without being validated again; that it has the promised shape is tested.
          */
         put: operations["server_sheets_api_write_lines"];
         post?: never;
@@ -394,11 +394,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Words */
+        /**
+         * Read Words
+         * @description One's own words for rules, methods and slips.
+         */
         get: operations["server_solving_api_read_words"];
         /**
          * Write Words
-         * @description Replaces one's own words for rules and methods.
+         * @description Replaces one's own words for rules, methods and slips.
          */
         put: operations["server_solving_api_write_words"];
         post?: never;
@@ -460,10 +463,10 @@ export interface components {
             name?: string;
         };
         /**
-         * AlsoOut
+         * AlsoMade
          * @description A second slip made on the same line.
          */
-        AlsoOut: {
+        AlsoMade: {
             /** Id */
             id: string;
             /** Name */
@@ -473,8 +476,11 @@ export interface components {
             /** Cue */
             cue: string;
         };
-        /** AnswerOut */
-        AnswerOut: {
+        /**
+         * Answer
+         * @description The answer against what is expected; `follow_through` is its verdict against the broken line, if any.
+         */
+        Answer: {
             /**
              * Verdict
              * @enum {string}
@@ -491,12 +497,25 @@ export interface components {
             /** Slips */
             slips: string[];
             /** Follow Through */
-            follow_through: string | null;
+            follow_through: ("correct" | "incomplete" | "extraneous" | "wrong" | "unfinished" | "none") | null;
             /** Text */
             text: string;
         };
-        /** ErrorOut */
-        ErrorOut: {
+        /**
+         * Finish
+         * @description Whether the answer is right and in its final form, and what is left to do.
+         */
+        Finish: {
+            /** Finished */
+            finished: boolean;
+            /** Remaining */
+            remaining: components["schemas"]["Remaining"][];
+        };
+        /**
+         * LineError
+         * @description Why a line can't be read. The given is line 0; the column counts characters from 1.
+         */
+        LineError: {
             /** Line */
             line: number;
             /** Column */
@@ -510,43 +529,19 @@ export interface components {
             code: "syntax" | "scope" | "limit" | "task";
         };
         /**
-         * EvidenceOut
-         * @description Either `values` with `before` and `after`, or a `solution` and which line it `solves`.
+         * Link
+         * @description What is said of one line, counted from 1; `relation` is None when the line can't be read.
+         *
+         *     `excluded` is the given's ledger. `conditions` are what the step needs of the other letters: `a ≠ 0`, `A ≥ 0`.
          */
-        EvidenceOut: {
-            /** Text */
-            text: string;
-            /** Values */
-            values?: {
-                [key: string]: string;
-            } | null;
-            /** Before */
-            before?: string | null;
-            /** After */
-            after?: string | null;
-            /** Solution */
-            solution?: string | null;
-            /** Solves */
-            solves?: ("before" | "after") | null;
-            /** Plain */
-            plain?: string | null;
-        };
-        /** FinishOut */
-        FinishOut: {
-            /** Finished */
-            finished: boolean;
-            /** Remaining */
-            remaining: components["schemas"]["RemainingOut"][];
-        };
-        /** LinkOut */
-        LinkOut: {
+        Link: {
             /** Line */
             line: number;
             /** Relation */
             relation: ("holds" | "widens" | "settles" | "narrows" | "breaks" | "unclear") | null;
             /** Kind */
             kind: string;
-            move: components["schemas"]["MoveOut"] | null;
+            move: components["schemas"]["MoveSeen"] | null;
             /** Gained */
             gained: string[];
             /** Lost */
@@ -557,18 +552,22 @@ export interface components {
             };
             /** Excluded */
             excluded: string[];
-            slip: components["schemas"]["SlipOut"] | null;
+            slip: components["schemas"]["SlipSeen"] | null;
             /** Other Slips */
-            other_slips: components["schemas"]["SlipOut"][];
-            evidence: components["schemas"]["EvidenceOut"] | null;
+            other_slips: components["schemas"]["SlipSeen"][];
+            /** Evidence */
+            evidence: components["schemas"]["PointEvidence"] | components["schemas"]["SolutionEvidence"] | null;
             /** Notes */
             notes: string[];
             /** Conditions */
             conditions: string[];
-            error: components["schemas"]["ErrorOut"] | null;
+            error: components["schemas"]["LineError"] | null;
         };
-        /** MoveOut */
-        MoveOut: {
+        /**
+         * MoveSeen
+         * @description What was done to get to a line, as recognised, and whether it is what the writer states.
+         */
+        MoveSeen: {
             /** Name */
             name: string;
             /** Text */
@@ -578,15 +577,42 @@ export interface components {
             /** As Stated */
             as_stated?: boolean | null;
         };
-        /** OwedOut */
-        OwedOut: {
+        /**
+         * Owed
+         * @description A candidate that still has to be checked, and why.
+         */
+        Owed: {
             /** Value */
             value: string;
             /** Because */
             because: string;
         };
-        /** RemainingOut */
-        RemainingOut: {
+        /**
+         * PointEvidence
+         * @description A point at which two lines differ, both worked out; of lines without letters, their values.
+         *
+         *     `values` are the letters' values; `before` and `after` are None where a line is undefined there. `plain` is the same shape
+         *     with small whole numbers for its roots, where the same error is plain to see.
+         */
+        PointEvidence: {
+            /** Text */
+            text: string;
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
+            /** Before */
+            before: string | null;
+            /** After */
+            after: string | null;
+            /** Plain */
+            plain?: string | null;
+        };
+        /**
+         * Remaining
+         * @description Something still to be done to the answer; `at` are addresses in the last line.
+         */
+        Remaining: {
             /** Code */
             code: string;
             /** At */
@@ -595,31 +621,34 @@ export interface components {
             text: string;
         };
         /**
-         * ReportOut
-         * @description What is said of a working.
+         * Report
+         * @description Everything that is said of a working. `ms` is what the check took, in milliseconds, as its caller measured it.
          */
-        ReportOut: {
+        Report: {
+            /** Id */
+            id: string | number | null;
+            /** Links */
+            links: components["schemas"]["Link"][];
+            /** Owed */
+            owed: components["schemas"]["Owed"][];
+            answer: components["schemas"]["Answer"];
+            finish: components["schemas"]["Finish"];
+            /** Excluded */
+            excluded: string[];
+            error: components["schemas"]["LineError"] | null;
+            /** Ms */
+            ms: number;
             /**
              * Format
              * @constant
              */
             format: 1;
-            /** Id */
-            id: string | number | null;
-            /** Links */
-            links: components["schemas"]["LinkOut"][];
-            /** Owed */
-            owed: components["schemas"]["OwedOut"][];
-            answer: components["schemas"]["AnswerOut"];
-            finish: components["schemas"]["FinishOut"];
-            /** Excluded */
-            excluded: string[];
-            error: components["schemas"]["ErrorOut"] | null;
-            /** Ms */
-            ms: number;
         };
-        /** SlipOut */
-        SlipOut: {
+        /**
+         * SlipSeen
+         * @description A student error that explains a line: what was done, why it fails, its places in both lines, the right line.
+         */
+        SlipSeen: {
             /** Id */
             id: string;
             /** Name */
@@ -641,11 +670,26 @@ export interface components {
             cue: string;
             /** Instead */
             instead: string;
-            also?: components["schemas"]["AlsoOut"] | null;
+            also: components["schemas"]["AlsoMade"] | null;
+        };
+        /**
+         * SolutionEvidence
+         * @description A value that solves one of two lines and not the other.
+         */
+        SolutionEvidence: {
+            /** Text */
+            text: string;
+            /** Solution */
+            solution: string;
+            /**
+             * Solves
+             * @enum {string}
+             */
+            solves: "before" | "after";
         };
         /**
          * WorkingIn
-         * @description A working as `./uchuu check --jsonl` reads it.
+         * @description A working. `conventions` holds only what differs from the defaults; `method` is the one that the task names.
          */
         WorkingIn: {
             /** Id */
@@ -672,53 +716,39 @@ export interface components {
             lines?: string[];
             /** Assume */
             assume?: string[];
+            /** Method */
+            method?: string | null;
+            /**
+             * Format
+             * @default 1
+             * @constant
+             */
+            format?: 1;
         };
         /**
-         * EchoOut
-         * @description A line as understood: LaTeX left of the relation sign and from it on; or the error with its column.
+         * Echo
+         * @description LaTeX left of the first relation sign and from it on, the move, the remark, and the reading in plain notation.
+         *
+         *     Of a line that can't be read, the error with its column and nothing else.
          */
-        EchoOut: {
-            /**
-             * Kind
-             * @default
-             */
-            kind?: string;
-            /**
-             * Left
-             * @default
-             */
-            left?: string;
-            /**
-             * Right
-             * @default
-             */
-            right?: string;
-            /**
-             * Plain
-             * @default
-             */
-            plain?: string;
-            /**
-             * Prefix
-             * @default
-             */
-            prefix?: string;
-            /**
-             * Move
-             * @default
-             */
-            move?: string;
-            /**
-             * Remark
-             * @default
-             */
-            remark?: string;
-            /**
-             * Notes
-             * @default []
-             */
-            notes?: string[];
-            error?: components["schemas"]["ErrorOut"] | null;
+        Echo: {
+            /** Kind */
+            kind: string;
+            /** Left */
+            left: string;
+            /** Right */
+            right: string;
+            /** Plain */
+            plain: string;
+            /** Prefix */
+            prefix: string;
+            /** Move */
+            move: string;
+            /** Remark */
+            remark: string;
+            /** Notes */
+            notes: string[];
+            error: components["schemas"]["LineError"] | null;
         };
         /** EchoIn */
         EchoIn: {
@@ -739,24 +769,25 @@ export interface components {
             /** Kind */
             kind: string;
             /** Relation */
-            relation: string | null;
+            relation: ("holds" | "widens" | "settles" | "narrows" | "breaks" | "unclear") | null;
         };
         /**
-         * FindingOut
-         * @description Something to be looked at. `line` counts the working's lines from 1 (0 is the given, null the whole), `place` the lines of
-         *     the text.
+         * Finding
+         * @description Something to be looked at: the line (0 is the given, None the whole), what kind, a sentence, the line that would be right.
+         *
+         *     `place` is the line of the text (from 1) where it stands, None for what concerns the whole.
          */
-        FindingOut: {
+        Finding: {
             /** Line */
             line: number | null;
-            /** Place */
-            place: number | null;
             /** Kind */
             kind: string;
             /** Text */
             text: string;
             /** Instead */
             instead: string;
+            /** Place */
+            place: number | null;
         };
         /**
          * KeyOut
@@ -766,11 +797,14 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["KeyProblemOut"][];
             /** Skipped */
-            skipped: components["schemas"]["SkippedOut"][];
+            skipped: components["schemas"]["PassedOver"][];
             /** Faulty */
             faulty: number;
         };
-        /** KeyProblemOut */
+        /**
+         * KeyProblemOut
+         * @description One problem of a key: where it starts in the text and where its lines stand, its tiny chain, what was found.
+         */
         KeyProblemOut: {
             /** Label */
             label: string;
@@ -788,15 +822,21 @@ export interface components {
             lines: string[];
             /** Beads */
             beads: components["schemas"]["Bead"][];
-            /** Verdict */
-            verdict: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "correct" | "incomplete" | "extraneous" | "wrong" | "unfinished" | "none";
             /** Finished */
             finished: boolean;
             /** Findings */
-            findings: components["schemas"]["FindingOut"][];
+            findings: components["schemas"]["Finding"][];
         };
-        /** SkippedOut */
-        SkippedOut: {
+        /**
+         * PassedOver
+         * @description A line of the text that is no mathematics.
+         */
+        PassedOver: {
             /** Line */
             line: number;
             /** Text */
@@ -813,6 +853,34 @@ export interface components {
             conventions?: {
                 [key: string]: string;
             };
+        };
+        /**
+         * ConventionsOut
+         * @description The conventions that differ from the defaults, by key; the first position of each is the default.
+         */
+        ConventionsOut: {
+            /** Decimal */
+            decimal?: ("point" | "comma") | null;
+            /** Fractions */
+            fractions?: ("improper" | "mixed") | null;
+            /** Root Denominators */
+            root_denominators?: ("clear" | "allow") | null;
+            /** Powers */
+            powers?: ("evaluate" | "leave") | null;
+            /** Solutions */
+            solutions?: ("listed" | "plus-minus") | null;
+            /** Roots Of Letters */
+            roots_of_letters?: ("any-real" | "non-negative") | null;
+            /** Checks After Squaring */
+            checks_after_squaring?: ("always" | "when-gained" | "never") | null;
+            /** Restrictions */
+            restrictions?: ("optional" | "required") | null;
+            /** Product */
+            product?: ("dot" | "cross") | null;
+            /** Moves */
+            moves?: ("below" | "margin" | "carried") | null;
+            /** Order Name */
+            order_name?: ("PEMDAS" | "BODMAS" | "BIDMAS" | "GEMDAS") | null;
         };
         /**
          * ProblemRow
@@ -836,8 +904,11 @@ export interface components {
             beads: components["schemas"]["Bead"][];
             /** Difficulty */
             difficulty: number | null;
-            /** Verdict */
-            verdict: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "correct" | "incomplete" | "extraneous" | "wrong" | "unfinished" | "none";
             /** Finished */
             finished: boolean;
             /** Owed */
@@ -851,10 +922,7 @@ export interface components {
             id: number;
             /** Title */
             title: string;
-            /** Conventions */
-            conventions: {
-                [key: string]: string;
-            };
+            conventions: components["schemas"]["ConventionsOut"];
             /** Untaught */
             untaught: string[];
             /** Problems */
@@ -933,7 +1001,7 @@ export interface components {
         LineOut: {
             /** Text */
             text: string;
-            echo: components["schemas"]["EchoOut"];
+            echo: components["schemas"]["Echo"];
         };
         /**
          * ProblemOut
@@ -955,16 +1023,19 @@ export interface components {
             given: string;
             /** Variable */
             variable: string;
-            /** Numbers */
-            numbers: string;
+            /**
+             * Numbers
+             * @enum {string}
+             */
+            numbers: "real" | "complex";
             /** Method */
             method: string;
-            given_echo: components["schemas"]["EchoOut"];
+            given_echo: components["schemas"]["Echo"];
             /** Revision */
             revision: number;
             /** Lines */
             lines: components["schemas"]["LineOut"][];
-            report: components["schemas"]["ReportOut"];
+            report: components["schemas"]["Report"];
             /** Tints */
             tints: components["schemas"]["TintOut"][];
         };
@@ -977,8 +1048,8 @@ export interface components {
             line: number;
             /** Before Line */
             before_line: number;
-            before: components["schemas"]["EchoOut"];
-            after: components["schemas"]["EchoOut"];
+            before: components["schemas"]["Echo"];
+            after: components["schemas"]["Echo"];
         };
         /** ProblemIn */
         ProblemIn: {
@@ -1043,10 +1114,138 @@ export interface components {
             /** Lines */
             lines: string[];
         };
-        /** DifficultyOut */
-        DifficultyOut: {
+        /**
+         * AreaGrid
+         * @description A two by two box: `across` and `down` are the terms of the factors, `areas` their products by rows.
+         */
+        AreaGrid: {
+            /** Across */
+            across: [
+                string,
+                string
+            ];
+            /** Down */
+            down: [
+                string,
+                string
+            ];
+            /** Areas */
+            areas: [
+                [
+                    string,
+                    string
+                ],
+                [
+                    string,
+                    string
+                ]
+            ];
+            /** Pair */
+            pair: [
+                number,
+                number
+            ];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "area-grid";
+        };
+        /**
+         * Balance
+         * @description Both sides of an equation and what is done to them; it tips when that is done to one only.
+         */
+        Balance: {
+            /** Left */
+            left: string;
+            /** Right */
+            right: string;
+            /** Move */
+            move: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "balance";
+        };
+        /**
+         * Box
+         * @description The box that completes a square: half of the coefficient `of`, and the square of it.
+         */
+        Box: {
+            /** Half */
+            half: string;
+            /** Square */
+            square: string;
+            /** Of */
+            of: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "box";
+        };
+        /**
+         * Candidate
+         * @description A candidate put in: what that claims, and whether it holds.
+         */
+        Candidate: {
+            /** Value */
+            value: string;
+            /** Claim */
+            claim: string;
+            /** Holds */
+            holds: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "candidate";
+        };
+        /**
+         * CommonDenominator
+         * @description The LCD, and of expressions what each denominator lacks: `rows` are (denominator, what it lacks).
+         */
+        CommonDenominator: {
+            /** Lcd */
+            lcd: string;
+            /** Denominators */
+            denominators: string[];
+            /** Rows */
+            rows: [
+                string,
+                string
+            ][];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "lcd";
+        };
+        /**
+         * Counters
+         * @description Signed whole numbers as counters, and what they come to.
+         */
+        Counters: {
+            /** Terms */
+            terms: number[];
+            /** Total */
+            total: number;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "counters";
+        };
+        /**
+         * Difficulty
+         * @description `rating` from 1 to 10; `parts`: steps, search, numbers, noticing, length, in points before they are scaled.
+         *
+         *     The rating is None where the problem is not worked.
+         */
+        Difficulty: {
             /** Rating */
-            rating: number;
+            rating: number | null;
             /** Parts */
             parts: {
                 [key: string]: number;
@@ -1055,21 +1254,180 @@ export interface components {
             noticed: string[];
         };
         /**
+         * DivisionRow
+         * @description One step of a long division: the term of the quotient, what is subtracted for it, what is left.
+         */
+        DivisionRow: {
+            /** Term */
+            term: string;
+            /** Subtract */
+            subtract: string;
+            /** Rest */
+            rest: string;
+        };
+        /**
+         * FactorTree
+         * @description A whole number taken apart into its primes, the smallest first.
+         */
+        FactorTree: {
+            /** Number */
+            number: number;
+            /** Primes */
+            primes: number[];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "factor-tree";
+        };
+        /**
+         * Ladder
+         * @description What was done to the unknown, and how it is undone from the bottom up, starting from the other side.
+         */
+        Ladder: {
+            /** Unknown */
+            unknown: string;
+            /** Do */
+            do: string[];
+            /** Undo */
+            undo: string[];
+            /** Start */
+            start: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "ladder";
+        };
+        /**
+         * LongDivision
+         * @description A long division of polynomials.
+         */
+        LongDivision: {
+            /** Dividend */
+            dividend: string;
+            /** Divisor */
+            divisor: string;
+            /** Quotient */
+            quotient: string[];
+            /** Rows */
+            rows: components["schemas"]["DivisionRow"][];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "long-division";
+        };
+        /**
+         * Mark
+         * @description A term to be coloured: `before` stands in the line before, `after` in the line after; either may be None.
+         *
+         *     Marks of one pair share a `group`.
+         */
+        Mark: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cancel" | "carry" | "focus";
+            /** Before */
+            before: string | null;
+            /** After */
+            after: string | null;
+            /** Group */
+            group: number;
+        };
+        /**
          * MethodsOut
          * @description The methods that lead to the answer, the default first; `why_none` where there is none.
          */
         MethodsOut: {
             /** Family */
             family: string;
-            given_echo: components["schemas"]["EchoOut"];
+            given_echo: components["schemas"]["Echo"];
             /** Methods */
             methods: components["schemas"]["SolutionOut"][];
             /** Why None */
             why_none: string;
         };
         /**
+         * ProductSum
+         * @description The search for two numbers with a product and a sum: `tried` are (first, second, their sum); `pair` is None where none fits.
+         */
+        ProductSum: {
+            /** Product */
+            product: number;
+            /** Sum */
+            sum: number;
+            /** Tried */
+            tried: [
+                number,
+                number,
+                number
+            ][];
+            /** Pair */
+            pair: [
+                number,
+                number
+            ] | null;
+            /** Diamond */
+            diamond: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "product-sum";
+        };
+        /**
+         * QuadraticCoefficients
+         * @description What is read off for the quadratic formula.
+         */
+        QuadraticCoefficients: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** C */
+            c: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "formula";
+        };
+        /**
+         * SlideDivide
+         * @description Slide and divide: `slid` is x² + bx + ac, then its factors, these divided by a, and the denominators slid in front.
+         */
+        SlideDivide: {
+            /** A */
+            a: number;
+            /** Slid */
+            slid: string;
+            /** Factors */
+            factors: [
+                string,
+                string
+            ];
+            /** Divided */
+            divided: [
+                string,
+                string
+            ];
+            /** Result */
+            result: [
+                string,
+                string
+            ];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "slide-divide";
+        };
+        /**
          * SolutionOut
-         * @description A problem worked by one method.
+         * @description A problem worked by one method, in the teacher's own words.
          */
         SolutionOut: {
             /** Method */
@@ -1083,24 +1441,60 @@ export interface components {
             /** Answer */
             answer: string[];
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
-            difficulty: components["schemas"]["DifficultyOut"];
+            steps: components["schemas"]["TypesetStep"][];
+            difficulty: components["schemas"]["Difficulty"];
             /** Not Yet */
             not_yet: string[];
         };
         /**
-         * StepOut
-         * @description One step of a worked solution: both lines typeset with the places where it acts, the rule, the side work.
-         *
-         *     `slips` are the student errors that lurk in it, `lurking` what they are called.
+         * SquareTest
+         * @description Is a trinomial the square of a + b? `middle` is what stands there, `needed` what would have to.
          */
-        StepOut: {
+        SquareTest: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Middle */
+            middle: string;
+            /** Needed */
+            needed: string;
+            /** Fits */
+            fits: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "square-test";
+        };
+        /**
+         * SyntheticDivision
+         * @description Division by x − root (W. G. Horner's scheme): the coefficients, what is carried, and the row below.
+         */
+        SyntheticDivision: {
+            /** Root */
+            root: string;
+            /** Top */
+            top: string[];
+            /** Carried */
+            carried: string[];
+            /** Bottom */
+            bottom: string[];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "synthetic";
+        };
+        /**
+         * TypesetStep
+         * @description A step with both its lines set for a screen, the places marked where it acts.
+         */
+        TypesetStep: {
             /** Before */
             before: string;
             /** After */
             after: string;
-            /** Text */
-            text: string;
             /** Kind */
             kind: string;
             /** Move */
@@ -1112,19 +1506,25 @@ export interface components {
             /** Reason */
             reason: string;
             /** Side Work */
-            side_work: {
-                [key: string]: unknown;
-            }[];
+            side_work: (components["schemas"]["ProductSum"] | components["schemas"]["AreaGrid"] | components["schemas"]["FactorTree"] | components["schemas"]["SquareTest"] | components["schemas"]["SlideDivide"] | components["schemas"]["CommonDenominator"] | components["schemas"]["Box"] | components["schemas"]["QuadraticCoefficients"] | components["schemas"]["Balance"] | components["schemas"]["Ladder"] | components["schemas"]["Counters"] | components["schemas"]["SyntheticDivision"] | components["schemas"]["LongDivision"] | components["schemas"]["Candidate"])[];
             /** Slips */
             slips: string[];
-            /** Lurking */
-            lurking: string[];
             /** Excluded */
             excluded: string[];
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Text */
+            text: string;
+            /** Lurking */
+            lurking: string[];
             /** Noticed */
             noticed: string[];
-            before_echo: components["schemas"]["EchoOut"];
-            after_echo: components["schemas"]["EchoOut"];
+            /** Before Latex */
+            before_latex?: string | null;
+            /** After Latex */
+            after_latex?: string | null;
+            before_echo: components["schemas"]["Echo"];
+            after_echo: components["schemas"]["Echo"];
         };
         /**
          * HintOut
@@ -1133,7 +1533,7 @@ export interface components {
         HintOut: {
             /** Look */
             look: string;
-            step: components["schemas"]["StepOut"] | null;
+            step: components["schemas"]["TypesetStep"] | null;
             /** Method */
             method: string;
             /** Shorter */
@@ -1159,83 +1559,105 @@ export interface components {
             /** Answer Latex */
             answer_latex: string;
             /** Wrong */
-            wrong: components["schemas"]["WayOut"][];
+            wrong: components["schemas"]["TypesetWrongAnswer"][];
             /** Unfinished */
-            unfinished: components["schemas"]["UnfinishedOut"][];
+            unfinished: components["schemas"]["Unfinished"][];
             /** Options */
-            options: components["schemas"]["OptionOut"][];
+            options: components["schemas"]["Option"][];
             /** Why None */
             why_none: string;
         };
-        /** OptionOut */
-        OptionOut: {
+        /**
+         * Option
+         * @description One option of a multiple-choice item: the right answer, or a wrong one with the reason behind it.
+         */
+        Option: {
             /** Answer */
             answer: string;
-            /** Answer Latex */
-            answer_latex: string;
             /** Right */
             right: boolean;
             /** Reason */
             reason: string;
             /** Slips */
             slips: string[];
-        };
-        /** RefutationOut */
-        RefutationOut: {
-            /** Text */
-            text: string;
-            /** Plain */
-            plain?: string | null;
-        };
-        /** UnfinishedOut */
-        UnfinishedOut: {
-            /** Answer */
-            answer: string;
             /** Answer Latex */
             answer_latex: string;
-            /** Missing */
-            missing: string;
         };
         /**
-         * WayOut
-         * @description A wrong answer to expect: its slips, where it parts from the right working, the whole wrong working typeset.
+         * TypesetWrongAnswer
+         * @description A wrong answer with the lines of its working set for a screen.
          */
-        WayOut: {
+        TypesetWrongAnswer: {
             /** Answer */
             answer: string;
-            /** Answer Latex */
-            answer_latex: string;
             /** Slips */
             slips: string[];
-            /** Names */
-            names: string[];
+            /** At Line */
+            at_line: number;
             /** Done */
             done: string;
+            /** Lines */
+            lines: string[];
+            /** Refutation */
+            refutation: components["schemas"]["PointEvidence"] | components["schemas"]["SolutionEvidence"] | null;
+            /** Weight */
+            weight: number;
+            /** Roads */
+            roads: number;
+            /** Names */
+            names: string[];
             /** Why */
             why: string;
             /** Cue */
             cue: string;
-            /** Kind */
-            kind: string;
-            /** At Line */
-            at_line: number;
-            /** Lines */
-            lines: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "concept" | "procedure" | "notation" | "care";
+            /** Answer Latex */
+            answer_latex: string;
             /** Echoes */
-            echoes: components["schemas"]["EchoOut"][];
-            refutation: components["schemas"]["RefutationOut"] | null;
-            /** Roads */
-            roads: number;
+            echoes: components["schemas"]["Echo"][];
         };
         /**
-         * AnalysisOut
-         * @description The features of a rational function and its graph as data; `error` where it is none.
+         * Unfinished
+         * @description An equal answer that stops too soon, and the finish code of what is missing.
          */
-        AnalysisOut: {
+        Unfinished: {
+            /** Answer */
+            answer: string;
+            /** Missing */
+            missing: string;
+            /** Answer Latex */
+            answer_latex: string;
+        };
+        /**
+         * Dot
+         * @description A point to be drawn, and its exact coordinates.
+         */
+        Dot: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FeaturesReport
+         * @description The features of a rational function in one letter; values are exact, in the plain notation, limits also `inf` or `-inf`.
+         *
+         *     Holes and grid points are pairs of coordinates. `end_behaviour` has the keys + and -.
+         */
+        FeaturesReport: {
             /** Excluded */
             excluded: string[];
             /** Holes */
-            holes: string[][];
+            holes: [
+                string,
+                string
+            ][];
             /** Vertical Asymptotes */
             vertical_asymptotes: string[];
             /** Horizontal Asymptote */
@@ -1253,13 +1675,82 @@ export interface components {
             /** Range */
             range: string | null;
             /** Grid Points */
-            grid_points: string[][];
-            /** Graph */
-            graph?: {
-                [key: string]: unknown;
-            } | null;
-            /** Error */
-            error?: string | null;
+            grid_points: [
+                string,
+                string
+            ][];
+            error: components["schemas"]["LineError"] | null;
+            graph?: components["schemas"]["Graph"] | null;
+            /** Id */
+            id?: string | number | null;
+            /**
+             * Format
+             * @constant
+             */
+            format: 1;
+        };
+        /**
+         * Graph
+         * @description A graph: the window as (left, right, bottom, top), the curve in pieces that stop at poles, asymptotes, holes, points.
+         *
+         *     The numbers are approximate and serve the drawing alone; the texts are exact.
+         */
+        Graph: {
+            /** Window */
+            window: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Pieces */
+            pieces: [
+                number,
+                number
+            ][][];
+            /** Vertical */
+            vertical: components["schemas"]["VerticalLine"][];
+            horizontal: components["schemas"]["HorizontalLine"] | null;
+            oblique: components["schemas"]["SlantLine"] | null;
+            /** Holes */
+            holes: components["schemas"]["Dot"][];
+            /** Intercepts */
+            intercepts: components["schemas"]["Dot"][];
+            /** Check Points */
+            check_points: components["schemas"]["Dot"][];
+        };
+        /**
+         * HorizontalLine
+         * @description A horizontal asymptote and its exact value.
+         */
+        HorizontalLine: {
+            /** Y */
+            y: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * SlantLine
+         * @description An oblique asymptote: points on it, and its expression.
+         */
+        SlantLine: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * VerticalLine
+         * @description A vertical asymptote and its exact value.
+         */
+        VerticalLine: {
+            /** X */
+            x: number;
+            /** Text */
+            text: string;
         };
         /** CatalogueOut */
         CatalogueOut: {
@@ -1268,7 +1759,7 @@ export interface components {
         };
         /**
          * EntryOut
-         * @description A rule, a method or a kind of number that a class may have been taught, in the product's words.
+         * @description A rule, a method, a slip or a kind of number that a class may have been taught, in the product's words.
          */
         EntryOut: {
             /** Id */
@@ -1286,10 +1777,10 @@ export interface components {
             topic: string;
         };
         /**
-         * Words
+         * OwnWording
          * @description A teacher's own words for a rule, a method or a slip; an empty text leaves the product's.
          */
-        Words: {
+        OwnWording: {
             /**
              * Name
              * @default
@@ -1305,14 +1796,14 @@ export interface components {
         WordsOut: {
             /** Words */
             words: {
-                [key: string]: components["schemas"]["Words"];
+                [key: string]: components["schemas"]["OwnWording"];
             };
         };
         /** WordsIn */
         WordsIn: {
             /** Words */
             words: {
-                [key: string]: components["schemas"]["Words"];
+                [key: string]: components["schemas"]["OwnWording"];
             };
         };
     };
@@ -1449,7 +1940,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReportOut"];
+                    "application/json": components["schemas"]["Report"];
                 };
             };
         };
@@ -1473,7 +1964,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EchoOut"];
+                    "application/json": components["schemas"]["Echo"];
                 };
             };
         };
@@ -2105,7 +2596,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AnalysisOut"];
+                    "application/json": components["schemas"]["FeaturesReport"];
                 };
             };
             /** @description Not Found */

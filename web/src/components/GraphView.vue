@@ -1,20 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import type { Graph } from '@/api/client'
 
 /**
  * The graph of a rational function from its data: curve pieces, dashed asymptotes, open holes, intercepts. The same
  * drawing serves the screen, where it zooms and is traced, and print.
  */
-export interface Graph {
-  window: [number, number, number, number]
-  pieces: [number, number][][]
-  vertical: { x: number; text: string }[]
-  horizontal: { y: number; text: string } | null
-  oblique: { points: [number, number][]; text: string } | null
-  holes: { x: number; y: number; text: string }[]
-  intercepts: { x: number; y: number; text: string }[]
-  check_points: { x: number; y: number; text: string }[]
-}
 const props = withDefaults(defineProps<{ graph: Graph; width?: number; height?: number }>(), { width: 620, height: 520 })
 
 const zoom = ref(1)
@@ -32,7 +23,7 @@ watch(
 )
 
 const window_ = computed(() => {
-  const [left, right, bottom, top] = props.graph.window
+  const [left, right, bottom, top] = props.graph.window as [number, number, number, number]
   const [cx, cy] = centre.value
   const across = (right - left) / 2 / zoom.value
   const up = (top - bottom) / 2 / zoom.value
@@ -55,13 +46,17 @@ function ticks(low: number, high: number): number[] {
 }
 const across = computed(() => ticks(window_.value.left, window_.value.right))
 const up = computed(() => ticks(window_.value.bottom, window_.value.top))
-function path(points: [number, number][]): string {
-  return points.map(([x, y], k) => `${k ? 'L' : 'M'}${px(x).toFixed(2)} ${py(y).toFixed(2)}`).join('')
+/** The calls of the API lose that a place is a pair. */
+type Place = [x: number, y: number]
+const places = (points: number[][]): Place[] => points as Place[]
+
+function path(points: number[][]): string {
+  return places(points).map(([x, y], k) => `${k ? 'L' : 'M'}${px(x).toFixed(2)} ${py(y).toFixed(2)}`).join('')
 }
 
 /** The height of the curve over x, between the two nearest points of its piece; null between pieces. */
 function heightAt(x: number): number | null {
-  for (const piece of props.graph.pieces) {
+  for (const piece of props.graph.pieces.map(places)) {
     const k = piece.findIndex(([at]) => at >= x)
     if (k <= 0) continue
     const [x0, y0] = piece[k - 1]!

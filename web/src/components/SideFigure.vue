@@ -1,22 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { SideWork } from '@/api/client'
 import PlainMath from './PlainMath.vue'
 
 /** The figures that are drawn: a factor tree, a balance that tips when one side only is changed, signed counters. */
-type Work = Record<string, unknown>
-const props = defineProps<{ work: Work }>()
+const props = defineProps<{ work: Extract<SideWork, { kind: 'factor-tree' | 'balance' | 'counters' }> }>()
 
-const primes = computed(() => (props.work['primes'] ?? []) as number[])
+const primes = computed(() => (props.work.kind === 'factor-tree' ? props.work.primes : []))
 /** The numbers that are left on the way down the tree. */
 const trunk = computed(() => {
-  let rest = Number(props.work['number'])
+  let rest = props.work.kind === 'factor-tree' ? props.work.number : 1
   return primes.value.map((prime) => {
     const here = rest
     rest /= prime
     return here
   })
 })
-const terms = computed(() => (props.work['terms'] ?? []) as number[])
+const terms = computed(() => (props.work.kind === 'counters' ? props.work.terms : []))
 const counters = computed(() => {
   const plus = terms.value.filter((t) => t > 0).reduce((a, b) => a + b, 0)
   const minus = -terms.value.filter((t) => t < 0).reduce((a, b) => a + b, 0)
@@ -26,7 +26,7 @@ const counters = computed(() => {
 </script>
 
 <template>
-  <svg v-if="work['kind'] === 'factor-tree'" class="tree" :viewBox="`0 0 ${60 + primes.length * 34} ${30 + primes.length * 34}`" aria-hidden="true">
+  <svg v-if="work.kind === 'factor-tree'" class="tree" :viewBox="`0 0 ${60 + primes.length * 34} ${30 + primes.length * 34}`" aria-hidden="true">
     <g v-for="(value, k) in trunk" :key="k">
       <text :x="30 + k * 34" :y="20 + k * 34">{{ k < primes.length - 1 ? value : '' }}</text>
       <template v-if="k < primes.length - 1">
@@ -37,21 +37,21 @@ const counters = computed(() => {
     </g>
   </svg>
 
-  <div v-else-if="work['kind'] === 'balance'" class="balances">
+  <div v-else-if="work.kind === 'balance'" class="balances">
     <div v-for="fair in [true, false]" :key="String(fair)" class="balance" :class="{ tipped: !fair }">
       <div class="beam">
-        <span class="pan"><PlainMath :text="String(work['left'])" /><b><PlainMath :text="String(work['move'])" /></b></span>
-        <span class="pan"><PlainMath :text="String(work['right'])" /><b v-if="fair"><PlainMath :text="String(work['move'])" /></b></span>
+        <span class="pan"><PlainMath :text="work.left" /><b><PlainMath :text="work.move" /></b></span>
+        <span class="pan"><PlainMath :text="work.right" /><b v-if="fair"><PlainMath :text="work.move" /></b></span>
       </div>
       <div class="foot" />
       <p class="muted">{{ fair ? 'on both sides: level' : 'on one side only: it tips' }}</p>
     </div>
   </div>
 
-  <div v-else class="counters" role="img" :aria-label="`${terms.join(' and ')} make ${work['total']}`">
+  <div v-else class="counters" role="img" :aria-label="`${terms.join(' and ')} make ${work.total}`">
     <span v-for="k in counters.plus" :key="`p${k}`" class="counter plus" :class="{ gone: k <= counters.pairs }">+</span>
     <span v-for="k in counters.minus" :key="`m${k}`" class="counter minus" :class="{ gone: k <= counters.pairs }">−</span>
-    <p>{{ terms.join(' and ') }} make <b>{{ work['total'] }}</b></p>
+    <p>{{ terms.join(' and ') }} make <b>{{ work.total }}</b></p>
   </div>
 </template>
 

@@ -100,6 +100,6 @@ describe('tasks and conventions', () => {
   it('says only what differs from the defaults', () => {
     const defaults = Object.fromEntries(CONVENTIONS.map(({ key, positions }) => [key, positions[0]!.value]))
     expect(inForce(defaults)).toEqual([])
-    expect(inForce({ ...defaults, decimal: 'comma', powers: 'nonsense' })).toEqual(['decimals are written with a: comma: 2,5 (lists with ;)'])
+    expect(inForce({ ...defaults, decimal: 'comma', powers: undefined })).toEqual(['decimals are written with a: comma: 2,5 (lists with ;)'])
   })
 })

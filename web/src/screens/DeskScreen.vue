@@ -20,7 +20,7 @@ import { useSheets } from '@/features/sheets/store'
 import TaughtDrawer from '@/features/sheets/TaughtDrawer.vue'
 import ProblemDialog from '@/features/strip/ProblemDialog.vue'
 import ProblemStrip from '@/features/strip/ProblemStrip.vue'
-import { inForce } from '@/lib/conventions'
+import { inForce, type Conventions } from '@/lib/conventions'
 import { instruction, unknownOf, type Numbers, type Task } from '@/lib/tasks'
 
 /** The desk: the sheet's problems on the left, the paper in the middle, what is to be said on the right. */
@@ -150,7 +150,7 @@ const conventionWords = computed(() => {
   return words.length ? `${words.length} convention${words.length === 1 ? '' : 's'} set` : 'usual conventions'
 })
 
-async function saveConventions(chosen: Record<string, string>): Promise<void> {
+async function saveConventions(chosen: Conventions): Promise<void> {
   await chain.flush()
   await sheets.setConventions(chosen)
   if (current.value) await chain.open(current.value.id)

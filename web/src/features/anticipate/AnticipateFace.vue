@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, unwrap, type Schema } from '@/api/client'
+import { api, unwrap, type Schema, plainShape } from '@/api/client'
 import MathText from '@/components/MathText.vue'
 
 /** What students will write: wrong answers with the slip behind them, their whole working, and what refutes them. */
@@ -80,7 +80,7 @@ function onKey(event: KeyboardEvent): void {
           </ol>
           <template v-if="way.refutation">
             <p class="refuted">{{ way.refutation.text }}</p>
-            <p v-if="way.refutation.plain" class="refuted">{{ way.refutation.plain }}</p>
+            <p v-if="plainShape(way.refutation)" class="refuted">{{ plainShape(way.refutation) }}</p>
           </template>
           <el-button size="small" @click="emit('board', way.lines, way.at_line)">Show on the board</el-button>
           <el-button size="small" @click="emit('use', way.lines)">Put it on the paper</el-button>

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, unwrap, type Echo, type Problem, type Schema } from '@/api/client'
+import { api, plainShape, unwrap, type Echo, type Problem, type Schema, type SideWork, type Step } from '@/api/client'
+import { asBody, type Conventions } from '@/lib/conventions'
 import { isSideLine, relationWord } from '@/lib/relations'
 
 /** A line for the board: typeset, with the line before it marked where the step acts. */
@@ -15,7 +16,7 @@ export interface BoardLine {
   name: string
   reason: string
   side: boolean
-  sideWork: Record<string, unknown>[]
+  sideWork: SideWork[]
 }
 export interface DetourLine {
   text: string
@@ -43,13 +44,13 @@ export const useBoard = defineStore('board', () => {
   const source = ref(OWN)
   const detour = ref<DetourLine[]>([])
   const trouble = ref('')
-  const conventions = ref<Record<string, string>>({})
+  const conventions = ref<Conventions>({})
   /** A wrong way that was foreseen, and those of its lines that are still to be shown. */
   const foreseen = shallowRef<WrongWay | null>(null)
   const waiting = shallowRef<DetourLine[]>([])
 
-  const moves = computed(() => conventions.value['moves'] ?? 'below')
-  const given = computed(() => (problem.value ? whole(problem.value.given_echo) : null))
+  const moves = computed(() => conventions.value.moves ?? 'below')
+  const given = computed(() => problem.value?.given_echo ?? null)
   const givenLatex = computed(() => (problem.value ? `${problem.value.given_echo.left} ${problem.value.given_echo.right}` : ''))
   const sources = computed(() => {
     const found = (methods.value?.methods ?? []).map((each) => ({ id: each.method, name: each.name }))
@@ -90,7 +91,7 @@ export const useBoard = defineStore('board', () => {
         api.POST('/api/check', {
           body: {
             task: known.task, given: known.given, variable: known.variable || null, numbers: known.numbers,
-            conventions: conventions.value, lines: [...standing, ...lines], assume: [],
+            conventions: asBody(conventions.value), lines: [...standing, ...lines], assume: [],
           },
         }),
       ),
@@ -98,7 +99,7 @@ export const useBoard = defineStore('board', () => {
     ])
     return lines.map((text, k) => {
       const link = report.links[standing.length + k]!
-      const said = [link.slip?.done, link.evidence?.text, link.evidence?.plain]
+      const said = [link.slip?.done, link.evidence?.text, plainShape(link.evidence)]
       return {
         text, left: echoes[k]?.left ?? '', right: echoes[k]?.right ?? '', relation: link.relation, word: relationWord(link.relation, link.kind),
         evidence: link.error?.message ?? said.filter(Boolean).join(' '),
@@ -147,22 +148,16 @@ export const useBoard = defineStore('board', () => {
   return { problem, source, sources, lines, detour, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, foresee, more, back }
 })
 
-/** An echo with every part there, so that nothing has to be asked for twice. */
-function whole(echo: Echo): { kind: string; left: string; right: string; prefix: string; move: string; remark: string } {
-  return { kind: '', left: '', right: '', prefix: '', move: '', remark: '', ...echo }
-}
-
-function ownLine(text: string, found: Echo): BoardLine {
-  const echo = whole(found)
+function ownLine(text: string, echo: Echo): BoardLine {
   return {
     text, left: echo.left, right: echo.right, beforeLeft: '', beforeRight: '', prefix: echo.prefix, move: echo.move, name: '',
     reason: echo.remark, side: isSideLine(echo.kind), sideWork: [],
   }
 }
 
-function methodLine(step: Schema['StepOut']): BoardLine {
-  const marked = step.kind === 'line' ? whole(step.before_echo) : null
-  const after = whole(step.after_echo)
+function methodLine(step: Step): BoardLine {
+  const marked = step.kind === 'line' ? step.before_echo : null
+  const after = step.after_echo
   return {
     text: step.text, left: after.left, right: after.right, beforeLeft: marked?.left ?? '', beforeRight: marked?.right ?? '',
     prefix: after.prefix, move: after.move, name: step.name, reason: step.reason, side: isSideLine(after.kind), sideWork: step.side_work,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import type { Link, Report } from '@/api/client'
+import { pointOf, type Link, type Report } from '@/api/client'
 import RelationGlyph from '@/components/RelationGlyph.vue'
 import { isSideLine, meaningOf, NOTE_WORDS, relationWord, type Relation } from '@/lib/relations'
 
@@ -27,11 +27,13 @@ const word = computed(() => (props.link ? relationWord(props.link.relation, prop
 const relation = computed(() => (props.link?.relation ?? null) as Relation | null)
 const meaning = computed(() => (relation.value && !side.value ? meaningOf(relation.value, props.link!.kind, props.task) : ''))
 const lostElsewhere = computed(() => {
-  const shown = props.link?.evidence?.solution
+  const evidence = props.link?.evidence
+  const shown = evidence && 'solution' in evidence ? evidence.solution : null
   return (props.link?.lost ?? []).filter((value) => value !== shown)
 })
 const notes = computed(() => (props.link?.notes ?? []).map((note) => NOTE_WORDS[note] ?? note))
-const values = computed(() => Object.entries(props.link?.evidence?.values ?? {}))
+const point = computed(() => pointOf(props.link?.evidence))
+const values = computed(() => Object.entries(point.value?.values ?? {}))
 const reasons = computed(() => Object.entries(props.link?.reasons ?? {}))
 const misstated = computed(() => (props.link?.move?.as_stated === false ? props.link.move : null))
 const quiet = computed(
@@ -39,10 +41,7 @@ const quiet = computed(
     props.link?.relation === 'holds' &&
     !notes.value.length && !props.link.conditions.length && !reasons.value.length && !misstated.value && !props.link.gained.length,
 )
-const hasTable = computed(() => {
-  const evidence = props.link?.evidence
-  return !!evidence && evidence.before !== null && evidence.before !== undefined && !side.value
-})
+const hasTable = computed(() => point.value !== null && point.value.before !== null && !side.value)
 </script>
 
 <template>
@@ -78,12 +77,12 @@ const hasTable = computed(() => {
             <template v-for="([name, value], k) in values" :key="name">{{ k ? ', ' : ' ' }}<b>{{ name }} = {{ value }}</b></template>
           </caption>
           <tbody>
-            <tr><th scope="row">line before</th><td>{{ link.evidence.before ?? 'undefined' }}</td></tr>
-            <tr class="differs"><th scope="row">this line</th><td>{{ link.evidence.after ?? 'undefined' }}</td></tr>
+            <tr><th scope="row">line before</th><td>{{ point?.before ?? 'undefined' }}</td></tr>
+            <tr class="differs"><th scope="row">this line</th><td>{{ point?.after ?? 'undefined' }}</td></tr>
           </tbody>
         </table>
         <p v-else>{{ link.evidence.text }}</p>
-        <p v-if="link.evidence.plain" class="plain">{{ link.evidence.plain }}</p>
+        <p v-if="point?.plain" class="plain">{{ point.plain }}</p>
       </section>
 
       <section v-if="lostElsewhere.length && link.relation === 'narrows'">

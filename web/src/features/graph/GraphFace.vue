@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, unwrap, type Schema } from '@/api/client'
-import GraphView, { type Graph } from '@/components/GraphView.vue'
+import { api, unwrap, type Features } from '@/api/client'
+import GraphView from '@/components/GraphView.vue'
 import PlainMath from '@/components/PlainMath.vue'
 
 /** The graph of the given beside its table of features. */
 const props = defineProps<{ problem: number; given: string; letter: string }>()
 
-const found = ref<Schema['AnalysisOut'] | null>(null)
+const found = ref<Features | null>(null)
 const trouble = ref('')
 watch(
   () => [props.problem, props.given],
@@ -15,7 +15,7 @@ watch(
     trouble.value = ''
     try {
       found.value = await unwrap(api.GET('/api/problems/{problem_id}/analysis', { params: { path: { problem_id: props.problem } } }))
-      trouble.value = found.value.error ?? ''
+      trouble.value = found.value.error?.message ?? ''
     } catch (problemFound) {
       trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
     }
@@ -50,7 +50,7 @@ const table = computed<[string, string][]>(() => {
   <section class="face" :class="{ two: !!found?.graph }" aria-label="Graph and features">
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
     <template v-else-if="found?.graph">
-      <GraphView :graph="found.graph as unknown as Graph" />
+      <GraphView :graph="found.graph" />
       <table aria-label="Features">
         <tbody>
           <tr v-for="[name, value] in table" :key="name"><th scope="row">{{ name }}</th><td><PlainMath :text="value" /></td></tr>

@@ -3,7 +3,7 @@ import { ref, shallowRef } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
 
 export type Solution = Schema['SolutionOut']
-export type Step = Schema['StepOut']
+export type { Step } from '@/api/client'
 export type Grain = 'every' | 'board' | 'brief'
 
 /** The methods that lead to the answer of a problem, each worked out, and which of them and of its steps is looked at. */

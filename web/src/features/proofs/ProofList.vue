@@ -10,7 +10,7 @@ import type { Proofs } from './store'
 defineProps<{ proofs: Proofs }>()
 const emit = defineEmits<{ show: [line: number] }>()
 
-type Finding = Schema['FindingOut']
+type Finding = Schema['Finding']
 const LINKS = new Set(['breaks', 'narrows', 'unclear'])
 const relation = (finding: Finding): Relation | null => (LINKS.has(finding.kind) ? (finding.kind as Relation) : null)
 </script>

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { CONVENTIONS } from '@/lib/conventions'
+import { CONVENTIONS, positionOf, withPosition, type Convention, type Conventions } from '@/lib/conventions'
 
-/** The conventions of the sheet: what counts as finished, and how lines are read. */
+/** The conventions of the sheet: what counts as finished, and how lines are read and written. */
 const props = defineProps<{
   open: boolean
-  chosen: Record<string, string>
-  save: (chosen: Record<string, string>) => Promise<void>
+  chosen: Conventions
+  save: (chosen: Conventions) => Promise<void>
 }>()
 const emit = defineEmits<{ close: [] }>()
 
-const draft = ref<Record<string, string>>({})
+const draft = ref<Conventions>({})
 const trouble = ref('')
 
 watch(
@@ -19,19 +19,13 @@ watch(
     if (now) draft.value = { ...props.chosen }
     trouble.value = ''
   },
+  { immediate: true },
 )
 
-function position(key: string, first: string): string {
-  return draft.value[key] ?? first
-}
-
-async function choose(key: string, value: string, first: string): Promise<void> {
-  const next = { ...draft.value }
-  if (value === first) delete next[key]
-  else next[key] = value
-  draft.value = next
+async function choose(convention: Convention, value: string): Promise<void> {
+  draft.value = withPosition(draft.value, convention, value)
   try {
-    await props.save(next)
+    await props.save(draft.value)
   } catch (found) {
     trouble.value = (found as Error).message
   }
@@ -48,8 +42,8 @@ async function choose(key: string, value: string, first: string): Promise<void> 
           type="radio"
           :name="convention.key"
           :value="each.value"
-          :checked="position(convention.key, convention.positions[0]!.value) === each.value"
-          @change="choose(convention.key, each.value, convention.positions[0]!.value)"
+          :checked="positionOf(draft, convention) === each.value"
+          @change="choose(convention, each.value)"
         />
         {{ each.label }}
       </label>

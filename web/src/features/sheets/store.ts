@@ -1,12 +1,13 @@
 import { defineStore } from 'pinia'
 import { api, unwrap, type Problem, type ProblemRow, type Sheet, type SheetRow } from '@/api/client'
+import { asBody, type Conventions } from '@/lib/conventions'
 import type { Numbers, Task } from '@/lib/tasks'
 
 /** The list of sheets, and the one that is open with its problems. */
 export const useSheets = defineStore('sheets', {
   state: () => ({ rows: [] as SheetRow[], sheet: null as Sheet | null }),
   getters: {
-    decimal: (state): 'point' | 'comma' => (state.sheet?.conventions['decimal'] === 'comma' ? 'comma' : 'point'),
+    decimal: (state): 'point' | 'comma' => (state.sheet?.conventions.decimal === 'comma' ? 'comma' : 'point'),
   },
   actions: {
     async list() {
@@ -24,9 +25,9 @@ export const useSheets = defineStore('sheets', {
       await unwrap(api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } }, body: { title } }))
       if (this.sheet?.id === id) this.sheet.title = title
     },
-    async setConventions(conventions: Record<string, string>) {
+    async setConventions(chosen: Conventions) {
       this.sheet = await unwrap(
-        api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: this.sheet!.id } }, body: { conventions } }),
+        api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: this.sheet!.id } }, body: { conventions: asBody(chosen) } }),
       )
     },
     async setUntaught(untaught: string[]) {

@@ -1,0 +1,35 @@
+"""Features and graph of a function given as text."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from algebra.desk.solve import error_of
+from algebra.exact.errors import ExactError, UndefinedValue
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.functions.features import Features, features_of
+from algebra.functions.graph import graph_of
+from algebra.methods.paper import problem_of
+from algebra.parse.errors import ReadingError
+from algebra.reports.features import FeaturesReport
+from algebra.reports.working import TaskError, Working
+
+
+def analysis(given: str, *, variable: str | None = None) -> Features:
+    """The features of a rational function. Raises TaskError or ReadingError where it is none."""
+    problem = problem_of(Working("analyze", given, (), variable))
+    try:
+        return features_of(value_of(problem.body, problem.field), problem.unknown)
+    except UndefinedValue as undefined:
+        raise TaskError(f"The given is undefined. {undefined.message}") from None
+    except ExactError as outside:
+        raise TaskError(outside.message) from None
+
+
+def analysed(given: str, *, variable: str | None = None, with_graph: bool = False) -> FeaturesReport:
+    """The features as they are given out, with the graph beside them where asked for; errors are told in the report."""
+    try:
+        found = analysis(given, variable=variable)
+    except (TaskError, ReadingError) as problem:
+        return FeaturesReport(error=error_of(problem))
+    return replace(found.report(), graph=graph_of(found)) if with_graph else found.report()

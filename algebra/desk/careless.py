@@ -1,0 +1,150 @@
+"""Care rather than algebra: one symbol copied wrongly, one number worked out wrongly."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction as Q
+from typing import Protocol
+
+from algebra.slips.parts import coefficient, number_of, signed, terms
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.plain import plain
+
+
+class Right(Protocol):
+    """What tells whether a line, set right, has the value of the line before."""
+
+    @property
+    def is_spent(self) -> bool: ...
+
+    def is_it(self, text: str) -> int: ...
+
+
+def copied(before: n.Node, after: n.Node) -> tuple[n.Address, str] | None:
+    """Where one sign, digit, exponent or letter differs and nothing else, and what became what."""
+    places = list(_leaf_differences(before, after, ()))
+    if len(places) != 1 or places[0] is None:
+        return None
+    address, old, new = places[0]
+    return address, f"{old} became {new}"
+
+
+def _leaf_differences(a: n.Node, b: n.Node, at: n.Address) -> Iterator[tuple[n.Address, str, str] | None]:
+    if a == b:
+        return
+    if isinstance(a, n.Sum) and isinstance(b, n.Sum) and len(a.terms) == len(b.terms) and a.signs != b.signs:
+        wrong = [k for k, (s, t) in enumerate(zip(a.signs, b.signs, strict=True)) if s != t]
+        if len(wrong) == 1 and a.terms == b.terms:
+            yield (
+                (*at, wrong[0] + 1),
+                f"{a.signs[wrong[0]]} {plain(a.terms[wrong[0] + 1])}",
+                f"{b.signs[wrong[0]]} {plain(b.terms[wrong[0] + 1])}",
+            )
+            return
+        yield None
+        yield None
+        return
+    if isinstance(a, n.Integer | n.Letter) and type(a) is type(b):
+        yield at, plain(a), plain(b)
+        return
+    if type(a) is not type(b) or len(a.children) != len(b.children) or not a.children:
+        yield None
+        yield None
+        return
+    if isinstance(a, n.Product) and isinstance(b, n.Product) and a.operators != b.operators:
+        yield None
+        return
+    for k, (x, y) in enumerate(zip(a.children, b.children, strict=True)):
+        yield from _leaf_differences(x, y, (*at, k))
+
+
+def _facts(body: n.Node) -> list[tuple[Q, str, str | None]]:
+    """What numbers that stand together make: in a product, a sum, a power, a coefficient before a bracket; and what letters
+    stand behind the result, where that is known."""
+    found: list[tuple[Q, str, str | None]] = []
+
+    def pair(a: Q, b: Q, signs: str, rest: str | None = None) -> None:
+        for sign in signs:
+            if sign != "÷" or b:
+                found.append(
+                    (
+                        {"+": a + b, "−": a - b, "·": a * b, "÷": a / (b or 1)}[sign],
+                        f"{_shown(a)} {sign} {_shown(b)}",
+                        rest,
+                    )
+                )
+
+    for part in n.parts_of(body):
+        if isinstance(part, n.Product | n.Fraction):
+            numbers = [number_of(child) for child in part.children]
+            held = [value for value in numbers if value is not None]
+            for k, a in enumerate(held):
+                for b in held[k + 1 :]:
+                    pair(a, b, "÷" if isinstance(part, n.Fraction) else "·÷")
+            sums = [child for child in part.children if isinstance(n.bare(child), n.Sum)]
+            for a in held:
+                for b, rest in (item for child in sums for item in signed(terms(child)) or []):
+                    pair(a, b, "·", rest)
+        elif isinstance(part, n.Sum):
+            items = signed(terms(part)) or []
+            for k, (a, rest) in enumerate(items):
+                for b, other in items[k + 1 :]:
+                    if rest == other:
+                        pair(a, b, "+", rest) if b > 0 else pair(a, -b, "−", rest)
+        elif isinstance(part, n.Power):
+            base, power = number_of(part.base), number_of(part.exponent)
+            if base is not None and power is not None and 0 <= power <= 10 and power.denominator == 1:
+                found.append((base ** int(power), f"{_shown(base)}^{power}", None))
+    if isinstance(body, ln.Equation) and len(body.sides) == 2:
+        (left, right) = (signed(terms(side)) or [] for side in body.sides)
+        for a, rest in left:
+            for b, other in right:
+                if rest == other:
+                    pair(b, abs(a), "−" if a > 0 else "+", rest)
+                    pair(a, abs(b), "−" if b > 0 else "+", rest)
+                elif not rest or not other:
+                    pair(*((a, b) if other else (b, a)), "÷")
+    return found
+
+
+def _shown(value: Q) -> str:
+    return f"({value})" if value < 0 else str(value)
+
+
+def arithmetic(before: n.Node, after: n.Node, right: Right) -> str | None:
+    """The fact that was mistaken: one number of the line written, changed to what numbers that stand together above make, sets it right."""
+    facts = _facts(before)
+    for address, part in n.walk(after):
+        if not isinstance(part, n.Integer):
+            continue
+        behind = _behind(after, address)
+        for value, fact, rest in facts:
+            if rest is not None and rest != behind:
+                continue
+            if value == part.value or not _easily_mistaken(value, part.value) or right.is_spent:
+                continue
+            new: n.Node = n.Integer(int(value)) if value.denominator == 1 and value >= 0 else n.Group(_number(value))
+            if right.is_it(plain(n.replaced(after, address, new))):
+                return f"{fact} is {value}, not {part.value}"
+    return None
+
+
+def _behind(body: n.Node, address: n.Address) -> str:
+    """The letters that the number at this place multiplies."""
+    parent = n.at(body, address[:-1])
+    return (coefficient(parent) or (1, ""))[1] if isinstance(parent, n.Product) else ""
+
+
+def _easily_mistaken(right: Q, written: int) -> bool:
+    """Off by a little, by ten, or by a digit: what one takes for another in arithmetic."""
+    off = abs(right - written)
+    digits = sorted(str(abs(right))) == sorted(str(written))
+    return off <= max(Q(3), abs(right) / 5) or off in (10, 100) or digits
+
+
+def _number(value: Q) -> n.Node:
+    size: n.Node = n.Integer(abs(value.numerator))
+    if value.denominator != 1:
+        size = n.Fraction(size, n.Integer(value.denominator))
+    return n.Signed("-", size) if value < 0 else size

@@ -1,0 +1,191 @@
+"""The slips of a whole working: what explains each line that does not hold, in words, with the right line beside it."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from fractions import Fraction as Q
+
+from algebra.desk.explain import MOST, Found, explain
+from algebra.desk.solve import methods_in_order, problem_from, worked
+from algebra.exact.decomposition import plan_of
+from algebra.exact.errors import ExactError
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.generators import Plan
+from algebra.exact.radical_field import RadicalField
+from algebra.exact.rational_functions import field_of
+from algebra.exact.writing import simplified_tree
+from algebra.methods.paper import NotThisWay, at_grain
+from algebra.methods.places import different
+from algebra.parse.errors import ReadingError
+from algebra.parse.lines import read_expression, read_line
+from algebra.reports.report import AlsoMade, Link, Report, SlipSeen
+from algebra.reports.working import TaskError, Working
+from algebra.slips import SLIPS, Sight, answers, functions
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.plain import plain
+
+
+def name_slips(working: Working, report: Report) -> Report:
+    """The report with the slips beside every line that does not hold, as far as one explains it; an answer's beside the answer."""
+    decimal = working.convention("decimal")
+    if report.error is not None and report.error.line == 0:
+        return report
+    given = read_line(working.given, decimal=decimal).body
+    assert given is not None
+    before, chain = given, [given]
+    in_answer: list[str] = []
+    links: list[Link] = []
+    for link, text in zip(report.links, working.lines, strict=True):
+        try:
+            line = read_line(text, decimal=decimal)
+        except ReadingError:
+            links.append(link)
+            continue
+        in_chain = line.kind in ("expression", "equation", "statement") and line.body is not None
+        if link.relation in ("breaks", "narrows") or (link.error and link.error.code == "task"):
+            seen = _looked_at(working, report, link, line, given, tuple(chain))
+            if in_chain and line.body is not None and not seen and link.relation is not None:
+                seen = explain(before, line.body, working.task, imaginary=working.numbers == "complex")
+            link = _with_slips(working, link, seen, before, line.body)
+        links.append(link)
+        if in_chain and line.body is not None:
+            before = line.body
+            chain.append(before)
+            in_answer = []
+        if link.slip is not None and link.slip.id in _OF_ANSWERS:
+            in_answer.append(link.slip.id)
+    answer = report.answer
+    if in_answer and answer.verdict != "correct":
+        answer = replace(answer, slips=(*answer.slips, *dict.fromkeys(in_answer)))
+    return replace(report, links=tuple(links), answer=answer)
+
+
+_OF_ANSWERS = frozenset(slip.id for slip in answers.SLIPS) | frozenset(slip.id for slip in functions.SLIPS)
+
+
+def _looked_at(
+    working: Working, report: Report, link: Link, line: ln.Line, given: n.Node, chain: tuple[n.Node, ...]
+) -> list[Found]:
+    """The slips that show in what a line states, which no rewriting of the line above makes."""
+    try:
+        plan = plan_of(
+            [given, *chain, *(part for part in (line.body, line.subject) if part)],
+            imaginary=working.numbers == "complex",
+        )
+    except ExactError:
+        return []
+    expected = report.answer.expected
+    sight = Sight(
+        task=working.task, given=given, before=chain[-1], chain=chain, line=line, relation=link.relation or "",
+        lost=link.lost, expected=expected, plan=plan or Plan(),
+    )  # fmt: skip
+    found = []
+    for slip in SLIPS:
+        if slip.scope == "seen":
+            found += [Found(slip, (), what) for what in slip.seen(sight)]
+    return found[:MOST]
+
+
+def right_line(working: Working, before: n.Node, at: n.Address) -> str:
+    """The line that would have been right: the part worked out where the slip was made, or the first line of the worked
+    solution that goes on from the line before."""
+    if at and not isinstance(before, ln.STATEMENTS):
+        right = _part_worked_out(before, at)
+        if right:
+            return right
+    try:
+        problem = problem_from(replace(working, given=plain(before), lines=(), method=None))
+        for method in methods_in_order(problem)[1]:
+            try:
+                steps = [step for step in at_grain(worked(problem, method).steps, "board") if step.kind == "line"]
+            except NotThisWay:
+                continue
+            if steps:
+                return steps[0].text
+    except (TaskError, ReadingError):
+        pass
+    return ""
+
+
+def _part_worked_out(before: n.Node, at: n.Address) -> str:
+    part = n.at(before, at)
+    names = tuple(sorted(n.letters(part)))
+    try:
+        plan = plan_of([part], imaginary=False)
+        over = (
+            RadicalField(names, plan, {name: Q(2 + k) for k, name in enumerate(names)}, {}) if plan else field_of(names)
+        )
+        done = simplified_tree(value_of(part, over).ratio)
+    except ExactError:
+        return ""
+    if done == part:
+        return ""
+    held = isinstance(n.at(before, at[:-1]), n.Group)
+    return plain(n.replaced(before, at, done if held or isinstance(done, n.FACTOR_LIKE) else n.Group(done)))
+
+
+def _with_slips(working: Working, link: Link, found: list[Found], before: n.Node, after: n.Node | None) -> Link:
+    """The link with what was found, in words, and the right line where the chain goes on."""
+    if not found or after is None:
+        return link
+    in_chain = link.kind in ("expression", "equation", "statement")
+    instead = right_line(working, before, found[0].at) if in_chain else ""
+    seen = [slip_seen(item, before, after, instead, in_chain=in_chain) for item in found]
+    return replace(link, slip=seen[0], other_slips=tuple(seen[1:]))
+
+
+def slip_seen(item: Found, before: n.Node, after: n.Node, instead: str = "", *, in_chain: bool = True) -> SlipSeen:
+    """A slip in words, with its places in both lines."""
+    old, new = different(before, after) if in_chain else ([], [])
+    places = [a for f in (item, item.second) if f is not None for a in _named_places(before, f)]
+    places = places or [a for a in old if a]
+    done = _sentence(item.slip.done.format(what=item.what))
+    if item.start:
+        done = f"After {item.start}: {done}"
+    slip, second = item.slip, item.second
+    also = None
+    if second is not None:
+        also = AlsoMade(
+            second.slip.id, second.slip.name, _sentence(second.slip.done.format(what=second.what)), second.slip.cue
+        )
+    return SlipSeen(
+        slip.id,
+        slip.name,
+        slip.kind,
+        tuple(places),
+        tuple(a for a in new if a),
+        done,
+        slip.why,
+        slip.cue,
+        instead,
+        also,
+    )
+
+
+_NAMED = re.compile(r"(?:only |the minus before )?(.+?) (?:was|were|is|are|multiplies|came|crossed|went|reached|and)\b")
+
+
+def _named_places(before: n.Node, found: Found) -> list[n.Address]:
+    """Where the terms that the words name stand in the part that was rewritten; else that part."""
+    named = _NAMED.match(found.what)
+    part = n.at(before, found.at) if not found.start else before
+    if named and not found.start:
+        try:
+            wanted = n.bare(read_expression(named.group(1)))
+        except ReadingError:
+            wanted = None
+        places: list[n.Address] = []
+        for address, node in n.walk(part):
+            inside = any(address[: len(known)] == known for known in places)
+            if wanted is not None and not inside and n.bare(node) == wanted and address:
+                places.append(address)
+        if places:
+            return [(*found.at, *address) for address in places]
+    return [found.at] if found.at else []
+
+
+def _sentence(text: str) -> str:
+    """With a capital letter in front, unless it starts with a letter of algebra."""
+    return text[:1].upper() + text[1:] if re.match(r"[a-z]{2}", text) else text

@@ -1,0 +1,352 @@
+"""What was probably done on a broken line: the slips whose result is exactly the line written, simplest first.
+
+A slip is applied at every place of the line before; its result is compared with the line written by value, in the
+exact core, so that correct steps on the same line do not hide it. Nothing is named whose result differs.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from fractions import Fraction as Q
+
+from algebra import limits
+from algebra.desk.careless import arithmetic, copied
+from algebra.desk.solve import methods_in_order, problem_from, worked
+from algebra.exact.decomposition import plan_of
+from algebra.exact.effort import OutOfEffort, granted, has_some
+from algebra.exact.errors import ExactError
+from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.plus_minus import variants
+from algebra.exact.radical_field import RadicalField
+from algebra.exact.rational_functions import Field, Ratio, field_of
+from algebra.methods.paper import NotThisWay, at_grain
+from algebra.parse.errors import ReadingError
+from algebra.parse.lines import read_line
+from algebra.reports.working import TaskError, Working
+from algebra.slips import BY_ID, SLIPS, Slip
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.plain import plain
+
+MOST = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A slip that explains a line: where in the line before and what fills its words.
+
+    `second` is another one made on the same line; `start` the line that right steps led to before the slip was made.
+    """
+
+    slip: Slip
+    at: n.Address
+    what: str
+    second: Found | None = None
+    start: str = ""
+    exact: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Tried:
+    """A wrong line that a slip makes, and what it means."""
+
+    slip: Slip
+    at: n.Address
+    what: str
+    part: str
+    meaning: object
+
+
+class Comparison:
+    """Whether a wrong line is the line written, up to order and to arithmetic carried out."""
+
+    def __init__(self, before: n.Node, after: n.Node, *, imaginary: bool) -> None:
+        self.after = after
+        letters = n.letters(before) | n.letters(after)
+        if imaginary:
+            letters -= {"i"}
+        names = tuple(sorted(letters))
+        plan = plan_of([before, after, n.Root(n.Integer(2))], imaginary=imaginary)
+        self.field: Field = field_of(names)
+        if plan is not None:
+            self.field = RadicalField(names, plan, {name: Q(3 + k) for k, name in enumerate(names)}, {}, formal=True)
+        self.goal = self._meaning(after)
+
+    def _meaning(self, body: n.Node) -> object:
+        """Expressions: the set of values; equations: the two sides, and the product of all differences."""
+        if isinstance(body, ln.Alternatives | ln.Equation | ln.ValueList):
+            pairs = [pair for item in _equations(body) for pair in self._pairs(item)]
+            total = None
+            for left, right in pairs:
+                total = left - right if total is None else total * (left - right)
+            return frozenset(map(_key, pairs)), total
+        return frozenset(self.value(tree) for tree in variants(body))
+
+    def value(self, tree: n.Node) -> Ratio:
+        return value_of(tree, self.field).ratio
+
+    def _pairs(self, equation: n.Node) -> list[tuple[Ratio, Ratio]]:
+        found = []
+        for chosen in variants(equation):
+            left, right = chosen.children[0], chosen.children[-1]
+            found.append((self.value(left), self.value(right)))
+        return found
+
+    def meaning_of(self, text: str) -> object | None:
+        """What a wrong line means; None where it says nothing that could be compared, or the work allowed is done."""
+        if self.is_spent:
+            return None
+        try:
+            body = read_line(text).body
+            if body is None or isinstance(body, ln.STATEMENTS) != isinstance(self.after, ln.STATEMENTS):
+                return None
+            return self._meaning(body)
+        except (ReadingError, ExactError):
+            return None
+
+    @property
+    def is_spent(self) -> bool:
+        """Whether the work allowed for the search has been done."""
+        return not has_some()
+
+    def fits(self, found: object | None) -> int:
+        """2 where this meaning is that of the line written, 1 where correct steps lead from it there, else 0."""
+        if isinstance(found, tuple) and isinstance(self.goal, tuple):
+            (pairs, total), (goal_pairs, goal_total) = found, self.goal
+            if pairs == goal_pairs:
+                return 2
+            if total is None or goal_total is None or total.is_zero or goal_total.is_zero:
+                return 0
+            return int((total / goal_total).constant is not None)
+        return 2 if found is not None and found == self.goal else 0
+
+    def is_it(self, text: str) -> int:
+        return self.fits(self.meaning_of(text))
+
+
+def _key(pair: tuple[Ratio, Ratio]) -> frozenset[Ratio]:
+    return frozenset(pair)
+
+
+def _equations(body: n.Node) -> list[n.Node]:
+    if isinstance(body, ln.Alternatives):
+        return list(body.items)
+    if isinstance(body, ln.ValueList):
+        return [ln.Equation((body.left, item)) for item in body.items]
+    return [body]
+
+
+def wrong_lines(body: n.Node, task: str, slips: Iterable[Slip] = SLIPS) -> Iterator[tuple[Slip, n.Address, str, str]]:
+    """Every wrong line that one slip makes of a line: the slip, its place, what fills its words, the line."""
+    for slip, address, what, text in _wrong_parts(body, task, slips):
+        yield slip, address, what, _placed(body, address, text)
+
+
+def _wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[tuple[Slip, n.Address, str, str]]:
+    """The same with the wrong part alone."""
+    for slip in slips:
+        if slip.tasks and task not in slip.tasks:
+            continue
+        if slip.scope in ("equation", "any") and isinstance(body, ln.Equation):
+            for text, what in slip.wrong(body):
+                yield slip, (), what, text
+        if slip.scope in ("equation", "seen"):
+            continue
+        for address, part in n.walk(body):
+            if isinstance(part, ln.STATEMENTS):
+                continue
+            for text, what in slip.wrong(part):
+                yield slip, address, what, text
+
+
+def _placed(body: n.Node, address: n.Address, text: str) -> str:
+    """The line with the part at the address replaced, the new part in brackets."""
+    if not address:
+        return text
+    return plain(n.replaced(body, address, n.Group(n.Letter(_HOLE)))).replace(f"({_HOLE})", f"({text})")
+
+
+_HOLE, _OTHER_HOLE = "☐", "☒"
+
+
+def explain(before: n.Node, after: n.Node, task: str, *, imaginary: bool = False) -> list[Found]:
+    """The slips that explain how `after` came from `before`, simplest first; empty where none does."""
+    with granted(limits.EXPLAIN_WORK):
+        try:
+            return _explained(before, after, task, imaginary)
+        except OutOfEffort:
+            return []
+
+
+def _explained(before: n.Node, after: n.Node, task: str, imaginary: bool) -> list[Found]:
+    try:
+        comparison = Comparison(before, after, imaginary=imaginary)
+    except ExactError:
+        return []
+    miscopied = copied(before, after)
+    tried: list[Tried] = []
+    found = _single(before, task, comparison, tried)
+    if miscopied is not None:
+        copy = Found(BY_ID["copied-wrongly"], *miscopied)
+        # one symbol differs and nothing was done: a law of algebra misused comes first only in an expression
+        if isinstance(before, ln.Equation) or not found:
+            return [copy, *found.values()]
+        return [*found.values(), copy]
+    singles = list(found.values())
+    if singles and singles[0].exact:
+        return singles
+    later = _later(before, task, comparison)
+    if later or singles:
+        return [*later, *(f for f in singles if f.slip not in [item.slip for item in later])][:MOST]
+    found_two = _together(before, task, tried, comparison) or _twice(before, task, comparison)
+    if found_two:
+        return found_two
+    try:
+        fact = arithmetic(before, after, Comparison(before, before, imaginary=imaginary))
+    except ExactError:
+        return []
+    return [Found(BY_ID["arithmetic"], (), fact)] if fact is not None else []
+
+
+def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried]) -> dict[str, Found]:
+    """The slips that explain the line each by itself; all that was tried is kept."""
+    found: dict[str, Found] = {}
+    strength: dict[str, int] = {}
+    for slip, address, what, part in _wrong_parts(before, task, SLIPS):
+        if strength.get(slip.id) == 2:
+            continue
+        meaning = comparison.meaning_of(_placed(before, address, part))
+        if meaning is not None:
+            tried.append(Tried(slip, address, what, part, meaning))
+        fits = comparison.fits(meaning)
+        if fits > strength.get(slip.id, 0):
+            found[slip.id], strength[slip.id] = Found(slip, address, what, exact=fits == 2), fits
+    # a slip that gives the very line comes before one from which correct steps lead on to it
+    ordered = sorted(found, key=lambda name: -strength[name])[:MOST]
+    return {name: found[name] for name in ordered}
+
+
+def _together(before: n.Node, task: str, tried: list[Tried], comparison: Comparison) -> list[Found]:
+    """Two slips at two places of the line that lie apart.
+
+    Which two may fit is found by their values, as if the places were terms or factors of one expression, or two sides;
+    then both are written and the line is compared.
+    """
+    for first, second in _candidates(before, [t for t in tried if t.slip.scope == "part"], comparison):
+        if comparison.is_spent:
+            break
+        a, b = first.at, second.at
+        if a == b:
+            continue
+        if b[: len(a)] == a:
+            first, second, a, b = second, first, b, a
+        if a[: len(b)] == b:  # one place lies in the other: the inner slip comes first
+            try:
+                inner = read_line(_placed(before, a, first.part)).body
+            except ReadingError:
+                continue
+            texts = [] if inner is None else [text for *_, text in wrong_lines(inner, task, [second.slip])]
+        else:
+            texts = [_placed_both(before, first, second)]
+        if any(comparison.is_it(text) == 2 for text in texts):
+            return [Found(first.slip, a, first.what, Found(second.slip, b, second.what))]
+    return []
+
+
+def _candidates(before: n.Node, tried: list[Tried], comparison: Comparison) -> Iterator[tuple[Tried, Tried]]:
+    if not isinstance(before, ln.Equation):
+        goal, own = comparison.goal, comparison.meaning_of(plain(before))
+        if isinstance(goal, frozenset) and isinstance(own, frozenset) and len(goal) == len(own) == 1:
+            values = [
+                (t, next(iter(t.meaning))) for t in tried if isinstance(t.meaning, frozenset) and len(t.meaning) == 1
+            ]
+            yield from _pairs(values, next(iter(own)), next(iter(goal)))
+        return
+    sides: dict[int, list[tuple[Tried, Ratio]]] = {0: [], 1: []}
+    try:
+        body = comparison.after
+        if not isinstance(body, ln.Equation) or len(variants(before)) > 1 or len(variants(body)) > 1:
+            return
+        own_values = [comparison.value(side) for side in before.sides[:2]]
+        goals = [comparison.value(side) for side in body.sides[:2]]
+    except ExactError:
+        return
+    for t in tried:
+        try:
+            text = _placed(before, t.at, t.part)
+            written = read_line(text).body
+            if isinstance(written, ln.Equation) and len(variants(written)) == 1:
+                sides[t.at[0]].append((t, comparison.value(written.sides[t.at[0]])))
+        except (ReadingError, ExactError):
+            continue
+    left = [t for t, value in sides[0] if value == goals[0]]
+    right = [t for t, value in sides[1] if value == goals[1]]
+    yield from ((a, b) for a in left for b in right)
+    for k in (0, 1):
+        if own_values[1 - k] == goals[1 - k]:
+            yield from _pairs(sides[k], own_values[k], goals[k])
+
+
+def _pairs(values: list[tuple[Tried, Ratio]], own: Ratio, goal: Ratio) -> Iterator[tuple[Tried, Tried]]:
+    """Pairs with V₁ + V₂ − V = goal (places in two terms) or V₁·V₂ : V = goal (places in two factors)."""
+    by_value: dict[Ratio, list[Tried]] = {}
+    for t, value in values:
+        by_value.setdefault(value, []).append(t)
+    for t, value in values:
+        for other in by_value.get(goal - value + own, ()):
+            yield t, other
+        if not value.is_zero and not own.is_zero:
+            for other in by_value.get(goal * own / value, ()):
+                yield t, other
+
+
+def _placed_both(body: n.Node, first: Tried, second: Tried) -> str:
+    marked = n.replaced(body, first.at, n.Group(n.Letter(_HOLE)))
+    marked = n.replaced(marked, second.at, n.Group(n.Letter(_OTHER_HOLE)))
+    return plain(marked).replace(f"({_HOLE})", f"({first.part})").replace(f"({_OTHER_HOLE})", f"({second.part})")
+
+
+def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
+    """A slip made after right steps on the same line: the worked solution goes on from the line before, and the slip is
+    looked for on its first lines."""
+    if comparison.is_spent:
+        return []
+    try:
+        problem = problem_from(Working(task, plain(before), ()))
+        for method in methods_in_order(problem)[1][:2]:
+            try:
+                steps = [step for step in at_grain(worked(problem, method).steps, "every") if step.kind == "line"]
+            except NotThisWay:
+                continue
+            for step in steps[:3]:
+                body = read_line(step.after).body
+                if body is None:
+                    break
+                for slip, address, what, part in _wrong_parts(body, task, SLIPS):
+                    if slip.kind != "care" and comparison.is_it(_placed(body, address, part)) == 2:
+                        return [Found(slip, (), what, None, step.after)]
+            break
+    except (TaskError, ReadingError, ExactError):
+        pass
+    return []
+
+
+def _twice(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
+    """Two slips on one line: the same one at two places, or two of them, within the work that is left."""
+    firsts = [
+        (slip, address, what, text) for slip, address, what, text in wrong_lines(before, task) if slip.kind != "care"
+    ]
+    for slip, address, what, text in firsts:
+        if comparison.is_spent:
+            return []
+        try:
+            body = read_line(text).body
+        except ReadingError:
+            continue
+        if body is None:
+            continue
+        for _, _, _, twice in wrong_lines(body, task, [slip]):
+            if comparison.is_it(twice):
+                return [Found(slip, address, what)]
+    return []

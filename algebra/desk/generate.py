@@ -1,0 +1,80 @@
+"""More problems of a family: drawn from a seed, worked, and refused where they are not what was asked for."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Collection
+
+from algebra.desk.solve import Solution, work
+from algebra.families import BY_ID, Draw
+from algebra.methods.paper import problem_of
+from algebra.parse.errors import ReadingError
+from algebra.reports.working import TaskError, Working
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.plain import plain
+
+EVENTS = {
+    "extraneous": "extraneous", "no-solution": "no solution", "all-reals": "identity", "prime": "prime",
+    "common-factor": "common factor first", "opposite": "opposite denominators", "fractions": "fractions",
+    "substitution": "substitution",
+}  # fmt: skip
+"""What may be asked for, and the word under which a worked solution notices it."""
+TRIES = 400
+
+
+def generate(
+    family: str, level: int, count: int, seed: int, *, events: Collection[str] = (), largest: int = 400
+) -> list[Solution]:
+    """Worked problems of a level, all different; the same seed gives the same. Raises TaskError for what is unknown.
+
+    Fewer than `count` come back where the family has no more that fit.
+    """
+    kind = BY_ID.get(family)
+    if kind is None:
+        raise TaskError(f"Unknown family “{family}”; known are {', '.join(BY_ID)}.")
+    if not 1 <= level <= len(kind.levels):
+        raise TaskError(f"{kind.name} has the levels 1 to {len(kind.levels)}.")
+    for event in events:
+        if event not in EVENTS:
+            raise TaskError(f"Unknown event “{event}”; known are {', '.join(EVENTS)}.")
+    draw = Draw(random.Random(f"{family} {level} {seed}"))
+    wanted = {EVENTS[event] for event in events}
+    found: list[Solution] = []
+    seen: set[str] = set()
+    for _ in range(TRIES):
+        if len(found) >= count:
+            break
+        working = Working(kind.task, kind.make(draw, level), (), variable=kind.unknown)
+        try:
+            key = _likeness(working)
+            if key in seen:
+                continue
+            solution = work(working)
+        except (TaskError, ReadingError):
+            continue
+        if solution.family != family or not wanted <= set(solution.difficulty.noticed) or _largest(solution) > largest:
+            continue
+        seen.add(key)
+        found.append(solution)
+    return found
+
+
+def _likeness(working: Working) -> str:
+    """The same for problems that differ only in their letters, the order of the sides or of the terms."""
+    body = problem_of(working).body
+    sides = body.sides if isinstance(body, ln.Equation) else (body,)
+    return " = ".join(sorted(_sorted_terms(side) for side in sides))
+
+
+def _sorted_terms(tree: n.Node) -> str:
+    if not isinstance(tree, n.Sum):
+        return plain(tree, tight=True)
+    first = plain(tree.terms[0], tight=True)
+    rest = [sign + plain(term, tight=True) for sign, term in zip(tree.signs, tree.terms[1:], strict=True)]
+    return "".join(sorted([first if first.startswith("-") else f"+{first}", *rest]))
+
+
+def _largest(solution: Solution) -> int:
+    digits = "".join(c if c.isdigit() else " " for c in " ".join((*solution.answer, solution.working.given)))
+    return max((int(part) for part in digits.split()), default=0)

@@ -1,0 +1,320 @@
+"""A whole key as it is pasted: several problems with their workings, from a document, from LaTeX, or in the text form.
+
+Nothing is dropped in silence: what is neither a problem nor a line of one is given back with its place.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from algebra import limits
+from algebra.formats.text_form import read_workings
+from algebra.parse.errors import ReadingError
+from algebra.parse.lines import read_line
+from algebra.reports.working import TaskError, Working
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+
+MAX_PROBLEMS = 100
+MAX_CHARACTERS = 100_000
+
+
+@dataclass(frozen=True, slots=True)
+class KeyProblem:
+    """One problem of a key: its number as written, the line of the text where it starts, its working.
+
+    `places` are the lines of the text on which the working's lines stand.
+    """
+
+    label: str
+    at: int
+    working: Working
+    places: tuple[int, ...] = ()
+
+    def place_of(self, line: int) -> int:
+        """The line of the text on which a line of the working stands, counted from 1; where it is not known, the problem's."""
+        return self.places[line - 1] if 0 < line <= len(self.places) else self.at
+
+
+@dataclass(frozen=True, slots=True)
+class Key:
+    """The problems of a key in their order, and the lines that are no mathematics, each with its number."""
+
+    problems: tuple[KeyProblem, ...]
+    skipped: tuple[tuple[int, str], ...]
+
+
+@dataclass(slots=True)
+class _Row:
+    number: int
+    text: str
+    starts: str | None = None  # the label of a problem that starts here
+    blank_before: bool = False
+
+
+_TASKS: tuple[tuple[str, str], ...] = (
+    ("solve", r"solve|find (?:all |the )?(?:solutions?|roots?|zeros?|x)\b"),
+    ("domain", r"(?:find|state|give) the (?:domain|excluded values?)|domain|excluded values? of"),
+    ("factor", r"factori[sz]e|factor"),
+    ("expand", r"expand|multiply out|distribute|write as a polynomial"),
+    ("evaluate", r"evaluate|calculate|compute|work out"),
+    ("analyze", r"analy[sz]e|graph|sketch|find the (?:asymptotes|features)"),
+    ("simplify", r"simplify|reduce|rationali[sz]e|combine|add|subtract|multiply|divide|write|perform|express"),
+)
+_METHODS = (
+    ("completing-the-square", r"completing the square"), ("quadratic-formula", r"(?:the )?quadratic formula"), ("factoring", r"factoring|factori[sz]ing"),
+    ("square-root", r"(?:taking )?(?:square )?roots?"),
+)  # fmt: skip
+_INSTRUCTION = re.compile(rf"\s*({'|'.join(words for _, words in _TASKS)})\b(.*)", re.IGNORECASE | re.DOTALL)
+_LABEL = re.compile(
+    r"\s*(?:(?:problem|question|exercise|no\.?|nr\.?|q)\s*)?(?:\(?(\d{1,3}\s?[a-h]?)[.):]\)?|\(?([a-h])\))(?:\s+|$)",
+    re.IGNORECASE,
+)
+_NAMED = re.compile(r"\s*(?:problem|question|exercise|no\.?|nr\.?)\s*(\d{1,3}[a-h]?)\s*[.:)]?\s*", re.IGNORECASE)
+_LEAD = re.compile(
+    r"\s*(?:(?:⇒|=>|∴|→|⟹|\\Rightarrow|\\implies|\\therefore)\s*|(?:so|then|thus|hence|therefore|answer|ans|solution|final answer)\b\s*[:,]?\s*)+",
+    re.IGNORECASE,
+)
+_BULLET = re.compile(r"\s*[•●▪◦‣·*]\s+(?=\S)")
+_TICK = re.compile(r"[✓✔✗✘☑☒]")
+_ARROWS = re.compile(r"\s*(?:⇒|=>|⟹|→|\\Rightarrow|\\implies|\\to\b)\s*")
+_ALL_REALS = re.compile(r"(?:ℝ|\\mathbb\s*\{?R\}?|\\R|\breals|\breal numbers)\s*$")
+_EXCLUDED_BEHIND = re.compile(r"(\s*[^≠!]*?[^≠!,;\s])\s*[,;]\s*([a-zA-Z]\s*(?:≠|!=|\\neq?\b).+)$")
+_ENVIRONMENT = re.compile(
+    r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|multline|alignat|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
+)
+
+
+def looks_like_text_form(text: str) -> bool:
+    """Whether a text is in the project's own form: a head of `key: value` lines, then ---."""
+    first = next(
+        (line for line in text.lstrip("\ufeff").splitlines() if line.strip() and not line.lstrip().startswith("#")), ""
+    )
+    return (
+        re.match(r"\s*(task|given|id|numbers|variable|assume|conventions|method)\s*:", first) is not None
+        and re.search(r"^\s*-{3,}\s*$", text, re.MULTILINE) is not None
+    )
+
+
+def read_key(text: str) -> Key:
+    """The problems of a pasted key. Raises TaskError when the text is too long or holds no problem."""
+    if len(text) > MAX_CHARACTERS:
+        raise TaskError(f"A key has at most {MAX_CHARACTERS:,} characters.")
+    if looks_like_text_form(text):
+        found = read_workings(text)
+        key = Key(tuple(KeyProblem(str(w.id or k), 1, w) for k, w in enumerate(found, start=1)), ())
+    else:
+        key = _from_document(text)
+    if not key.problems:
+        raise TaskError("No problem was found in this text.")
+    if len(key.problems) > MAX_PROBLEMS:
+        raise TaskError(f"A key has at most {MAX_PROBLEMS} problems.")
+    return key
+
+
+def _from_document(text: str) -> Key:
+    problems: list[KeyProblem] = []
+    skipped: list[tuple[int, str]] = []
+    instruction = above = Working("", "", ())
+    for block in _blocks(_rows(text)):
+        head, rows = block[0], list(block)
+        found = _INSTRUCTION.fullmatch(head.text)
+        # (b) goes on with what was asked for above (a)
+        goes_on = re.fullmatch(r"[a-h]", head.starts or "") and above.task
+        own = above if goes_on else instruction
+        if found:
+            own, rest = _instructed(found)
+            label = _LABEL.match(rest)
+            if label and _starts_problem(rest, label):
+                rest = rest[label.end() :]
+            above = own
+            rows = ([replace(head, text=rest)] if rest else []) + rows[1:]
+            if not rows and head.starts is None:
+                instruction = own
+                continue
+        elif not goes_on:
+            above = instruction
+        readable = [row for row in rows if _is_mathematics(row.text)]
+        if not readable:
+            skipped += [(row.number, row.text) for row in block]
+            continue
+        start = rows.index(readable[0])
+        skipped += [(row.number, row.text) for row in rows[:start]]
+        working, places = _working(own, [(row.text, row.number) for row in rows[start:]])
+        if len(working.lines) > limits.MAX_LINES:
+            raise TaskError(f"line {head.number}: a working has at most {limits.MAX_LINES} lines.")
+        problems.append(KeyProblem(head.starts or str(len(problems) + 1), rows[start].number, working, places))
+    return Key(tuple(problems), tuple(skipped))
+
+
+def _rows(text: str) -> Iterator[_Row]:
+    """The lines of the text, freed from what LaTeX and documents put around them."""
+    blank = True
+    for number, raw in enumerate(text.lstrip("\ufeff").splitlines(), start=1):
+        starts: str | None = None
+        line = re.sub(r"(?<!\\)%.*", "", raw) if "\\" in raw else raw
+        if re.search(r"\\begin\{(align|equation|gather|eqnarray|flalign)|\\\[", line):
+            blank = True
+        line = _ENVIRONMENT.sub(" ", line)
+        item = re.match(r"\s*\\item(?:\[([^\]]*)\])?\s*", line)
+        if item:
+            starts, line = (item.group(1) or "").strip(".() "), line[item.end() :]
+        line = re.sub(r"\\\[|\\\]|\\\(|\\\)|\$\$?|\\displaystyle|\\(?:no)?tag\*?(?:\{[^}]*\})?|\\nonumber", " ", line)
+        line = re.sub(
+            r"\\(?:text|textbf|mathrm|textit)\{\s*(or|and|no solution|check|undefined|prime)\s*\}", r" \1 ", line
+        )
+        line = re.sub(r"\\(?:text|textbf|section|subsection|textit)\*?\{([^{}]*)\}", r" \1 ", line)
+        line = line.replace("&", " ")
+        bullet = _BULLET.match(line)
+        if bullet and starts is None and not item:
+            starts, line = "", line[bullet.end() :]
+        halves = re.split(r"\\\\(?:\[[^\]]*\])?|\\newline", line)
+        for part in (piece for half in halves for piece in _pieces(half)):
+            label = _NAMED.match(part) or _LABEL.match(part)
+            if label and starts is None and _starts_problem(part, label):
+                starts = next(group for group in label.groups() if group).replace(" ", "")
+                part = part[label.end() :]
+            part = part.strip().rstrip(";,").strip()
+            if not part:
+                if starts is None:
+                    blank = blank or not line.strip()
+                    continue
+                # the number stands alone; its problem is on the next line
+                yield _Row(number, "", starts, True)
+                starts, blank = None, False
+                continue
+            yield _Row(number, part, starts, blank)
+            starts, blank = None, False
+
+
+def _pieces(part: str) -> list[str]:
+    """The steps of a line that goes on with arrows, and an exclusion written behind a line, each by itself."""
+    part = _TICK.sub(" ", part)
+    steps = [part]
+    if part.count("=") > 1 and _ARROWS.search(part) and not re.search(r"∞|\binf|\\infty", part):
+        steps = [step for step in _ARROWS.split(part) if step.strip()]
+    found: list[str] = []
+    for step in steps:
+        beside = _EXCLUDED_BEHIND.match(step)
+        apart = beside and not _ALL_REALS.search(beside.group(1))  # “ℝ, x ≠ 2” is one statement
+        found += [beside.group(1), beside.group(2)] if beside and apart else [step]
+    return found
+
+
+def _starts_problem(part: str, label: re.Match[str]) -> bool:
+    """Whether this is a number before a problem and no piece of mathematics, such as the (a) of (a) + b."""
+    rest = part[label.end() :].lstrip()
+    return not rest[:1] or rest[0] not in "+*/^=·÷×-−" or bool(re.match(r"[-−]\s?[\w(√]", rest))
+
+
+def _blocks(rows: Iterator[_Row]) -> Iterator[list[_Row]]:
+    """The rows of each problem: it starts at a number, or after an empty line where no numbers are used."""
+    found = list(rows)
+    numbered = any(row.starts is not None for row in found)
+    block: list[_Row] = []
+    for row in found:
+        instruction = _INSTRUCTION.fullmatch(row.text) is not None
+        fresh = row.starts is not None or instruction or (row.blank_before and not numbered)
+        if fresh and block and not (len(block) == 1 and not block[0].text):
+            yield block
+            block = []
+        elif fresh and block:  # a number that stood alone
+            row = replace(row, starts=row.starts or block[0].starts)
+            block = []
+        elif block and not block[0].text:
+            row = replace(row, starts=block[0].starts)
+            block = []
+        block.append(row)
+    if block:
+        yield block
+
+
+def _instructed(found: re.Match[str]) -> tuple[Working, str]:
+    """What an instruction asks for, and the mathematics that stands behind it."""
+    words, rest = found.group(1), found.group(found.lastindex or 2) or ""
+    task = next(name for name, pattern in _TASKS if re.fullmatch(pattern, words, re.IGNORECASE))
+    method = None
+    for name, pattern in _METHODS:
+        said = re.search(rf"\b(?:by|with|using)\s+{pattern}", rest, re.IGNORECASE)
+        if said:
+            method, rest = name, rest[: said.start()] + rest[said.end() :]
+            break
+    variable = re.match(r"\s*for\s+([a-zA-Z])\b", rest)
+    if variable:
+        rest = rest[variable.end() :]
+    before, colon, behind = rest.partition(":")
+    mathematics = behind if colon and not _is_mathematics(before.strip(" .")) else rest
+    mathematics = re.sub(
+        r"^\s*(?:of|completely|fully|each|the following|the expressions?|the equations?|equations?|expressions?|all|these)\b",
+        "",
+        mathematics.strip(),
+        flags=re.IGNORECASE,
+    )
+    mathematics = mathematics.strip(" .:,")
+    if mathematics and not _is_mathematics(mathematics):
+        mathematics = ""
+    return Working(task, "", (), variable.group(1) if variable else None, method=method), mathematics
+
+
+def _is_mathematics(text: str) -> bool:
+    """Whether a line is at least meant as mathematics: it can be read, or holds signs that words do not have."""
+    if not text.strip():
+        return False
+    try:
+        read_line(_LEAD.sub("", text, count=1) if _LEAD.match(text) else text)
+        words = re.findall(r"[A-Za-z]{3,}", re.sub(r"\\[a-zA-Z]+|sqrt|cbrt|root|abs", "", text))
+        said = re.match(r"\s*(?:no |all |prime\b|undefined\b|check\b|let\b|aside\b|assume\b|domain\b|none\b)", text)
+        return not words or bool(said) or any(sign in text for sign in "=^√/+-−·*≠")
+    except ReadingError:
+        signs = len(re.findall(r"[=^√/+*·×÷<>≤≥≠\\]|\d", text))
+        told = re.search(r"[A-Za-z]{4,}", re.sub(r"\\[a-zA-Z]+", "", text)) and not re.search(r"[=^√/+×÷≠\\]", text)
+        return not told and (
+            signs >= 2 and len(re.findall(r"\b[A-Za-z]{4,}\b", text.replace("\\frac", "").replace("\\sqrt", ""))) <= 2
+        )
+
+
+def _cleaned(text: str) -> str:
+    """A line without the words that lead it in and the full stop behind it."""
+    text = (_LEAD.sub("", text, count=1) if _LEAD.match(text) else text).strip()
+    return text.rstrip(".") if re.search(r"[^.]\.$", text) else text
+
+
+def _working(instruction: Working, rows: list[tuple[str, int]]) -> tuple[Working, tuple[int, ...]]:
+    """A working from its lines, and the places of its lines; the task from the instruction, else from the first line."""
+    cleaned = [(_cleaned(text), number) for text, number in rows]
+    (given, at), rest = cleaned[0], [(line, number) for line, number in cleaned[1:] if line]
+    lines = [line for line, _ in rest]
+    places = [number for _, number in rest]
+    task = instruction.task
+    body = _body(given)
+    if isinstance(body, ln.Equation):
+        continued = bool(lines) and all(line.startswith("=") or _body(line) is None for line in lines)
+        expression = task not in ("", "solve") or continued or not n.letters(body)
+        if expression:
+            first, *others = _split_sides(given)
+            given, lines = first, [*(f"= {side}" for side in others), *lines]
+            places = [at] * len(others) + places
+            task = task or ("evaluate" if not n.letters(body) else "simplify")
+    elif task == "solve" or (not task and body is not None and isinstance(body, ln.STATEMENTS)):
+        task = "solve"
+    if not task:
+        task = "solve" if isinstance(body, ln.STATEMENTS) else "simplify"
+    lines = [line.removeprefix("=").strip() if line.startswith("=") else line for line in lines]
+    return Working(task, given, tuple(lines), instruction.variable, method=instruction.method), tuple(places)
+
+
+def _split_sides(text: str) -> list[str]:
+    """The sides of a chained equation, as written."""
+    return [side.strip() for side in re.split(r"(?<![<>≤≥≠!])=(?!>)", text) if side.strip()]
+
+
+def _body(text: str) -> n.Node | None:
+    try:
+        return read_line(text).body
+    except ReadingError:
+        return None
+
+
+__all__ = ["MAX_CHARACTERS", "Key", "KeyProblem", "looks_like_text_form", "read_key"]

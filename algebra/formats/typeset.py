@@ -1,0 +1,63 @@
+"""A written line as the core understands it, set for a screen."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from algebra.parse.errors import ReadingError
+from algebra.parse.lines import read_line
+from algebra.reports.echo import Echo
+from algebra.reports.report import LineError
+from algebra.tree import statements as ln
+from algebra.tree.latex import latex, latex_sides
+from algebra.tree.nodes import Address
+from algebra.tree.plain import plain
+
+
+def echo(text: str, *, decimal: str = "point", marks: Mapping[Address, str] | None = None) -> Echo:
+    """The line as understood; raises ReadingError at the place that can't be read."""
+    line = read_line(text, decimal=decimal)
+    comma = decimal == "comma"
+    prefix = {"aside": "aside", "check": "check", "definition": "let", "assumption": "assume"}.get(line.kind, "")
+    left, right, readable = "", "", ""
+    if line.subject is not None:
+        right, readable = latex(line.subject, comma=comma), plain(line.subject, comma=comma)
+        if line.body is not None:
+            right += r" : \quad " + latex(line.body, comma=comma)
+            readable += ": " + plain(line.body, comma=comma)
+    elif line.body is not None:
+        readable = plain(line.body, comma=comma)
+        left, right = latex_sides(line.body, marks, comma=comma)
+        if line.lead.endswith((" =", " ∈")):  # S = or x ∈, before a set
+            left, right = line.lead[-3], (r"\in " if line.lead.endswith("∈") else "= ") + right
+        elif not left and line.lead.endswith("="):
+            right = "= " + right
+        elif not left and line.lead.endswith(")"):
+            left, right = line.lead.lstrip("=⇒∴ "), "= " + right
+    move = _move_text(line.move, comma) if line.move else ""
+    return Echo(line.kind, left, right, f"{prefix} {readable}".strip(), prefix, move, line.remark, line.notes)
+
+
+def understood(text: str, *, decimal: str = "point", marks: Mapping[Address, str] | None = None) -> Echo:
+    """The line as understood, with places marked, or its error; never raises for what can't be read."""
+    try:
+        return echo(text, decimal=decimal, marks=marks)
+    except ReadingError as problem:
+        return Echo(error=LineError(0, problem.column, problem.message, problem.code))
+
+
+def values_in_latex(values: Sequence[str]) -> str:
+    """The values of an answer in LaTeX, joined by `or`; of none, the words no solution."""
+    if not values or list(values) == ["no solution"]:
+        return r"\text{no solution}"
+    echoes = [understood(value) for value in values]
+    return r"\;\text{ or }\;".join(
+        f"{e.left} {e.right}".strip() or rf"\text{{{value}}}" for e, value in zip(echoes, values, strict=True)
+    )
+
+
+def _move_text(move: ln.Move, comma: bool) -> str:
+    if move.operand is None:
+        return rf"\text{{{move.name}}}"
+    sign = {"add": "+", "subtract": "-", "multiply": r"\times ", "divide": r"\div ", "power": r"\wedge "}[move.name]
+    return sign + latex(move.operand, comma=comma)

@@ -1,0 +1,176 @@
+"""What the lines of a working are evaluated in: its letters, its unknown, its number system, the field of their values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from dataclasses import field as of_default
+from fractions import Fraction as Q
+
+from algebra import limits
+from algebra.exact.decomposition import plan_of
+from algebra.exact.generators import SPARE, Plan
+from algebra.exact.plus_minus import variants
+from algebra.exact.radical_field import RadicalField
+from algebra.exact.rational_functions import Field, Poly, depends_on, field_of
+from algebra.exact.solve.polynomial import PolynomialSolver
+from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.substitute import substituted
+from algebra.tree.survey import surveyed
+
+
+@dataclass(slots=True)
+class Context:
+    """The setting of one working.
+
+    `letters` are those of the given; `plan` says which roots and exponents occur, None where rational functions suffice;
+    `home` is then the one field in which the forms of all lines are compared (verdicts are made on cells); `explains` says
+    whether evidence is looked for.
+    """
+
+    working: Working
+    given: ln.Line
+    unknown: str
+    letters: list[str]
+    field: Field
+    plan: Plan | None
+    home: RadicalField | None
+    solver: PolynomialSolver
+    positive: frozenset[str]
+    holds_signs: bool
+    explains: bool = True
+    definitions: dict[n.Node, n.Node] = of_default(default_factory=dict)
+    _given_trees: list[n.Node] | None = None
+
+    @property
+    def complex(self) -> bool:
+        """Whether the numbers are complex."""
+        return self.working.numbers == "complex"
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """The letters of the field of values."""
+        return self.field.letters
+
+    @property
+    def unknown_letter(self) -> n.Letter:
+        """The unknown as a node."""
+        return n.Letter(self.unknown)
+
+    def filled(self, tree: n.Node) -> n.Node:
+        """The tree with every defined letter replaced by what it stands for."""
+        return substituted(tree, self.definitions) if self.definitions else tree
+
+    def variants(self, tree: n.Node) -> list[n.Node]:
+        """The tree once for every choice of its ± signs."""
+        return variants(tree) if self.holds_signs else [tree]
+
+    def given_trees(self) -> list[n.Node]:
+        """The sides of the given, one tree for each choice of its ± signs; the same objects at every call."""
+        if self._given_trees is None:
+            body = self.given.body
+            sides = () if body is None else body.children if isinstance(body, ln.STATEMENTS) else (body,)
+            self._given_trees = [tree for side in sides for tree in self.variants(side)]
+        return self._given_trees
+
+    def isolates(self, body: ln.Equation) -> bool:
+        """Whether the unknown stands alone on one side and not at all on the other."""
+        for alone, other in ((body.sides[0], body.sides[-1]), (body.sides[-1], body.sides[0])):
+            bare = n.bare(alone)
+            if isinstance(bare, n.Letter) and bare.name == self.unknown:
+                return self.unknown not in n.letters(self.filled(other))
+        return False
+
+    def holds_unknown(self, poly: Poly) -> bool:
+        """Whether the unknown occurs in a polynomial, be it under a root or in an exponent."""
+        home = self.home
+        if depends_on(poly, self.unknown) or home is None:
+            return depends_on(poly, self.unknown)
+        degrees, place = poly.degrees(), home.position(self.unknown)
+        return any(degrees[made.position] and place in home.letters_inside(made) for made in home.made.values())
+
+    def has_roots(self, body: n.Node) -> bool:
+        """Whether a line holds roots, bars, or letters in exponents."""
+        return self.plan is not None and self.needs_cells([self.filled(body)])
+
+    def needs_cells(self, trees: list[n.Node]) -> bool:
+        """Whether these trees hold more than rational functions."""
+        occurs = surveyed(trees)
+        if occurs.roots or (self.complex and "i" in occurs.letters):
+            return True
+        return occurs.exponents and plan_of(trees, imaginary=False) is not None
+
+    @property
+    def has_plain_square_roots(self) -> bool:
+        """Whether what was last read holds square roots of one letter, each of which settles the sign of what is in it."""
+        plan, home = self.plan, self.home
+        if plan is None or home is None or self.complex or len(self.field.letters) != 1:
+            return False
+        return (plan.index, plan.step) == (2, 1) and not home.joint and not home.not_real
+
+
+def context_of(working: Working, given: ln.Line, lines: list[ln.Line], *, spare: int = SPARE) -> Context:
+    """The context of a working whose lines have been read. Raises TaskError when the unknown can't be told.
+
+    `spare` is how many generators for roots and powers the field keeps ready.
+    """
+    imaginary = working.numbers == "complex"
+    trees = [] if given.body is None else [given.body]
+    of_given = surveyed(trees)
+    given_letters = frozenset(of_given.letters) - ({"i"} if imaginary else frozenset())
+    defined: set[str] = set()
+    for line in lines:
+        trees += [t for t in (line.body, line.subject, line.move.operand if line.move else None) if t is not None]
+        if line.kind == "definition" and isinstance(line.subject, ln.Equation):
+            defined.add(next(iter(n.letters(line.subject.sides[0]))))
+    of_lines = surveyed(trees[1:] if given.body is not None else trees)
+    letters = of_given.letters | of_lines.letters
+    if len(letters) > limits.MAX_LETTERS:
+        raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
+    unknown = _unknown(working, given_letters)
+    needs_cells = imaginary or of_given.asks_for_more or of_lines.asks_for_more
+    plan = plan_of(trees, imaginary=imaginary, spare=spare) if needs_cells else None
+    if imaginary:
+        letters -= {"i"}
+    # a letter of the given keeps its own meaning; defining it is refused at its line
+    names = tuple(sorted((letters - (defined - given_letters)) | {unknown}))
+    over = field_of(names)
+    sample = {name: Q(3 + k) for k, name in enumerate(names)}
+    return Context(
+        working, given, unknown, sorted(given_letters), over, plan,
+        RadicalField(names, plan, sample, {}, formal=True) if plan else None,
+        PolynomialSolver(over, unknown, complex_too=imaginary),
+        _positive(working, given_letters, lines),
+        of_given.signs or of_lines.signs,
+    )  # fmt: skip
+
+
+def _unknown(working: Working, letters: frozenset[str]) -> str:
+    if working.variable:
+        return working.variable
+    if working.task in EXPRESSION_TASKS or len(letters) <= 1:
+        return next(iter(sorted(letters)), "x")
+    raise TaskError("Several letters occur: name the one to solve for.")
+
+
+def _positive(working: Working, letters: frozenset[str], lines: list[ln.Line]) -> frozenset[str]:
+    """The letters that a convention or an assumption holds to be positive; units and π always are."""
+    found = {name for name in letters if name.startswith('"') or name == "π"}
+    if working.convention("roots_of_letters") == "non-negative" and working.task in EXPRESSION_TASKS:
+        found |= letters
+    for line in lines:
+        body = line.body
+        if line.kind != "assumption":
+            continue
+        if isinstance(body, ln.ValueList) and body.operator in (">", "≥"):
+            if n.bare(body.items[-1]) == n.Integer(0):
+                found |= {part.name for part in (body.left, *body.items[:-1]) if isinstance(part, n.Letter)}
+        elif (
+            isinstance(body, ln.Comparison)
+            and body.operator in (">", "≥")
+            and isinstance(body.left, n.Letter)
+            and n.bare(body.right) == n.Integer(0)
+        ):
+            found.add(body.left.name)
+    return frozenset(found)

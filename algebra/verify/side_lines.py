@@ -1,0 +1,254 @@
+"""Lines beside the chain: checks, asides, exclusions, assumptions. Each claims something by itself."""
+
+from __future__ import annotations
+
+from fractions import Fraction as Q
+
+from algebra.exact.errors import ExactError
+from algebra.exact.evaluate.at_point import PointEvaluator
+from algebra.exact.generators import Plan
+from algebra.exact.plus_minus import variants
+from algebra.exact.rational_functions import Ratio, irreducible_factors
+from algebra.exact.solution_sets import Solution, SolutionSet
+from algebra.exact.writing import simplified_tree
+from algebra.reports.report import PointEvidence
+from algebra.reports.working import TaskError
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.plain import plain
+from algebra.verify.comparison import Comparison
+from algebra.verify.context import Context
+from algebra.verify.draft import LinkDraft
+from algebra.verify.equation_links import plainest
+from algebra.verify.evaluator import Evaluator
+from algebra.verify.excluded_values import ExcludedValues, condition_text, in_order, written
+from algebra.verify.expression_links import difference_shown
+
+
+def judge_aside(evaluator: Evaluator, comparison: Comparison, link: LinkDraft, body: n.Node) -> None:
+    """An identity, or a chain of them, claimed to be true for all values."""
+    link.relation = "holds"
+    if not isinstance(body, ln.Equation):
+        return
+    parts = [evaluator.expression(side) for side in body.sides]
+    for left, right in zip(parts, parts[1:], strict=False):
+        relation, sample = comparison.compare(left, right)
+        if relation != "holds":
+            link.relation = relation
+            link.evidence = (
+                difference_shown(evaluator.context, left, right, sample=sample) if relation == "breaks" else None
+            )
+            return
+
+
+def bound_part(body: n.Node, above: n.Node | None) -> n.Node | None:
+    """Of an aside that starts with a part of the line above: what it ends with, to be put back; else None."""
+    if above is None or not isinstance(body, ln.Equation):
+        return None
+    start = n.bare(body.sides[0])
+    parts = (n.bare(part) for address, part in n.walk(above) if address)
+    simple = isinstance(start, n.Integer | n.Letter | n.Decimal)
+    return n.bare(body.sides[-1]) if not simple and any(part == start for part in parts) else None
+
+
+def is_put_back(evaluator: Evaluator, result: n.Node, line: n.Node) -> bool:
+    """Whether a part of the line has the value that an aside had worked out."""
+    try:
+        goal = evaluator.value(result).ratio
+        parts = (part for part in n.parts_of(line) if not isinstance(part, ln.STATEMENTS))
+        return any(evaluator.value(part).ratio in (goal, -goal) for part in parts)
+    except ExactError:
+        return True  # a note is not worth a verdict: where it can't be told, nothing is said
+
+
+def judge_exclusion(evaluator: Evaluator, link: LinkDraft, excluded: ExcludedValues, body: n.Node) -> None:
+    """Fills in the link of an exclusion: it holds iff it is exactly the ledger of the given."""
+    context = evaluator.context
+    link.relation = "holds"
+    if isinstance(body, ln.ValueList):
+        pairs = [(body.left, item) for item in body.items]
+    elif isinstance(body, ln.Comparison):
+        pairs = [(body.left, body.right)]
+    else:
+        raise TypeError("not an exclusion")
+    if len(context.letters) <= 1 and all(n.bare(left) == n.Letter(context.unknown) for left, _ in pairs):
+        _judge_excluded_values(context, link, excluded, stated_exclusions(evaluator, body))
+        return
+    conditions = [evaluator.pair(left, right).difference.numerator for left, right in pairs]
+    stated = irreducible_factors(conditions)
+    needed = {str(poly): poly for poly in excluded.conditions}
+    if len(context.letters) <= 1:
+        right = context.solver.zeros(stated.values()) == excluded.zeros
+    else:
+        right = set(stated) == set(needed)
+    if right:
+        return
+    link.relation = "breaks"
+    missing = [poly for key, poly in needed.items() if key not in stated]
+    extra = [poly for key, poly in stated.items() if key not in needed]
+    if missing:
+        text = f"{condition_text(context, missing[0])} is missing: without it a denominator of the given is zero."
+    elif extra:
+        opposite = condition_text(context, extra[0]).replace("≠", "=")
+        text = f"For {opposite} the given is defined, so it is not excluded."
+    else:
+        text = "These are not exactly the values at which the given is undefined."
+    link.evidence = PointEvidence(text)
+
+
+def _judge_excluded_values(
+    context: Context, link: LinkDraft, excluded: ExcludedValues, stated: frozenset[Solution]
+) -> None:
+    missing, extra = excluded.zeros - stated, stated - excluded.zeros
+    if not missing and not extra:
+        return
+    link.relation = "breaks"
+    name = context.unknown
+    if missing:
+        values = ", ".join(in_order(context, missing))
+        text = f"{name} ≠ {values} is missing: without it a denominator of the given is zero."
+    else:
+        text = f"For {name} = {', '.join(in_order(context, extra))} the given is defined, so it is not excluded."
+    link.evidence = PointEvidence(text)
+
+
+def judge_stated_domain(context: Context, link: LinkDraft, stated: SolutionSet, domain: SolutionSet) -> None:
+    """Holds iff it is the domain of the given; else a number is shown that it has too many or too few."""
+    link.relation = "holds" if stated.same_as(domain) else "breaks"
+    if link.relation == "holds":
+        return
+    kept, missing = plainest(context, stated.minus(domain)), plainest(context, domain.minus(stated))
+    if missing is not None:
+        text = f"For {context.unknown} = {written(context, missing)} the given is defined, but this leaves it out."
+    elif kept is not None:
+        text = f"For {context.unknown} = {written(context, kept)} the given is undefined, but this has it."
+    else:
+        text = "These are not exactly the values at which the given is defined."
+    link.evidence = PointEvidence(text)
+
+
+def judge_check(evaluator: Evaluator, link: LinkDraft, line: ln.Line, given: n.Node) -> Solution | None:
+    """Puts the candidate into the given and verifies every number that is claimed.
+
+    Returns the candidate when the check is right, whatever it shows; else None.
+    """
+    context = evaluator.context
+    assert isinstance(line.subject, ln.Equation)
+    name = line.subject.sides[0]
+    assert isinstance(name, n.Letter)
+    candidate = evaluator.candidate(line.subject.sides[1]) if name.name == context.unknown else None
+    number = candidate.number if candidate else None
+    if candidate is None or number is None or set(context.letters) - {context.unknown}:
+        link.relation = "unclear"
+        link.notes.append("not-a-number-to-check")
+        return None
+    sides = variants_of(given)
+    exactly = PointEvaluator(context.plan or Plan(), {context.unknown: number})
+    found = [exactly.value(side) for side in sides]
+    shown = f"{name.name} = {number} in the given: {_shown(found)}."
+    problem = _check_problem(context, exactly, line.body, found)
+    link.relation = "breaks" if problem else "holds"
+    if problem:
+        values = {context.unknown: str(number)}
+        link.evidence = PointEvidence(f"{problem} {shown}", values, _exact(found[0]), _exact(found[-1]))
+        return None
+    link.reasons[str(number)] = shown
+    return candidate
+
+
+def variants_of(given: n.Node) -> tuple[n.Node, ...]:
+    """The sides into which a candidate goes."""
+    return given.sides[:2] if isinstance(given, ln.Equation) else (given,)
+
+
+def _check_problem(
+    context: Context, exactly: PointEvaluator, claim: n.Node | None, found: list[Ratio | None]
+) -> str | None:
+    """What is wrong with the claim, in a sentence, or None."""
+    defined = all(value is not None for value in found)
+    solves = defined and len(set(found)) == 1
+    if claim is None:
+        return None if solves else "It does not solve the given."
+    if isinstance(claim, ln.Word) and claim.word == "undefined":
+        return "The given is defined there." if defined else None
+    if not defined:
+        return "The given is undefined there."
+    stated: tuple[n.Node, ...]
+    if isinstance(claim, ln.Comparison) and claim.operator == "≠":
+        stated, differs = (claim.left, claim.right), True
+    elif isinstance(claim, ln.Equation):
+        stated, differs = claim.sides, False
+    elif isinstance(claim, ln.STATEMENTS):
+        return "A check is an equation of numbers, or the word undefined."
+    else:
+        stated, differs = (claim,), False
+    if any(n.letters(side) - {context.unknown} - ({"i"} if context.complex else set()) for side in stated):
+        return "A check is an equation of numbers, or the word undefined."
+    numbers = [exactly.value(side) for side in stated]
+    ends = [numbers[0], numbers[-1]] if len(stated) > 1 else [numbers[0]]
+    for number, right, word in zip(ends, [found[0], found[-1]], ("left", "right"), strict=False):
+        if number != right:
+            return f"The {word} side is {_text(right)}, not {_text(number)}."
+    if differs:
+        return "Both sides are equal, so it does solve the given." if solves else None
+    if any(number != numbers[0] for number in numbers):
+        return "The two sides are not equal, so it does not solve the given."
+    return None
+
+
+def _shown(found: list[Ratio | None]) -> str:
+    if len(found) == 1:
+        return _text(found[0])
+    sign = "=" if found[0] == found[1] and found[0] is not None else "≠"
+    return f"{_text(found[0])} {sign} {_text(found[1])}"
+
+
+def _text(value: Ratio | None) -> str:
+    return "undefined" if value is None else plain(simplified_tree(value))
+
+
+def _exact(value: Ratio | None) -> str | None:
+    return None if value is None else plain(simplified_tree(value))
+
+
+def roundings(body: n.Node) -> list[ln.Comparison]:
+    """The approximations that a line states, `x ≈ 2.65`, `x ≈ 2.65 or x ≈ -2.65`, `x ≈ 2.65, -2.65`; empty for any other line."""
+    match body:
+        case ln.Comparison(_, "≈", _):
+            return [body]
+        case ln.ValueList(left, items, "≈"):
+            return [ln.Comparison(left, "≈", item) for item in items]
+        case ln.Alternatives(items):
+            found = [roundings(item) for item in items]
+            return [one for some in found for one in some] if all(found) else []
+    return []
+
+
+def judge_rounding(context: Context, link: LinkDraft, solutions: SolutionSet, body: ln.Comparison) -> None:
+    """`x ≈ 2.65` holds iff a solution rounds to it; it is no exact answer, so the chain does not go on from it.
+
+    Of several on one line the first that does not hold decides.
+    """
+    link.kind = "approximation"
+    if link.relation == "breaks":
+        return
+    stated = n.bare(body.right)
+    sign = -1 if isinstance(stated, n.Signed) and stated.sign == "-" else 1
+    digits = n.bare(stated.child) if isinstance(stated, n.Signed) else stated
+    if body.operator != "≈" or body.left != n.Letter(context.unknown) or not isinstance(digits, n.Decimal | n.Integer):
+        raise TaskError("An approximation is written x ≈ 2.65.")
+    places = len(digits.digits.partition(".")[2]) if isinstance(digits, n.Decimal) else 0
+    value = Q(sign * digits.value)
+    found = [s.number for s in solutions.members if s.number is not None and s.number.is_real]
+    link.relation = "holds" if any(number.rounds_to(value, places) for number in found) else "breaks"
+    if link.relation == "breaks" and found:
+        nearest = min(found, key=lambda number: abs(number.approximation.real - float(value)))
+        text = f"The nearest solution is {nearest}, about {nearest.approximation.real:.{places}f}."
+        link.evidence = PointEvidence(text)
+
+
+def stated_exclusions(evaluator: Evaluator, body: n.Node) -> frozenset[Solution]:
+    """The values that an exclusion line names."""
+    items = body.items if isinstance(body, ln.ValueList) else (body.right,) if isinstance(body, ln.Comparison) else ()
+    found = (evaluator.candidate(tree) for item in items for tree in variants(item))
+    return frozenset(s for s in found if s is not None)

@@ -1,0 +1,1 @@
+"""One task of a working in each file, behind the protocol of `task.Task`."""

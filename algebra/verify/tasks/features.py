@@ -1,0 +1,52 @@
+"""The task analyze: the features of a rational function, stated entry by entry."""
+
+from __future__ import annotations
+
+from algebra.reports.report import Answer
+from algebra.reports.working import TaskError
+from algebra.tree import statements as ln
+from algebra.verify.draft import LinkDraft
+from algebra.verify.feature_table import FeatureTable
+from algebra.verify.tasks.domain import DomainTask
+
+
+class FeaturesTask(DomainTask):
+    """A working that states the features of its given."""
+
+    def begin(self) -> None:
+        """Evaluates the given and finds its features. Raises ExactError for what is no rational function of one letter."""
+        if self.is_of_equation:
+            raise TaskError(f"To {self.task}, the given must be an expression.")
+        super().begin()
+        self.table = FeatureTable.of(self.evaluator, self.given)
+
+    def states_domain(self, line: ln.Line) -> bool:
+        """A statement, or the unknown isolated: the zeros of the denominator."""
+        if line.kind == "statement":
+            return True
+        return line.kind == "equation" and isinstance(line.body, ln.Equation) and self.context.isolates(line.body)
+
+    def judge_chain_line(self, draft: LinkDraft, line: ln.Line) -> None:
+        """A number of the form a/(x − h) + k, a statement of the domain, or the function rewritten."""
+        if line.kind == "equation" and isinstance(line.body, ln.Equation) and self.table.states_parameter(line.body):
+            self.table.judge_parameter(draft, line.body)
+        else:
+            super().judge_chain_line(draft, line)
+
+    def judge_feature(self, draft: LinkDraft, line: ln.Line) -> None:
+        """An entry of the table."""
+        assert isinstance(line.body, ln.Feature)
+        self.table.judge(draft, line.body)
+
+    def judge_exclusion(self, draft: LinkDraft, line: ln.Line) -> None:
+        """The excluded values state the domain."""
+        super().judge_exclusion(draft, line)
+        self.table.exclusion(draft.relation == "holds")
+
+    def note_domain(self, draft: LinkDraft) -> None:
+        """A statement of the domain counts in the table."""
+        self.table.exclusion(draft.relation == "holds")
+
+    def answer(self) -> Answer:
+        """The table against what the function has."""
+        return self.table.answer()

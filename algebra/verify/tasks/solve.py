@@ -1,0 +1,135 @@
+"""The task solve: every line of the chain keeps the solutions of the one before it, or a legal move says what it adds."""
+
+from __future__ import annotations
+
+from functools import cache
+
+from algebra.exact.solution_sets import SolutionSet
+from algebra.reports.report import Remaining
+from algebra.reports.working import TaskError
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.verify import answer as answers
+from algebra.verify import equation_links, side_lines
+from algebra.verify.conditions import conditions
+from algebra.verify.context import Context
+from algebra.verify.draft import LinkDraft
+from algebra.verify.efficiency import is_longer
+from algebra.verify.equation_links import History
+from algebra.verify.evaluated import EvaluatedStatement
+from algebra.verify.legal_moves import recognise_all
+from algebra.verify.pending_checks import owed_checks
+from algebra.verify.tasks.task import Outcome, WorkingTask
+from algebra.verify.widening import Gain, was_raised
+
+
+class SolveTask(WorkingTask):
+    """A working of an equation."""
+
+    given: EvaluatedStatement
+
+    def __init__(self, context: Context) -> None:
+        super().__init__(context)
+        self.statement: EvaluatedStatement | None = None
+        self.statement_body: n.Node | None = None
+        self.broken: EvaluatedStatement | None = None
+        self.broken_at = 0
+        self.last_chain_line = 0
+
+    def evaluate_given(self) -> EvaluatedStatement:
+        """The given with its solutions, found when first asked for. Raises TaskError where it is no equation."""
+        if self.context.given.kind != "equation":
+            raise TaskError("To solve, the given must be an equation, with an equals sign.")
+        given = self.evaluator.statement(self.given_body)
+        self.before = given
+        self.history = History(given, [given])
+        return given
+
+    def solve_given(self) -> None:
+        """Finds the solutions of the given. Raises ExactError where they are not decided."""
+        _ = self.given.solutions
+
+    def judge_chain_line(self, draft: LinkDraft, line: ln.Line) -> None:
+        """An equation, or a statement of solutions."""
+        assert line.body is not None
+        context = self.context
+        if line.kind == "expression":
+            draft.relation = "breaks"
+            draft.notes.append("equals-lost")
+            self.broken = self.broken or self.before
+            self.broken_at = draft.line
+            self.history.faulty = True
+            return
+        rounded = side_lines.roundings(line.body)
+        for one in rounded:
+            side_lines.judge_rounding(context, draft, self.before.solutions, one)
+        if rounded:
+            return
+        before, after = self.before, self.evaluator.statement(line.body)
+        cells = self.comparison.cells
+        gains = equation_links.relate(self.evaluator, cells, draft, before, after, self.history, line.move)
+        if context.explains:
+            if len(context.letters) > 1:
+                draft.conditions = conditions(context, before, after)
+            if draft.relation == "holds" and is_longer(self.evaluator, before.body, line.body):
+                draft.notes.append("longer-road")
+            draft.move = recognise_all(self.evaluator, line.move, before.pairs, after.pairs)
+            self._note_debts(draft, line, before, after, gains)
+        self._follow(draft, after)
+        self.last_body = line.body
+        self.statement, self.statement_body = (after, line.body) if after.statement else (None, None)
+
+    def _note_debts(
+        self,
+        draft: LinkDraft,
+        line: ln.Line,
+        before: EvaluatedStatement,
+        after: EvaluatedStatement,
+        gains: list[Gain],
+    ) -> None:
+        """What the candidates of this line owe."""
+        pending = self.pending
+        pending.gains.extend((draft.line, gain) for gain in gains)
+        raised = any(gain.cause == "power" for gain in gains) or was_raised(before, after, line.move)
+        if raised and not draft.conditions:  # with other letters the condition says when the candidate holds
+            pending.raised.append((draft.line, after.solutions))
+        if line.remark:
+            pending.remarked |= before.solutions.minus(after.solutions).members
+
+    def _follow(self, draft: LinkDraft, after: EvaluatedStatement) -> None:
+        """After a break the chain is judged by what the problem has become, until it is repaired."""
+        history = self.history
+        if "repaired" in draft.notes:
+            history.faulty, history.become = False, None
+            self.broken = None
+        elif draft.relation == "breaks":
+            history.faulty = True
+            history.become = cache(lambda: after.solutions.minus(SolutionSet(self.excluded.zeros)))
+            self.broken, self.broken_at = after, draft.line
+        elif draft.relation == "narrows":
+            history.faulty = True
+        elif not history.faulty:
+            history.sound.append(after)
+        self.before = after
+        self.chain_lines += 1
+        self.last_chain_line = draft.line
+
+    def finish(self) -> Outcome:
+        """The verdict on the last statement of the unknown, the checks still owed, and what is left to do."""
+        # an answer that is itself the broken line follows nothing through
+        broken = self.broken if self.broken_at < self.last_chain_line else None
+        candidates = frozenset(gain.solution for _, gain in self.pending.gains)
+        ending = answers.Ending(self.before, self.statement, broken, candidates, self.last_body, self.chain_lines)
+        answer = answers.solve_answer(self.context, self.excluded, self.given, ending)
+        final = self.statement.solutions if self.statement else None
+        owed = owed_checks(self.context, self.excluded, self.pending, final)
+        remaining: list[Remaining] = []
+        if self.statement_body is not None:
+            remaining = answers.solve_remaining(self.evaluator, self.statement_body)
+        elif answer.verdict == "unfinished":
+            text = f"{self.context.unknown} does not stand alone yet."
+            remaining = [Remaining("variable-not-isolated", (), text)]
+        if owed and self.statement is not None:
+            names = ", ".join(item.value for item in owed)
+            remaining.append(Remaining("candidates-unchecked", (), f"Still to be checked in the given: {names}."))
+        return Outcome(answer, owed, remaining)

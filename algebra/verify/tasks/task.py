@@ -1,0 +1,163 @@
+"""What a task is to the check: it begins with the given, judges line after line, and ends with the answer.
+
+`WorkingTask` does what all tasks share: the lines beside the chain, of which each claims something by itself.
+"""
+
+from __future__ import annotations
+
+from abc import abstractmethod
+from dataclasses import dataclass
+from typing import Protocol
+
+from algebra.exact.solution_sets import SolutionSet
+from algebra.reports.report import Answer, Owed, Remaining
+from algebra.reports.working import TaskError
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.verify import side_lines
+from algebra.verify.comparison import Comparison
+from algebra.verify.context import Context
+from algebra.verify.draft import LinkDraft
+from algebra.verify.evaluated import Evaluated
+from algebra.verify.evaluator import Evaluator
+from algebra.verify.excluded_values import ExcludedValues
+from algebra.verify.pending_checks import PendingChecks
+
+
+@dataclass(slots=True)
+class Outcome:
+    """How a working ends: the answer, the checks still owed, what is left to do."""
+
+    answer: Answer
+    owed: list[Owed]
+    remaining: list[Remaining]
+
+
+class Task(Protocol):
+    """One kind of working. Errors of the core are the caller's: they become what is said of a line."""
+
+    def begin(self) -> None:
+        """Evaluates the given. Raises TaskError where it does not suit the task, ExactError where it has no value."""
+
+    def solve_given(self) -> None:
+        """Finds the solutions of a given equation, so that one that can't be solved is refused. Raises ExactError."""
+
+    def judge(self, draft: LinkDraft, line: ln.Line) -> None:
+        """Fills in what is said of a line and goes on from it. Raises TaskError, ExactError."""
+
+    def finish(self) -> Outcome:
+        """The answer and what is left to do. Raises ExactError."""
+
+    def listed_exclusions(self) -> tuple[str, ...]:
+        """The ledger of the given, as it is written."""
+
+
+class WorkingTask:
+    """What all tasks share: the given, and the lines beside the chain."""
+
+    given: Evaluated
+
+    def __init__(self, context: Context) -> None:
+        self.context = context
+        self.evaluator = Evaluator(context)
+        self.comparison = Comparison(context)
+        # a given that is neither expression nor equation is refused in `begin`
+        self.given_body = context.given.body if context.given.body is not None else n.Integer(0)
+        self.last_body: n.Node | None = None  # the last line of the chain
+        self.chain_lines = 0
+        self.pending = PendingChecks()
+        self.states_restrictions = False
+        self.stated_domain: SolutionSet | None = None
+        self._worked_apart: list[n.Node] = []
+
+    def begin(self) -> None:
+        """Evaluates the given."""
+        self.given = self.evaluate_given()
+        self.excluded = ExcludedValues(self.context, self.given)
+
+    def solve_given(self) -> None:
+        """Finds the solutions of a given equation; an expression has none to be found."""
+
+    @abstractmethod
+    def evaluate_given(self) -> Evaluated:
+        """What the given evaluates to. Raises TaskError where it does not suit the task."""
+
+    @abstractmethod
+    def judge_chain_line(self, draft: LinkDraft, line: ln.Line) -> None:
+        """A line of the chain itself, or a statement of the answer."""
+
+    def listed_exclusions(self) -> tuple[str, ...]:
+        """The ledger of the given, as it is written."""
+        return tuple(self.excluded.listed())
+
+    def judge(self, draft: LinkDraft, line: ln.Line) -> None:
+        """One line, by its kind. The chain goes on from it only when it is an expression or an equation."""
+        self._check_member(line)
+        match line.kind:
+            case "aside":
+                self._judge_aside(draft, line)
+            case "check":
+                found = side_lines.judge_check(self.evaluator, draft, line, self.given_body)
+                if found is not None:
+                    self.pending.checked.add(found)
+            case "exclusion":
+                self.judge_exclusion(draft, line)
+            case "feature":
+                self.judge_feature(draft, line)
+            case "assumption":
+                draft.relation = "holds"
+            case "definition":
+                self._define(draft, line)
+            case _:
+                self.judge_chain_line(draft, line)
+        if line.kind in ("expression", "equation") and line.body is not None:
+            apart, self._worked_apart = self._worked_apart, []
+            if any(not side_lines.is_put_back(self.evaluator, part, line.body) for part in apart):
+                draft.notes.append("aside-not-put-back")
+
+    def _check_member(self, line: ln.Line) -> None:
+        """`x ∈ …` must name the unknown."""
+        member = line.lead.removesuffix(" ∈") if line.lead.endswith("∈") and line.kind == "statement" else ""
+        if member and not member.endswith(self.context.unknown):
+            raise TaskError(f"The unknown here is {self.context.unknown}, not {member[-1]}.")
+
+    def _judge_aside(self, draft: LinkDraft, line: ln.Line) -> None:
+        assert line.body is not None
+        side_lines.judge_aside(self.evaluator, self.comparison, draft, line.body)
+        part = side_lines.bound_part(line.body, self.last_body or self.given_body)
+        if part is not None and draft.relation == "holds":
+            self._worked_apart.append(part)
+
+    def judge_exclusion(self, draft: LinkDraft, line: ln.Line) -> None:
+        """`x ≠ 4`, or the domain where it is written as the values left out."""
+        assert line.body is not None
+        side_lines.judge_exclusion(self.evaluator, draft, self.excluded, line.body)
+        values = side_lines.stated_exclusions(self.evaluator, line.body)
+        self.pending.excluded |= values
+        self.stated_domain = SolutionSet(values, cofinite=True)
+        self.states_restrictions = draft.relation == "holds"
+
+    def judge_feature(self, draft: LinkDraft, line: ln.Line) -> None:
+        """A named feature; beside a working of another task, only the domain, as the values left out."""
+        assert isinstance(line.body, ln.Feature)
+        if line.body.name != "domain":
+            raise TaskError(f"The {line.body.name} belongs to the task analyze.")
+        self.judge_exclusion(draft, ln.Line(line.text, "exclusion", self._left_out(line.body.items[0])))
+
+    def _left_out(self, domain: n.Node) -> n.Node:
+        """The exclusions that a domain comes to beside a working of another task."""
+        match domain:
+            case ln.ValueList(_, _, "≠"):
+                return domain
+            case ln.AllReals(exceptions) if exceptions:
+                return ln.ValueList(self.context.unknown_letter, exceptions, "≠")
+        raise TaskError("Name the values left out, as in x ≠ 2; intervals belong to the tasks domain and analyze.")
+
+    def _define(self, draft: LinkDraft, line: ln.Line) -> None:
+        assert isinstance(line.subject, ln.Equation)
+        letter, meaning = line.subject.sides
+        assert isinstance(letter, n.Letter)
+        if letter.name in n.letters(self.given_body):
+            raise TaskError(f"{letter.name} already has a meaning in this problem; take another letter.")
+        self.context.definitions[letter] = n.Group(self.context.filled(meaning))
+        draft.relation = "holds"

@@ -1,0 +1,38 @@
+"""What a service refuses: a status, a code for programs and a sentence for people.
+
+Problem
+  Refused     400  the input breaks a rule
+  Conflict    409  somebody else changed it in between; carries what stands now
+"""
+
+from __future__ import annotations
+
+from algebra import JsonValue
+
+
+class Problem(Exception):
+    """`code` is for programs, `detail` for people; `more` are further fields of the answer."""
+
+    status = 400
+    code = "refused"
+
+    def __init__(self, detail: str, *, code: str | None = None, **more: JsonValue) -> None:
+        super().__init__(detail)
+        self.detail = detail
+        self.code = code or self.code
+        self.more = more
+
+    def to_json(self) -> dict[str, JsonValue]:
+        """The body of the answer."""
+        return {"code": self.code, "detail": self.detail, **self.more}
+
+
+class Refused(Problem):
+    """The input breaks a rule."""
+
+
+class Conflict(Problem):
+    """Somebody else changed it in between; carries what stands now."""
+
+    status = 409
+    code = "conflict"

@@ -1,0 +1,66 @@
+"""The one door, Python half: hands a command to its module."""
+
+from __future__ import annotations
+
+import os
+import sys
+from collections.abc import Callable
+from importlib import import_module
+
+HELP = """\
+./uchuu COMMAND
+
+  start [--empty] [--port N]    serve Uchuu on this machine, with demo data unless --empty
+  test [--only PART] [--long]   run every check and test (parts: lint, web, python)
+  lint, fix                     the Python checks alone; mend what can be mended
+  check FILE...                 verify workings (text form; - for standard input; --json, --jsonl)
+  solve --given TEXT            work a problem (--task, --method, --methods, --grain, --json, --jsonl)
+  analyse --given TEXT          the features of a rational function (--json, --jsonl)
+  predict --given TEXT          the wrong answers to expect (--most, --options, --json, --jsonl)
+  generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
+  methods, families, slips      the catalogues (--json)
+  bench                         measure the core and the API
+  api-types                     make the front end's types and the JSON Schema again
+  shots                         make the pictures in docs/screenshots again
+"""
+
+COMMANDS = {
+    "start": ("tools.start", "main"),
+    "test": ("tools.testing", "main"),
+    "lint": ("tools.testing", "lint_command"),
+    "fix": ("tools.testing", "fix_command"),
+    "check": ("cli.check", "main"),
+    "solve": ("cli.solve", "main"),
+    "analyse": ("cli.analyse", "main"),
+    "analyze": ("cli.analyse", "main"),
+    "predict": ("cli.predict", "main"),
+    "generate": ("cli.generate", "main"),
+    "methods": ("cli.catalogues", "methods"),
+    "families": ("cli.catalogues", "families"),
+    "slips": ("cli.catalogues", "slips"),
+    "bench": ("tools.bench", "main"),
+    "api-types": ("tools.api_types", "main"),
+    "shots": ("tools.shots", "main"),
+}
+"""Every command with the module and function that does it; a module is loaded only when its command is called."""
+
+
+def main(arguments: list[str]) -> int:
+    command, rest = (arguments[0], arguments[1:]) if arguments else ("help", [])
+    if command in ("help", "--help", "-h"):
+        print(HELP)
+        return 0
+    if command not in COMMANDS:
+        print(f"uchuu: there is no command “{command}”.\n\n{HELP}", file=sys.stderr)
+        return 2
+    module, function = COMMANDS[command]
+    run: Callable[[list[str]], int] = getattr(import_module(module), function)
+    try:
+        return run(rest)
+    except BrokenPipeError:  # the reader of our output has seen enough
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 1
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

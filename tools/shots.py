@@ -1,0 +1,132 @@
+"""`./uchuu shots`: the pictures in docs/screenshots, taken of the real interface with the demo data."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from tools import front
+from tools.postgres import free_port, throwaway
+from tools.start import DEMO_LOG_IN, gunicorn, manage, wait_until_up
+from tools.testing import settings_env
+
+KEY = front.ROOT / "tests" / "corpus" / "key-as-pasted.txt"
+FOLDER = front.ROOT / "docs" / "screenshots"
+CHROMIUM = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+    "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE localhost , EXCLUDE 127.0.0.1",
+]  # fmt: skip
+
+
+@contextmanager
+def demo_server() -> Iterator[str]:
+    """The address of a server with fresh demo data, gone afterwards."""
+    with throwaway() as url:
+        os.environ.update(settings_env(url) | {"UCHUU_POOL": "1"})
+        manage("migrate", "--verbosity", "0")
+        manage("demo", "--verbosity", "0")
+        port = free_port()
+        process = gunicorn(port)
+        try:
+            if not wait_until_up(port, process):
+                raise RuntimeError("the server did not come up")
+            yield f"http://127.0.0.1:{port}"
+        finally:
+            process.terminate()
+            process.wait(timeout=15)
+
+
+def main(arguments: list[str]) -> int:
+    front.ensure_built()
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with demo_server() as base, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+        _tour(page, base, FOLDER)
+        browser.close()
+    return 0
+
+
+def _tour(page: Page, base: str, folder: Path) -> None:
+    def shot(name: str) -> None:
+        page.wait_for_timeout(400)
+        page.screenshot(path=folder / f"{name}.png")
+
+    def desk(sheet: int, place: int) -> None:
+        page.goto(f"{base}/sheets/{sheet}/{place}")
+        page.get_by_label("Next line").wait_for()
+        page.wait_for_timeout(300)
+
+    page.goto(f"{base}/log-in")
+    shot("log-in")
+    page.get_by_label("Log-in name").fill(DEMO_LOG_IN[0])
+    page.get_by_label("Password").fill(DEMO_LOG_IN[1])
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="Sheets").wait_for()
+    shot("sheets")
+    desk(3, 5)
+    page.keyboard.type("check x = 3: undefined")
+    shot("desk-settled")
+    page.keyboard.press("Escape")
+    desk(1, 6)
+    for _ in range(3):
+        page.keyboard.press("ArrowUp")
+    shot("desk-broken")
+    desk(3, 3)
+    page.keyboard.type("x(x - 9 = 0")
+    page.keyboard.press("Enter")
+    shot("desk-syntax-error")
+    page.keyboard.press("Escape")
+    desk(5, 1)
+    for _ in range(2):
+        page.keyboard.press("ArrowUp")
+    shot("desk-radical-equation")
+    desk(4, 6)
+    page.keyboard.press("Alt+c")
+    page.get_by_text("Conventions of this sheet", exact=True).wait_for()
+    shot("conventions")
+    page.keyboard.press("Escape")
+    page.wait_for_timeout(300)
+    page.keyboard.press("F1")
+    shot("keys")
+    page.keyboard.press("Escape")
+    desk(7, 2)
+    for _ in range(3):
+        page.keyboard.press("Alt+h")
+        page.wait_for_timeout(400)
+    shot("next-step")
+    page.goto(f"{base}/sheets/7/3/methods")
+    page.get_by_role("article").nth(1).wait_for()
+    page.keyboard.press("ArrowRight")
+    shot("methods")
+    page.goto(f"{base}/sheets/7/2/board")
+    page.get_by_label("Forward").wait_for()
+    page.wait_for_timeout(500)
+    for _ in range(3):
+        page.keyboard.press("PageDown")
+    shot("board")
+    page.keyboard.press("w")
+    page.keyboard.type("x = 4 + √11")
+    page.keyboard.press("Enter")
+    page.get_by_text("breaks").wait_for()
+    shot("board-wrong-path")
+    page.goto(f"{base}/sheets/6/2/graph")
+    page.get_by_role("img", name="Graph").wait_for()
+    shot("graph")
+    page.goto(f"{base}/sheets/1/5/anticipate")
+    page.get_by_label("How it comes about").wait_for()
+    shot("anticipate")
+    page.goto(f"{base}/keys")
+    page.get_by_label("The key, pasted or typed").fill(KEY.read_text(encoding="utf-8"))
+    page.keyboard.press("Control+Enter")
+    page.get_by_text("to look at").wait_for()
+    shot("proof-read")
+    desk(7, 2)
+    page.keyboard.press("Alt+k")
+    page.get_by_text("Laws of exponents").wait_for()
+    shot("class-knows")
