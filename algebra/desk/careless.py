@@ -7,9 +7,15 @@ from fractions import Fraction as Q
 from typing import Protocol
 
 from algebra.slips.parts import coefficient, number_of, signed, terms
+from algebra.slips.words import Words, said
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
+
+Fact = tuple[Q, str, n.Node | None]
+"""What two numbers make, how that is written, and what stands behind the result; None for nothing, ANYTHING where it is open."""
+ANYTHING = n.Letter("?")
 
 
 class Right(Protocol):
@@ -18,16 +24,16 @@ class Right(Protocol):
     @property
     def is_spent(self) -> bool: ...
 
-    def is_it(self, text: str) -> int: ...
+    def is_it(self, body: n.Node) -> int: ...
 
 
-def copied(before: n.Node, after: n.Node) -> tuple[n.Address, str] | None:
+def copied(before: n.Node, after: n.Node) -> tuple[n.Address, Words] | None:
     """Where one sign, digit, exponent or letter differs and nothing else, and what became what."""
     places = list(_leaf_differences(before, after, ()))
     if len(places) != 1 or places[0] is None:
         return None
     address, old, new = places[0]
-    return address, f"{old} became {new}"
+    return address, said("{old} became {new}", old=old, new=new)
 
 
 def _leaf_differences(a: n.Node, b: n.Node, at: n.Address) -> Iterator[tuple[n.Address, str, str] | None]:
@@ -59,12 +65,11 @@ def _leaf_differences(a: n.Node, b: n.Node, at: n.Address) -> Iterator[tuple[n.A
         yield from _leaf_differences(x, y, (*at, k))
 
 
-def _facts(body: n.Node) -> list[tuple[Q, str, str | None]]:
-    """What numbers that stand together make: in a product, a sum, a power, a coefficient before a bracket; and what letters
-    stand behind the result, where that is known."""
-    found: list[tuple[Q, str, str | None]] = []
+def _facts(body: n.Node) -> list[Fact]:
+    """What numbers that stand together make: in a product, a sum, a power, a coefficient before a bracket."""
+    found: list[Fact] = []
 
-    def pair(a: Q, b: Q, signs: str, rest: str | None = None) -> None:
+    def pair(a: Q, b: Q, signs: str, rest: n.Node | None = ANYTHING) -> None:
         for sign in signs:
             if sign != "÷" or b:
                 found.append(
@@ -95,7 +100,7 @@ def _facts(body: n.Node) -> list[tuple[Q, str, str | None]]:
         elif isinstance(part, n.Power):
             base, power = number_of(part.base), number_of(part.exponent)
             if base is not None and power is not None and 0 <= power <= 10 and power.denominator == 1:
-                found.append((base ** int(power), f"{_shown(base)}^{power}", None))
+                found.append((base ** int(power), f"{_shown(base)}^{power}", ANYTHING))
     if isinstance(body, ln.Equation) and len(body.sides) == 2:
         (left, right) = (signed(terms(side)) or [] for side in body.sides)
         for a, rest in left:
@@ -103,8 +108,8 @@ def _facts(body: n.Node) -> list[tuple[Q, str, str | None]]:
                 if rest == other:
                     pair(b, abs(a), "−" if a > 0 else "+", rest)
                     pair(a, abs(b), "−" if b > 0 else "+", rest)
-                elif not rest or not other:
-                    pair(*((a, b) if other else (b, a)), "÷")
+                elif rest is None or other is None:
+                    pair(*((a, b) if other is not None else (b, a)), "÷")
     return found
 
 
@@ -112,7 +117,7 @@ def _shown(value: Q) -> str:
     return f"({value})" if value < 0 else str(value)
 
 
-def arithmetic(before: n.Node, after: n.Node, right: Right) -> str | None:
+def arithmetic(before: n.Node, after: n.Node, right: Right) -> Words | None:
     """The fact that was mistaken: one number of the line written, changed to what numbers that stand together above make, sets it right."""
     facts = _facts(before)
     for address, part in n.walk(after):
@@ -120,20 +125,23 @@ def arithmetic(before: n.Node, after: n.Node, right: Right) -> str | None:
             continue
         behind = _behind(after, address)
         for value, fact, rest in facts:
-            if rest is not None and rest != behind:
+            if rest is not ANYTHING and rest != behind:
                 continue
             if value == part.value or not _easily_mistaken(value, part.value) or right.is_spent:
                 continue
-            new: n.Node = n.Integer(int(value)) if value.denominator == 1 and value >= 0 else n.Group(_number(value))
-            if right.is_it(plain(n.replaced(after, address, new))):
-                return f"{fact} is {value}, not {part.value}"
+            new: n.Node = (
+                n.Integer(int(value)) if value.denominator == 1 and value >= 0 else n.Group(build.number(value))
+            )
+            if right.is_it(n.replaced(after, address, new)):
+                return said("{fact} is {value}, not {written}", fact=fact, value=value, written=part.value)
     return None
 
 
-def _behind(body: n.Node, address: n.Address) -> str:
-    """The letters that the number at this place multiplies."""
+def _behind(body: n.Node, address: n.Address) -> n.Node | None:
+    """What the number at this place multiplies; None for a number alone."""
     parent = n.at(body, address[:-1])
-    return (coefficient(parent) or (1, ""))[1] if isinstance(parent, n.Product) else ""
+    parts = coefficient(parent) if isinstance(parent, n.Product) else None
+    return None if parts is None else parts[1]
 
 
 def _easily_mistaken(right: Q, written: int) -> bool:
@@ -141,10 +149,3 @@ def _easily_mistaken(right: Q, written: int) -> bool:
     off = abs(right - written)
     digits = sorted(str(abs(right))) == sorted(str(written))
     return off <= max(Q(3), abs(right) / 5) or off in (10, 100) or digits
-
-
-def _number(value: Q) -> n.Node:
-    size: n.Node = n.Integer(abs(value.numerator))
-    if value.denominator != 1:
-        size = n.Fraction(size, n.Integer(value.denominator))
-    return n.Signed("-", size) if value < 0 else size

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 from fractions import Fraction as Q
 
@@ -18,7 +17,7 @@ from algebra.exact.writing import simplified_tree
 from algebra.methods.paper import NotThisWay, at_grain
 from algebra.methods.places import different
 from algebra.parse.errors import ReadingError
-from algebra.parse.lines import read_expression, read_line
+from algebra.parse.lines import read_line
 from algebra.reports.report import AlsoMade, Link, Report, SlipSeen
 from algebra.reports.working import TaskError, Working
 from algebra.slips import SLIPS, Sight, answers, functions
@@ -141,15 +140,13 @@ def slip_seen(item: Found, before: n.Node, after: n.Node, instead: str = "", *, 
     old, new = different(before, after) if in_chain else ([], [])
     places = [a for f in (item, item.second) if f is not None for a in _named_places(before, f)]
     places = places or [a for a in old if a]
-    done = _sentence(item.slip.done.format(what=item.what))
-    if item.start:
-        done = f"After {item.start}: {done}"
+    done = item.slip.said(item.what)
+    if item.start is not None:
+        done = f"After {plain(item.start)}: {done}"
     slip, second = item.slip, item.second
     also = None
     if second is not None:
-        also = AlsoMade(
-            second.slip.id, second.slip.name, _sentence(second.slip.done.format(what=second.what)), second.slip.cue
-        )
+        also = AlsoMade(second.slip.id, second.slip.name, second.slip.said(second.what), second.slip.cue)
     return SlipSeen(
         slip.id,
         slip.name,
@@ -164,28 +161,16 @@ def slip_seen(item: Found, before: n.Node, after: n.Node, instead: str = "", *, 
     )
 
 
-_NAMED = re.compile(r"(?:only |the minus before )?(.+?) (?:was|were|is|are|multiplies|came|crossed|went|reached|and)\b")
-
-
 def _named_places(before: n.Node, found: Found) -> list[n.Address]:
-    """Where the terms that the words name stand in the part that was rewritten; else that part."""
-    named = _NAMED.match(found.what)
-    part = n.at(before, found.at) if not found.start else before
-    if named and not found.start:
-        try:
-            wanted = n.bare(read_expression(named.group(1)))
-        except ReadingError:
-            wanted = None
+    """Where the parts that the words show stand in the part that was rewritten; else that part."""
+    if found.start is None:
+        part = n.at(before, found.at)
+        wanted = {n.bare(shown) for shown in found.what.shows}
         places: list[n.Address] = []
         for address, node in n.walk(part):
             inside = any(address[: len(known)] == known for known in places)
-            if wanted is not None and not inside and n.bare(node) == wanted and address:
+            if address and not inside and n.bare(node) in wanted:
                 places.append(address)
         if places:
             return [(*found.at, *address) for address in places]
     return [found.at] if found.at else []
-
-
-def _sentence(text: str) -> str:
-    """With a capital letter in front, unless it starts with a letter of algebra."""
-    return text[:1].upper() + text[1:] if re.match(r"[a-z]{2}", text) else text

@@ -24,7 +24,7 @@ from algebra.methods.paper import NotThisWay, at_grain
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
 from algebra.reports.working import TaskError, Working
-from algebra.slips import BY_ID, SLIPS, Slip
+from algebra.slips import BY_ID, SLIPS, Slip, Words
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
@@ -41,9 +41,9 @@ class Found:
 
     slip: Slip
     at: n.Address
-    what: str
+    what: Words
     second: Found | None = None
-    start: str = ""
+    start: n.Node | None = None
     exact: bool = True
 
 
@@ -53,8 +53,8 @@ class Tried:
 
     slip: Slip
     at: n.Address
-    what: str
-    part: str
+    what: Words
+    part: n.Node
     meaning: object
 
 
@@ -93,16 +93,13 @@ class Comparison:
             found.append((self.value(left), self.value(right)))
         return found
 
-    def meaning_of(self, text: str) -> object | None:
+    def meaning_of(self, body: n.Node) -> object | None:
         """What a wrong line means; None where it says nothing that could be compared, or the work allowed is done."""
-        if self.is_spent:
+        if self.is_spent or isinstance(body, ln.STATEMENTS) != isinstance(self.after, ln.STATEMENTS):
             return None
         try:
-            body = read_line(text).body
-            if body is None or isinstance(body, ln.STATEMENTS) != isinstance(self.after, ln.STATEMENTS):
-                return None
             return self._meaning(body)
-        except (ReadingError, ExactError):
+        except ExactError:
             return None
 
     @property
@@ -121,8 +118,9 @@ class Comparison:
             return int((total / goal_total).constant is not None)
         return 2 if found is not None and found == self.goal else 0
 
-    def is_it(self, text: str) -> int:
-        return self.fits(self.meaning_of(text))
+    def is_it(self, body: n.Node) -> int:
+        """How a wrong line fits the line written, as `fits` says it."""
+        return self.fits(self.meaning_of(body))
 
 
 def _key(pair: tuple[Ratio, Ratio]) -> frozenset[Ratio]:
@@ -137,37 +135,36 @@ def _equations(body: n.Node) -> list[n.Node]:
     return [body]
 
 
-def wrong_lines(body: n.Node, task: str, slips: Iterable[Slip] = SLIPS) -> Iterator[tuple[Slip, n.Address, str, str]]:
-    """Every wrong line that one slip makes of a line: the slip, its place, what fills its words, the line."""
-    for slip, address, what, text in _wrong_parts(body, task, slips):
-        yield slip, address, what, _placed(body, address, text)
+WrongLine = tuple[Slip, n.Address, Words, n.Node]
+"""A slip, its place, what was done in words, and the line (or the part) that it makes."""
 
 
-def _wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[tuple[Slip, n.Address, str, str]]:
+def wrong_lines(body: n.Node, task: str, slips: Iterable[Slip] = SLIPS) -> Iterator[WrongLine]:
+    """Every wrong line that one slip makes of a line."""
+    for slip, address, what, part in _wrong_parts(body, task, slips):
+        yield slip, address, what, _placed(body, address, part)
+
+
+def _wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[WrongLine]:
     """The same with the wrong part alone."""
     for slip in slips:
         if slip.tasks and task not in slip.tasks:
             continue
         if slip.scope in ("equation", "any") and isinstance(body, ln.Equation):
-            for text, what in slip.wrong(body):
-                yield slip, (), what, text
+            for wrong, what in slip.wrong(body):
+                yield slip, (), what, wrong
         if slip.scope in ("equation", "seen"):
             continue
         for address, part in n.walk(body):
             if isinstance(part, ln.STATEMENTS):
                 continue
-            for text, what in slip.wrong(part):
-                yield slip, address, what, text
+            for wrong, what in slip.wrong(part):
+                yield slip, address, what, wrong
 
 
-def _placed(body: n.Node, address: n.Address, text: str) -> str:
+def _placed(body: n.Node, address: n.Address, part: n.Node) -> n.Node:
     """The line with the part at the address replaced, the new part in brackets."""
-    if not address:
-        return text
-    return plain(n.replaced(body, address, n.Group(n.Letter(_HOLE)))).replace(f"({_HOLE})", f"({text})")
-
-
-_HOLE, _OTHER_HOLE = "☐", "☒"
+    return n.replaced(body, address, n.Group(part)) if address else part
 
 
 def explain(before: n.Node, after: n.Node, task: str, *, imaginary: bool = False) -> list[Found]:
@@ -242,21 +239,18 @@ def _together(before: n.Node, task: str, tried: list[Tried], comparison: Compari
         if b[: len(a)] == a:
             first, second, a, b = second, first, b, a
         if a[: len(b)] == b:  # one place lies in the other: the inner slip comes first
-            try:
-                inner = read_line(_placed(before, a, first.part)).body
-            except ReadingError:
-                continue
-            texts = [] if inner is None else [text for *_, text in wrong_lines(inner, task, [second.slip])]
+            inner = _placed(before, a, first.part)
+            lines = [line for *_, line in wrong_lines(inner, task, [second.slip])]
         else:
-            texts = [_placed_both(before, first, second)]
-        if any(comparison.is_it(text) == 2 for text in texts):
+            lines = [_placed(_placed(before, a, first.part), b, second.part)]
+        if any(comparison.is_it(line) == 2 for line in lines):
             return [Found(first.slip, a, first.what, Found(second.slip, b, second.what))]
     return []
 
 
 def _candidates(before: n.Node, tried: list[Tried], comparison: Comparison) -> Iterator[tuple[Tried, Tried]]:
     if not isinstance(before, ln.Equation):
-        goal, own = comparison.goal, comparison.meaning_of(plain(before))
+        goal, own = comparison.goal, comparison.meaning_of(before)
         if isinstance(goal, frozenset) and isinstance(own, frozenset) and len(goal) == len(own) == 1:
             values = [
                 (t, next(iter(t.meaning))) for t in tried if isinstance(t.meaning, frozenset) and len(t.meaning) == 1
@@ -274,11 +268,10 @@ def _candidates(before: n.Node, tried: list[Tried], comparison: Comparison) -> I
         return
     for t in tried:
         try:
-            text = _placed(before, t.at, t.part)
-            written = read_line(text).body
+            written = _placed(before, t.at, t.part)
             if isinstance(written, ln.Equation) and len(variants(written)) == 1:
                 sides[t.at[0]].append((t, comparison.value(written.sides[t.at[0]])))
-        except (ReadingError, ExactError):
+        except ExactError:
             continue
     left = [t for t, value in sides[0] if value == goals[0]]
     right = [t for t, value in sides[1] if value == goals[1]]
@@ -301,12 +294,6 @@ def _pairs(values: list[tuple[Tried, Ratio]], own: Ratio, goal: Ratio) -> Iterat
                 yield t, other
 
 
-def _placed_both(body: n.Node, first: Tried, second: Tried) -> str:
-    marked = n.replaced(body, first.at, n.Group(n.Letter(_HOLE)))
-    marked = n.replaced(marked, second.at, n.Group(n.Letter(_OTHER_HOLE)))
-    return plain(marked).replace(f"({_HOLE})", f"({first.part})").replace(f"({_OTHER_HOLE})", f"({second.part})")
-
-
 def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
     """A slip made after right steps on the same line: the worked solution goes on from the line before, and the slip is
     looked for on its first lines."""
@@ -325,7 +312,7 @@ def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
                     break
                 for slip, address, what, part in _wrong_parts(body, task, SLIPS):
                     if slip.kind != "care" and comparison.is_it(_placed(body, address, part)) == 2:
-                        return [Found(slip, (), what, None, step.after)]
+                        return [Found(slip, (), what, None, body)]
             break
     except (TaskError, ReadingError, ExactError):
         pass
@@ -333,20 +320,12 @@ def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
 
 
 def _twice(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
-    """Two slips on one line: the same one at two places, or two of them, within the work that is left."""
-    firsts = [
-        (slip, address, what, text) for slip, address, what, text in wrong_lines(before, task) if slip.kind != "care"
-    ]
-    for slip, address, what, text in firsts:
+    """The same slip made at two places of one line, within the work that is left."""
+    for slip, address, what, line in wrong_lines(before, task):
         if comparison.is_spent:
             return []
-        try:
-            body = read_line(text).body
-        except ReadingError:
+        if slip.kind == "care":
             continue
-        if body is None:
-            continue
-        for _, _, _, twice in wrong_lines(body, task, [slip]):
-            if comparison.is_it(twice):
-                return [Found(slip, address, what)]
+        if any(comparison.is_it(twice) for *_, twice in wrong_lines(line, task, [slip])):
+            return [Found(slip, address, what)]
     return []

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 import random
-import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from fractions import Fraction as Q
 
@@ -26,8 +25,7 @@ from algebra.reports.prediction import Option, OptionOrder, PredictionReport, Un
 from algebra.reports.report import Evidence, PointEvidence
 from algebra.reports.solution import Difficulty
 from algebra.reports.working import TaskError, Working
-from algebra.slips import BY_ID, SLIPS, Ending, Slip
-from algebra.slips.likelihood import ELSEWHERE, LIKELY, LURKING, OFTEN, TEMPTING
+from algebra.slips import BY_ID, SLIPS, Ending, Slip, Words, lurking_at
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
@@ -36,6 +34,10 @@ from algebra.verify.check import check
 ENOUGH = 3
 """With fewer wrong answers than these the search goes on, within four times the work."""
 PER_SLIP = 2
+LURKING, ELSEWHERE = 1.4, 0.75
+"""How much likelier a slip is at a step whose rule it belongs to, and how much less so where nobody would touch the line."""
+TEMPTING = 3.4
+"""From here on a slip is as likely on the given itself as where its rule is used: it catches the eye."""
 
 
 @dataclass(slots=True)
@@ -86,7 +88,9 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     right = _right(working)
     steps = [step for step in right.steps if step.kind == "line"]
     chain = [working.given, *([step.after for step in steps] or [working.given])]
-    found = _along_the_way(working, right, chain, [frozenset(step.rule.slips) for step in steps])
+    found = _along_the_way(
+        working, right, chain, [frozenset(slip.id for slip in lurking_at(step.rule.id)) for step in steps]
+    )
     for item in _at_the_end(working, right, chain):
         found.setdefault(tuple(sorted(item.answer)), item)
     ranked = sorted(found.values(), key=lambda item: -item.weight)[:most]
@@ -103,12 +107,12 @@ def _along_the_way(
     if working.task in ("domain", "analyze", "analyse"):
         return found
     with granted(4 * limits.PREDICT_WORK):
-        for weight, slip, k, what, text in _wrong_ways(chain, lurking, working.task):
+        for way in _wrong_ways(chain, lurking, working.task):
             done = 4 * limits.PREDICT_WORK - units_left()
             if (done > limits.PREDICT_WORK and len(found) >= ENOUGH) or not has_some():
                 break
             try:
-                item = _carried_on(working, right, chain, k, slip, what, text, weight)
+                item = _carried_on(working, right, chain, way)
             except OutOfEffort:
                 break
             if item is None:
@@ -118,7 +122,7 @@ def _along_the_way(
                 found[key] = item
                 continue
             known.roads += 1
-            if slip.id not in known.slips and item.weight > known.weight:
+            if way[1].id not in known.slips and item.weight > known.weight:
                 item.roads = known.roads
                 found[key] = item
             else:
@@ -129,31 +133,46 @@ def _along_the_way(
 def _at_the_end(working: Working, right: Solution, chain: list[str]) -> Iterator[Anticipated]:
     """Right work to the end, and a wrong answer read from it."""
     report = check(replace(working, lines=right.lines))
-    rejected = tuple(value for link in report.links if link.relation == "settles" for value in link.lost)
+    rejected = dict.fromkeys(value for link in report.links if link.relation == "settles" for value in link.lost)
     problem = problem_from(working)
     ending = Ending(
-        task=working.task, given=problem.body, unknown=problem.unknown, answer=right.answer, rejected=tuple(dict.fromkeys(rejected)),
+        task=working.task, given=problem.body, unknown=problem.unknown, answer=_values(right.answer), everything=right.answer[:1] == ("all",),
+        rejected=_values(rejected),
     )  # fmt: skip
     before = chain if working.task == "solve" else chain[:1]
     lines = [line for line in before[1:] if not _is_answer(line)]
     for slip in SLIPS:
-        for text, what in slip.foreseen(ending):
+        for wrong, what in slip.foreseen(ending):
+            text = plain(wrong)
             shown = check(replace(working, lines=(*lines, text)))
             if shown.sound or shown.error is not None:
                 continue
-            said = shown.links[-1].evidence or PointEvidence(shown.answer.text)
-            done = _capital(slip.done.format(what=what))
-            weight = OFTEN.get(slip.id, LIKELY[slip.kind]) * LURKING / (1 + 0.06 * len(lines))
+            evidence = shown.links[-1].evidence or PointEvidence(shown.answer.text)
+            weight = slip.likelihood * LURKING / (1 + 0.06 * len(lines))
             answer = list(shown.answer.given) if working.task == "solve" else [text]
-            yield Anticipated(answer, [slip.id], len(lines) + 1, done, [*lines, text], said, weight, 1, [slip.name])
+            yield Anticipated(
+                answer, [slip.id], len(lines) + 1, slip.said(what), [*lines, text], evidence, weight, 1, [slip.name]
+            )  # fmt: skip
+
+
+def _values(texts: Iterable[str]) -> tuple[n.Node, ...]:
+    """Values of an answer that are expressions; what is said of all numbers, or has no notation, is left out."""
+    found = []
+    for text in texts:
+        try:
+            found.append(read_expression(text))
+        except ReadingError:
+            continue
+    return tuple(found)
 
 
 def _is_answer(line: str) -> bool:
-    return line == "no solution" or re.fullmatch(r"[a-zA-Z] = [^=]*?( or [a-zA-Z] = [^=]*)*", line) is not None
-
-
-def _capital(text: str) -> str:
-    return text[:1].upper() + text[1:] if text[:2].isalpha() else text
+    """Whether a line of the right working states its answer."""
+    body = read_line(line).body
+    items = body.items if isinstance(body, ln.Alternatives) else (body,)
+    return isinstance(body, ln.NoSolution) or all(
+        isinstance(item, ln.Equation) and len(item.sides) == 2 and isinstance(item.sides[0], n.Letter) for item in items
+    )
 
 
 def _right(working: Working) -> Solution:
@@ -167,32 +186,35 @@ def _right(working: Working) -> Solution:
         return Solution(working, "", "", (), (working.given,), Difficulty(1.0, {}))
 
 
-def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> list[tuple[float, Slip, int, str, str]]:
+WrongWay = tuple[float, Slip, int, Words, n.Node]
+"""How likely, which slip, after how many lines, what was done, the wrong line."""
+
+
+def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> list[WrongWay]:
     """Wrong lines at every line of the right working, a few of each slip, with how likely each is; the likeliest first."""
-    ways: list[tuple[float, Slip, int, str, str]] = []
+    ways: list[WrongWay] = []
     for k, line in enumerate(chain[:-1][:6]):
         body = read_line(line).body
         if body is None:
             continue
         here = lurking[k] if k < len(lurking) else frozenset()
         count: dict[str, int] = {}
-        for slip, _, what, text in wrong_lines(body, task):
+        for slip, _, what, wrong in wrong_lines(body, task):
             count[slip.id] = count.get(slip.id, 0) + 1
             if count[slip.id] <= PER_SLIP:
-                likely = OFTEN.get(slip.id, LIKELY[slip.kind])
+                likely = slip.likelihood
                 tempting = slip.id in here or (k == 0 and likely >= TEMPTING)
                 likely *= LURKING if tempting else ELSEWHERE
                 # of two places of one slip the first read is the likelier; so is the earlier line
-                ways.append((likely / (1 + 0.12 * k + 0.1 * (count[slip.id] - 1)), slip, k, what, text))
+                ways.append((likely / (1 + 0.12 * k + 0.1 * (count[slip.id] - 1)), slip, k, what, wrong))
     return sorted(ways, key=lambda way: (-way[0], way[2]))
 
 
-def _carried_on(
-    working: Working, right: Solution, chain: list[str], k: int, slip: Slip, what: str, text: str, weight: float
-) -> Anticipated | None:
+def _carried_on(working: Working, right: Solution, chain: list[str], way: WrongWay) -> Anticipated | None:
     """The wrong line, written neatly, and the correct work after it; None where nothing wrong comes of it."""
-    product = as_product(text) if working.task == "factor" and slip.topic == "factoring" else None
-    line = product or neat(text)
+    weight, slip, k, what, wrong = way
+    product = as_product(wrong) if working.task == "factor" and slip.topic == "factoring" else None
+    line = product or neat(wrong)
     if line is None or line == chain[k]:
         return None
     link = check(replace(working, given=chain[k], lines=(line,))).links[0]
@@ -210,12 +232,11 @@ def _carried_on(
         answer = _read_off(working, line)
     if answer is None or sorted(answer) == sorted(right.answer) or len(" ".join(answer)) > 60:
         return None
-    done = slip.done.format(what=what)
     return Anticipated(
         answer,
         [slip.id],
         k + 1,
-        _capital(done),
+        slip.said(what),
         [*chain[1 : k + 1], *lines],
         None,
         weight,
@@ -232,28 +253,26 @@ def _read_off(working: Working, line: str) -> list[str] | None:
     return list(stated.answer.given) if stated.answer.verdict == "correct" else None
 
 
-def neat(text: str) -> str | None:
+def neat(body: n.Node) -> str | None:
     """A wrong line as a student would write it: each side worked out. None for what has no value."""
     try:
-        body = read_line(text).body
-        if body is None:
-            return None
         return plain(_neat(body))
-    except (ReadingError, ExactError):
+    except ExactError:
         return None
 
 
-def as_product(text: str) -> str | None:
+def as_product(body: n.Node) -> str | None:
     """A wrong product as it stands, each factor worked out, for what is meant to stay factored; None for other lines."""
-    try:
-        body = n.bare(read_line(text).body or n.Integer(0))
-        if not isinstance(body, n.Product):
-            return None
-        held = [n.bare(_neat(factor)) for factor in body.factors]
-        written = [f"({plain(f, tight=True)})" if isinstance(f, n.Sum) else plain(f, tight=True) for f in held]
-        return plain(read_expression("".join(written)))
-    except (ReadingError, ExactError):
+    product = n.bare(body)
+    if not isinstance(product, n.Product):
         return None
+    try:
+        held = [n.bare(_neat(factor)) for factor in product.factors]
+    except ExactError:
+        return None
+    factors = [n.Group(f) if isinstance(f, n.Sum | n.Signed) else f for f in held]
+    operators = ("" if isinstance(f, n.Group | n.Letter) else "·" for f in factors[1:])
+    return plain(n.Product(tuple(factors), tuple(operators)))
 
 
 def _neat(node: n.Node) -> n.Node:

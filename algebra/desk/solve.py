@@ -16,7 +16,7 @@ from algebra.parse.errors import ReadingError
 from algebra.reports.report import LineError
 from algebra.reports.solution import GRAINS, Difficulty, Grain, SolutionReport, SolutionStep
 from algebra.reports.working import TaskError, Working
-from algebra.slips import BY_ID as SLIPS
+from algebra.slips import lurking_at
 from algebra.verify.check import check
 
 TASK_KINDS = {
@@ -54,8 +54,8 @@ def step_report(step: Step) -> SolutionStep:
     """One step as it is given out, every expression in the plain notation."""
     return SolutionStep(
         before=step.before, after=step.after, kind="equation" if step.kind == "zero" else step.kind, move=step.move, rule=step.rule.id,
-        name=step.rule.name, reason=step.reason, side_work=step.side_work, slips=step.rule.slips, excluded=step.excluded, marks=step.marks,
-        text=step.text, lurking=tuple(SLIPS[key].name for key in step.rule.slips if key in SLIPS), noticed=step.noticed,
+        name=step.rule.name, reason=step.reason, side_work=step.side_work, slips=tuple(slip.id for slip in lurking_at(step.rule.id)), excluded=step.excluded, marks=step.marks,
+        text=step.text, lurking=tuple(slip.name for slip in lurking_at(step.rule.id)), noticed=step.noticed,
     )  # fmt: skip
 
 

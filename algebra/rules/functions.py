@@ -5,36 +5,31 @@ from algebra.rules.rule import Rule
 RULES = (
     Rule(
         id="state-domain", name="State the domain", weight=1.2, reason="{what}", preserves="value", examples=(),
-        slips=("excluded-from-reduced",),
     ),
     Rule(
         id="denominator-zero", name="Set the denominator to zero", weight=1.2,
         reason="The expression is undefined where its denominator is 0.", preserves="value", examples=(),
-        slips=("excluded-from-reduced",),
     ),
     Rule(
         id="find-holes", name="Find the holes", weight=1.6,
-        reason="{what}", preserves="value", examples=(), slips=("hole-as-asymptote", "hole-height-from-original"),
+        reason="{what}", preserves="value", examples=(),
     ),
     Rule(
         id="vertical-asymptotes", name="Vertical asymptotes", weight=1.4,
-        reason="Where the reduced denominator is 0: {what}.", preserves="value", examples=(), slips=("hole-as-asymptote",),
+        reason="Where the reduced denominator is 0: {what}.", preserves="value", examples=(),
     ),
     Rule(
         id="end-behaviour", name="Compare the degrees", weight=1.6, reason="{what}", preserves="value", examples=(),
-        slips=("horizontal-asymptote-rule", "end-behaviour-sign"),
     ),
     Rule(
         id="oblique-asymptote", name="Divide for the oblique asymptote", weight=2.4, reason="{what}", preserves="value",
-        examples=(), slips=("horizontal-asymptote-rule",),
+        examples=(),
     ),
     Rule(
         id="intercepts", name="Intercepts", weight=1.4, reason="{what}", preserves="value", examples=(),
-        slips=("excluded-from-reduced",),
     ),
     Rule(
         id="transform-parent", name="Shift and stretch 1/x", weight=2.0, reason="{what}", preserves="value", examples=(),
-        slips=("shift-sign",),
     ),
     Rule(
         id="state-range", name="State the range", weight=1.6, reason="{what}", preserves="value", examples=(),

@@ -5,55 +5,55 @@ from algebra.rules.rule import Rule
 RULES = (
     Rule(
         id="largest-square-factor", name="Take out the largest square factor", reason="{what}.", preserves="value",
-        examples=(("√72", "√(36·2)"), ("∛54", "∛(27·2)")), weight=1.8, slips=("factor-not-rooted", "root-over-sum"),
+        examples=(("√72", "√(36·2)"), ("∛54", "∛(27·2)")), weight=1.8,
     ),
     Rule(
         id="prime-pairs", name="Write the radicand by primes", reason="{what}: every pair leaves the root as one factor.",
-        preserves="value", examples=(("√72", "√(2·2·2·3·3)"),), weight=1.8, slips=("factor-not-rooted",),
+        preserves="value", examples=(("√72", "√(2·2·2·3·3)"),), weight=1.8,
     ),
     Rule(
         id="root-of-product", name="Root of a product", reason="The root of a product is the product of the roots.",
-        preserves="value", examples=(("√(36·2)", "√36·√2"),), weight=1.0, slips=("root-over-sum", "root-skips-factor"),
+        preserves="value", examples=(("√(36·2)", "√36·√2"),), weight=1.0,
     ),
     Rule(
         id="root-of-square", name="Take the root of the square", reason="{what}.", preserves="value",
-        examples=(("√36·√2", "6√2"),), weight=1.0, slips=("factor-not-rooted", "absolute-lost"),
+        examples=(("√36·√2", "6√2"),), weight=1.0,
     ),
     Rule(
         id="multiply-roots", name="Multiply the roots", reason="√a·√b = √(ab): {what}.", preserves="value",
-        examples=(("√6·√10", "√60"), ("2√3·5√7", "10√21")), weight=1.2, slips=("radicands-added",),
+        examples=(("√6·√10", "√60"), ("2√3·5√7", "10√21")), weight=1.2,
     ),
     Rule(
         id="distribute-roots", name="Multiply out", reason="Every term is multiplied by every term: {what}.",
-        preserves="value", examples=(("√2(√6 + 3)", "√12 + 3√2"),), weight=1.5, slips=("distributed-first-only", "power-over-sum"),
+        preserves="value", examples=(("√2(√6 + 3)", "√12 + 3√2"),), weight=1.5,
     ),
     Rule(
         id="combine-like-roots", name="Combine like radicals",
         reason="Like radicals are counted together: {what}.", preserves="value",
-        examples=(("3√2 + 5√2", "8√2"),), weight=1.0, slips=("unlike-radicals-combined", "integer-joined-to-radical"),
+        examples=(("3√2 + 5√2", "8√2"),), weight=1.0,
     ),
     Rule(
         id="root-of-quotient", name="Root of a quotient",
         reason="The root of a fraction is the root of the numerator over the root of the denominator.", preserves="value",
-        examples=(("√(3/16)", "√3/√16"),), weight=1.2, slips=("root-skips-factor",),
+        examples=(("√(3/16)", "√3/√16"),), weight=1.2,
     ),
     Rule(
         id="multiply-by-root", name="Rationalise the denominator",
         reason="Multiply top and bottom by {what}: then the root below disappears.", preserves="value",
-        examples=(("7/√5", "7√5/(√5·√5)"),), weight=2.0, slips=("rationalised-bottom-only",),
+        examples=(("7/√5", "7√5/(√5·√5)"),), weight=2.0,
     ),
     Rule(
         id="multiply-by-conjugate", name="Multiply by the conjugate",
         reason="Multiply top and bottom by {what}: (a + b)(a − b) = a² − b² has no root left.", preserves="value",
-        examples=(("2/(1 + √3)", "(2(1 - √3))/((1 + √3)(1 - √3))"),), weight=2.6, slips=("conjugate-not-used", "rationalised-bottom-only"),
+        examples=(("2/(1 + √3)", "(2(1 - √3))/((1 + √3)(1 - √3))"),), weight=2.6,
     ),
     Rule(
         id="difference-of-squares-roots", name="Multiply the conjugates",
         reason="(a + b)(a − b) = a² − b²: {what}.", preserves="value",
-        examples=(("(2(1 - √3))/((1 + √3)(1 - √3))", "2(1 - √3)/(1 - 3)"),), weight=1.4, slips=("conjugate-not-used",),
+        examples=(("(2(1 - √3))/((1 + √3)(1 - √3))", "2(1 - √3)/(1 - 3)"),), weight=1.4,
     ),
     Rule(
         id="negative-radicand", name="Take out i", reason="√(−1) = i: {what}.", preserves="value",
-        examples=(), weight=1.2, slips=("negative-root-real",),
+        examples=(), weight=1.2,
     ),
 )  # fmt: skip

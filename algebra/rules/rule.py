@@ -15,7 +15,7 @@ class Rule:
     `reason` is one sentence; its {slots} are filled with the terms of the line. `preserves` says what the step keeps:
     the value of an expression, the solutions of an equation, or (widens, settles) what it does to them. Every example
     is a line before and a line after, in the plain notation; the exact core confirms each. `weight` is how hard the
-    step is, 1 being one fact of arithmetic. `slips` are the errors that lurk here.
+    step is, 1 being one fact of arithmetic. The student errors that lurk here say so themselves.
     """
 
     id: str
@@ -24,4 +24,3 @@ class Rule:
     preserves: Preserves
     examples: tuple[tuple[str, str], ...]
     weight: float = 1.0
-    slips: tuple[str, ...] = ()

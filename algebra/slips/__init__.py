@@ -1,12 +1,27 @@
 """The student errors, one topic a file; the order is that of preference where several explain a line."""
 
-from algebra.slips import answers, checks, equations, fractions, functions, numbers, polynomials, powers, whole
+from algebra.slips import (
+    answers,
+    checks,
+    equations,
+    fractions,
+    functions,
+    numbers,
+    polynomials,
+    powers,
+    quadratics,
+    radicals,
+    whole,
+)
 from algebra.slips.slip import Ending, Sight, Slip
+from algebra.slips.words import Words
 
-_ALL: tuple[Slip, ...] = (
+_BY_TOPIC: tuple[Slip, ...] = (
     equations.SLIPS
+    + quadratics.SLIPS
     + fractions.SLIPS
     + powers.SLIPS
+    + radicals.SLIPS
     + polynomials.SLIPS
     + numbers.SLIPS
     + answers.SLIPS
@@ -14,17 +29,20 @@ _ALL: tuple[Slip, ...] = (
     + functions.SLIPS
     + whole.SLIPS
 )
-_FIRST = (
-    "formula-sign-of-b", "formula-discriminant-sign", "formula-2-for-2a", "formula-part-over-2a", "leading-coefficient-left",
-    "negative-unknown-kept", "subtracted-coefficient", "divided-one-term", "root-over-sum", "integer-joined-to-radical", "difference-as-square", "sum-of-squares-factored", "opposite-sign-lost", "sign-of-product",
-    "unlike-terms-combined", "left-to-right",
-)  # fmt: skip
-"""Where several explain a line, the more particular comes first: these before the rest, which keep their order."""
-
-SLIPS: tuple[Slip, ...] = (
-    tuple(slip for name in _FIRST for slip in _ALL if slip.id == name) + tuple(slip for slip in _ALL if slip.id not in _FIRST)
-)  # fmt: skip
+SLIPS: tuple[Slip, ...] = tuple(sorted(_BY_TOPIC, key=lambda slip: slip.rank))
+"""Every slip: the particular ones by their rank, then the rest by topic."""
 
 BY_ID: dict[str, Slip] = {slip.id: slip for slip in SLIPS}
 
-__all__ = ["BY_ID", "SLIPS", "Ending", "Sight", "Slip"]
+
+def lurking_at(rule: str) -> tuple[Slip, ...]:
+    """The slips that are made at steps of this rule."""
+    return _LURKING.get(rule, ())
+
+
+_LURKING: dict[str, tuple[Slip, ...]] = {
+    rule: tuple(slip for slip in SLIPS if rule in slip.lurks_in)
+    for rule in dict.fromkeys(rule for slip in SLIPS for rule in slip.lurks_in)
+}
+
+__all__ = ["BY_ID", "SLIPS", "Ending", "Sight", "Slip", "Words", "lurking_at"]

@@ -8,11 +8,12 @@ from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.writing import simplified_tree
-from algebra.parse.errors import ReadingError
 from algebra.slips.slip import Sight, Slip
+from algebra.slips.words import Words, said
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
+from algebra.tree.substitute import substituted
 
 
 class _Check:
@@ -57,7 +58,7 @@ def _check_of(sight: Sight) -> _Check | None:
         return None
 
 
-def _miscopied(sight: Sight) -> Iterator[str]:
+def _miscopied(sight: Sight) -> Iterator[Words]:
     check = _check_of(sight)
     if check is None:
         return
@@ -65,23 +66,19 @@ def _miscopied(sight: Sight) -> Iterator[str]:
         try:
             if check.of(side) == check.of(written):
                 continue
-            put_in = _tidy(_put_in(side, check.letter, check.value))
+            put_in = _tidy(substituted(side, {n.Letter(check.letter): n.Group(check.value)}))
             found = list(_differences(put_in, _tidy(written)))
             if len(found) == 1 and found[0]:
-                yield f"{found[0][0]} of the given became {found[0][1]}"
+                yield said("{old} of the given became {new}", old=found[0][0], new=found[0][1])
                 return
-            for changed, what in _one_sign_changed(side):
+            for changed, term in _one_sign_changed(side):
                 if check.of(changed) == check.of(written):
-                    yield f"{plain(side)} was worked as {plain(changed)}: {what}"
+                    yield said(
+                        "{side} was worked as {changed}: the sign of {term}", side=side, changed=changed, term=term
+                    )
                     return
         except ExactError:
             continue
-
-
-def _put_in(tree: n.Node, letter: str, value: n.Node) -> n.Node:
-    if tree == n.Letter(letter):
-        return n.Group(value)
-    return tree.with_children(tuple(_put_in(child, letter, value) for child in tree.children))
 
 
 def _tidy(tree: n.Node) -> n.Node:
@@ -134,8 +131,8 @@ def _differences(a: n.Node, b: n.Node) -> Iterator[tuple[str, str] | None]:
             yield from _differences(x, y)
 
 
-def _one_sign_changed(tree: n.Node) -> Iterator[tuple[n.Node, str]]:
-    """The tree with one sign of a sum turned over, and which."""
+def _one_sign_changed(tree: n.Node) -> Iterator[tuple[n.Node, n.Node]]:
+    """The tree with one sign of a sum turned over, and the term behind it."""
     for address, part in n.walk(tree):
         if not isinstance(part, n.Sum):
             continue
@@ -144,10 +141,10 @@ def _one_sign_changed(tree: n.Node) -> Iterator[tuple[n.Node, str]]:
                 other = "-" if sign == "+" else "+"
                 signs = (*part.signs[:k], other, *part.signs[k + 1 :])
                 changed = n.replaced(tree, address, n.Sum(part.terms, signs))
-                yield changed, f"the sign of {plain(part.terms[k + 1])}"
+                yield changed, part.terms[k + 1]
 
 
-def _one_side(sight: Sight) -> Iterator[str]:
+def _one_side(sight: Sight) -> Iterator[Words]:
     """The sides written are those of a later line of the working, or only one of two was looked at."""
     check = _check_of(sight)
     if check is None or not check.written:
@@ -155,19 +152,19 @@ def _one_side(sight: Sight) -> Iterator[str]:
     try:
         written = [check.of(side) for _, _, side in check.ends()]
         if len(written) < len(check.sides):
-            yield "the other side of the given was not looked at"
+            yield said("the other side of the given was not looked at")
             return
         for body in sight.chain[1:]:
             sides = _sides(body)
             fits = isinstance(body, ln.Equation) and len(sides) == len(written) and check.letter in n.letters(body)
             if fits and [check.of(side) for side in sides] == written:
-                yield f"the candidate was put into {plain(body)}, which is not the given"
+                yield said("the candidate was put into {line}, which is not the given", line=body)
                 return
     except ExactError:
         return
 
 
-def _arithmetic(sight: Sight) -> Iterator[str]:
+def _arithmetic(sight: Sight) -> Iterator[Words]:
     check = _check_of(sight)
     if check is None or not check.written:
         return
@@ -177,14 +174,15 @@ def _arithmetic(sight: Sight) -> Iterator[str]:
             if n.letters(left) or n.letters(right) or check.of(left) == check.of(right):
                 continue
             if check.of(left) in [check.of(side) for side in check.sides]:
-                yield f"{plain(left)} is not {plain(right)}"
+                yield said("{left} is not {right}", left=left, right=right)
                 return
         for word, side, written in check.ends():
             value = check.of(side)
             if value is not None and check.of(written) != value and isinstance(n.bare(written), n.Integer | n.Signed):
-                yield f"the {word} side comes to {plain(simplified_tree(value))}, not {plain(written)}"
+                words = "the " + word + " side comes to {value}, not {written}"
+                yield said(words, value=simplified_tree(value), written=written)
                 return
-    except (ExactError, ReadingError):
+    except ExactError:
         return
 
 
@@ -193,15 +191,15 @@ SLIPS = (
         id="check-one-side", name="Checked one side, or in a later line", kind="procedure", topic="checks", done="{what}.", scope="seen", seen=_one_side,
         why="Only the given, with both its sides, tells whether a candidate solves it.", cue="Go back to the line you were given.",
         examples=(("√(x+6) = x", "x + 6 = x^2", "x = 3 or x = -2", "check x = -2: 4 = 4"),),
-    ),
+         innocent=(("√(x+6) = x", "check x = -2: 2 ≠ -2"),), lurks_in=("check-candidate",)),
     Slip(
         id="check-miscopied", name="Put into something else", kind="care", topic="checks", done="{what}.", scope="seen", seen=_miscopied,
         why="The candidate has to go into the given, sign for sign.", cue="Copy the given once more, with empty brackets for x.",
         examples=(("√(x+6) = x", "check x = 3: √(3-6) = 3"), ("2/(x-1) = x", "check x = 2: 2/(2+1) = 2"), ("x^2 + 3x = 10", "check x = 2: 2^2 - 3·2 = 10")),
-    ),
+         innocent=(("√(x+6) = x", "check x = 3: √(3+6) = 3"),), lurks_in=("check-candidate",)),
     Slip(
         id="check-arithmetic", name="Worked the check out wrongly", kind="care", topic="checks", done="{what}.", scope="seen", seen=_arithmetic,
         why="What was put in is right; the number after it is not.", cue="Work each side out on a line of its own.",
         examples=(("x^2 - 2x = 3", "check x = -1: (-1)^2 - 2(-1) = -1 = 3"), ("3x + 1 = 2x + 5", "check x = 4: 13 = 12")),
-    ),
+         innocent=(("x^2 - 2x = 3", "check x = -1: 1 + 2 = 3"),), lurks_in=("check-candidate",)),
 )  # fmt: skip

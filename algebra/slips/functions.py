@@ -10,7 +10,10 @@ from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import field_of, integer_coefficients
 from algebra.functions.features import Features, features_of
+from algebra.slips.parts import equals
 from algebra.slips.slip import Ending, Sight, Slip, Wrong
+from algebra.slips.words import Words, said
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
@@ -52,27 +55,25 @@ def _is(number: Number, value: Q | None) -> bool:
     return value is not None and number.rational == value
 
 
-def _hole_as_asymptote(sight: Sight) -> Iterator[str]:
+def _hole_as_asymptote(sight: Sight) -> Iterator[Words]:
     found = _feature(sight, "vertical asymptote")
     if found is None:
         return
     features, stated = found
     for x, height in features.holes:
         if any(_is(x, _value(item)) for item in stated.items):
-            yield f"the factor of {features.letter} = {x} cancels: there is a hole at ({x}, {height})"
+            yield _hole_words(features.letter, x, height)
             return
 
 
 def _hole_foreseen(end: Ending) -> Iterator[Wrong]:
     features = _features(end.task, end.given)
     for x, height in features.holes if features else ():
-        yield (
-            f"vertical asymptote: {end.unknown} = {x}",
-            f"the factor of {end.unknown} = {x} cancels: there is a hole at ({x}, {height})",
-        )
+        stated = _feature_stated("vertical asymptote", equals(n.Letter(end.unknown), _tree(x)))
+        yield stated, _hole_words(end.unknown, x, height)
 
 
-def _hole_height(sight: Sight) -> Iterator[str]:
+def _hole_height(sight: Sight) -> Iterator[Words]:
     """A hole at the right place with the height 0, or with the place given as the height."""
     found = _feature(sight, "hole")
     if found is None:
@@ -81,7 +82,7 @@ def _hole_height(sight: Sight) -> Iterator[str]:
     for item in stated.items:
         for x, height in features.holes:
             if isinstance(item, ln.Point) and _is(x, _value(item.across)) and _value(item.up) == 0 and height != "0":
-                yield f"the given is 0/0 at {features.letter} = {x}, but the reduced form is {height} there"
+                yield _height_words(features.letter, x, height)
                 return
 
 
@@ -89,36 +90,41 @@ def _height_foreseen(end: Ending) -> Iterator[Wrong]:
     features = _features(end.task, end.given)
     for x, height in features.holes if features else ():
         if height != "0":
-            yield f"hole: ({x}, 0)", f"the given is 0/0 at {end.unknown} = {x}, but the reduced form is {height} there"
+            stated = _feature_stated("hole", ln.Point(_tree(x), n.Integer(0)))
+            yield stated, _height_words(end.unknown, x, height)
 
 
-def _ratios(features: Features) -> dict[Q, str]:
+def _ratios(features: Features) -> dict[Q, Words]:
     """Wrong horizontal asymptotes, each with the rule that gives it."""
     up, low = (
         integer_coefficients(part, features.letter) for part in (features.value.numerator, features.value.denominator)
     )
     over, under = len(up) - 1, len(low) - 1
-    words = f"above the degree is {over}, below it is {under}"
-    found: dict[Q, str] = {
-        Q(0): f"{words}, so y = 0 does not belong to it",
-        Q(up[-1], low[-1]): f"{words}, so the first coefficients do not give it",
+
+    def degrees(rest: str) -> Words:
+        return said("above the degree is {over}, below it is {under}" + rest, over=over, under=under)
+
+    found: dict[Q, Words] = {
+        Q(0): degrees(", so y = 0 does not belong to it"),
+        Q(up[-1], low[-1]): degrees(", so the first coefficients do not give it"),
     }
     if over == under:
-        found[Q(0)] = f"{words}: y = 0 belongs to a higher degree below"
+        found[Q(0)] = degrees(": y = 0 belongs to a higher degree below")
         if low[0]:
-            found.setdefault(Q(up[0], low[0]), f"{up[0]} and {low[0]} are the last coefficients, not the first")
-        found.setdefault(Q(low[-1], up[-1]), f"{low[-1]} over {up[-1]} is the wrong way round")
+            last = said("{a} and {b} are the last coefficients, not the first", a=up[0], b=low[0])
+            found.setdefault(Q(up[0], low[0]), last)
+        found.setdefault(Q(low[-1], up[-1]), said("{a} over {b} is the wrong way round", a=low[-1], b=up[-1]))
     return found
 
 
-def _horizontal(sight: Sight) -> Iterator[str]:
+def _horizontal(sight: Sight) -> Iterator[Words]:
     found = _feature(sight, "horizontal asymptote")
     if found is None:
         return
     features, stated = found
     if isinstance(stated.items[0], ln.Word):
         if features.horizontal is not None:
-            yield f"the degree above is not higher than the degree below, so y = {features.horizontal}"
+            yield said("the degree above is not higher than the degree below, so y = {y}", y=features.horizontal)
         return
     value = _value(stated.items[0])
     reason = _ratios(features).get(value) if value is not None else None
@@ -131,10 +137,10 @@ def _horizontal_foreseen(end: Ending) -> Iterator[Wrong]:
     if features is not None:
         for value, reason in _ratios(features).items():
             if value != features.horizontal:
-                yield f"horizontal asymptote: y = {value}", reason
+                yield _feature_stated("horizontal asymptote", equals(n.Letter("y"), build.number(value))), reason
 
 
-def _end_sign(sight: Sight) -> Iterator[str]:
+def _end_sign(sight: Sight) -> Iterator[Words]:
     """The limit with its sign turned over."""
     found = _feature(sight, "end behaviour")
     if found is None:
@@ -152,7 +158,7 @@ def _end_sign(sight: Sight) -> Iterator[str]:
             turned = limit != 0 and item.value is not None and _value(item.value) == -limit
             shown = str(limit)
         if turned:
-            yield f"for {features.letter} → {side}, y goes to {shown}"
+            yield said("for {x} → {side}, y goes to {limit}", x=features.letter, side=side, limit=shown)
             return
 
 
@@ -162,14 +168,16 @@ def _end_foreseen(end: Ending) -> Iterator[Wrong]:
         return
     limit = features.ends["-"]
     if limit != 0:
-        shown, wrong = (
-            (str(limit), str(-limit)) if isinstance(limit, Q) else (limit, "-inf" if limit == "inf" else "inf")
-        )
-        shown, wrong = shown.replace("inf", "∞"), wrong.replace("inf", "∞")
-        yield f"end behaviour: {end.unknown} → -∞, y → {wrong}", f"for {end.unknown} → -∞, y goes to {shown}"
+        if isinstance(limit, Q):
+            stated = ln.End("-", build.number(-limit))
+        else:
+            stated = ln.End("-", None, "-" if limit == "inf" else "+")
+        shown = str(limit).replace("inf", "∞")
+        words = said("for {x} → -∞, y goes to {limit}", x=end.unknown, limit=shown)
+        yield _feature_stated("end behaviour", stated), words
 
 
-def _shift(sight: Sight) -> Iterator[str]:
+def _shift(sight: Sight) -> Iterator[Words]:
     """h, or the vertical asymptote, with the sign that stands in the bracket."""
     features = _features(sight.task, sight.given)
     body = sight.line.body
@@ -179,7 +187,7 @@ def _shift(sight: Sight) -> Iterator[str]:
     if isinstance(body, ln.Equation) and len(body.sides) == 2 and n.bare(body.sides[0]) == n.Letter("h"):
         shape = features.shifted_reciprocal
         if shape is not None and shape[1] and _value(body.sides[1]) == -shape[1]:
-            yield f"{_bracket(x, shape[1])} is 0 at {x} = {shape[1]}"
+            yield _zero_words(x, shape[1])
     elif isinstance(body, ln.Feature) and body.name in ("vertical asymptote", "x-intercept", "hole"):
         values = [_value(item.across if isinstance(item, ln.Point) else item) for item in body.items]
         places = {
@@ -190,12 +198,35 @@ def _shift(sight: Sight) -> Iterator[str]:
         for place in places:
             number = place.rational
             if number and -number in values and not any(_is(other, -number) for other in places):
-                yield f"{_bracket(x, number)} is 0 at {x} = {number}"
+                yield _zero_words(x, number)
                 return
 
 
-def _bracket(x: str, zero: Q) -> str:
-    return f"{x} - {zero}" if zero > 0 else f"{x} + {-zero}"
+def _zero_words(x: str, zero: Q) -> Words:
+    """`x - 2 is 0 at x = 2`."""
+    letter = n.Letter(x)
+    return said(
+        "{bracket} is 0 at {x} = {zero}", bracket=build.sum_of([letter, build.number(-zero)]), x=letter, zero=zero
+    )
+
+
+def _hole_words(x: str, place: Number, height: str) -> Words:
+    where = f"({place}, {height})"
+    return said("the factor of {x} = {place} cancels: there is a hole at {where}", x=x, place=str(place), where=where)
+
+
+def _height_words(x: str, place: Number, height: str) -> Words:
+    words = "the given is 0/0 at {x} = {place}, but the reduced form is {height} there"
+    return said(words, x=x, place=str(place), height=height)
+
+
+def _feature_stated(name: str, item: n.Node) -> n.Node:
+    return ln.Feature(name, (item,), plural=False, label=name)
+
+
+def _tree(number: Number) -> n.Node:
+    """The number as it is written; one without a form of its own by its letter."""
+    return number.tree or n.Letter(str(number))
 
 
 def _shift_foreseen(end: Ending) -> Iterator[Wrong]:
@@ -204,8 +235,8 @@ def _shift_foreseen(end: Ending) -> Iterator[Wrong]:
     for place in places:
         number = place.rational
         if number and not any(_is(other, -number) for other in places):
-            wrong = f"vertical asymptote: {end.unknown} = {-number}"
-            yield wrong, f"{_bracket(end.unknown, number)} is 0 at {end.unknown} = {number}"
+            wrong = equals(n.Letter(end.unknown), build.number(-number))
+            yield _feature_stated("vertical asymptote", wrong), _zero_words(end.unknown, number)
 
 
 SLIPS = (
@@ -214,25 +245,25 @@ SLIPS = (
         seen=_hole_as_asymptote, foreseen=_hole_foreseen, why="Near a cancelled zero the graph stays low; only one point is left out.",
         cue="Reduce first: which zero of the bottom is still there?", example_task="analyze",
         examples=(("(x^2-x)/(x^2-1)", "vertical asymptote: x = 1"),),
-    ),
+         innocent=(("(x^2-x)/(x^2-1)", "vertical asymptote: x = -1"),), lurks_in=("find-holes", "vertical-asymptotes"), likely=3.6),
     Slip(
         id="hole-height-from-original", name="Height of the hole from the given", kind="procedure", topic="rational functions", done="{what}.", scope="seen",
         seen=_hole_height, foreseen=_height_foreseen, why="0/0 is not 0; the height is what the reduced form gives.", cue="Put the place into the reduced form.",
         example_task="analyze", examples=(("(x^2-x)/(x^2-1)", "hole: (1, 0)"),),
-    ),
+         innocent=(("(x^2-x)/(x^2-1)", "hole: (1, 1/2)"), ("(x^2-x)/x", "hole: (0, -1)")), lurks_in=("find-holes",)),
     Slip(
         id="horizontal-asymptote-rule", name="Wrong rule for the horizontal asymptote", kind="concept", topic="rational functions", done="{what}.", scope="seen",
         seen=_horizontal, foreseen=_horizontal_foreseen, why="Far out only the highest powers count.", cue="Compare the degrees, then the first coefficients.",
         example_task="analyze", examples=(("(2x+5)/(3x-1)", "horizontal asymptote: y = 0"), ("(2x+5)/(3x-1)", "horizontal asymptote: y = -5"), ("x/(x^2-4)", "horizontal asymptote: y = 1")),
-    ),
+         innocent=(("(2x+5)/(3x-1)", "horizontal asymptote: y = 2/3"), ("x/(x^2-4)", "horizontal asymptote: y = 0")), lurks_in=("end-behaviour", "oblique-asymptote")),
     Slip(
         id="end-behaviour-sign", name="Carried the sign of x over", kind="concept", topic="rational functions", done="{what}.", scope="seen",
         seen=_end_sign, foreseen=_end_foreseen, why="The sign far left follows from the leading powers, not from x alone.", cue="Put −1000 in.",
         example_task="analyze", examples=(("(2x+5)/(3x-1)", "end behaviour: x → -∞, y → -2/3"), ("(x^3+1)/x", "end behaviour: x → -∞, y → -∞")),
-    ),
+         innocent=(("(2x+5)/(3x-1)", "end behaviour: x → -∞, y → 2/3"),), lurks_in=("end-behaviour",)),
     Slip(
         id="shift-sign", name="Shift with the sign as written", kind="concept", topic="rational functions", done="{what}.", scope="seen",
         seen=_shift, foreseen=_shift_foreseen, why="x − 2 is 0 at 2, so the graph moves to the right.", cue="Where is the bracket 0?",
         example_task="analyze", examples=(("3/(x-2) + 1", "h = -2"), ("1/(x+4)", "vertical asymptote: x = 4")),
-    ),
+         innocent=(("3/(x-2) + 1", "h = 2"), ("1/(x+4)", "vertical asymptote: x = -4")), lurks_in=("transform-parent",)),
 )  # fmt: skip

@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
-from algebra.slips.parts import add, factors, multiply, number_of, signed, terms, text, wrap
+from algebra.slips.parts import add, counted, factor, factors, multiply, number_of, opposite, power, signed, terms
 from algebra.slips.slip import Slip, Wrong
+from algebra.slips.words import said
+from algebra.tree import build
 from algebra.tree import nodes as n
-from algebra.tree.plain import plain
+
+
+def _goes_on(head: n.Node, operators: Sequence[str], rest: Sequence[n.Node]) -> n.Node:
+    """A product that begins with something already put together."""
+    if not rest:
+        return head
+    return n.Product((factor(head), *map(factor, rest)), tuple(op or "·" for op in operators))
 
 
 def _left_to_right(node: n.Node) -> Iterator[Wrong]:
@@ -23,10 +31,10 @@ def _left_to_right(node: n.Node) -> Iterator[Wrong]:
         first, *rest = term.factors
         if number_of(first) is None or not all(number_of(f) is not None for f in factors(before[1])[:1]):
             continue
-        head = add([before, (sign, first)])
-        tail = "".join(f" {op or '·'} {wrap(f)}" for op, f in zip(term.operators, rest, strict=True))
-        joined = add([*items[: k - 1], ("+", f"({head}){tail}"), *items[k + 1 :]])
-        yield joined, f"{plain(before[1])} {sign} {plain(first)} was taken before {plain(term)}"
+        product = _goes_on(n.Group(add([before, (sign, first)])), term.operators, rest)
+        joined = add([*items[: k - 1], ("+", product), *items[k + 1 :]])
+        words = said("{before} " + sign + " {first} was taken before {term}", before=before[1], first=first, term=term)
+        yield joined, words
 
 
 def _multiply_first(node: n.Node) -> Iterator[Wrong]:
@@ -35,15 +43,11 @@ def _multiply_first(node: n.Node) -> Iterator[Wrong]:
     for k, op in enumerate(node.operators[:-1]):
         following = node.operators[k + 1]
         if op == "÷" and following in "·×":
-            head = multiply(node.factors[: k + 1]) if k else wrap(node.factors[0])
+            head = multiply(node.factors[: k + 1]) if k else node.factors[0]
             product = multiply(node.factors[k + 1 : k + 3])
-            tail = "".join(
-                f" {o or '·'} {wrap(f)}" for o, f in zip(node.operators[k + 2 :], node.factors[k + 3 :], strict=True)
-            )
-            yield (
-                f"{head} ÷ ({product}){tail}",
-                f"{plain(node.factors[k + 1])} {following} {plain(node.factors[k + 2])} was taken first",
-            )
+            whole = _goes_on(head, ("÷", *node.operators[k + 2 :]), (product, *node.factors[k + 3 :]))
+            a, b = node.factors[k + 1], node.factors[k + 2]
+            yield whole, said("{a} " + following + " {b} was taken first", a=a, b=b)
 
 
 def _add_first(node: n.Node) -> Iterator[Wrong]:
@@ -53,39 +57,36 @@ def _add_first(node: n.Node) -> Iterator[Wrong]:
     for k in range(1, len(items) - 1):
         if items[k][0] == "-" and items[k + 1][0] == "+":
             inner = add([("+", items[k][1]), items[k + 1]])
-            yield (
-                add([*items[:k], ("-", inner), *items[k + 2 :]]),
-                f"{plain(items[k][1])} + {plain(items[k + 1][1])} was added first",
-            )
+            words = said("{a} + {b} was added first", a=items[k][1], b=items[k + 1][1])
+            yield add([*items[:k], ("-", inner), *items[k + 2 :]]), words
 
 
 def _multiply_before_power(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Product):
         return
-    for k, factor in enumerate(node.factors[1:], start=1):
+    for k, part in enumerate(node.factors[1:], start=1):
         before = node.factors[k - 1]
         if (
-            isinstance(factor, n.Power)
+            isinstance(part, n.Power)
             and number_of(before) is not None
-            and number_of(factor.base) is not None
+            and number_of(part.base) is not None
             and node.operators[k - 1] != "÷"
         ):
-            power = f"({wrap(before)}·{wrap(factor.base)})^{wrap(factor.exponent)}"
-            others: list[n.Node | str] = [*node.factors[: k - 1], power, *node.factors[k + 1 :]]
-            yield multiply(others), f"{plain(before)} was multiplied into the base {plain(factor.base)}"
+            raised = power(multiply([before, part.base]), part.exponent)
+            words = said("{before} was multiplied into the base {base}", shows=before, before=before, base=part.base)
+            yield multiply([*node.factors[: k - 1], raised, *node.factors[k + 1 :]]), words
 
 
 def _minus_inside(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Signed) and node.sign == "-" and isinstance(node.child, n.Power):
-        yield (
-            f"(-{wrap(node.child.base)})^{wrap(node.child.exponent)}",
-            f"-{plain(node.child)} was read as a power of {'-' + plain(node.child.base)}",
-        )
-    if isinstance(node, n.Power) and isinstance(n.bare(node.base), n.Signed):
+        base = node.child.base
+        words = said("-{power} was read as a power of -{base}", power=node.child, base=base)
+        yield power(opposite(base), node.child.exponent), words
+    if isinstance(node, n.Power):
         inner = n.bare(node.base)
-        assert isinstance(inner, n.Signed)
-        if inner.sign == "-":
-            yield f"-({wrap(inner.child)})^{wrap(node.exponent)}", f"the minus in {plain(node)} was left outside"
+        if isinstance(inner, n.Signed) and inner.sign == "-":
+            words = said("the minus in {power} was left outside", power=node)
+            yield opposite(power(inner.child, node.exponent)), words
 
 
 def _sum_sign(node: n.Node) -> Iterator[Wrong]:
@@ -100,42 +101,38 @@ def _sum_sign(node: n.Node) -> Iterator[Wrong]:
             (a, rest), (b, other) = items[i], items[j]
             if rest != other or (a > 0 and b > 0):
                 continue
-            right = a + b
-            for value in {
-                a - b,
-                b - a,
-                -a - b,
-                abs(a) + abs(b),
-                -(abs(a) + abs(b)),
-                abs(abs(a) - abs(b)),
-                -abs(abs(a) - abs(b)),
-            } - {right}:
-                body = text(value) if not rest else f"({text(value)})·{rest}"
-                others = [(t, r) for k, (t, r) in enumerate(items) if k not in (i, j)]
-                pieces = [("+", body), *(("+", text(t) if not r else f"({text(t)})·{r}") for t, r in others)]
-                shown = f"{text(a)} and {text(b)} make {text(right)}, not {text(value)}"
-                yield add(pieces), shown
+            right, larger, smaller = a + b, abs(a) + abs(b), abs(abs(a) - abs(b))
+            for value in dict.fromkeys((a - b, b - a, -right, larger, -larger, smaller, -smaller)):
+                if value == right:
+                    continue
+                others = [("+", counted(t, r)) for k, (t, r) in enumerate(items) if k not in (i, j)]
+                words = said(
+                    "{a} and {b} make {right}, not {value}", shows=build.number(a), a=a, b=b, right=right, value=value
+                )
+                yield add([("+", counted(value, rest)), *others]), words
 
 
 def _product_sign(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Product) and any(_negative(f) for f in node.factors):
-        yield f"-({plain(node)})", f"the sign of {plain(node)}"
+        yield opposite(node), said("the sign of {product}", product=node)
         sums = [k for k, f in enumerate(node.factors) if isinstance(n.bare(f), n.Sum)]
         if len(sums) == 1:
             yield from _one_sign(node.factors[sums[0]], multiply(f for k, f in enumerate(node.factors) if k != sums[0]))
     if isinstance(node, n.Signed) and node.sign == "-" and isinstance(node.child, n.Product):
         inside = [f for f in node.child.factors if isinstance(n.bare(f), n.Sum)]
         if len(inside) == 1:
-            yield from _one_sign(inside[0], "-" + multiply(f for f in node.child.factors if f is not inside[0]))
-        yield plain(node.child), f"the sign of {plain(node)}"
+            outer = n.Signed("-", multiply(f for f in node.child.factors if f is not inside[0]))
+            yield from _one_sign(inside[0], outer)
+        yield node.child, said("the sign of {product}", product=node)
 
 
-def _one_sign(bracket: n.Node, outer: str) -> Iterator[Wrong]:
+def _one_sign(bracket: n.Node, outer: n.Node) -> Iterator[Wrong]:
     """A product with a bracket in which the sign of one term goes wrong."""
     items = terms(bracket)
-    for k in range(len(items)):
+    for k, (sign, term) in enumerate(items):
         pieces = [("-" if (s == "-") != (j == k) else "+", t) for j, (s, t) in enumerate(items)]
-        yield f"({outer})·({add(pieces)})", f"{outer} times {'-' if items[k][0] == '-' else ''}{plain(items[k][1])}"
+        words = said("{outer} times {term}", outer=outer, term=n.Signed("-", term) if sign == "-" else term)
+        yield multiply([outer, add(pieces)]), words
 
 
 def _negative(node: n.Node) -> bool:
@@ -146,23 +143,30 @@ def _negative(node: n.Node) -> bool:
 SLIPS = (
     Slip(id="left-to-right", name="Read from left to right", kind="procedure", topic="order of operations",
          done="{what}.", why="× and ÷ hold tighter than + and −.", cue="Underline the one operation that comes next.",
-         examples=(("2 + 5·4", "7·4"), ("3/4 + 1/4÷1/4", "1÷1/4")), wrong=_left_to_right),
+         examples=(("2 + 5·4", "7·4"), ("3/4 + 1/4÷1/4", "1÷1/4")), wrong=_left_to_right,
+         innocent=(("2·5 + 4", "10 + 4"), ("(2 + 5)·4", "7·4")), lurks_in=("work-inside-brackets", "multiply-and-divide"), likely=3.4, rank=15),
     Slip(id="multiply-before-divide", name="Multiplied before dividing", kind="procedure", topic="order of operations",
          done="{what}.", why="× and ÷ share a rank; ÷ stands first here.", cue="× and ÷ share a rank: from the left.",
-         examples=(("36÷4·3", "36÷12"),), wrong=_multiply_first),
+         examples=(("36÷4·3", "36÷12"),), wrong=_multiply_first,
+         innocent=(("36÷4·3", "9·3"), ("36÷(4·3)", "36÷12")), lurks_in=("multiply-and-divide",)),
     Slip(id="add-before-subtract", name="Added before subtracting", kind="procedure", topic="order of operations",
          done="{what}.", why="+ and − share a rank; − stands first here.", cue="+ and − share a rank: from the left.",
-         examples=(("19 - 6 + 8", "19 - 14"),), wrong=_add_first),
+         examples=(("19 - 6 + 8", "19 - 14"),), wrong=_add_first,
+         innocent=(("19 - 6 + 8", "13 + 8"), ("19 - (6 + 8)", "19 - 14")), lurks_in=("add-and-subtract",)),
     Slip(id="multiply-before-power", name="Multiplied before raising", kind="procedure", topic="order of operations",
          done="{what}.", why="The exponent belongs to the base that it stands at.", cue="A power holds its base only.",
-         examples=(("5·2^3", "10^3"),), wrong=_multiply_before_power),
+         examples=(("5·2^3", "10^3"),), wrong=_multiply_before_power,
+         innocent=(("5·2^3", "5·8"), ("(5·2)^3", "10^3")), lurks_in=("evaluate-power",)),
     Slip(id="minus-inside-power", name="The minus taken into the power", kind="notation", topic="order of operations",
          done="{what}.", why="Without brackets the minus is not part of the base.", cue="Brackets or it is not in the base.",
-         examples=(("-3^2", "9"), ("(-3)^2", "-9")), wrong=_minus_inside),
+         examples=(("-3^2", "9"), ("(-3)^2", "-9")), wrong=_minus_inside,
+         innocent=(("-3^2", "-9"), ("(-3)^2", "9")), lurks_in=("evaluate-power", "evaluate-bars")),
     Slip(id="sign-of-sum", name="Sign of a sum", kind="care", topic="polynomials", done="{what}.",
          why="With different signs the sizes are subtracted, with the same sign they are added.",
-         cue="Same signs add, different signs subtract; the larger one gives the sign.", examples=(("-8x - 3x", "-5x"),), wrong=_sum_sign),
+         cue="Same signs add, different signs subtract; the larger one gives the sign.", examples=(("-8x - 3x", "-5x"),), wrong=_sum_sign,
+         innocent=(("-8x - 3x", "-11x"), ("-8x + 3x", "-5x")), lurks_in=("add-and-subtract", "join-signs", "like-terms", "simplify-numerator", "simplify-sides"), likely=2.4),
     Slip(id="sign-of-product", name="Sign of a product", kind="care", topic="polynomials", done="{what} went wrong.",
          why="Minus times minus is plus, minus times plus is minus.", cue="Settle the sign first, then the number.",
-         examples=(("(-3)(-4)", "-12"),), wrong=_product_sign),
+         examples=(("(-3)(-4)", "-12"),), wrong=_product_sign,
+         innocent=(("(-3)(-4)", "12"),), lurks_in=("multiply-and-divide", "distribute"), likely=2.4, rank=13),
 )  # fmt: skip

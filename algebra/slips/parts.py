@@ -1,12 +1,18 @@
-"""Taking written expressions apart and putting wrong ones together, as text in the plain notation."""
+"""Taking written expressions apart, and putting wrong ones together out of their parts."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 from fractions import Fraction as Q
 
+from algebra.tree import build
 from algebra.tree import nodes as n
-from algebra.tree.plain import plain
+from algebra.tree import statements as ln
+
+Term = tuple[str, n.Node]
+"""A sign, + or -, and what stands behind it."""
+Counted = tuple[Q, n.Node | None]
+"""A number with its sign, and the other factors; None where there are none."""
 
 
 def number_of(node: n.Node) -> Q | None:
@@ -24,24 +30,23 @@ def number_of(node: n.Node) -> Q | None:
     return None
 
 
-def text(value: Q | int) -> str:
-    value = Q(value)
-    return str(value) if value.denominator == 1 else f"{value.numerator}/{value.denominator}"
+def is_zero(node: n.Node) -> bool:
+    """Whether a node is written 0."""
+    return number_of(node) == 0
 
 
-def wrap(node: n.Node | str) -> str:
-    """A factor: in brackets unless it stands by itself."""
-    if isinstance(node, str):
-        return f"({node})"
+def factor(node: n.Node) -> n.Node:
+    """The node as a factor: in brackets unless it stands by itself."""
     bare = n.bare(node)
-    return plain(bare) if isinstance(bare, n.Integer | n.Letter | n.Root | n.Absolute) else f"({plain(bare)})"
+    return bare if isinstance(bare, n.Integer | n.Letter | n.Root | n.Absolute) else n.Group(bare)
 
 
-def over(top: n.Node | str, bottom: n.Node | str) -> str:
-    return f"{wrap(top)}/{wrap(bottom)}"
+def over(top: n.Node, bottom: n.Node) -> n.Node:
+    """A fraction."""
+    return n.Fraction(factor(top), factor(bottom))
 
 
-def terms(node: n.Node) -> list[tuple[str, n.Node]]:
+def terms(node: n.Node) -> list[Term]:
     """The signed terms of a sum; one term for anything else."""
     node = n.bare(node)
     if isinstance(node, n.Sum):
@@ -57,42 +62,85 @@ def factors(node: n.Node) -> list[n.Node]:
     """The factors of a product without ÷; the node itself for anything else."""
     node = n.bare(node)
     if isinstance(node, n.Product) and "÷" not in node.operators:
-        return [part for factor in node.factors for part in factors(factor)]
+        return [part for inner in node.factors for part in factors(inner)]
     return [node]
 
 
-def add(items: Iterable[tuple[str, n.Node | str]]) -> str:
-    """A sum from signed terms, each in brackets, so that nothing is misread."""
-    found = "".join(f" {sign} {wrap(item)}" for sign, item in items).strip()
-    return found.removeprefix("+ ") or "0"
+def add(items: Iterable[Term]) -> n.Node:
+    """A sum from signed terms, each in brackets, so that nothing is misread; 0 for none."""
+    listed = [(sign, factor(item)) for sign, item in items]
+    if not listed:
+        return build.ZERO
+    (sign, first), *rest = listed
+    head = n.Signed(sign, first) if sign != "+" else first
+    return n.Sum((head, *(item for _, item in rest)), tuple(s for s, _ in rest)) if rest else head
 
 
-def multiply(items: Iterable[n.Node | str]) -> str:
-    return "·".join(wrap(item) for item in items) or "1"
+def multiply(items: Iterable[n.Node]) -> n.Node:
+    """A product, each factor in brackets where it needs them; 1 for none."""
+    listed = [factor(item) for item in items]
+    if len(listed) <= 1:
+        return listed[0] if listed else build.ONE
+    return n.Product(tuple(listed), ("·",) * (len(listed) - 1))
 
 
-def coefficient(term: n.Node) -> tuple[Q, str] | None:
-    """(number, rest as text) of a product of one number and other factors; the rest is "" for a number."""
+def power(base: n.Node, exponent: n.Node | Q | int) -> n.Node:
+    """base^exponent."""
+    above = exponent if isinstance(exponent, n.Node) else build.number(exponent)
+    return n.Power(factor(base), factor(above))
+
+
+def root(inside: n.Node, like: n.Root | None = None) -> n.Node:
+    """The root of something; with the index of another root, where one is given."""
+    return n.Root(n.Group(n.bare(inside)), None if like is None else like.index)
+
+
+def counted(number: Q, rest: n.Node | None) -> n.Node:
+    """A number times the other factors."""
+    return build.number(number) if rest is None else multiply([build.number(number), rest])
+
+
+def opposite(node: n.Node) -> n.Node:
+    """The node with a minus before it."""
+    return n.Signed("-", factor(node))
+
+
+def both_signs(node: n.Node) -> n.Node:
+    """The node with ± before it."""
+    return n.Signed("±", factor(node))
+
+
+def equals(left: n.Node, right: n.Node) -> n.Node:
+    """An equation."""
+    return ln.Equation((left, right))
+
+
+def either(items: Iterable[n.Node]) -> n.Node:
+    """Statements joined by `or`."""
+    return build.alternatives(tuple(items))
+
+
+def coefficient(term: n.Node) -> Counted | None:
+    """A product of one number and other factors, as both; None for a sum."""
     found, rest = Q(1), []
-    for factor in factors(term):
-        value = number_of(factor)
+    for part in factors(term):
+        value = number_of(part)
         if value is not None:
             found *= value
         else:
-            rest.append(factor)
+            rest.append(part)
     if isinstance(n.bare(term), n.Sum):
         return None
-    return found, "·".join(wrap(r) for r in rest)
+    return found, multiply(rest) if rest else None
 
 
-def signed(items: list[tuple[str, n.Node]]) -> list[tuple[Q, str]] | None:
+def signed(items: list[Term]) -> list[Counted] | None:
     """Every term as (coefficient with its sign, rest); None where a term is no such product."""
-    found = []
+    found: list[Counted] = []
     for sign, term in items:
         inner = term
-        if isinstance(n.bare(inner), n.Signed):
-            bare = n.bare(inner)
-            assert isinstance(bare, n.Signed)
+        bare = n.bare(inner)
+        if isinstance(bare, n.Signed):
             sign = "-" if (sign == "-") != (bare.sign == "-") else "+"
             inner = bare.child
         parts = coefficient(inner)
@@ -102,12 +150,17 @@ def signed(items: list[tuple[str, n.Node]]) -> list[tuple[Q, str]] | None:
     return found
 
 
-def base_and_exponent(node: n.Node) -> tuple[str, Q] | None:
-    """(base, whole exponent) of a power, with exponent 1 for a letter or number."""
+def base_and_exponent(node: n.Node) -> tuple[n.Node, Q] | None:
+    """The base and the whole exponent of a power, with exponent 1 for a letter or number; else None."""
     node = n.bare(node)
     if isinstance(node, n.Power):
-        power = number_of(node.exponent)
-        return None if power is None else (wrap(node.base), power)
+        exponent = number_of(node.exponent)
+        return None if exponent is None else (n.bare(node.base), exponent)
     if isinstance(node, n.Letter | n.Integer):
-        return plain(node), Q(1)
+        return node, Q(1)
     return None
+
+
+def square_of(letter: str) -> n.Node:
+    """x², as the rest of a counted term."""
+    return n.Group(n.Power(n.Letter(letter), n.Integer(2)))

@@ -1,19 +1,22 @@
-"""What a slip is: a wrong rewriting that students make again and again, with its words, its cue and its examples."""
+"""What a slip is: a wrong rewriting that students make again and again, with all that is known of it in one record."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
 from algebra.exact.generators import Plan
+from algebra.reports.report import SlipKind
+from algebra.slips.words import Words
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
-Kind = Literal["concept", "procedure", "notation", "care"]
-Wrong = tuple[str, str]
-"""What is written in place of the part, in the plain notation, and what fills {what} in the words."""
+Wrong = tuple[n.Node, Words]
+"""What is written in place of the part, and what was done, in words."""
 Scope = Literal["part", "equation", "any", "seen"]
+LIKELY_BY_KIND: dict[SlipKind, float] = {"concept": 3.0, "procedure": 2.4, "notation": 2.0, "care": 1.0}
+"""How likely a slip is of which nothing else is known: a judgement, to be edited as one learns more; there are no data yet."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,30 +39,35 @@ class Sight:
 
     @property
     def unknown(self) -> str:
+        """The first letter of the given; x where it has none."""
         found = n.letters(self.given) - ({"i"} if self.plan.imaginary else set())
         return min(found, default="x")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ending:
-    """How a right working ends: the answer, the candidates that were rejected, the excluded values, the given."""
+    """How a right working ends: the values of the answer (all reals but these where `everything`), the candidates rejected."""
 
     task: str
     given: n.Node
     unknown: str
-    answer: tuple[str, ...]
-    rejected: tuple[str, ...]
+    answer: tuple[n.Node, ...]
+    everything: bool
+    rejected: tuple[n.Node, ...]
 
 
 def nothing_written(_: n.Node) -> Iterable[Wrong]:
+    """Of a slip that no rewriting makes."""
     return ()
 
 
-def nothing_seen(_: Sight) -> Iterable[str]:
+def nothing_seen(_: Sight) -> Iterable[Words]:
+    """Of a slip that a rewriting makes."""
     return ()
 
 
 def nothing_foreseen(_: Ending) -> Iterable[Wrong]:
+    """Of a slip that does not show in the answer only."""
     return ()
 
 
@@ -67,30 +75,34 @@ def nothing_foreseen(_: Ending) -> Iterable[Wrong]:
 class Slip:
     """One student error. `wrong` gives what may be written in place of a part (or of a whole equation, by `scope`).
 
-    `done` says in a sentence what was probably done, {what} being the actual terms; `why` says why it fails, `cue` what
-    prevents it. Each example is a line before and the line a student writes; with more than two, the first is the given.
-    A slip that no rewriting makes is `seen`: in a check, a statement, a table of features; it fills {what} where it explains
-    the line. `foreseen` gives the wrong answers that a right working ends in. `plain_numbers` are the right and the wrong form with small
-    whole numbers; `innocent` lines look alike and are right.
+    `done` says in a sentence what was probably done, {what} being the words with the actual terms; `why` says why it fails,
+    `cue` what prevents it. Each example is a line before and the line a student writes; with more than two, the first is the
+    given. `innocent` are lines that look alike and are right. A slip that no rewriting makes is `seen`: in a check, a
+    statement, a table of features. `foreseen` gives the wrong answers that a right working ends in.
+
+    `lurks_in` names the rules at whose steps it is made; `likely` is how likely it is, else that of its kind; where several
+    slips explain a line, those of a lower `rank` come first, and within a rank the order of the topics decides.
     """
 
     id: str
     name: str
-    kind: Kind
+    kind: SlipKind
     topic: str
     done: str
     why: str
     cue: str
     examples: tuple[tuple[str, ...], ...]
+    innocent: tuple[tuple[str, ...], ...] = ()
     wrong: Callable[[n.Node], Iterable[Wrong]] = nothing_written
     scope: Scope = "part"
     tasks: frozenset[str] = frozenset()
-    seen: Callable[[Sight], Iterable[str]] = nothing_seen
+    seen: Callable[[Sight], Iterable[Words]] = nothing_seen
     foreseen: Callable[[Ending], Iterable[Wrong]] = nothing_foreseen
     example_task: str = ""
     numbers: str = "real"
-    plain_numbers: tuple[str, str] | tuple[()] = ()
-    innocent: tuple[tuple[str, str], ...] = ()
+    lurks_in: tuple[str, ...] = ()
+    likely: float = 0.0
+    rank: int = 100
 
     @property
     def task(self) -> str:
@@ -99,9 +111,28 @@ class Slip:
             return "solve"
         return self.example_task or min(self.tasks - {"solve"}, default="simplify")
 
+    def said(self, what: Words) -> str:
+        """What was done, as a sentence; with a capital letter in front unless it starts with a part of the line."""
+        text, start = self.done.format(what=what), what.template
+        opens_with_a_word = start[:1].isalpha() and (start[1:2].isalpha() or start[1:2] == " ")
+        return text[:1].upper() + text[1:] if opens_with_a_word else text
+
+    @property
+    def likelihood(self) -> float:
+        """How likely it is, against the others."""
+        return self.likely or LIKELY_BY_KIND[self.kind]
+
 
 def sides(body: n.Node) -> tuple[n.Node, n.Node] | None:
     """The two sides of an equation, or None."""
     if isinstance(body, ln.Equation) and len(body.sides) == 2:
         return body.sides[0], body.sides[1]
     return None
+
+
+def both_ways(body: n.Node) -> Iterator[tuple[n.Node, n.Node]]:
+    """The two sides of an equation, as (own, other), each in turn being the own one."""
+    pair = sides(body)
+    if pair:
+        yield pair
+        yield pair[1], pair[0]

@@ -7,17 +7,17 @@ from collections.abc import Iterator
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.slips.slip import Sight, Slip
+from algebra.slips.words import Words, said
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
-from algebra.tree.plain import plain
 
 
-def _equals_lost(sight: Sight) -> Iterator[str]:
+def _equals_lost(sight: Sight) -> Iterator[Words]:
     if isinstance(sight.before, ln.Equation) and sight.line.kind == "expression" and sight.line.body is not None:
-        yield f"{plain(sight.line.body)} has no equals sign any more"
+        yield said("{line} has no equals sign any more", line=sight.line.body)
 
 
-def _run_on(sight: Sight) -> Iterator[str]:
+def _run_on(sight: Sight) -> Iterator[Words]:
     """`3·4 = 12 + 5 = 17`: each side goes on from the value of the one before it."""
     body = sight.line.body
     if not isinstance(body, ln.Equation) or isinstance(sight.before, ln.STATEMENTS) or n.letters(body):
@@ -30,7 +30,8 @@ def _run_on(sight: Sight) -> Iterator[str]:
         for side, following, value in zip(body.sides, body.sides[1:], values, strict=False):
             start = _start(following)
             if start is not None and exactly.value(start) == value and exactly.value(following) != value:
-                yield f"{plain(side)} is {plain(start)}, not {plain(following)}: the next step was joined to the same equals sign"
+                words = "{side} is {value}, not {following}: the next step was joined to the same equals sign"
+                yield said(words, side=side, value=start, following=following)
                 return
     except ExactError:
         return
@@ -42,7 +43,7 @@ def _start(node: n.Node) -> n.Node | None:
     return bare.children[0] if isinstance(bare, n.Sum | n.Product | n.Fraction | n.Power) else None
 
 
-def _solved(sight: Sight) -> Iterator[str]:
+def _solved(sight: Sight) -> Iterator[Words]:
     """An expression set equal to a number, or its zeros stated."""
     body = sight.line.body
     if sight.task in ("solve", "domain", "analyze", "analyse") or isinstance(sight.before, ln.STATEMENTS):
@@ -58,7 +59,7 @@ def _solved(sight: Sight) -> Iterator[str]:
                 return
         elif right != n.Integer(0) or not n.letters(left):
             return
-    yield f"{plain(sight.before)} is an expression: nothing says that it is 0"
+    yield said("{before} is an expression: nothing says that it is 0", before=sight.before)
 
 
 def _is_zero_of(sight: Sight, letter: str, value: n.Node) -> bool:
@@ -84,24 +85,24 @@ SLIPS = (
         id="equals-lost", name="Lost the equals sign", kind="notation", topic="equations", done="{what}.", scope="seen", seen=_equals_lost,
         why="An equation goes on as an equation; an expression alone claims nothing.", cue="Is there still an equals sign?",
         examples=(("3x - 12 = 0", "x - 4"),),
-    ),
+         innocent=(("3x - 12 = 0", "x - 4 = 0"),), lurks_in=("substitute-back",)),
     Slip(
         id="run-on-equals", name="Ran on after the equals sign", kind="notation", topic="any", done="{what}.", scope="seen", seen=_run_on,
         why="An equals sign joins equals; what comes next needs a line of its own.", cue="Read it aloud: is the left really the right?",
         examples=(("3·4 + 5", "3·4 = 12 + 5 = 17"), ("2(7 - 3) + 6", "7 - 3 = 4·2 = 8 + 6 = 14")),
-    ),
+         innocent=(("3·4 + 5", "12 + 5 = 17"),)),
     Slip(
         id="expression-solved", name="Solved an expression", kind="concept", topic="rational expressions", done="{what}.", scope="seen", seen=_solved,
         why="There is no equation to solve: an expression has a value for every x.", cue="Is there an equals sign in the task?",
         examples=(("(x^2-1)/(x+1)", "x = 1"), ("x^2 - 5x + 6", "(x - 2)(x - 3) = 0")),
-    ),
+         innocent=(("(x^2-1)/(x+1)", "x - 1"),)),
     Slip(
         id="copied-wrongly", name="Copied wrongly", kind="care", topic="any", done="{what}.", scope="seen",
         why="Nothing else was done to the line.", cue="Compare with the line above, sign by sign.", examples=(("2x + 5 = 11", "2x + 3 = 11"),),
-    ),
+         innocent=(("2x + 5 = 11", "2x + 5 = 11"),)),
     Slip(
         id="arithmetic", name="A number worked out wrongly", kind="care", topic="any", done="{what}.", scope="seen", why="Everything else fits.",
         cue="Work this one fact out again.", examples=(("7·8 + 1", "54 + 1"),),
-    ),
+         innocent=(("7·8 + 1", "56 + 1"),)),
 )  # fmt: skip
 """The last two are found where the whole line is compared, once nothing else explains it."""

@@ -43,7 +43,6 @@ NUMBER_KINDS = {
     "leading-coefficient": ("Leading coefficient other than 1", "Trinomials with a ≠ 1."),
 }
 _METHODS = {method.id: method for method in METHODS}
-_SLIPS = {slip.id: slip for slip in SLIPS}
 
 
 def catalogue() -> list[EntryOut]:
@@ -62,7 +61,7 @@ def _plain_reason(reason: str) -> str:
     return reason.replace("{what}", "…").replace("{half}", "b").replace("{square}", "…").replace("{order}: ", "")
 
 
-_NAMES = {entry.id: entry.name for entry in catalogue()}
+_NAMES = {entry.id: entry.name for entry in reversed(catalogue())}  # a method comes before a rule of the same name
 
 
 def methods(teacher: User, problem_id: int, grain: Grain) -> MethodsOut:
@@ -103,8 +102,9 @@ def _step_out(step: Step, words: Words, decimal: str) -> TypesetStep:
     """A step in the teacher's own words, both its lines set with the places where it acts."""
     before, after = typeset(step, decimal=decimal)
     own = words.of(step.rule.id, step.rule.name, step.reason)
-    lurking = tuple(words.of(key, _SLIPS[key].name).name for key in step.rule.slips if key in _SLIPS)
-    said = replace(step_report(step), kind=step.kind, name=own.name, reason=own.text, lurking=lurking)
+    told = step_report(step)
+    lurking = tuple(words.of(key, name).name for key, name in zip(told.slips, told.lurking, strict=True))
+    said = replace(told, kind=step.kind, name=own.name, reason=own.text, lurking=lurking)
     return widened(TypesetStep, said, before_echo=before, after_echo=after)
 
 

@@ -6,10 +6,10 @@ from pathlib import Path
 
 import pytest
 
-from algebra import FAMILIES, Working, check, generate
+from algebra import FAMILIES, RULES, Working, check, generate
 from algebra.desk.explain import explain
 from algebra.parse.lines import read_line
-from algebra.slips import BY_ID, SLIPS
+from algebra.slips import BY_ID, SLIPS, lurking_at
 
 LABELLED = Path(__file__).parents[1] / "corpus" / "broken_lines.txt"
 FIRST, SOMEWHERE = 0.90, 0.97
@@ -51,6 +51,31 @@ def test_the_example_of_a_slip_is_truly_wrong_and_is_named(slip, example):
     assert link.relation in ("breaks", "narrows") or report.answer.verdict == "extraneous"
     named = [s.id for s in [link.slip, *link.other_slips] if s] + list(report.answer.slips)
     assert slip.id in named
+
+
+@pytest.mark.parametrize(
+    ("slip", "lines"),
+    [(slip, lines) for slip in SLIPS for lines in slip.innocent],
+    ids=lambda v: getattr(v, "id", str(v)),
+)
+def test_a_line_that_looks_alike_and_is_right_stays_unaccused(slip, lines):
+    given, *written = lines
+    task = "solve" if "=" in given else slip.example_task or min(slip.tasks - {"solve"}, default="simplify")
+    report = check(Working(task, given, tuple(written), numbers=slip.numbers))
+    assert report.error is None
+    assert report.links[-1].relation in ("holds", "widens", "settles")
+    assert report.links[-1].slip is None
+    assert slip.id not in report.answer.slips
+
+
+def test_every_slip_has_an_innocent_line_and_lurks_at_rules_that_exist():
+    rules = {rule.id for rule in RULES}
+    for slip in SLIPS:
+        assert slip.innocent, slip.id
+        assert set(slip.lurks_in) <= rules, slip.id
+    assert [slip.id for slip in lurking_at("complete-the-square")] == [
+        "leading-coefficient-left", "square-completed-one-side", "half-not-squared",
+    ]  # fmt: skip
 
 
 def test_labelled_lines_are_explained_as_a_teacher_did():

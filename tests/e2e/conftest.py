@@ -47,4 +47,7 @@ def desk(page, live_server, transactional_db, outside):
     page.get_by_label("Password").fill("lantern-quay")
     page.keyboard.press("Enter")
     page.get_by_role("heading", name="Sheets").wait_for()
-    return page
+    yield page
+    # the database is emptied next: a request that is still being answered would lock what is to be emptied
+    page.wait_for_load_state("networkidle")
+    page.goto("about:blank")

@@ -1,0 +1,222 @@
+"""Slips with roots."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction as Q
+from math import isqrt
+
+from algebra.slips.parts import (
+    Term,
+    add,
+    base_and_exponent,
+    both_signs,
+    coefficient,
+    counted,
+    equals,
+    factors,
+    multiply,
+    number_of,
+    opposite,
+    over,
+    power,
+    root,
+    terms,
+)
+from algebra.slips.slip import Slip, Wrong
+from algebra.slips.words import said
+from algebra.tree import build
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+
+
+def _root_over_sum(node: n.Node) -> Iterator[Wrong]:
+    if not isinstance(node, n.Root) or not isinstance(n.bare(node.radicand), n.Sum):
+        return
+    rooted: list[Term] = []
+    for s, t in terms(node.radicand):
+        found = base_and_exponent(t)
+        if found and found[1] % 2 == 0 and node.index is None and not isinstance(found[0], n.Integer):
+            rooted.append((s, power(found[0], found[1] / 2)))
+        else:
+            rooted.append((s, root(t, node)))
+    yield add(rooted), said("the root was taken of each term of {inside}", inside=n.bare(node.radicand))
+
+
+def _root_terms(node: n.Node) -> Iterator[tuple[list[Term], Q, Q, n.Root, n.Root]]:
+    """Two terms of a sum that are a number times a root: the other terms, both numbers, both roots."""
+    if not isinstance(node, n.Sum):
+        return
+    items = terms(node)
+    for i in range(len(items)):
+        for j in range(i + 1, len(items)):
+            found = [_counted_root(*item) for item in (items[i], items[j])]
+            if found[0] is None or found[1] is None or found[0][1].index != found[1][1].index:
+                continue
+            rest = [t for k, t in enumerate(items) if k not in (i, j)]
+            yield rest, found[0][0], found[1][0], found[0][1], found[1][1]
+
+
+def _counted_root(sign: str, term: n.Node) -> tuple[Q, n.Root] | None:
+    """The number and the root of a term that is a number times one root, else None."""
+    roots = [f for f in factors(term) if isinstance(f, n.Root)]
+    parts = coefficient(term)
+    if len(roots) != 1 or parts is None or any(number_of(f) is None and f is not roots[0] for f in factors(term)):
+        return None
+    return -parts[0] if sign == "-" else parts[0], roots[0]
+
+
+def _radicands_added(node: n.Node) -> Iterator[Wrong]:
+    for rest, a, b, first, second in _root_terms(node):
+        if abs(a) == abs(b) == 1:
+            inside = add([("+", first.radicand), ("+" if a == b else "-", second.radicand)])
+            words = said("{first} and {second} were put under one root", shows=first, first=first, second=second)
+            yield add([("+", counted(a, root(inside, first))), *rest]), words
+        else:
+            inside = add([("+", first.radicand), ("+", second.radicand)])
+            words = said("the numbers under {first} and {second} were added as well", first=first, second=second)
+            yield add([("+", counted(a + b, root(inside, first))), *rest]), words
+
+
+def _unlike_combined(node: n.Node) -> Iterator[Wrong]:
+    for rest, a, b, first, second in _root_terms(node):
+        if first.radicand == second.radicand:
+            continue
+        x, y = number_of(first.radicand), number_of(second.radicand)
+        choices = [first.radicand, second.radicand]
+        if x is not None and y is not None:
+            choices += [build.number(x + y), build.number(abs(x - y))]
+        words = said("{first} and {second} are unlike", shows=first, first=first, second=second)
+        for inside in choices:
+            yield add([("+", counted(a + b, root(inside, first))), *rest]), words
+
+
+def _integer_joined(node: n.Node) -> Iterator[Wrong]:
+    if not isinstance(node, n.Sum):
+        return
+    items = terms(node)
+    for i, (s, t) in enumerate(items):
+        value = number_of(t)
+        for j, (s2, u) in enumerate(items):
+            roots = [f for f in factors(u) if isinstance(f, n.Root)]
+            parts = coefficient(u)
+            if i != j and value is not None and len(roots) == 1 and parts is not None:
+                total = (-value if s == "-" else value) + (-parts[0] if s2 == "-" else parts[0])
+                rest = [v for k, v in enumerate(items) if k not in (i, j)]
+                words = said("{number} was added to the number before {root}", shows=t, number=t, root=roots[0])
+                yield add([("+", counted(total, parts[1])), *rest]), words
+
+
+def _not_rooted(node: n.Node) -> Iterator[Wrong]:
+    if not isinstance(node, n.Root) or node.index is not None:
+        return
+    value = number_of(node.radicand)
+    if value is None or value.denominator != 1 or value < 4:
+        return
+    whole = int(value)
+    for size in range(isqrt(whole), 1, -1):
+        if whole % (size * size) == 0:
+            square = n.Integer(size * size)
+            words = said("{square} came out of {root} without its root", shows=square, square=square, root=node)
+            yield multiply([square, n.Root(n.Integer(whole // (size * size)))]), words
+
+
+def _bottom_only(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, n.Fraction):
+        roots = [f for f in factors(node.denominator) if isinstance(f, n.Root) and f.index is None]
+        if len(roots) == 1:
+            others = [f for f in factors(node.denominator) if f is not roots[0]]
+            words = said("only the denominator was multiplied by {root}", root=roots[0])
+            yield over(node.numerator, multiply([*others, roots[0].radicand])), words
+
+
+def _no_conjugate(node: n.Node) -> Iterator[Wrong]:
+    if not isinstance(node, n.Fraction) or len(terms(node.denominator)) != 2:
+        return
+    if not any(isinstance(p, n.Root) for p in n.parts_of(node.denominator)):
+        return
+    bottom = n.bare(node.denominator)
+    squares = add([("+", power(t, 2)) for _, t in terms(bottom)])
+    words = said("{bottom} was multiplied by itself, and the middle left out", shows=bottom, bottom=bottom)
+    yield over(multiply([node.numerator, bottom]), squares), words
+
+
+def _both_signs(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, n.Root) and node.index is None and not n.letters(node):
+        yield both_signs(node), said("{root} means the non-negative root", root=node)
+
+
+def _negative_root(node: n.Node) -> Iterator[Wrong]:
+    """√(−25) taken for −5 or 5, or x² = −9 solved with ±3."""
+    if isinstance(node, n.Root) and (node.index is None or number_of(node.index) == 2):
+        value = number_of(node.radicand)
+        taken = None if value is None or value >= 0 else _square_root(-value)
+        if taken is not None and value is not None:
+            for wrong in (opposite(taken), taken):
+                yield wrong, said("√({value}) was taken for {wrong}", value=value, wrong=_unbracketed(wrong))
+    elif isinstance(node, ln.Equation) and len(node.sides) == 2:
+        square, right = n.bare(node.sides[0]), number_of(node.sides[1])
+        taken = None if right is None or right >= 0 else _square_root(-right)
+        if isinstance(square, n.Power) and number_of(square.exponent) == 2 and taken is not None and right is not None:
+            words = said("no real number has the square {right}", right=right)
+            yield equals(n.bare(square.base), both_signs(taken)), words
+            yield equals(n.bare(square.base), opposite(taken)), words
+
+
+def _unbracketed(node: n.Node) -> n.Node:
+    return n.Signed(node.sign, n.bare(node.child)) if isinstance(node, n.Signed) else node
+
+
+def _square_root(value: Q) -> n.Node | None:
+    """The rational square root, or None."""
+    top, bottom = isqrt(value.numerator), isqrt(value.denominator)
+    return build.number(Q(top, bottom)) if (top * top, bottom * bottom) == value.as_integer_ratio() else None
+
+
+def _absolute_lost(node: n.Node) -> Iterator[Wrong]:
+    if not isinstance(node, n.Root) or node.index is not None or not n.letters(node):
+        return
+    pieces: list[n.Node] = []
+    for part in factors(node.radicand):
+        found = base_and_exponent(part)
+        if number_of(part) is not None:
+            pieces.append(root(part))
+        elif found and found[1] % 2 == 0:
+            pieces.append(power(found[0], found[1] / 2))
+        else:
+            return
+    yield multiply(pieces), said("{root} is never negative", root=node)
+
+
+SLIPS = (
+    Slip(id="root-over-sum", name="Root of each term", kind="concept", topic="radicals", done="{what}.",
+         why="√(9 + 16) is 5, and √9 + √16 is 7.", cue="A root goes over products only.", examples=(("√(x^2+36)", "x+6"),), wrong=_root_over_sum,
+         innocent=(("√(36x^2)", "6|x|"), ("√(9·16)", "3·4")), lurks_in=("evaluate-root", "largest-square-factor", "root-of-product"), likely=3.6, rank=8),
+    Slip(id="unlike-radicals-combined", name="Combined unlike radicals", kind="concept", topic="radicals", done="{what}, like x and y.",
+         why="Only the same root can be counted together.", cue="Same root? Else leave it.", examples=(("3√2 + 5√3", "8√5"),), wrong=_unlike_combined,
+         innocent=(("3√2 + 5√2", "8√2"),), lurks_in=("combine-like-roots",)),
+    Slip(id="radicands-added", name="Added under one root", kind="concept", topic="radicals", done="{what}.",
+         why="√9 + √16 is 7, and √25 is 5.", cue="Simplify each root first.", examples=(("√12 + √27", "√39"), ("5√2 + 2√2", "7√4")), wrong=_radicands_added,
+         innocent=(("√12 + √27", "5√3"), ("√12·√27", "√324")), lurks_in=("multiply-roots",)),
+    Slip(id="integer-joined-to-radical", name="Added a number into the coefficient", kind="concept", topic="radicals", done="{what}.",
+         why="4 + 3x is not 7x; the root is such an x.", cue="A number and a root are unlike terms.", examples=(("4 + 3√6", "7√6"),), wrong=_integer_joined,
+         innocent=(("4√6 + 3√6", "7√6"),), lurks_in=("combine-like-roots",), rank=9),
+    Slip(id="factor-not-rooted", name="Took the square out without its root", kind="procedure", topic="radicals", done="{what}.",
+         why="√25 is 5, so 5 comes out.", cue="Say the root of what comes out.", examples=(("√50", "25√2"),), wrong=_not_rooted,
+         innocent=(("√50", "5√2"),), lurks_in=("largest-square-factor", "prime-pairs", "root-of-square", "simplify-root-in-solution")),
+    Slip(id="rationalised-bottom-only", name="Multiplied the denominator only", kind="procedure", topic="radicals", done="{what}.",
+         why="Multiplying by 1 means top and bottom alike.", cue="Write the root beside the bar, above and below.", examples=(("7/√5", "7/5"),), wrong=_bottom_only,
+         innocent=(("7/√5", "(7√5)/5"),), lurks_in=("multiply-by-root", "multiply-by-conjugate")),
+    Slip(id="conjugate-not-used", name="No conjugate", kind="concept", topic="radicals", done="{what}.",
+         why="Only with the other sign does the middle cancel.", cue="Change the sign in the middle.", examples=(("2/(1+√3)", "(2(1+√3))/(1+3)"),), wrong=_no_conjugate,
+         innocent=(("2/(1+√3)", "(2(1-√3))/(1-3)"),), lurks_in=("multiply-by-conjugate", "difference-of-squares-roots")),
+    Slip(id="root-given-both-signs", name="± for a root sign", kind="notation", topic="radicals", done="{what}.",
+         why="The sign √ names one number.", cue="± comes when you take the root, not when it stands there.", examples=(("√49", "±7"),), wrong=_both_signs,
+         innocent=(("√49", "7"), ("-√49", "-7")), lurks_in=("evaluate-root", "root-never-negative")),
+    Slip(id="negative-root-real", name="Real root of a negative number", kind="concept", topic="radicals", done="{what}.", scope="any", numbers="complex",
+         why="5² and (−5)² are both 25: the root of −25 needs i.", cue="First take the −1 out as i.", examples=(("√(-25)", "-5"), ("2√(-9) + 1", "2·3 + 1")), wrong=_negative_root,
+         innocent=(("√(-25)", "5i"), ("√25", "5")), lurks_in=("negative-radicand", "no-real-root")),
+    Slip(id="absolute-lost", name="Dropped the bars", kind="concept", topic="radicals", done="{what}, but the letter may be.",
+         why="√((−3)²) is 3.", cue="Even root of an even power: bars.", examples=(("√(y^2)", "y"),), wrong=_absolute_lost,
+         innocent=(("√(y^2)", "|y|"), ("√(y^4)", "y^2")), lurks_in=("root-of-square",)),
+)  # fmt: skip
