@@ -6,8 +6,6 @@ small expression takes.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from contextlib import contextmanager
 from contextvars import ContextVar
 
 from algebra import limits
@@ -33,14 +31,19 @@ class _Budget:
 _current: ContextVar[_Budget | None] = ContextVar("budget", default=None)
 
 
-@contextmanager
-def granted(units: int = limits.CHECK_WORK) -> Iterator[None]:
+class granted:  # noqa: N801 - used like a function, in a with statement
     """A budget for what is done inside, within that of whoever asks for it; afterwards the outer one goes on."""
-    before = _current.set(_Budget(units, _current.get()))
-    try:
-        yield
-    finally:
-        _current.reset(before)
+
+    __slots__ = ("_before", "_units")
+
+    def __init__(self, units: int = limits.CHECK_WORK) -> None:
+        self._units = units
+
+    def __enter__(self) -> None:
+        self._before = _current.set(_Budget(self._units, _current.get()))
+
+    def __exit__(self, *failure: object) -> None:
+        _current.reset(self._before)
 
 
 def spend(units: int = 1) -> None:

@@ -6,7 +6,7 @@ import pytest
 
 from algebra import TaskError, proofread
 
-CORPUS = Path(__file__).parents[1] / "corpus"
+CORPUS = Path(__file__).parents[2] / "corpus"
 
 
 def shape(text):

@@ -11,7 +11,7 @@ from algebra.desk.explain import explain
 from algebra.parse.lines import read_line
 from algebra.slips import BY_ID, SLIPS, lurking_at
 
-LABELLED = Path(__file__).parents[1] / "corpus" / "broken_lines.txt"
+LABELLED = Path(__file__).parents[2] / "corpus" / "broken_lines.txt"
 FIRST, SOMEWHERE = 0.90, 0.97
 
 
