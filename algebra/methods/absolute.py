@@ -38,6 +38,8 @@ def two_cases(problem: Problem) -> Paper:
             )
             return paper
         if value[0] == 0:
+            if inner.degree != 1:
+                raise NotThisWay("The inside of the bars is not linear.")
             paper.write(f"{inner} = 0", "two-cases", str(inner))
             _solve_case(paper)
             paper.write(f"{x} = {paper.answer[0]}", "read-solution", "the inside is 0", shown_at=BRIEF)
