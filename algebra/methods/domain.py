@@ -83,11 +83,12 @@ def _zero_chain(paper: Paper, poly: Poly, ordered: list[str]) -> None:
     below = list(dict.fromkeys(_denominators_as_written(paper.problem)))
     first = " or ".join(f"{plain(tree)} = 0" for tree in below) or f"{poly} = 0"
     paper.write(first, "denominator-zero", kind="zero")
+    in_factors = len(below) > 1 or any(len(factors_of(tree)) > 1 for tree in below)
     found = factoring_of(poly)
     if found is not None:
         for text, rule, what, side in found.lines:
             tree = read_expression(text)
-            if (len(below) > 1 or len(factors_of(below[0])) > 1) and isinstance(tree, n.Sum):
+            if in_factors and isinstance(tree, n.Sum):
                 continue  # what stands in factors is not multiplied out to be factored again
             if len(below) == 1 and _without_spaces(text) != _without_spaces(plain(below[0])):
                 paper.write(

@@ -51,7 +51,7 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
         raise NotThisWay("It is no polynomial.")
     if abs(int(value.denominator.leading_coefficient())) != 1:
         raise NotThisWay("The coefficients are no whole numbers.")
-    letters = [name for name, d in zip(value.field.names, value.numerator.degrees(), strict=True) if d]
+    letters = [name for name, d in zip(value.field.names, value.numerator.degrees(), strict=True) if d > 0]
     if not letters:
         raise NotThisWay("There are no letters.")
     paper = Paper(problem)
