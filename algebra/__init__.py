@@ -18,7 +18,7 @@ from algebra.formats.pasted_key import MAX_CHARACTERS as MAX_KEY_CHARACTERS
 from algebra.formats.pasted_key import looks_like_text_form
 from algebra.formats.text_form import read_workings
 from algebra.formats.typeset import echo, understood, values_in_latex
-from algebra.methods.catalogue import METHODS, Method
+from algebra.methods.catalogue import METHODS, NUMBER_KINDS, Method
 from algebra.methods.paper import Step
 from algebra.methods.places import places_of, typeset
 from algebra.parse.errors import ReadingError
@@ -82,7 +82,7 @@ VERSION = "9"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
-    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "OPTION_ORDERS", "OTHER_SPELLINGS",
+    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS", "OTHER_SPELLINGS",
     "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Evidence", "Family",
     "FeaturesReport", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "LineError", "Link", "Method", "MethodRow", "MethodsReport",
     "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Proof", "Proofs", "ProofsReport",

@@ -128,3 +128,10 @@ METHODS: tuple[Method, ...] = (
 )  # fmt: skip
 
 BY_ID: dict[str, Method] = {method.id: method for method in METHODS}
+
+NUMBER_KINDS: dict[str, tuple[str, str]] = {
+    "complex-numbers": ("Complex numbers", "Solutions with i."),
+    "irrational-numbers": ("Irrational numbers", "Answers that keep a root."),
+    "leading-coefficient": ("Leading coefficient other than 1", "Trinomials with a ≠ 1."),
+}
+"""What else a class may not have been taught: the kinds of number of a solution, each with its name and what it is."""

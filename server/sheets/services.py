@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
-from algebra import JsonValue, TaskError
+from algebra import METHODS, NUMBER_KINDS, RULES, JsonValue, TaskError
 from algebra import Working as CoreWorking
 from server.common.problems import Conflict, Refused
 from server.sheets import queries, reports
@@ -15,6 +15,8 @@ from server.sheets.schemas import ProblemChange, ProblemIn, SheetChange, Working
 
 MAX_SHEETS = 500
 MAX_PROBLEMS = 200
+TEACHABLE = frozenset(NUMBER_KINDS) | {method.id for method in METHODS} | {rule.id for rule in RULES}
+"""What a class may know or not. What a sheet holds already stays, though a later version may not know it any more."""
 
 
 def create_sheet(teacher: User, title: str) -> Sheet:
@@ -25,7 +27,7 @@ def create_sheet(teacher: User, title: str) -> Sheet:
 
 @transaction.atomic
 def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
-    """Renames a sheet or sets its conventions; raises Refused for an unknown convention."""
+    """Renames a sheet or sets its conventions; raises Refused for an unknown convention, method or rule."""
     sheet = queries.sheet_of(teacher, sheet_id)
     if data.title is not None:
         sheet.title = data.title
@@ -38,6 +40,9 @@ def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
         sheet.problems.update(difficulty_version="")
         Working.objects.filter(problem__sheet=sheet).update(report=None)
     if data.untaught is not None:
+        unknown = sorted(set(data.untaught) - TEACHABLE - set(sheet.untaught))
+        if unknown:
+            raise Refused(f"There is no method, rule or kind of number “{unknown[0]}”.", code="untaught")
         sheet.untaught = sorted(set(data.untaught))
         sheet.problems.update(difficulty_version="")
     sheet.save()

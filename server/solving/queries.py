@@ -8,6 +8,7 @@ from django.contrib.auth.models import User
 
 from algebra import (
     METHODS,
+    NUMBER_KINDS,
     RULES,
     SLIPS,
     FeaturesReport,
@@ -37,11 +38,6 @@ from server.sheets import queries as sheets
 from server.sheets import reports
 from server.solving.schemas import AnticipatedOut, EntryOut, HintOut, MethodsOut, SolutionOut
 
-NUMBER_KINDS = {
-    "complex-numbers": ("Complex numbers", "Solutions with i."),
-    "irrational-numbers": ("Irrational numbers", "Answers that keep a root."),
-    "leading-coefficient": ("Leading coefficient other than 1", "Trinomials with a ≠ 1."),
-}
 _METHODS = {method.id: method for method in METHODS}
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 from ninja import Field, Schema
 
 from algebra import Difficulty, Echo, Option, TypesetStep, TypesetWrongAnswer, Unfinished, limits
+from server.common.schemas import LineText
 
 
 class SolutionOut(Schema):
@@ -34,7 +35,7 @@ class MethodsOut(Schema):
 class NextIn(Schema):
     """The lines so far, stored or not."""
 
-    lines: list[str] = Field(max_length=limits.MAX_LINES)
+    lines: list[LineText] = Field(max_length=limits.MAX_LINES)
 
 
 class HintOut(Schema):

@@ -19,11 +19,15 @@ def points(*values):
 
 
 def closed(low, high):
-    return RealSet.interval(None if low is None else rational(low), True, None if high is None else rational(high), True)
+    return RealSet.interval(
+        None if low is None else rational(low), True, None if high is None else rational(high), True
+    )
 
 
 def opened(low, high):
-    return RealSet.interval(None if low is None else rational(low), False, None if high is None else rational(high), False)
+    return RealSet.interval(
+        None if low is None else rational(low), False, None if high is None else rational(high), False
+    )
 
 
 def both(first, second):

@@ -126,7 +126,12 @@ def test_statements_name_their_parts():
 )
 def test_a_survey_says_what_occurs(text, letters, signs, roots, exponents):
     found = surveyed([read_expression(text)])
-    assert (sorted(found.letters), found.signs, found.roots, found.exponents) == (list(letters), signs, roots, exponents)
+    assert (sorted(found.letters), found.signs, found.roots, found.exponents) == (
+        list(letters),
+        signs,
+        roots,
+        exponents,
+    )
     assert found.asks_for_more is (roots or exponents)
 
 

@@ -165,6 +165,8 @@ def test_each_check_of_the_table_can_fire():
     assert len(seen) == 17, sorted(seen)
 
 
-@pytest.mark.parametrize(("number", "primes"), [(1, []), (2, [2]), (12, [2, 2, 3]), (97, [97]), (2 * 3 * 25, [2, 3, 5, 5])])
+@pytest.mark.parametrize(
+    ("number", "primes"), [(1, []), (2, [2]), (12, [2, 2, 3]), (97, [97]), (2 * 3 * 25, [2, 3, 5, 5])]
+)
 def test_a_number_is_taken_into_primes(number, primes):
     assert list(_primes(number)) == primes

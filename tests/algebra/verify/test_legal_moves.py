@@ -5,9 +5,9 @@ import pytest
 from algebra import Working, check
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import field_of
+from algebra.exact.writing import simplified_tree
 from algebra.parse.lines import read_expression
 from algebra.tree.plain import plain
-from algebra.exact.writing import simplified_tree
 from algebra.verify.legal_moves import BY_STATED, LEGAL_MOVES, in_proportion, is_even_power, is_multiple
 
 FIELD = field_of(("x", "y"))

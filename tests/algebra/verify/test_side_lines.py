@@ -170,7 +170,10 @@ def test_a_stated_domain_is_shown_a_number_too_many_or_too_few(given, line, rela
 @pytest.mark.parametrize(
     ("lines", "relations"),
     [
-        (["let u = x^2", "u^2 - 5u + 4 = 0", "u = 1 or u = 4", "x = ±1 or x = ±2"], ["holds", "holds", "holds", "holds"]),
+        (
+            ["let u = x^2", "u^2 - 5u + 4 = 0", "u = 1 or u = 4", "x = ±1 or x = ±2"],
+            ["holds", "holds", "holds", "holds"],
+        ),
         (["let u = x^2", "u^2 - 5u + 4 = 0", "u = 1 or u = 5"], ["holds", "holds", "breaks"]),
         (["let u = x^2", "u = 1 or u = 4", "x = 1 or x = 2"], ["holds", "holds", "narrows"]),
     ],

@@ -1,0 +1,165 @@
+"""Every endpoint of the API, by its own description: what it gives its owner, a stranger, nobody, and to a malformed body."""
+
+import re
+
+import jsonschema
+import pytest
+
+from server.config.openapi import document
+from tests.server.conftest import Api
+
+pytestmark = pytest.mark.django_db
+
+DOCUMENT = document()
+METHODS = ("get", "post", "put", "patch", "delete")
+OPERATIONS = {
+    (method.upper(), path): DOCUMENT["paths"][path][method]
+    for path in DOCUMENT["paths"]
+    for method in METHODS
+    if method in DOCUMENT["paths"][path]
+}
+OPEN = {("GET", "/api/account/session"), ("POST", "/api/account/log-in"), ("POST", "/api/account/set-up")}
+"""What one may ask without being logged in."""
+
+KEY = "solve: x^2 = 9\nx = ±3\n"
+SENT = {
+    # operation: (what is sent, the status that answers it, bodies that are malformed)
+    ("GET", "/api/account/session"): (None, 200, []),
+    ("POST", "/api/account/log-in"): ({"username": "maren", "password": "lantern-quay"}, 200, [{}, {"username": 3}]),
+    ("POST", "/api/account/set-up"): (
+        {"username": "ilse", "password": "tide-table-41", "name": "Ilse"}, 400, [{}, {"username": "ilse", "password": "12"}],
+    ),
+    ("POST", "/api/account/log-out"): (None, 200, []),
+    ("GET", "/api/account/words"): (None, 200, []),
+    ("PUT", "/api/account/words"): (
+        {"words": {"distribute": {"name": "Open the brackets", "text": "Each term."}}}, 200, [{}, {"words": [1]}, {"words": {"no-such": {"name": "", "text": ""}}}],
+    ),
+    ("GET", "/api/catalogue"): (None, 200, []),
+    ("POST", "/api/check"): (
+        {"task": "solve", "given": "x^2 = 9", "lines": ["x = 3"]}, 200,
+        [{}, {"task": "solve"}, {"task": "solve", "given": "x" * 601}, {"task": "solve", "given": "x", "lines": "x"}, {"task": "solve", "given": "x", "format": 2}],
+    ),
+    ("POST", "/api/check/echo"): ({"text": "(x+1)/2 = 3 | ×2"}, 200, [{}, {"text": 3}, {"text": "x", "decimal": "dot"}]),
+    ("GET", "/api/sheets"): (None, 200, []),
+    ("POST", "/api/sheets"): ({"title": "Roots"}, 201, [{}, {"title": ""}, {"title": "x" * 400}]),
+    ("GET", "/api/sheets/{sheet_id}"): (None, 200, []),
+    ("PATCH", "/api/sheets/{sheet_id}"): (
+        {"conventions": {"decimal": "comma"}}, 200, [{"title": ""}, {"conventions": {"hue": "red"}}, {"untaught": ["no-such-thing"]}],
+    ),
+    ("DELETE", "/api/sheets/{sheet_id}"): (None, 204, []),
+    ("PUT", "/api/sheets/{sheet_id}/order"): ({"problems": ["{problem_id}"]}, 200, [{}, {"problems": [0]}, {"problems": "all"}]),
+    ("POST", "/api/sheets/{sheet_id}/problems"): (
+        {"task": "solve", "given": "|x| = 2"}, 201, [{}, {"task": "guess", "given": "x"}, {"task": "solve", "given": ""}, {"task": "solve", "given": "x = (", "numbers": "odd"}],
+    ),
+    ("GET", "/api/problems/{problem_id}"): (None, 200, []),
+    ("PATCH", "/api/problems/{problem_id}"): ({"given": "x^2 = 49"}, 200, [{"task": "guess"}, {"numbers": "odd"}, {"given": ""}]),
+    ("POST", "/api/problems/{problem_id}/copy"): (None, 201, []),
+    ("DELETE", "/api/problems/{problem_id}"): (None, 204, []),
+    ("PUT", "/api/problems/{problem_id}/lines"): (
+        {"revision": 0, "lines": ["x = ±6", "x = (6"]}, 200, [{}, {"revision": 0}, {"revision": -1, "lines": []}, {"revision": 0, "lines": [""]}, {"revision": "a", "lines": []}],
+    ),
+    ("GET", "/api/problems/{problem_id}/methods"): (None, 200, []),
+    ("POST", "/api/problems/{problem_id}/next-step"): ({"lines": []}, 200, [{}, {"lines": "x"}, {"lines": ["x" * 601]}]),
+    ("GET", "/api/problems/{problem_id}/anticipate"): (None, 200, []),
+    ("GET", "/api/problems/{problem_id}/analysis"): (None, 200, []),
+    ("POST", "/api/keys/proofread"): ({"text": KEY}, 200, [{}, {"text": 3}]),
+    ("POST", "/api/keys/sheet"): ({"title": "From a key", "text": KEY}, 201, [{}, {"title": "", "text": KEY}, {"title": "x", "text": ""}]),
+}  # fmt: skip
+OWNED = [operation for operation in SENT if "{" in operation[1]]
+
+
+def placed(value, ids):
+    """A path or body with the ids of what exists put in."""
+    if isinstance(value, str):
+        whole = re.fullmatch(r"\{(\w+)\}", value)
+        return ids[whole[1]] if whole else re.sub(r"\{(\w+)\}", lambda found: str(ids[found[1]]), value)
+    if isinstance(value, dict):
+        return {key: placed(inner, ids) for key, inner in value.items()}
+    if isinstance(value, list):
+        return [placed(inner, ids) for inner in value]
+    return value
+
+
+def ask(client, operation, problem, body):
+    method, path = operation
+    ids = {"sheet_id": problem.sheet_id, "problem_id": problem.pk}
+    if method == "GET":
+        return client.get(placed(path, ids))
+    return client.send(method, placed(path, ids), placed(body, ids))
+
+
+def fits(operation, answer):
+    """Raises ValidationError where the body is not what the description promises for its status."""
+    described = OPERATIONS[operation]["responses"]
+    assert answer.status_code in {int(status) for status in described}, (operation, answer.status_code, answer.content)
+    content = described[answer.status_code].get("content")
+    if content:
+        schema = {**content["application/json"]["schema"], "components": DOCUMENT["components"]}
+        jsonschema.validate(answer.json(), schema)
+
+
+def test_the_table_has_every_operation_and_no_other():
+    plain = {(method, re.sub(r"\{int:", "{", path)) for method, path in OPERATIONS}
+    assert set(SENT) == plain
+
+
+@pytest.mark.parametrize("operation", SENT, ids=" ".join)
+def test_what_is_mine_answers_as_described(api, problem, operation):
+    body, status, _ = SENT[operation]
+    answer = ask(api, operation, problem, body)
+    assert answer.status_code == status, answer.content
+    fits(operation, answer)
+
+
+@pytest.mark.parametrize("operation", OWNED, ids=" ".join)
+def test_what_is_a_strangers_does_not_exist(stranger, problem, operation):
+    answer = ask(stranger, operation, problem, SENT[operation][0])
+    assert answer.status_code == 404
+    fits(operation, answer)
+    problem.refresh_from_db()
+    assert (problem.given, problem.working.lines.count(), problem.sheet.problems.count()) == ("x^2 = 36", 1, 1)
+
+
+@pytest.mark.parametrize("operation", [op for op in SENT if op not in OPEN], ids=" ".join)
+def test_nobody_gets_nothing(problem, operation):
+    answer = ask(Api(), operation, problem, SENT[operation][0])
+    assert answer.status_code == 401
+    assert "x^2" not in answer.content.decode()
+
+
+@pytest.mark.parametrize("operation", [op for op in SENT if op[0] != "GET"], ids=" ".join)
+def test_no_change_without_the_token(api, problem, operation):
+    method, path = operation
+    ids = {"sheet_id": problem.sheet_id, "problem_id": problem.pk}
+    answer = api.client.generic(method, placed(path, ids), "{}", content_type="application/json")
+    assert answer.status_code == 403
+
+
+@pytest.mark.parametrize(
+    ("operation", "body"), [(op, body) for op, (_, _, bodies) in SENT.items() for body in bodies], ids=str
+)
+def test_a_malformed_body_is_refused_with_words_and_changes_nothing(api, problem, operation, body):
+    answer = ask(api, operation, problem, body)
+    assert answer.status_code in (400, 422), answer.content
+    detail = answer.json()["detail"]
+    if answer.status_code == 400:
+        assert detail.strip()
+        assert detail[0].isupper() or detail[0] == "“"
+    else:
+        assert all(item["msg"] and item["loc"] for item in detail)
+    problem.refresh_from_db()
+    assert (problem.given, problem.working.lines.count(), problem.sheet.title) == ("x^2 = 36", 1, "Quadratics")
+
+
+@pytest.mark.parametrize("operation", [op for op in SENT if op[0] != "GET" and SENT[op][2]], ids=" ".join)
+def test_what_is_no_json_is_refused(api, problem, operation):
+    method, path = operation
+    ids = {"sheet_id": problem.sheet_id, "problem_id": problem.pk}
+    answer = api.client.generic(
+        method, placed(path, ids), "{“", content_type="application/json", headers={"X-CSRFToken": api._token()}
+    )
+    assert answer.status_code == 400
+
+
+def test_an_unknown_path_below_the_api_is_not_a_page(api):
+    assert api.get("/api/no-such-thing").status_code == 404
