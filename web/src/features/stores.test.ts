@@ -7,48 +7,9 @@ import { useMethods } from './methods/store'
 import { useNextStep } from './next/store'
 import { useProofs } from './proofs/store'
 import { useSheets } from './sheets/store'
+import { asked, beginAnew, echo, line, link, method, problem, says } from '@/testing/server'
 
-type Answer = unknown | ((body: unknown, request: Request) => unknown)
-
-/** What a fake server says to “METHOD /path”, and what it was asked. */
-const says: Record<string, Answer> = {}
-const asked: { what: string; body: unknown }[] = []
-let down = false
-
-async function answer(request: Request): Promise<Response> {
-  if (down) throw new TypeError('no connection')
-  const { pathname } = new URL(request.url)
-  const what = `${request.method} ${pathname}`
-  const body = request.method === 'GET' || request.method === 'DELETE' ? null : await request.json()
-  asked.push({ what, body })
-  const found = says[what]
-  if (found === undefined) return Response.json({ detail: `nobody knows ${what}` }, { status: 404 })
-  const given = typeof found === 'function' ? await (found as (b: unknown, r: Request) => unknown)(body, request) : found
-  return given instanceof Response ? given : Response.json(given)
-}
-
-beforeEach(() => {
-  for (const key of Object.keys(says)) delete says[key]
-  asked.length = 0
-  down = false
-  localStorage.clear()
-  setActivePinia(createPinia())
-  vi.stubGlobal('fetch', (input: Request) => answer(input))
-})
-
-const echo = (left: string) => ({ left, right: '', kind: 'equation', prefix: '', move: '', remark: '', notes: [], error: null })
-const step = (text: string, kind = 'line') => ({
-  text, kind, name: 'Add to both sides', reason: 'undo the minus', before_echo: echo(`before ${text}`), after_echo: echo(text), side_work: [],
-})
-const method = (id: string, ...texts: string[]) => ({ method: id, name: id, steps: texts.map((text) => step(text)) })
-const problem = (lines: string[], finished = false) => ({
-  id: 3, task: 'solve', given: 'x - 2 = 5', variable: '', numbers: 'real', given_echo: echo('x - 2'), revision: 0,
-  lines: lines.map((text) => ({ text, echo: echo(text) })),
-  report: {
-    links: lines.map((_, k) => ({ line: k + 1, kind: 'equation', relation: 'holds', slip: k ? { id: 'flip', name: 'Sign lost' } : null })),
-    owed: [], answer: { verdict: finished ? 'correct' : 'none' }, finish: { finished, remaining: [] },
-  },
-})
+beforeEach(beginAnew)
 
 describe('unwrap', () => {
   it.each([
@@ -106,10 +67,10 @@ describe('the methods', () => {
   })
   it('say when the server does not answer, and what it refuses', async () => {
     const methods = useMethods()
-    down = true
+    line.down = true
     await methods.load(3)
     expect(methods.trouble).toBe('The server does not answer.')
-    down = false
+    line.down = false
     await methods.load(3)
     expect(methods.trouble).toContain('nobody knows')
     expect(methods.found).toBeNull()
@@ -140,7 +101,7 @@ describe('the next step', () => {
     says[path] = { step: null }
     await next.more(3, [])
     expect(await next.more(3, [])).toBeNull()
-    down = true
+    line.down = true
     await next.more(3, ['other'])
     expect(next.trouble).toBe('The server does not answer.')
   })
@@ -149,7 +110,7 @@ describe('the next step', () => {
 describe('the board', () => {
   const open = (lines: string[], finished: boolean, ...ways: ReturnType<typeof method>[]) =>
     Object.assign(says, {
-      'GET /api/problems/3': problem(lines, finished),
+      'GET /api/problems/3': problem(lines, { finished }),
       'GET /api/problems/3/methods': { methods: ways },
       'POST /api/check/echo': (body: unknown) => echo((body as { text: string }).text),
       'POST /api/check': (body: unknown) => ({
@@ -196,7 +157,7 @@ describe('the board', () => {
     open([], false, method('undo', 'x = 7'))
     const board = useBoard()
     await board.load(3, '')
-    down = true
+    line.down = true
     await board.wander([], 'x = 3')
     expect(board.detour[0]).toMatchObject({ text: 'x = 3', relation: null, word: 'not judged:' })
   })
@@ -227,7 +188,7 @@ describe('a key', () => {
   it('loses nothing when the server does not answer', async () => {
     const proofs = useProofs()
     proofs.write('1) x = 2')
-    down = true
+    line.down = true
     await proofs.proofread()
     expect([proofs.trouble, proofs.text, proofs.busy]).toEqual(['The server does not answer. Your text is kept.', '1) x = 2', false])
     expect(await proofs.makeSheet('Key')).toBeNull()
@@ -264,7 +225,9 @@ describe('a sheet', () => {
     says['GET /api/sheets/1'] = sheet(3)
     const sheets = useSheets()
     await sheets.open(1)
-    sheets.follow(problem(['a', 'b', 'c'], true) as never)
+    const flip = { id: 'flip', name: 'Sign lost' }
+    const links = [link(1, 'holds'), link(2, 'holds', { slip: flip }), link(3, 'holds', { slip: flip })]
+    sheets.follow(problem(['a', 'b', 'c'], { finished: true, links }) as never)
     expect(sheets.sheet?.problems[0]).toMatchObject({ verdict: 'correct', finished: true, slips: [{ id: 'flip', name: 'Sign lost' }] })
     expect(sheets.sheet?.problems[0]?.beads).toHaveLength(3)
   })

@@ -174,11 +174,16 @@ function remove(): Promise<void> {
   })
 }
 
-const REGIONS = ['.strip .current, .strip button', '.middle input', '.right']
+/** Where F6 goes in turn; a line of the chain has a part called right as well, so the notes are named by their place. */
+const REGIONS = [
+  { inside: '.strip', focus: '.strip .current, .strip button' },
+  { inside: '.middle', focus: '.middle input' },
+  { inside: '.desk > .right', focus: '.desk > .right' },
+]
 function nextRegion(): void {
-  const here = REGIONS.findIndex((selector) => document.activeElement?.closest(selector.split(' ')[0]!))
+  const here = REGIONS.findIndex(({ inside }) => document.activeElement?.closest(inside))
   const next = REGIONS[(here + 1) % REGIONS.length]!
-  document.querySelector<HTMLElement>(next)?.focus()
+  document.querySelector<HTMLElement>(next.focus)?.focus()
 }
 
 function onKey(event: KeyboardEvent): void {

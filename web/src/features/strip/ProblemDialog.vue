@@ -60,6 +60,8 @@ watch(
   },
 )
 
+watch([task, given, variable, numbers, method], () => (trouble.value = ''))
+
 async function keepIt(): Promise<void> {
   if (!given.value.trim() || error.value) {
     trouble.value = error.value?.message ?? 'Type the given first.'
