@@ -10,7 +10,8 @@ from algebra.desk.analysis import analysed, analysis
 from algebra.desk.check import check
 from algebra.desk.generate import EVENTS, generate
 from algebra.desk.next_step import Hint, next_step
-from algebra.desk.predict import Anticipated, Prediction, options, predict
+from algebra.desk.options import options
+from algebra.desk.predict import Anticipated, Prediction, predict
 from algebra.desk.proofread import Proof, Proofs, proofread
 from algebra.desk.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
 from algebra.families import FAMILIES, Family

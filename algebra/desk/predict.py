@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import random
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from fractions import Fraction as Q
@@ -21,7 +20,7 @@ from algebra.exact.writing import simplified_tree
 from algebra.formats.typeset import values_in_latex
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_expression, read_line
-from algebra.reports.prediction import Option, OptionOrder, PredictionReport, Unfinished, WrongAnswer
+from algebra.reports.prediction import PredictionReport, Unfinished, WrongAnswer
 from algebra.reports.report import Evidence, PointEvidence
 from algebra.reports.solution import Difficulty
 from algebra.reports.working import TaskError, Working
@@ -306,29 +305,3 @@ def _too_soon(working: Working, chain: list[str]) -> Iterator[Unfinished]:
         report = check(replace(working, lines=(line,)))
         if report.finish.remaining:
             yield Unfinished(line, report.finish.remaining[0].code, values_in_latex([line]))
-
-
-def options(
-    working: Working, *, count: int = 4, seed: int = 1, order: OptionOrder = "shuffled", found: Prediction | None = None
-) -> tuple[Option, ...]:
-    """Multiple-choice options: the right answer and the best distractors, each with its reason. Raises TaskError.
-
-    `found` is what was foreseen for the working, where that is known already.
-    """
-    found = found or predict(working, most=count + 4)
-    right = " or ".join(found.answer) if found.answer else "no solution"
-    length = max(len(right), 4)
-    # options of like length: an answer three times as long gives itself away
-    fair = [item for item in found.wrong if len(item.text) <= 3 * length]
-    rows = [Option(right, True, "", (), values_in_latex(found.answer))]
-    rows += [
-        Option(item.text, False, item.done, tuple(item.slips), values_in_latex(item.answer))
-        for item in fair[: count - 1]
-    ]
-    draw = random.Random(seed)
-    if order == "ascending":
-        return tuple(sorted(rows, key=lambda row: (len(row.answer), row.answer)))
-    trap = rows[1:2] if order == "trap-first" else []
-    rest = rows[:1] + rows[2:] if trap else rows
-    draw.shuffle(rest)
-    return (*trap, *rest)
