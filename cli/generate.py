@@ -6,7 +6,7 @@ import argparse
 import sys
 from typing import TextIO
 
-from algebra import DrawnProblem, DrawnProblems, TaskError, generate
+from algebra import DrawnProblem, DrawnProblems, TaskError, error_of, generate
 from cli.output import UNREADABLE, parsed, put
 
 
@@ -25,7 +25,10 @@ def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.st
     try:
         found = generate(options.family, options.level, options.count, options.seed, events=options.events)
     except TaskError as problem:
-        print(f"uchuu generate: {problem.message}", file=err)
+        if options.json:
+            put(DrawnProblems((), error_of(problem)), out)
+        else:
+            print(f"uchuu generate: {problem.message}", file=err)
         return UNREADABLE
     if options.json:
         rows = (

@@ -27,7 +27,7 @@ from cli.output import UNREADABLE, each_line, parsed, put
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
     """Returns 0 when the problem is worked, 2 when it is not."""
     parser = argparse.ArgumentParser(prog="uchuu predict", description="The wrong answers to expect.")
-    parser.add_argument("--task", default="simplify")
+    parser.add_argument("--task", help="else solve for an equation, simplify for an expression")
     parser.add_argument("--given")
     parser.add_argument("--variable")
     parser.add_argument("--most", type=int, default=8)
@@ -44,7 +44,8 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     if not choice.given:
         print("uchuu predict: name the problem with --given", file=err)
         return UNREADABLE
-    working = Working(choice.task, choice.given, (), choice.variable)
+    task = choice.task or ("solve" if "=" in choice.given else "simplify")
+    working = Working(task, choice.given, (), choice.variable)
     try:
         if choice.options:
             rows = options(working, count=choice.options, seed=choice.seed, order=choice.order)

@@ -1,0 +1,1 @@
+"""The forms in which workings come in and lines go out."""

@@ -1,0 +1,1 @@
+"""The ways to solve an equation, from the quick to the general."""
