@@ -11,9 +11,9 @@ HEAD = """\
 
 Made by `./uchuu api-types` from the records in `algebra/slips/`; don't edit this page. A slip is named beside a broken line only
 where its result is exactly the line written, up to order and to arithmetic carried out. How likely each is thought to be,
-for foreseeing wrong answers, is a table of judgement in `algebra/slips/likelihood.py`.
+for foreseeing wrong answers, is a judgement in its record.
 
-To add one: a record in the topic's file in `algebra/slips/`, with examples; `tests/algebra/test_slips.py` confirms that each
+To add one: a record in the topic's file in `algebra/slips/`, with examples; `tests/algebra/slips/` confirms that each
 example is truly wrong and is named, and that no right line is accused.
 """
 

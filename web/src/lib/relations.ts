@@ -39,8 +39,7 @@ export function relationWord(relation: string | null, kind: string): string {
 export const NOTE_WORDS: Record<string, string> = {
   'aside-not-put-back': 'What was worked out beside the line above is not put back here.',
   'longer-road': 'Right, and a longer road: there was a shorter step from the line before.',
-  stumbled: 'Something went wrong while this line was judged; the verdict shown is all that is known.',
-  'out-of-time': 'This link was not decided within the time allowed for it.',
+  'out-of-time': 'This link was not decided within the work allowed for it.',
   'method-differs': 'Right, but the task asks for another method.',
   repaired: 'Back on track: this line does not follow from the faulty one, but it is right for the given.',
   'undefined-at': 'This line is undefined at a value where the given is defined.',
