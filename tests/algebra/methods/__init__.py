@@ -1,0 +1,1 @@
+"""Mirror of algebra/methods."""
