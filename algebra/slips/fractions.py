@@ -213,7 +213,7 @@ SLIPS = (
          why="(6 + 3)/6 is 3/2, not 3.", cue="Only factors of the whole top and the whole bottom cancel: bracket every sum first.",
          examples=(("(x+9)/x", "9"), ("(√7+2)/√7", "2"), ("x^2/(x^2+4)", "1/4")), wrong=_cancelled_terms,
          innocent=(("(9x)/x", "9"), ("(x(x+4))/(x^2(x+4))", "1/x")), lurks_in=("reduce-fraction", "factor-all", "cancel-factors"), likely=4.0),
-    Slip(id="cancelled-one-term", name="Divided one term only", kind="concept", topic="fractions", done="{what}.",
+    Slip(id="cancelled-one-term", name="Cancelled in one term only", kind="concept", topic="fractions", done="{what}.",
          why="The bar holds for every term above it.", cue="The factor must be in every term.", examples=(("(10+5√3)/5", "2+5√3"),), wrong=_one_term,
          innocent=(("(10+5√3)/5", "2+√3"),), lurks_in=("cancel-factors", "reduce-solution")),
     Slip(id="cancelled-to-nothing", name="Cancelled to nothing", kind="concept", topic="fractions", done="{what}.",

@@ -1,0 +1,156 @@
+"""What stands behind the one command: a database of its own, what is made from the core, what is built only when it must be."""
+
+import json
+import tempfile
+from pathlib import Path
+
+import psycopg
+import pytest
+from jsonschema import Draft202012Validator
+
+from algebra import CONVENTIONS, SLIPS
+from tools import api_types, front, slips_page, start
+from tools.main import COMMANDS
+from tools.postgres import Cluster, PostgresError, free_port, programs, throwaway
+
+ROOT = Path(__file__).parents[2]
+
+
+class TestMadeFiles:
+    def test_the_page_of_slips_has_a_row_for_each(self):
+        page = slips_page.page()
+        assert page.count("\n| `") == len(SLIPS)
+        for slip in SLIPS:
+            assert f"| `{slip.id}` |" in page
+        assert all(line.count(" | ") >= 5 for line in page.splitlines() if line.startswith("| `"))
+
+    def test_the_list_of_conventions_for_the_front_end(self):
+        module = api_types.conventions_module()
+        for key, positions in CONVENTIONS.items():
+            assert f"  {key}: [{', '.join(map(repr, positions))}],\n" in module
+        assert (ROOT / "web" / "src" / "api" / "conventions.ts").read_text() == module
+
+    @pytest.mark.parametrize("name", api_types.PUBLISHED)
+    def test_a_published_schema_is_valid_and_of_the_record_as_it_is(self, name):
+        path = ROOT / "docs" / "schema" / f"{name}.schema.json"
+        kind, title = api_types.PUBLISHED[name]
+        assert path.read_text() == api_types._schema(kind, title)
+        schema = json.loads(path.read_text())
+        Draft202012Validator.check_schema(schema)
+        assert schema["title"] == title
+
+    def test_no_other_schema_lies_about(self):
+        assert {path.name for path in (ROOT / "docs" / "schema").iterdir()} == {
+            f"{name}.schema.json" for name in api_types.PUBLISHED
+        }
+
+
+class TestCommands:
+    @pytest.mark.parametrize("name", COMMANDS)
+    def test_a_command_has_its_function(self, name):
+        module, function = COMMANDS[name]
+        source = (ROOT / module.replace(".", "/")).with_suffix(".py").read_text()
+        assert f"def {function}(" in source
+
+
+class TestBuilding:
+    @pytest.fixture
+    def web(self, tmp_path, monkeypatch):
+        (tmp_path / "src").mkdir()
+        (tmp_path / "src" / "main.ts").write_text("1")
+        (tmp_path / "package-lock.json").write_text("{}")
+        (tmp_path / "dist").mkdir()
+        (tmp_path / "node_modules").mkdir()
+        asked = []
+        monkeypatch.setattr(front, "WEB", tmp_path)
+        monkeypatch.setattr(front, "DIST", tmp_path / "dist")
+        monkeypatch.setattr(front, "npm", lambda *arguments: asked.append(arguments[0]))
+        return tmp_path, asked
+
+    def test_it_is_built_once_for_the_same_sources(self, web):
+        _, asked = web
+        front.ensure_built()
+        front.ensure_built()
+        assert asked == ["ci", "run"]
+
+    def test_it_is_built_again_when_a_source_changes(self, web):
+        folder, asked = web
+        front.ensure_built()
+        (folder / "src" / "main.ts").write_text("2")
+        front.ensure_built()
+        assert asked == ["ci", "run", "run"]
+
+    def test_packages_are_installed_again_when_the_lock_changes(self, web):
+        folder, asked = web
+        front.ensure_packages()
+        front.ensure_packages()
+        (folder / "package-lock.json").write_text("{ }")
+        front.ensure_packages()
+        assert asked == ["ci", "ci"]
+
+    def test_a_build_that_fails_is_not_taken_for_done(self, web, monkeypatch):
+        folder, _ = web
+
+        def fail(*arguments):
+            raise RuntimeError(arguments[0])
+
+        monkeypatch.setattr(front, "npm", fail)
+        with pytest.raises(RuntimeError):
+            front.ensure_built()
+        assert not (folder / "dist" / ".built-from").exists()
+
+
+class TestDatabase:
+    @pytest.fixture
+    def open_folder(self):
+        """A folder that the server's own user may enter; those of pytest are for the one who runs it."""
+        with tempfile.TemporaryDirectory() as folder:
+            Path(folder).chmod(0o755)
+            yield Path(folder)
+
+    def test_a_throwaway_one_answers_and_is_gone_after(self):
+        with throwaway("harbour") as url:
+            with psycopg.connect(url) as connection:
+                assert connection.execute("select current_database()").fetchone() == ("harbour",)
+            assert "127.0.0.1" in url
+        with pytest.raises(psycopg.OperationalError):
+            psycopg.connect(url, connect_timeout=2)
+
+    def test_a_cluster_keeps_its_data_between_starts(self, open_folder):
+        folder = open_folder / "pg"
+        for expected in (None, "x"):
+            cluster = Cluster(folder, fast=True)
+            cluster.start()
+            try:
+                with psycopg.connect(cluster.url("kept"), autocommit=True) as connection:
+                    connection.execute("create table if not exists lines (text text)")
+                    found = connection.execute("select text from lines").fetchone()
+                    assert (found[0] if found else None) == expected
+                    connection.execute("insert into lines values ('x')")
+            finally:
+                cluster.stop()
+
+    def test_a_missing_server_is_told_with_what_to_do(self, monkeypatch, tmp_path):
+        monkeypatch.setattr("tools.postgres.Path.glob", lambda self, pattern: iter(()))
+        monkeypatch.setenv("PATH", str(tmp_path))
+        with pytest.raises(PostgresError, match="apt-get install postgresql"):
+            programs()
+
+    def test_a_free_port_can_be_taken(self):
+        assert 1024 < free_port() < 65536
+
+
+class TestStarting:
+    def test_data_is_kept_where_one_says(self, monkeypatch, tmp_path):
+        monkeypatch.setenv("UCHUU_HOME", str(tmp_path / "desk"))
+        assert start.home() == tmp_path / "desk"
+
+    def test_the_secret_is_made_once_and_for_the_owner_only(self, tmp_path, monkeypatch):
+        monkeypatch.delenv("UCHUU_SECRET", raising=False)
+        path = tmp_path / "secret-key"
+        start._ensure_secret(path)
+        first = path.read_text()
+        start._ensure_secret(path)
+        assert path.read_text() == first
+        assert len(first) >= 50
+        assert path.stat().st_mode & 0o077 == 0
