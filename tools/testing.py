@@ -9,7 +9,7 @@ import sys
 import time
 from collections.abc import Callable
 
-from tools import front
+from tools import front, share
 from tools.postgres import throwaway
 
 ROOT = front.ROOT
@@ -63,6 +63,7 @@ def lint() -> bool:
         and _run("mypy", env=env)
         and _run("lint-imports")
         and _run(sys.executable, "manage.py", "makemigrations", "--check", "--dry-run", env=env)
+        and share.main([]) == 0
     )
 
 

@@ -9,7 +9,7 @@ import pytest
 from jsonschema import Draft202012Validator
 
 from algebra import CONVENTIONS, SLIPS
-from tools import api_types, front, slips_page, start
+from tools import api_types, front, share, slips_page, start
 from tools.main import COMMANDS
 from tools.postgres import Cluster, PostgresError, free_port, programs, throwaway
 
@@ -154,3 +154,36 @@ class TestStarting:
         assert path.read_text() == first
         assert len(first) >= 50
         assert path.stat().st_mode & 0o077 == 0
+
+
+class TestShare:
+    @pytest.mark.parametrize(
+        ("name", "is_test"),
+        [
+            ("tests/algebra/test_rules.py", True),
+            ("tests/conftest.py", True),
+            ("web/src/lib/lib.test.ts", True),
+            ("web/src/testing/server.ts", True),
+            ("web/src/lib/keep.ts", False),
+            ("algebra/verify/check.py", False),
+            ("tools/testing.py", False),
+        ],
+    )
+    def test_what_counts_as_a_test(self, name, is_test):
+        assert share.is_test(Path(name)) is is_test
+
+    def test_lines_are_counted_that_are_not_empty_and_not_made(self, tmp_path):
+        for name, text in {
+            "algebra/a.py": "one\n\n  \ntwo\n", "algebra/migrations/b.py": "one\n", "tests/test_a.py": "one\n", "web/src/api/schema.d.ts": "one\n",
+            "web/src/api/conventions.ts": "one\n", "web/src/a.test.ts": "one\ntwo\n", "web/src/a.vue": "one\n", "tests/corpus/a.chain": "one\n", "docs/a.py": "one\n",
+        }.items():  # fmt: skip
+            path = tmp_path / name
+            path.parent.mkdir(parents=True, exist_ok=True)
+            path.write_text(text)
+        assert share.counted(tmp_path) == (3, 6)
+
+    @pytest.mark.parametrize(("counts", "status"), [((24, 100), 0), ((34, 100), 0), ((23, 100), 1), ((35, 100), 1)])
+    def test_a_share_outside_of_the_bounds_fails(self, counts, status, monkeypatch, capsys):
+        monkeypatch.setattr(share, "counted", lambda root: counts)
+        assert share.main([]) == status
+        assert f"{counts[0]} of 100 lines are tests" in capsys.readouterr().out
