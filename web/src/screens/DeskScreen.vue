@@ -21,6 +21,7 @@ import TaughtDrawer from '@/features/sheets/TaughtDrawer.vue'
 import ProblemDialog from '@/features/strip/ProblemDialog.vue'
 import ProblemStrip from '@/features/strip/ProblemStrip.vue'
 import { inForce, type Conventions } from '@/lib/conventions'
+import { actionOf, HELP, SHEET, type SheetAction } from '@/lib/shortcuts'
 import { instruction, unknownOf, type Numbers, type Task } from '@/lib/tasks'
 
 /** The desk: the sheet's problems on the left, the paper in the middle, what is to be said on the right. */
@@ -186,21 +187,27 @@ function nextRegion(): void {
   document.querySelector<HTMLElement>(next.focus)?.focus()
 }
 
+const DOES: Record<SheetAction, () => void> = {
+  'problem-before': () => go(props.place - 1),
+  'problem-after': () => go(props.place + 1),
+  new: () => (dialog.value = 'new'),
+  change: () => chain.problem && (dialog.value = 'change'),
+  copy: () => void copy(),
+  conventions: () => (settling.value = true),
+  taught: () => (teaching.value = true),
+  'next-region': nextRegion,
+  help: () => (keysOpen.value = true),
+}
+
 function onKey(event: KeyboardEvent): void {
   if (keysOpen.value || dialog.value || removing.value || settling.value || teaching.value || pending.value) return
-  const key = event.key.toLowerCase()
-  if (event.key === 'F1') keysOpen.value = true
-  else if (event.defaultPrevented || (props.face === 'board' && !event.altKey)) return // the board has keys of its own
-  else if (event.key === 'F6') nextRegion()
-  else if (event.key === 'PageUp') go(props.place - 1)
-  else if (event.key === 'PageDown') go(props.place + 1)
-  else if (event.altKey && key === 'n') dialog.value = 'new'
-  else if (event.altKey && key === 'e' && chain.problem) dialog.value = 'change'
-  else if (event.altKey && key === 'd') void copy()
-  else if (event.altKey && key === 'c') settling.value = true
-  else if (event.altKey && key === 'k') teaching.value = true
-  else if (event.altKey && key === 'h' && props.face === 'work') void tellMore()
-  else if (event.altKey && FACES.value.some(([, , letter]) => letter.toLowerCase() === key)) void show(FACES.value.find(([, , letter]) => letter.toLowerCase() === key)![0])
+  const action = actionOf(SHEET, event)
+  // the board has keys of its own, and what a line or a field has taken is done with
+  if (action !== 'help' && (event.defaultPrevented || (props.face === 'board' && !event.altKey))) return
+  const help = actionOf(HELP, event)
+  if (action !== null) DOES[action]()
+  else if (help === 'next-step' && props.face === 'work') void tellMore()
+  else if (help !== null && FACES.value.some(([name]) => name === help)) void show(help)
   else if (event.key === '?' && !(event.target instanceof HTMLInputElement)) keysOpen.value = true
   else return
   event.preventDefault()

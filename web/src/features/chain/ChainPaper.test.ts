@@ -129,6 +129,12 @@ describe('the paper by keyboard', () => {
     await press(made, 'y', { ctrlKey: true })
     expect(stored).toEqual(['x = 5 + 2'])
   })
+  it('leaves Alt+O on a line to the explanations', async () => {
+    const made = await paper()
+    await press(made, 'ArrowUp')
+    await press(made, 'o', { altKey: true })
+    expect(field(made).attributes('aria-label')).toBe('Next line')
+  })
   it('asks for the keys with ?', async () => {
     const made = await paper()
     await press(made, '?')

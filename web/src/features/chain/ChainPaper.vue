@@ -9,6 +9,7 @@ import MathText from '@/components/MathText.vue'
 import { useSheets } from '@/features/sheets/store'
 import { keep, kept } from '@/lib/keep'
 import { isSideLine, relationWord, type Relation } from '@/lib/relations'
+import { actionOf, ON_A_LINE, type LineAction } from '@/lib/shortcuts'
 import { instruction, unknownOf } from '@/lib/tasks'
 
 /**
@@ -150,23 +151,25 @@ function remove(at: number): void {
 }
 
 function onRowKey(at: number, event: KeyboardEvent): void {
-  const control = event.ctrlKey || event.metaKey
-  const key = event.key
-  if (key === 'ArrowUp' && event.altKey) cursor.value = chain.move(at, -1)
-  else if (key === 'ArrowDown' && event.altKey) cursor.value = chain.move(at, 1)
-  else if (key === 'ArrowUp') select(at - 1)
-  else if (key === 'ArrowDown') {
-    if (at === chain.lines.length - 1) toEnd(draft.value.mode === 'append' ? draft.value.text : '')
-    else select(at + 1)
-  } else if (key === 'Home') select(0)
-  else if (key === 'End' || key === 'Escape') toEnd(draft.value.mode === 'append' ? draft.value.text : '')
-  else if (key === 'Enter' || key === 'F2') edit(at)
-  else if (key === 'Insert' || key === 'o') openBefore(key === 'o' ? at + 1 : at)
-  else if (key === 'Delete' || key === 'Backspace') remove(at)
-  else if (control && key.toLowerCase() === 'z') undo(event.shiftKey)
-  else if (control && key.toLowerCase() === 'y') undo(true)
-  else if (key === '?') emit('help')
-  else return
+  const action = actionOf(ON_A_LINE, event)
+  if (action === null) return
+  const write = (): void => toEnd(draft.value.mode === 'append' ? draft.value.text : '')
+  const does: Record<LineAction, () => void> = {
+    'move-up': () => (cursor.value = chain.move(at, -1)),
+    'move-down': () => (cursor.value = chain.move(at, 1)),
+    up: () => select(at - 1),
+    down: () => (at === chain.lines.length - 1 ? write() : select(at + 1)),
+    first: () => select(0),
+    write,
+    edit: () => edit(at),
+    'open-before': () => openBefore(at),
+    'open-after': () => openBefore(at + 1),
+    remove: () => remove(at),
+    undo: () => undo(false),
+    redo: () => undo(true),
+    help: () => emit('help'),
+  }
+  does[action]()
   event.preventDefault()
   event.stopPropagation()
 }

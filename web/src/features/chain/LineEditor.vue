@@ -2,6 +2,7 @@
 import { computed, nextTick, onMounted, ref, toRef, watch } from 'vue'
 import MathText from '@/components/MathText.vue'
 import { useEcho } from '@/composables/useEcho'
+import { actionOf, WRITING } from '@/lib/shortcuts'
 
 /**
  * The line being written: the plain notation below, and right above it, at every key, what the core understood.
@@ -57,21 +58,16 @@ function commit(): void {
   emit('commit', typed)
 }
 
-function undoOrRedo(again: boolean): void {
-  if (again) emit('redo')
-  else emit('undo')
-}
-
 function onKey(event: KeyboardEvent): void {
-  const control = event.ctrlKey || event.metaKey
-  if (event.key === 'Enter') commit()
-  else if (event.key === 'Escape') emit('cancel')
-  else if (event.key === 'ArrowUp' && !event.altKey) emit('leave', 'up')
-  else if (event.key === 'ArrowDown' && !event.altKey) emit('leave', 'down')
-  else if (control && event.key.toLowerCase() === 'z' && !props.text) undoOrRedo(event.shiftKey)
-  else if (control && event.key.toLowerCase() === 'y' && !props.text) emit('redo')
-  else if (event.key === '?' && !props.text) emit('help')
-  else return
+  const action = actionOf(WRITING, event)
+  // in a field with text the browser's own undo is meant, and a question mark is one
+  if (action === null || (props.text && (action === 'undo' || action === 'redo' || action === 'help'))) return
+  if (action === 'commit') commit()
+  else if (action === 'up' || action === 'down') emit('leave', action)
+  else if (action === 'cancel') emit('cancel')
+  else if (action === 'undo') emit('undo')
+  else if (action === 'redo') emit('redo')
+  else emit('help')
   event.preventDefault()
 }
 

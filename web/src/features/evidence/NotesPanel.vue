@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { pointOf, type Link, type Report } from '@/api/client'
 import RelationGlyph from '@/components/RelationGlyph.vue'
 import { isSideLine, meaningOf, NOTE_WORDS, relationWord, type Relation } from '@/lib/relations'
+import { actionOf, HELP } from '@/lib/shortcuts'
 
 /** What is to be said of the line one is on. Empty and quiet when it holds and nothing was noticed. */
 const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string; task: string }>()
@@ -13,9 +14,9 @@ const explanations = computed(() => (props.link?.slip ? [props.link.slip, ...pro
 const slip = computed(() => explanations.value[which.value % explanations.value.length] ?? null)
 watch(() => [props.number, props.text], () => (which.value = 0))
 function onKey(event: KeyboardEvent): void {
-  if (!event.altKey || !slip.value) return
-  if (event.key.toLowerCase() === 'o') which.value++
-  else if (event.key.toLowerCase() === 'u' && slip.value.instead) emit('use', slip.value.instead)
+  const action = slip.value ? actionOf(HELP, event) : null
+  if (action === 'other-explanation') which.value++
+  else if (action === 'use-right-line' && slip.value?.instead) emit('use', slip.value.instead)
   else return
   event.preventDefault()
 }

@@ -1,44 +1,10 @@
 <script setup lang="ts">
+import { GROUPS } from '@/lib/shortcuts'
+
 /** All keys of the desk, and the notation, on one panel. */
 defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 
-const KEYS: [string, [string, string][]][] = [
-  ['While writing', [
-    ['Enter', 'commit the line'],
-    ['Esc', 'leave it'],
-    ['↑', 'go to the lines'],
-    ['Ctrl Z · Ctrl Y', 'undo, redo a line (in an empty field)'],
-    ['?', 'this panel (in an empty field); F1 anywhere'],
-  ]],
-  ['Help with the working', [
-    ['Alt H', 'the next step: hint, rule, line'],
-    ['Alt U · Alt O', 'at a slip: use the right line, other explanations'],
-    ['Alt W', 'the paper'],
-    ['Alt A', 'the wrong answers to expect'],
-    ['Alt M', 'the methods side by side'],
-    ['Alt B', 'the board'],
-    ['Alt G', 'the graph (of a function)'],
-  ]],
-  ['On a line', [
-    ['↑ ↓ · Home', 'from line to line'],
-    ['Enter', 'edit it'],
-    ['Insert', 'open a line before it'],
-    ['o', 'open a line after it'],
-    ['Delete', 'remove it'],
-    ['Alt ↑ · Alt ↓', 'move it'],
-    ['Esc · End', 'back to writing'],
-  ]],
-  ['The sheet', [
-    ['PgUp · PgDn', 'problem before, problem after'],
-    ['Alt N', 'new problem'],
-    ['Alt E', 'change this problem'],
-    ['Alt D', 'duplicate it'],
-    ['Alt C', 'conventions of the sheet'],
-    ['Alt K', 'what the class knows, own words'],
-    ['F6', 'problems, paper, notes in turn'],
-  ]],
-]
 const NOTATION: [string, string][] = [
   ['(x+1)/(x-4)', 'a fraction; / takes its two neighbours'],
   ['x^2   2^(3x)', 'powers'],
@@ -63,10 +29,10 @@ const NOTATION: [string, string][] = [
   <el-dialog :model-value="open" title="Keys and notation" width="820" append-to-body @close="emit('close')">
     <div class="columns">
       <div>
-        <section v-for="[name, keys] in KEYS" :key="name">
-          <h3>{{ name }}</h3>
+        <section v-for="group in GROUPS" :key="group.name">
+          <h3>{{ group.name }}</h3>
           <dl>
-            <template v-for="[key, what] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template>
+            <template v-for="row in group.rows" :key="row.shown"><dt><kbd>{{ row.shown }}</kbd></dt><dd>{{ row.what }}</dd></template>
           </dl>
         </section>
       </div>

@@ -1,0 +1,88 @@
+/**
+ * Every shortcut of the desk in one table: what is pressed, how it is shown, what it does. The panel of keys is drawn from it, and
+ * what listens asks it which action a key means, so that neither can say what the other doesn't.
+ */
+export interface Row<Action extends string> {
+  /** As the panel shows it. */
+  shown: string
+  what: string
+  /** Pressed key → action. */
+  keys: Partial<Record<string, Action>>
+}
+export interface Group<Action extends string> {
+  name: string
+  rows: Row<Action>[]
+}
+
+export type WritingAction = 'commit' | 'cancel' | 'up' | 'down' | 'undo' | 'redo' | 'help'
+export const WRITING: Group<WritingAction> = {
+  name: 'While writing',
+  rows: [
+    { shown: 'Enter', what: 'commit the line', keys: { Enter: 'commit' } },
+    { shown: 'Esc', what: 'leave it', keys: { Escape: 'cancel' } },
+    { shown: '↑', what: 'go to the lines', keys: { ArrowUp: 'up', ArrowDown: 'down' } },
+    { shown: 'Ctrl Z · Ctrl Y', what: 'undo, redo a line (in an empty field)', keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' } },
+    { shown: '?', what: 'this panel (in an empty field); F1 anywhere', keys: { '?': 'help' } },
+  ],
+}
+
+export type LineAction =
+  | 'move-up' | 'move-down' | 'up' | 'down' | 'first' | 'write' | 'edit' | 'open-before' | 'open-after' | 'remove' | 'undo' | 'redo' | 'help'
+export const ON_A_LINE: Group<LineAction> = {
+  name: 'On a line',
+  rows: [
+    { shown: '↑ ↓ · Home', what: 'from line to line', keys: { ArrowUp: 'up', ArrowDown: 'down', Home: 'first' } },
+    { shown: 'Enter', what: 'edit it', keys: { Enter: 'edit', F2: 'edit' } },
+    { shown: 'Insert', what: 'open a line before it', keys: { Insert: 'open-before' } },
+    { shown: 'o', what: 'open a line after it', keys: { o: 'open-after' } },
+    { shown: 'Delete', what: 'remove it', keys: { Delete: 'remove', Backspace: 'remove' } },
+    { shown: 'Alt ↑ · Alt ↓', what: 'move it', keys: { 'Alt+ArrowUp': 'move-up', 'Alt+ArrowDown': 'move-down' } },
+    { shown: 'Ctrl Z · Ctrl Y', what: 'undo, redo', keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' } },
+    { shown: 'Esc · End', what: 'back to writing', keys: { Escape: 'write', End: 'write', '?': 'help' } },
+  ],
+}
+
+export type HelpAction = 'next-step' | 'use-right-line' | 'other-explanation' | 'work' | 'anticipate' | 'methods' | 'board' | 'graph'
+export const HELP: Group<HelpAction> = {
+  name: 'Help with the working',
+  rows: [
+    { shown: 'Alt H', what: 'the next step: hint, rule, line', keys: { 'Alt+h': 'next-step' } },
+    { shown: 'Alt U · Alt O', what: 'at a slip: use the right line, other explanations', keys: { 'Alt+u': 'use-right-line', 'Alt+o': 'other-explanation' } },
+    { shown: 'Alt W', what: 'the paper', keys: { 'Alt+w': 'work' } },
+    { shown: 'Alt A', what: 'the wrong answers to expect', keys: { 'Alt+a': 'anticipate' } },
+    { shown: 'Alt M', what: 'the methods side by side', keys: { 'Alt+m': 'methods' } },
+    { shown: 'Alt B', what: 'the board', keys: { 'Alt+b': 'board' } },
+    { shown: 'Alt G', what: 'the graph (of a function)', keys: { 'Alt+g': 'graph' } },
+  ],
+}
+
+export type SheetAction = 'problem-before' | 'problem-after' | 'new' | 'change' | 'copy' | 'conventions' | 'taught' | 'next-region' | 'help'
+export const SHEET: Group<SheetAction> = {
+  name: 'The sheet',
+  rows: [
+    { shown: 'PgUp · PgDn', what: 'problem before, problem after', keys: { PageUp: 'problem-before', PageDown: 'problem-after' } },
+    { shown: 'Alt N', what: 'new problem', keys: { 'Alt+n': 'new' } },
+    { shown: 'Alt E', what: 'change this problem', keys: { 'Alt+e': 'change' } },
+    { shown: 'Alt D', what: 'duplicate it', keys: { 'Alt+d': 'copy' } },
+    { shown: 'Alt C', what: 'conventions of the sheet', keys: { 'Alt+c': 'conventions' } },
+    { shown: 'Alt K', what: 'what the class knows, own words', keys: { 'Alt+k': 'taught' } },
+    { shown: 'F6', what: 'problems, paper, notes in turn', keys: { F6: 'next-region' } },
+    { shown: 'F1', what: 'this panel', keys: { F1: 'help' } },
+  ],
+}
+
+/** The groups in the order in which the panel shows them. */
+export const GROUPS: Group<string>[] = [WRITING, HELP, ON_A_LINE, SHEET]
+
+/** A pressed key as the table writes it: `Alt+h`, `Ctrl+Shift+z`, `Enter`. Command counts as Ctrl; Shift only beside a letter with Ctrl. */
+export function pressed(event: KeyboardEvent): string {
+  const letter = event.key.length === 1
+  const control = event.ctrlKey || event.metaKey
+  return `${control ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${control && letter && event.shiftKey ? 'Shift+' : ''}${letter ? event.key.toLowerCase() : event.key}`
+}
+
+/** What a key means in a group; null where it means nothing there. */
+export function actionOf<Action extends string>(group: Group<Action>, event: KeyboardEvent): Action | null {
+  const key = pressed(event)
+  return group.rows.map((row) => row.keys[key]).find((action) => action !== undefined) ?? null
+}
