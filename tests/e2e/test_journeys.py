@@ -195,7 +195,8 @@ def test_problems_are_duplicated_reordered_and_deleted(desk):
     new_problem(page, "Solve", "x + 2 = 4")
     page.keyboard.press("Alt+d")
     expect(page.get_by_text("problem 3 of 3")).to_be_visible()
-    expect(page.get_by_label("Next line")).to_be_focused()  # the copy is open: it takes the focus once
+    expect(page.locator("main[aria-busy=false]")).to_be_visible()  # the copy is open, and has taken the focus
+    expect(page.get_by_label("Next line")).to_be_focused()
     page.get_by_label("Problem 1: solve x + 1 = 2").focus()
     page.keyboard.press("Alt+ArrowDown")
     expect(page.get_by_label("Problem 2: solve x + 1 = 2")).to_be_visible()

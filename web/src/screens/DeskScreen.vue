@@ -268,7 +268,7 @@ watch(
       @open="go" @add="dialog = 'new'" @copy="copy" @remove="removing = true"
       @order="(ids) => attempt(() => sheets.reorder(ids))"
     />
-    <main class="middle" :class="{ wide }">
+    <main class="middle" :class="{ wide }" :aria-busy="current !== null && chain.problem?.id !== current.id">
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
       <div v-if="chain.state === 'conflict'" class="banner" role="alert">
         <p>This working was changed in another window. Yours has {{ chain.lines.length }} lines, the other {{ chain.theirs?.lines.length }}.</p>
