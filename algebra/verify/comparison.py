@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction as Q
 
-from algebra.exact import zero_test
+from algebra.exact import zero_equivalence
 from algebra.exact.decomposition import Decomposition
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.evaluate.symbolic import value_of
@@ -107,7 +107,7 @@ def _same_values(cell: RadicalField, first: list[Ratio], second: list[Ratio]) ->
     unknown = False
     for here, there in ((first, second), (second, first)):
         for value in here:
-            found = [zero_test.is_zero(cell, value - other) for other in there]
+            found = [zero_equivalence.is_zero(cell, value - other) for other in there]
             if True in found:
                 continue
             if None not in found:

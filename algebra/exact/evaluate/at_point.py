@@ -7,7 +7,7 @@ from dataclasses import replace
 from fractions import Fraction as Q
 from math import lcm
 
-from algebra.exact import zero_test
+from algebra.exact import zero_equivalence
 from algebra.exact.algebraic_numbers import Number
 from algebra.exact.errors import TooLarge, UndefinedValue
 from algebra.exact.evaluate.symbolic import value_of
@@ -58,4 +58,4 @@ class PointEvaluator:
 
     def same(self, left: Ratio, right: Ratio) -> bool | None:
         """Whether two values are equal; None where nested roots leave it undecided."""
-        return zero_test.is_zero(self.cell, left - right)
+        return zero_equivalence.is_zero(self.cell, left - right)

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from algebra import Working, check
-from algebra.exact import zero_test
+from algebra.exact import zero_equivalence
 from algebra.exact.algebraic_numbers import rational, roots_of
 from algebra.exact.decomposition import Decomposition, between, plan_of, roots_over
 from algebra.exact.effort import granted
@@ -173,8 +173,8 @@ class TestZero:
         )
         with granted():
             difference = value_of(left, cell).ratio - value_of(right, cell).ratio
-            assert zero_test.is_zero(cell, difference) is False
-            assert zero_test.is_zero(cell, difference - difference) is True
+            assert zero_equivalence.is_zero(cell, difference) is False
+            assert zero_equivalence.is_zero(cell, difference - difference) is True
 
     @given(st.integers(2, 40), st.integers(2, 40))
     def test_a_product_of_roots_is_the_root_of_the_product(self, a, b):

@@ -4,7 +4,7 @@ from fractions import Fraction as Q
 
 import pytest
 
-from algebra.exact import zero_test
+from algebra.exact import zero_equivalence
 from algebra.exact.algebraic_numbers import Number, rational
 from algebra.exact.decomposition import Decomposition, between, plan_of, roots_over
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
@@ -311,13 +311,13 @@ def test_values_at_a_point_are_compared_exactly():
 def test_zero_is_seen_where_nested_roots_hide_it():
     tree = read_expression("√(2 + √3) - √6/2 - √2/2")
     cell = RadicalField((), plan_of([tree], imaginary=False), {}, {})
-    assert zero_test.is_zero(cell, value_of(tree, cell).ratio) is True
+    assert zero_equivalence.is_zero(cell, value_of(tree, cell).ratio) is True
     other = read_expression("∛(2 + √5) + ∛(2 - √5) - 1")
     cell = RadicalField((), plan_of([other], imaginary=False), {}, {})
-    assert zero_test.is_zero(cell, value_of(other, cell).ratio) is True
+    assert zero_equivalence.is_zero(cell, value_of(other, cell).ratio) is True
     near = read_expression("∛(2 + √5) + ∛(2 - √5) - 1 - 1/10^9")
     cell = RadicalField((), plan_of([near], imaginary=False), {}, {})
-    assert zero_test.is_zero(cell, value_of(near, cell).ratio) is False
+    assert zero_equivalence.is_zero(cell, value_of(near, cell).ratio) is False
 
 
 def test_a_system_is_solved_and_a_singular_one_refused():
