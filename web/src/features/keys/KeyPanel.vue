@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { GROUPS } from '@/lib/shortcuts'
+import { GROUPS, SHEET } from '@/lib/shortcuts'
 
 /** All keys of the desk, and the notation, on one panel. */
 defineProps<{ open: boolean }>()
@@ -26,22 +26,30 @@ const NOTATION: [string, string][] = [
 </script>
 
 <template>
-  <el-dialog :model-value="open" title="Keys and notation" width="820" append-to-body @close="emit('close')">
+  <el-dialog :model-value="open" title="Keys and notation" width="960" top="3vh" append-to-body @close="emit('close')">
     <div class="columns">
       <div>
-        <section v-for="group in GROUPS" :key="group.name">
+        <section v-for="group in GROUPS.filter((each) => each !== SHEET)" :key="group.name">
           <h3>{{ group.name }}</h3>
           <dl>
             <template v-for="row in group.rows" :key="row.shown"><dt><kbd>{{ row.shown }}</kbd></dt><dd>{{ row.what }}</dd></template>
           </dl>
         </section>
       </div>
-      <section>
-        <h3>How lines are typed</h3>
-        <dl>
-          <template v-for="[typed, what] in NOTATION" :key="typed"><dt><code>{{ typed }}</code></dt><dd>{{ what }}</dd></template>
-        </dl>
-      </section>
+      <div>
+        <section>
+          <h3>How lines are typed</h3>
+          <dl>
+            <template v-for="[typed, what] in NOTATION" :key="typed"><dt><code>{{ typed }}</code></dt><dd>{{ what }}</dd></template>
+          </dl>
+        </section>
+        <section>
+          <h3>{{ SHEET.name }}</h3>
+          <dl>
+            <template v-for="row in SHEET.rows" :key="row.shown"><dt><kbd>{{ row.shown }}</kbd></dt><dd>{{ row.what }}</dd></template>
+          </dl>
+        </section>
+      </div>
     </div>
   </el-dialog>
 </template>
