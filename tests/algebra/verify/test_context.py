@@ -157,15 +157,12 @@ def test_what_a_step_needs_of_other_letters(given, line, conditions):
         ("simplify", "x = 1", "x", "expression"),
         ("domain", "1/x", "hole: (1, 2)", "belongs to the task analyze"),
         ("domain", "x = 1/x", "x + 1", "a statement of the domain is expected"),
-        ("analyze", "1/x", "h = 1/0", ""),
     ],
 )
 def test_what_does_not_belong_to_a_task_is_refused_at_its_place(task, given, line, words):
     report = check(Working(task, given, (line,)))
     error = report.error or report.links[0].error
-    assert error is not None or report.links[0].relation == "breaks"
-    if error is not None and words:
-        assert words in error.message
+    assert words in error.message
 
 
 @pytest.mark.parametrize(

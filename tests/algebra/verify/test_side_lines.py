@@ -51,9 +51,7 @@ def test_a_right_check_is_shown(line, shown):
 @pytest.mark.parametrize("line", ["check y = 8", "check x = a"])
 def test_what_is_no_number_to_check_is_not_judged(line):
     found = link("solve", RATIONAL, line, variable="x")
-    assert found.relation in ("unclear", None)
-    if found.relation == "unclear":
-        assert "not-a-number-to-check" in found.notes
+    assert (found.relation, found.notes) == ("unclear", ("not-a-number-to-check",))
 
 
 @pytest.mark.parametrize(
@@ -65,7 +63,7 @@ def test_what_is_no_number_to_check_is_not_judged(line):
         ("1/((x-1)(x+3))", "x ≠ 1", "breaks", "x ≠ -3 is missing: without it a denominator of the given is zero."),
         ("1/(x^2-2)", "x ≠ ±√2", "holds", ""),
         ("1/(x^2-2)", "x^2 ≠ 2", "holds", ""),
-        ("1/(x^2-2)", "x^2 ≠ 3", "breaks", "x ≠ ±√2 is missing: without it a denominator of the given is zero."),
+        ("1/(x^2-2)", "x^2 ≠ 3", "breaks", "x^2 - 2 ≠ 0 is missing: without it a denominator of the given is zero."),
         ("1/(r+s)", "r ≠ -s", "holds", ""),
         ("1/(r+s)", "r ≠ s", "breaks", "r ≠ -s is missing: without it a denominator of the given is zero."),
         ("1/(rs)", "rs ≠ 0", "holds", ""),
@@ -75,9 +73,6 @@ def test_what_is_no_number_to_check_is_not_judged(line):
 )
 def test_an_exclusion_says_which_value_is_missing_or_too_many(given, line, relation, words):
     found = link("simplify", given, line)
-    if "√2 is missing" in words or relation == "holds":
-        assert found.relation == relation
-        return
     assert (found.relation, said(found)) == (relation, words)
 
 
@@ -120,7 +115,7 @@ def test_a_rounding_is_one_of_the_nearest_and_a_tie_has_two(value, rounded, rela
 @pytest.mark.parametrize("line", ["2x ≈ 2.83", "x ≈ √2", "x ≈ 1/2"])
 def test_what_is_no_rounding_is_refused_at_its_line(line):
     found = link("solve", "x^2 = 2", line)
-    assert found.error is not None or found.relation == "breaks"
+    assert found.error.message == "An approximation is written x ≈ 2.65."
 
 
 @pytest.mark.parametrize(
@@ -185,4 +180,4 @@ def test_a_letter_put_in_for_a_part_stands_for_it_in_what_follows(lines, relatio
 
 def test_a_letter_of_the_given_can_not_be_defined():
     found = link("solve", "a x = 3", "let a = 2", variable="x")
-    assert found.relation != "holds" or found.error is not None
+    assert found.error.message == "a already has a meaning in this problem; take another letter."
