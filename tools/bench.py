@@ -110,10 +110,10 @@ def _links(family: Family) -> list[Question]:
             if any(step.kind == "definition" for step in solution.steps):
                 continue  # the other side knows no letters of one's own
             for step in solution.steps:
-                if step.kind != "line" or any(word in step.after for word in ("solution", "numbers", "prime")):
+                if step.kind != "line" or any(word in step.line for word in ("solution", "numbers", "prime")):
                     continue
-                found.append((solution.working, before, step.after))
-                before = step.after
+                found.append((solution.working, before, step.line))
+                before = step.line
             digits = [k for k, c in enumerate(before) if c in "23456789"]
             if digits:  # the last line with one digit changed
                 wrong = before[: digits[-1]] + str(11 - int(before[digits[-1]])) + before[digits[-1] + 1 :]

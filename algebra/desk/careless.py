@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from fractions import Fraction as Q
 from typing import Protocol
 
@@ -11,7 +10,7 @@ from algebra.slips.words import Words, said
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
-from algebra.tree.plain import plain
+from algebra.tree.diff import symbol_changes
 
 Fact = tuple[Q, str, n.Node | None]
 """What two numbers make, how that is written, and what stands behind the result; None for nothing, ANYTHING where it is open."""
@@ -29,40 +28,11 @@ class Right(Protocol):
 
 def copied(before: n.Node, after: n.Node) -> tuple[n.Address, Words] | None:
     """Where one sign, digit, exponent or letter differs and nothing else, and what became what."""
-    places = list(_leaf_differences(before, after, ()))
-    if len(places) != 1 or places[0] is None:
+    changes = symbol_changes(before, after)
+    if changes is None or len(changes) != 1 or changes[0].kind == "minus":
         return None
-    address, old, new = places[0]
-    return address, said("{old} became {new}", old=old, new=new)
-
-
-def _leaf_differences(a: n.Node, b: n.Node, at: n.Address) -> Iterator[tuple[n.Address, str, str] | None]:
-    if a == b:
-        return
-    if isinstance(a, n.Sum) and isinstance(b, n.Sum) and len(a.terms) == len(b.terms) and a.signs != b.signs:
-        wrong = [k for k, (s, t) in enumerate(zip(a.signs, b.signs, strict=True)) if s != t]
-        if len(wrong) == 1 and a.terms == b.terms:
-            yield (
-                (*at, wrong[0] + 1),
-                f"{a.signs[wrong[0]]} {plain(a.terms[wrong[0] + 1])}",
-                f"{b.signs[wrong[0]]} {plain(b.terms[wrong[0] + 1])}",
-            )
-            return
-        yield None
-        yield None
-        return
-    if isinstance(a, n.Integer | n.Letter) and type(a) is type(b):
-        yield at, plain(a), plain(b)
-        return
-    if type(a) is not type(b) or len(a.children) != len(b.children) or not a.children:
-        yield None
-        yield None
-        return
-    if isinstance(a, n.Product) and isinstance(b, n.Product) and a.operators != b.operators:
-        yield None
-        return
-    for k, (x, y) in enumerate(zip(a.children, b.children, strict=True)):
-        yield from _leaf_differences(x, y, (*at, k))
+    change = changes[0]
+    return change.at, said("{old} became {new}", old=change.old, new=change.new)
 
 
 def _facts(body: n.Node) -> list[Fact]:

@@ -110,7 +110,7 @@ def _typical_lines(problem: Problem, asked: str) -> tuple[set[str], set[str]]:
     others: set[str] = set()
     for method in methods_in_order(problem)[1]:
         try:
-            lines = {step.after.replace(" ", "") for step in worked(problem, method).steps}
+            lines = {step.line.replace(" ", "") for step in worked(problem, method).steps}
         except NotThisWay:
             continue
         if method.id == asked:

@@ -15,7 +15,6 @@ from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import field_of
 from algebra.exact.writing import simplified_tree
 from algebra.methods.paper import NotThisWay, at_grain
-from algebra.methods.places import different
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
 from algebra.reports.report import AlsoMade, Link, Report, SlipSeen
@@ -23,6 +22,7 @@ from algebra.reports.working import TaskError, Working
 from algebra.slips import SLIPS, Sight, answers, functions
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.diff import changed_places
 from algebra.tree.plain import plain
 
 
@@ -137,7 +137,7 @@ def _with_slips(working: Working, link: Link, found: list[Found], before: n.Node
 
 def slip_seen(item: Found, before: n.Node, after: n.Node, instead: str = "", *, in_chain: bool = True) -> SlipSeen:
     """A slip in words, with its places in both lines."""
-    old, new = different(before, after) if in_chain else ([], [])
+    old, new = changed_places(before, after) if in_chain else ([], [])
     places = [a for f in (item, item.second) if f is not None for a in _named_places(before, f)]
     places = places or [a for a in old if a]
     done = item.slip.said(item.what)

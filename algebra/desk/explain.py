@@ -22,7 +22,6 @@ from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Field, Ratio, field_of
 from algebra.methods.paper import NotThisWay, at_grain
 from algebra.parse.errors import ReadingError
-from algebra.parse.lines import read_line
 from algebra.reports.working import TaskError, Working
 from algebra.slips import BY_ID, SLIPS, Slip, Words
 from algebra.tree import nodes as n
@@ -307,7 +306,7 @@ def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
             except NotThisWay:
                 continue
             for step in steps[:3]:
-                body = read_line(step.after).body
+                body = step.after
                 if body is None:
                     break
                 for slip, address, what, part in _wrong_parts(body, task, SLIPS):

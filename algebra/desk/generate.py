@@ -7,6 +7,7 @@ from collections.abc import Collection
 
 from algebra.desk.solve import Solution, work
 from algebra.families import BY_ID, Draw
+from algebra.methods.difficulty import largest_number
 from algebra.methods.paper import problem_of
 from algebra.parse.errors import ReadingError
 from algebra.reports.working import TaskError, Working
@@ -76,5 +77,6 @@ def _sorted_terms(tree: n.Node) -> str:
 
 
 def _largest(solution: Solution) -> int:
-    digits = "".join(c if c.isdigit() else " " for c in " ".join((*solution.answer, solution.working.given)))
-    return max((int(part) for part in digits.split()), default=0)
+    """The largest number in the given and in the answer."""
+    trees = [problem_of(solution.working).body, *solution.answer_trees]
+    return max(map(largest_number, trees))

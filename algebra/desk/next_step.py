@@ -8,12 +8,14 @@ from dataclasses import dataclass, replace
 from algebra.desk.solve import methods_in_order, problem_from, worked
 from algebra.methods import catalogue
 from algebra.methods.paper import NotThisWay, Problem, Step, at_grain
-from algebra.methods.radical_equations import check_text
+from algebra.methods.radical_equations import put_in
 from algebra.parse.errors import ReadingError
-from algebra.parse.lines import read_line
+from algebra.parse.lines import read_expression, read_line
 from algebra.reports.report import Report
 from algebra.reports.working import TaskError, Working
 from algebra.rules import BY_ID
+from algebra.tree import build
+from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.check import check
 
@@ -120,6 +122,14 @@ def _last_chain_line(working: Working) -> tuple[int, str]:
     return 0, working.given
 
 
+def _last_body(working: Working) -> n.Node | None:
+    """What the last line says."""
+    try:
+        return read_line(working.lines[-1], decimal=working.convention("decimal")).body
+    except ReadingError:
+        return None
+
+
 def _settling(problem: Problem, working: Working, report: Report) -> Hint | None:
     """Checks that are owed and candidates that are to be dropped come before anything else."""
     if problem.task != "solve":
@@ -127,19 +137,20 @@ def _settling(problem: Problem, working: Working, report: Report) -> Hint | None
     x, after = problem.unknown, len(working.lines)
     if report.owed and report.answer.verdict in ("correct", "extraneous"):
         value = report.owed[0].value
-        claim, holds = check_text(problem, value)
+        candidate = build.equation(n.Letter(x), read_expression(value))
+        claim, holds = put_in(problem, candidate.sides[1])
         rule = BY_ID["check-candidate"]
         reason = f"{x} = {value} {'solves' if holds else 'does not solve'} the given."
-        step = Step(f"{x} = {value}", f"check {x} = {value}: {claim}", rule, reason, kind="check")
+        step = Step(candidate, claim, rule, reason, kind="check", subject=candidate)
         return Hint(LOOKS["check-candidate"], step, "", after)
     if report.answer.verdict == "extraneous":
         kept = [v for v in report.answer.given if v not in report.answer.extra]
-        text = " or ".join(f"{x} = {v}" for v in kept) if kept else "no solution"
         excluded = set(report.answer.extra) <= set(report.excluded)
         rule = BY_ID["drop-excluded" if excluded else "keep-what-solves"]
         what = f"{x} = {' and '.join(report.answer.extra)}"
         reason = rule.reason.format(what=what if excluded else f"{what} does not solve the given.")
-        return Hint(LOOKS[rule.id], Step(working.lines[-1], text, rule, reason), "", after)
+        line = build.solutions(x, [read_expression(value) for value in kept])
+        return Hint(LOOKS[rule.id], Step(_last_body(working) or problem.body, line, rule, reason), "", after)
     return None
 
 
@@ -154,7 +165,7 @@ def _method_of(problem: Problem, working: Working) -> str:
     best, score = "", 0
     for method in methods_in_order(problem)[1]:
         try:
-            lines = {step.after for step in worked(problem, method).steps}
+            lines = {step.line for step in worked(problem, method).steps}
         except NotThisWay:
             continue
         count = len({_spelling(line) for line in lines} & {_spelling(line) for line in written})
@@ -184,7 +195,7 @@ def _continuations(
         if started and here.task == "solve" and origin.working.given != here.working.given:
             # what concerns the given (excluded values, checks) is asked for from the given itself
             steps = [s for s in steps if s.kind not in ("exclusion", "check")]
-        steps = [s for s in steps if _spelling(s.after) not in have]
+        steps = [s for s in steps if _spelling(s.line) not in have]
         if steps:
             found.append((method.id, steps))
     return found

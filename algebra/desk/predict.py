@@ -86,7 +86,7 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     working = replace(working, lines=(), method=None)
     right = _right(working)
     steps = [step for step in right.steps if step.kind == "line"]
-    chain = [working.given, *([step.after for step in steps] or [working.given])]
+    chain = [working.given, *([step.line for step in steps] or [working.given])]
     found = _along_the_way(
         working, right, chain, [frozenset(slip.id for slip in lurking_at(step.rule.id)) for step in steps]
     )

@@ -14,9 +14,12 @@ from algebra.methods.difficulty import difficulty_of
 from algebra.methods.paper import NotThisWay, Paper, Problem, Step, at_grain, problem_of
 from algebra.parse.errors import ReadingError
 from algebra.reports.report import LineError
-from algebra.reports.solution import GRAINS, Difficulty, Grain, SolutionReport, SolutionStep
+from algebra.reports.solution import GRAINS, Difficulty, Grain, Mark, SolutionReport, SolutionStep
 from algebra.reports.working import TaskError, Working
 from algebra.slips import lurking_at
+from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.plain import plain
 from algebra.verify.check import check
 
 TASK_KINDS = {
@@ -37,6 +40,7 @@ class Solution:
     difficulty: Difficulty
     not_yet: tuple[str, ...] = ()
     all_steps: tuple[Step, ...] = field(default=())
+    answer_trees: tuple[n.Node, ...] = field(default=())
 
     @property
     def lines(self) -> tuple[str, ...]:
@@ -53,8 +57,9 @@ class Solution:
 def step_report(step: Step) -> SolutionStep:
     """One step as it is given out, every expression in the plain notation."""
     return SolutionStep(
-        before=step.before, after=step.after, kind="equation" if step.kind == "zero" else step.kind, move=step.move, rule=step.rule.id,
-        name=step.rule.name, reason=step.reason, side_work=step.side_work, slips=tuple(slip.id for slip in lurking_at(step.rule.id)), excluded=step.excluded, marks=step.marks,
+        before=plain(step.before), after=step.line, kind="equation" if step.kind == "zero" else step.kind, move=step.move, rule=step.rule.id,
+        name=step.rule.name, reason=step.reason, side_work=step.side_work, slips=tuple(slip.id for slip in lurking_at(step.rule.id)), excluded=tuple(map(plain, step.excluded)),
+        marks=tuple(Mark("cancel", plain(factor), None, k) for k, factor in enumerate(step.cancelled)),
         text=step.text, lurking=tuple(slip.name for slip in lurking_at(step.rule.id)), noticed=step.noticed,
     )  # fmt: skip
 
@@ -154,9 +159,15 @@ def _solution(problem: Problem, family: str, method: Method, grain: Grain, untau
     _verified(problem.working, steps, method)
     not_yet = sorted(_needs(problem, method, paper) & untaught)
     return Solution(
-        problem.working, family, method.id, steps, tuple(paper.answer), difficulty_of(at_grain(paper.steps, "board"), paper.answer),
-        tuple(not_yet), tuple(paper.steps),
+        problem.working, family, method.id, steps, tuple(map(answer_text, paper.answer)),
+        difficulty_of(at_grain(paper.steps, "board"), paper.answer), tuple(not_yet), tuple(paper.steps),
+        tuple(paper.answer),
     )  # fmt: skip
+
+
+def answer_text(value: n.Node) -> str:
+    """A value of an answer in the plain notation; `all` where every number is a solution."""
+    return "all" if value == ln.AllReals() else plain(value)
 
 
 def worked(problem: Problem, method: Method) -> Paper:
@@ -185,10 +196,10 @@ def _verified(working: Working, steps: Iterable[Step], method: Method) -> None:
 def _needs(problem: Problem, method: Method, paper: Paper) -> frozenset[str]:
     """What a class must know for this: the method, its rules, kinds of number."""
     kinds = set()
-    texts = " ".join(step.after for step in paper.steps)
+    parts = [part for step in paper.steps if step.after is not None for part in n.parts_of(step.after)]
     if problem.complex:
         kinds.add("complex-numbers")
-    if "√" in texts or "∛" in texts:
+    if any(isinstance(part, n.Root) for part in parts):
         kinds.add("irrational-numbers")
     if any(
         "leading coefficient" in step.noticed or step.rule.id in ("split-middle", "slide-and-divide")

@@ -73,21 +73,32 @@ class RealSet:
     def is_cofinite(self) -> bool:
         return all(self.inside)
 
-    def __str__(self) -> str:
-        """Interval notation: `(-∞, 2] ∪ {5}`."""
-        pieces, start, closed, is_open = [], None, False, False
+    @property
+    def pieces(self) -> list[tuple[Number | None, bool, Number | None, bool]]:
+        """The intervals in rising order: low end, whether it belongs to it, high end, whether it does; a point is both ends."""
+        pieces: list[tuple[Number | None, bool, Number | None, bool]] = []
+        start, closed, is_open = None, False, False
         for k in range(len(self.ends) + 1):
             end = self.ends[k] if k < len(self.ends) else None
             if self.inside[k] and not is_open:
                 start, closed, is_open = (self.ends[k - 1], self.on[k - 1], True) if k else (None, False, True)
             if is_open and (end is None or not (self.on[k] and self.inside[k + 1])):
-                left = f"[{start}" if closed else f"({start if start is not None else '-∞'}"
-                right = "∞)" if end is None else f"{end}{']' if self.on[k] else ')'}"
-                pieces.append(f"{left}, {right}")
+                pieces.append((start, closed, end, end is not None and self.on[k]))
                 is_open = False
             elif end is not None and self.on[k] and not self.inside[k] and not self.inside[k + 1]:
-                pieces.append(f"{{{end}}}")
-        return " ∪ ".join(pieces)
+                pieces.append((end, True, end, True))
+        return pieces
+
+    def __str__(self) -> str:
+        """Interval notation: `(-∞, 2] ∪ {5}`."""
+        found = []
+        for low, low_closed, high, high_closed in self.pieces:
+            if low is not None and low == high:
+                found.append(f"{{{low}}}")
+            else:
+                left = f"{'[' if low_closed else '('}{'-∞' if low is None else low}"
+                found.append(f"{left}, {'∞' if high is None else high}{']' if high_closed else ')'}")
+        return " ∪ ".join(found)
 
 
 def _tidy(ends: list[Number], inside: list[bool], on: list[bool]) -> RealSet:

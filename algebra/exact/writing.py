@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from fractions import Fraction as Q
 from math import gcd
 
@@ -43,6 +44,29 @@ def polynomial_tree(poly: Poly, letters: tuple[str, ...], divisor: int = 1) -> n
     )
 
 
+def polynomial_in(parts: Sequence[Ratio], unknown: str) -> n.Node:
+    """A polynomial in one letter in falling powers; `parts` are its coefficients, lowest first, free of that letter."""
+    return sum_of([term_in(parts[k], unknown, k) for k in range(len(parts) - 1, -1, -1) if not parts[k].is_zero])
+
+
+def term_in(part: Ratio, unknown: str, power: int) -> n.Node:
+    """One term of a polynomial in a letter: `3x^2`, `x/4`, `(a + 1)x`."""
+    constant = part.constant
+    if constant is not None:
+        if power and abs(constant.numerator) == 1 and constant.denominator != 1:  # x/4 rather than (1/4)x
+            over = n.Fraction(build.power(n.Letter(unknown), power), n.Integer(constant.denominator))
+            return n.Signed("-", over) if constant < 0 else over
+        return monomial_tree(constant, [(unknown, power)])
+    if power == 0:
+        return simplified_tree(part)
+    if len(part.numerator) == 1:  # x/a rather than (1/a)x
+        return simplified_tree(part * part.field.letter(unknown) ** power)
+    tree = simplified_tree(part)
+    size = tree.children[0] if build.is_minus(tree) else tree
+    inner = n.Product((n.Group(size), build.power(n.Letter(unknown), power)), ("",))
+    return n.Signed("-", inner) if build.is_minus(tree) else inner
+
+
 def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
     """The product of the irreducible factors over the rationals, the integer in front."""
     if poly == 0 or poly.is_constant():
@@ -55,7 +79,7 @@ def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
         bare_ok = isinstance(tree, n.Letter | n.Unit)
         if not bare_ok and (len(ordered) > 1 or power > 1 or abs(int(content)) != 1):
             tree = n.Group(tree)
-        parts.append(tree if power == 1 else n.Power(tree, n.Integer(power)))
+        parts.append(tree if power == 1 else n.Power(tree, n.Integer(int(power))))
     number = int(content)
     if abs(number) != 1:
         parts.insert(0, n.Integer(abs(number)))

@@ -7,8 +7,8 @@ from math import gcd, isqrt
 
 from algebra.exact.errors import ExactError
 from algebra.methods import exponential, linear, quadratic, radical_equations, rational_equations
+from algebra.methods.linear import polys_of
 from algebra.methods.paper import NotThisWay, Problem
-from algebra.methods.quadratic import poly_of
 from algebra.methods.terms import Poly, terms_of
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -105,7 +105,7 @@ def quadratic_equation(problem: Problem) -> bool:
 
 def polynomial_equation(problem: Problem) -> bool:
     def test(p: Problem) -> bool:
-        left, right = poly_of(p)
+        left, right = polys_of(p)
         return Poly.of(left.value - right.value, p.unknown).degree > 2
 
     return is_equation(problem) and not has(problem, n.Root, n.Absolute) and _safely(test, problem)

@@ -16,8 +16,11 @@ from algebra.tree.plain import plain
 
 def echo(text: str, *, decimal: str = "point", marks: Mapping[Address, str] | None = None) -> Echo:
     """The line as understood; raises ReadingError at the place that can't be read."""
-    line = read_line(text, decimal=decimal)
-    comma = decimal == "comma"
+    return set_line(read_line(text, decimal=decimal), comma=decimal == "comma", marks=marks)
+
+
+def set_line(line: ln.Line, *, comma: bool = False, marks: Mapping[Address, str] | None = None) -> Echo:
+    """A line that was read, set for a screen; `comma` writes decimals with a comma."""
     prefix = {"aside": "aside", "check": "check", "definition": "let", "assumption": "assume"}.get(line.kind, "")
     left, right, readable = "", "", ""
     if line.subject is not None:

@@ -21,8 +21,9 @@ from algebra.exact.rational_functions import (
     letters_of_ring,
 )
 from algebra.exact.real_sets import RealSet
-from algebra.exact.writing import polynomial_tree, simplified_tree
+from algebra.exact.writing import number_tree, polynomial_tree, simplified_tree
 from algebra.reports.features import FeaturesReport
+from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
 Limit = Q | str
@@ -36,10 +37,10 @@ class Features:
     letter: str
     value: Ratio
     excluded: list[Number]
-    holes: list[tuple[Number, str]]
+    holes: list[tuple[Number, n.Node]]
     vertical: list[Number]
     horizontal: Q | None
-    oblique: str | None
+    oblique: n.Node | None
     x_intercepts: list[Number]
     y_intercept: Q | None
     ends: dict[str, Limit]
@@ -60,10 +61,10 @@ class Features:
         """The features as they are given out."""
         return FeaturesReport(
             excluded=tuple(str(v) for v in self.excluded),
-            holes=tuple((str(x), y) for x, y in self.holes),
+            holes=tuple((str(x), plain(y, tight=True)) for x, y in self.holes),
             vertical_asymptotes=tuple(str(v) for v in self.vertical),
             horizontal_asymptote=None if self.horizontal is None else str(self.horizontal),
-            oblique_asymptote=self.oblique,
+            oblique_asymptote=None if self.oblique is None else plain(self.oblique),
             x_intercepts=tuple(str(v) for v in self.x_intercepts),
             y_intercept=None if self.y_intercept is None else str(self.y_intercept),
             end_behaviour={sign: str(limit) for sign, limit in self.ends.items()},
@@ -93,10 +94,10 @@ def features_of(given: Value, letter: str) -> Features:
     vertical = _real_zeros([reduced.denominator], letter)
     holes = [(x, _height(reduced, letter, x)) for x in excluded if x not in vertical]
     up, low = _coefficients(reduced.numerator, letter), _coefficients(reduced.denominator, letter)
-    n, d = len(up) - 1, len(low) - 1
-    is_line = d == 0
-    horizontal = None if is_line or n > d else Q(up[-1], low[-1]) if n == d else Q(0)
-    oblique = _quotient_text(reduced, letter) if n == d + 1 and not is_line else None
+    above, below = len(up) - 1, len(low) - 1
+    is_line = below == 0
+    horizontal = None if is_line or above > below else Q(up[-1], low[-1]) if above == below else Q(0)
+    oblique = _quotient(reduced, letter) if above == below + 1 and not is_line else None
     zeros = [x for x in _real_zeros([reduced.numerator], letter) if x not in excluded] if not reduced.is_zero else []
     zero = rational(0)
     y_intercept = None if zero in excluded else Q(up[0], low[0])
@@ -131,16 +132,19 @@ def _real_zeros(polys: list[Poly], letter: str) -> list[Number]:
     return sorted(found)
 
 
-def _height(value: Ratio, letter: str, x: Number) -> str:
+def _height(value: Ratio, letter: str, x: Number) -> n.Node:
     """The value of the reduced function at a hole, written exactly. Raises OutOfScope where it is not worked out."""
     if x.rational is not None:
-        return str(value_at(value, letter, x.rational))
+        return number_tree(value_at(value, letter, x.rational))
     tree = x.tree
     if tree is None:
-        return str(_exact_height(value, letter, x))
+        height = _exact_height(value, letter, x)
+        if height is None or height.tree is None:
+            raise OutOfScope("A hole lies at a height that can't be written with roots.")
+        return height.tree
     cell = RadicalField((), Plan(index=4), {}, {})
     cell.constants[letter] = value_of(tree, cell).ratio
-    return plain(simplified_tree(value_of(simplified_tree(value), cell).ratio), tight=True)
+    return simplified_tree(value_of(simplified_tree(value), cell).ratio)
 
 
 def value_at(value: Ratio, letter: str, x: Q) -> Q:
@@ -160,13 +164,13 @@ def _enclosed(value: Ratio, letter: str, x: Number, precision: int) -> Any:
     return total(value.numerator) / total(value.denominator)
 
 
-def _quotient_text(value: Ratio, letter: str) -> str:
+def _quotient(value: Ratio, letter: str) -> n.Node:
     quotient, _ = divided(value, letter)
     ring = value.field
     total = ring.constant(0)
     for k, c in enumerate(quotient):
         total = total + ring.constant(c) * ring.letter(letter) ** k
-    return plain(polynomial_tree(total.numerator, ring.letters, int(total.denominator.leading_coefficient())))
+    return polynomial_tree(total.numerator, ring.letters, int(total.denominator.leading_coefficient()))
 
 
 def divided(value: Ratio, letter: str) -> tuple[list[Q], list[Q]]:
@@ -185,13 +189,13 @@ def divided(value: Ratio, letter: str) -> tuple[list[Q], list[Q]]:
 
 
 def _ends(up: list[int], low: list[int]) -> dict[str, Limit]:
-    n, d = len(up) - 1, len(low) - 1
-    if n < d:
+    above, below = len(up) - 1, len(low) - 1
+    if above < below:
         return {"+": Q(0), "-": Q(0)}
-    if n == d:
+    if above == below:
         return {"+": Q(up[-1], low[-1]), "-": Q(up[-1], low[-1])}
     rising = (up[-1] > 0) == (low[-1] > 0)
-    left = rising if (n - d) % 2 == 0 else not rising
+    left = rising if (above - below) % 2 == 0 else not rising
     return {"+": "inf" if rising else "-inf", "-": "inf" if left else "-inf"}
 
 
@@ -199,7 +203,7 @@ def _ends(up: list[int], low: list[int]) -> dict[str, Limit]:
 
 
 def _range(
-    value: Ratio, letter: str, holes: list[tuple[Number, str]], vertical: list[Number], excluded: list[Number]
+    value: Ratio, letter: str, holes: list[tuple[Number, n.Node]], vertical: list[Number], excluded: list[Number]
 ) -> RealSet | None:
     """The set of values, from the pieces between poles and turning points; None where an end is not written exactly."""
     if value.constant is not None:

@@ -6,6 +6,7 @@ from fractions import Fraction as Q
 
 from algebra.functions.features import Features, divided, value_at
 from algebra.reports.features import Dot, Graph, HorizontalLine, Place, SlantLine, VerticalLine
+from algebra.tree.plain import plain
 
 SAMPLES = 120
 
@@ -59,7 +60,8 @@ def graph_of(found: Features, window: tuple[float, float, float, float] | None =
         horizontal=None if horizontal is None else HorizontalLine(float(horizontal), str(horizontal)),
         oblique=_slant(found, left, right),
         holes=tuple(
-            Dot(x.approximation.real, _hole_height(found, x.approximation.real), f"({x}, {y})") for x, y in found.holes
+            Dot(x.approximation.real, _hole_height(found, x.approximation.real), f"({x}, {plain(y, tight=True)})")
+            for x, y in found.holes
         ),
         intercepts=(*(Dot(x.approximation.real, 0.0, f"({x}, 0)") for x in found.x_intercepts), *y_intercept),
         check_points=tuple(Dot(float(x), float(y), f"({x}, {y})") for x, y in found.grid_points[:2]),
@@ -72,7 +74,7 @@ def _slant(found: Features, left: float, right: float) -> SlantLine | None:
     quotient, _ = divided(found.value, found.letter)
     places = _steps(left, right, 2 if len(quotient) == 2 else 60)
     heights = [float(sum(c * Q(x).limit_denominator(1000) ** k for k, c in enumerate(quotient))) for x in places]
-    return SlantLine(tuple(zip(places, heights, strict=True)), found.oblique)
+    return SlantLine(tuple(zip(places, heights, strict=True)), plain(found.oblique))
 
 
 def _steps(left: float, right: float, count: int) -> list[float]:

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from algebra.methods.linear import simplify_sides, undo
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
-from algebra.methods.quadratic import poly_of
-from algebra.methods.radical_equations import check_text
-from algebra.methods.terms import Poly, number, opposite, shown, terms_of, wrapped
-from algebra.reports.side_work import Candidate
+from algebra.methods.linear import both, polys_of, simplify_sides, undo
+from algebra.methods.moves import taking_off, undoing
+from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
+from algebra.methods.radical_equations import check_candidates
+from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.tree import build
 from algebra.tree import nodes as n
-from algebra.tree.plain import plain
+from algebra.tree import statements as ln
 
 
 def two_cases(problem: Problem) -> Paper:
@@ -24,30 +24,25 @@ def two_cases(problem: Problem) -> Paper:
     if not bars:
         raise NotThisWay("No bars hold the unknown.")
     paper = Paper(problem)
-    inner, other, both = _isolated(paper, left, right)
+    inner, other, two_bars = _isolated(paper, left, right)
     x = problem.unknown
     value = other.numbers
-    if not both and value is not None and other.degree == 0:
+    if not two_bars and value is not None and other.degree == 0:
         if value[0] < 0:
-            paper.write(
-                "no solution",
-                "bars-never-negative",
-                f"it can't be {number(value[0])}",
-                shown_at=BRIEF,
-                noticed=("no solution",),
-            )
+            what = say("it can't be {}", number(value[0]))
+            paper.write(ln.NoSolution(), "bars-never-negative", what, shown_at=BRIEF, noticed=("no solution",))
             return paper
         if value[0] == 0:
             if inner.degree != 1:
                 raise NotThisWay("The inside of the bars is not linear.")
-            paper.write(f"{inner} = 0", "two-cases", str(inner))
+            paper.write(build.equation(inner.tree, build.ZERO), "two-cases", inner.tree)
             _solve_case(paper)
-            paper.write(f"{x} = {paper.answer[0]}", "read-solution", "the inside is 0", shown_at=BRIEF)
+            paper.write(build.solutions(x, paper.answer), "read-solution", "the inside is 0", shown_at=BRIEF)
             return paper
-    minus = Poly([-c for c in other.parts], x)
-    paper.write(f"{inner} = {other} or {inner} = {minus}", "two-cases", str(inner))
+    cases = build.alternatives([build.equation(inner.tree, side.tree) for side in (other, other.opposite)])
+    paper.write(cases, "two-cases", inner.tree)
     answers = []
-    for side in (other, minus):
+    for side in (other, other.opposite):
         difference = Poly.of(inner.value - side.value, x)
         if difference.degree > 1:
             raise NotThisWay("A case is not linear.")
@@ -56,33 +51,13 @@ def two_cases(problem: Problem) -> Paper:
                 raise NotThisWay("One case is true for every value; the solution is an interval.")
             continue
         answers.append(shown(-difference[0] / difference[1]))
-    answers = list(dict.fromkeys(answers))
+    paper.answer = list(dict.fromkeys(answers))
     if not answers:
-        paper.write("no solution", "contradiction", "neither case", shown_at=BRIEF)
+        paper.write(ln.NoSolution(), "contradiction", "neither case", shown_at=BRIEF)
         return paper
-    text = " or ".join(f"{x} = {v}" for v in answers)
-    paper.write(text, "read-solution", "each case is solved by itself", shown_at=BRIEF)
-    paper.answer = answers
-    if other.degree and not both:
-        _checked(paper, answers)
+    paper.write(build.solutions(x, paper.answer), "read-solution", "each case is solved by itself", shown_at=BRIEF)
+    check_candidates(paper, owed=bool(other.degree) and not two_bars, why="{} solves only its case, not the given.")
     return paper
-
-
-def _checked(paper: Paper, answers: list[str]) -> None:
-    x = paper.problem.unknown
-    kept = []
-    for v in answers:
-        claim, holds = check_text(paper.problem, v)
-        paper.write(f"check {x} = {v}: {claim}", "check-candidate", f"{x} = {v} {'solves' if holds else 'does not solve'} the given.",
-                    kind="check", shown_at=BRIEF, side=[Candidate(v, claim, holds)])  # fmt: skip
-        if holds:
-            kept.append(v)
-    if len(kept) < len(answers):
-        lost = [v for v in answers if v not in kept]
-        paper.answer = kept
-        text = " or ".join(f"{x} = {v}" for v in kept) if kept else "no solution"
-        paper.write(text, "keep-what-solves", f"{x} = {' and '.join(lost)} solves only its case, not the given.", shown_at=BRIEF,
-                    noticed=("extraneous",))  # fmt: skip
 
 
 def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bool]:
@@ -125,33 +100,18 @@ def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bo
     if held is None:
         raise NotThisWay("The bars are no term of their own.")
     goal = problem.value(rest)
-    bars = plain(held)
-
-    def line(a: str, b: str) -> str:
-        return f"{a} = {b}" if own_left else f"{b} = {a}"
-
-    def with_scale() -> str:
-        c = shown(scale)
-        return bars if c == "1" else f"-{bars}" if c == "-1" else f"{wrapped(c) if '/' in c else c}{bars}"
-
+    inner = Poly.of(problem.value(held.children[0]), x)
+    size = scale.constant
+    with_scale = build.product(shown(scale), held) if size is None else build.multiple(size, held)
     if not outside.is_zero:
-        what = shown(outside)
-        minus = what.startswith("-")
-        what = opposite(what) if minus else what
         goal = goal - outside
-        paper.write(line(with_scale(), str(Poly.of(goal, x))), "add-to-both-sides" if minus else "subtract-from-both-sides", what,
-                    move=f"{'+' if minus else '-'}{wrapped(what)}")  # fmt: skip
+        paper.write_move(both(with_scale, Poly.of(goal, x).tree, own_left), taking_off(shown(outside)))
     if scale.constant != 1:
-        what = shown(scale)
         goal = goal / scale
-        if scale.constant is not None and scale.constant.denominator != 1:
-            what = number(1 / scale.constant)
-            paper.write(line(bars, str(Poly.of(goal, x))), "multiply-both-sides", what, move=f"×{wrapped(what)}")
-        else:
-            paper.write(line(bars, str(Poly.of(goal, x))), "divide-both-sides", what, move=f"÷{wrapped(what)}")
-    return Poly.of(problem.value(held.children[0]), x), Poly.of(goal, x), False
+        paper.write_move(both(held, Poly.of(goal, x).tree, own_left), undoing(scale))
+    return inner, Poly.of(goal, x), False
 
 
 def _solve_case(paper: Paper) -> None:
-    simplify_sides(paper, *paper.problem.with_given(paper.line).sides())
-    undo(paper, *poly_of(paper.problem.with_given(paper.line)), ladder=False)
+    simplify_sides(paper, *paper.here.sides())
+    undo(paper, *polys_of(paper.here), ladder=False)

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from algebra.exact import algebraic_numbers as numbers
 from algebra.exact.evaluate.symbolic import value_of
-from algebra.exact.rational_functions import depends_on, integer_coefficients, irreducible_factors
+from algebra.exact.rational_functions import Ratio, depends_on, integer_coefficients, irreducible_factors
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
-from algebra.methods.polynomials import factoring_of
+from algebra.methods.polynomials import factoring_of, written_root
 from algebra.methods.terms import Poly, factors_of
-from algebra.parse.lines import read_expression
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
-from algebra.tree.plain import plain
 
 
 def denominators(problem: Problem) -> list[Poly]:
@@ -27,8 +26,9 @@ def denominators(problem: Problem) -> list[Poly]:
     return found
 
 
-def zeros(poly: Poly) -> list[str]:
-    """The real zeros in rising order, written exactly. Raises NotThisWay where other letters occur."""
+def zeros(poly: Poly) -> list[n.Node]:
+    """The real zeros in rising order, written exactly. Raises NotThisWay where other letters occur, or where a zero can't
+    be written with roots."""
     values = []
     for factor in irreducible_factors([poly.value.numerator]).values():
         if not depends_on(factor, poly.unknown):
@@ -36,69 +36,55 @@ def zeros(poly: Poly) -> list[str]:
         if sum(1 for power in factor.degrees() if power) > 1:
             raise NotThisWay("The zeros depend on other letters.")
         values += numbers.roots_of(tuple(integer_coefficients(factor, poly.unknown)))
-    return [str(v) for v in sorted(set(values), key=lambda v: v.approximation.real)]
+    return [written_root(value) for value in sorted(set(values))]
 
 
-def write_domain(paper: Paper, *, kind: str = "exclusion") -> list[str]:
+def write_domain(paper: Paper, *, kind: str = "exclusion") -> None:
     """The zeros of the denominators worked out as side work, then the statement of what is left out."""
     problem = paper.problem
     x = problem.unknown
-    polys = denominators(problem)
-    seen: set[str] = set()
-    all_zeros: set[str] = set()
-    for poly in polys:
-        text = str(poly)
-        if text in seen:
-            continue
-        seen.add(text)
-        values = zeros(poly)
-        all_zeros |= set(values)
-    product = polys[0].value if polys else None
-    for poly in polys[1:]:
-        if product is not None and str(poly) not in {str(polys[0])}:
+    product = problem.field.constant(1)
+    seen: list[Ratio] = []
+    for poly in denominators(problem):
+        if poly.value not in seen:
+            seen.append(poly.value)
             product = product * poly.value
-    if not all_zeros:
-        paper.write("all real numbers", "state-domain", "no denominator is ever 0.", kind="statement", shown_at=BRIEF)
-        paper.answer = []
-        return []
-    assert product is not None
-    ordered = list(zeros(Poly.of(product, x)))
-    if problem.task == "domain":
-        _zero_chain(paper, Poly.of(product, x), ordered)
-    paper.exclude(ordered)
-    paper.write(
-        f"{x} ≠ {', '.join(ordered)}",
-        "state-domain",
-        "these values make a denominator of the given 0.",
-        kind=kind,
-        shown_at=BRIEF,
-    )
+    whole = Poly.of(product, x)
+    ordered = zeros(whole)
     paper.answer = ordered
-    return ordered
+    if not ordered:
+        paper.write(ln.AllReals(), "state-domain", "no denominator is ever 0.", kind="statement", shown_at=BRIEF)
+        return
+    if problem.task == "domain":
+        _zero_chain(paper, whole, ordered)
+    paper.exclude(ordered)
+    what = "these values make a denominator of the given 0."
+    paper.write(build.left_out(x, ordered), "state-domain", what, kind=kind, shown_at=BRIEF)
 
 
-def _zero_chain(paper: Paper, poly: Poly, ordered: list[str]) -> None:
+def _zero_chain(paper: Paper, poly: Poly, ordered: list[n.Node]) -> None:
     """The denominators as they are written set to zero, then factored as far as they are not yet."""
     x = paper.problem.unknown
     below = list(dict.fromkeys(_denominators_as_written(paper.problem)))
-    first = " or ".join(f"{plain(tree)} = 0" for tree in below) or f"{poly} = 0"
+    first = _all_zero(below or [poly.tree])
     paper.write(first, "denominator-zero", kind="zero")
     in_factors = len(below) > 1 or any(len(factors_of(tree)) > 1 for tree in below)
     found = factoring_of(poly)
     if found is not None:
-        for text, rule, what, side in found.lines:
-            tree = read_expression(text)
+        for tree, rule, what, side in found.lines:
             if in_factors and isinstance(tree, n.Sum):
                 continue  # what stands in factors is not multiplied out to be factored again
-            if len(below) == 1 and _without_spaces(text) != _without_spaces(plain(below[0])):
-                paper.write(
-                    f"{text} = 0", rule if rule != "product-sum" else "factor-side", what, side=side, kind="zero"
-                )
-        own = [text for text, p, _ in found.factors if p.degree]
-        factors = " or ".join(f"{text} = 0" for text in own)
-        if len(own) > 1 and _without_spaces(factors) != _without_spaces(first):
-            paper.write(factors, "zero-product", kind="zero", shown_at=EVERY if len(below) == 1 else BRIEF)
-    paper.write(" or ".join(f"{x} = {v}" for v in ordered), "read-solution", "each factor gives its zero", kind="zero")
+            if len(below) == 1 and tree != below[0]:
+                line = build.equation(tree, build.ZERO)
+                paper.write(line, rule if rule != "product-sum" else "factor-side", what, side=side, kind="zero")
+        own = [tree for tree, p, _ in found.factors if p.degree]
+        if len(own) > 1 and _all_zero(own) != first:
+            paper.write(_all_zero(own), "zero-product", kind="zero", shown_at=EVERY if len(below) == 1 else BRIEF)
+    paper.write(build.solutions(x, ordered), "read-solution", "each factor gives its zero", kind="zero")
+
+
+def _all_zero(trees: list[n.Node]) -> n.Node:
+    return build.alternatives([build.equation(tree, build.ZERO) for tree in trees])
 
 
 def _denominators_as_written(problem: Problem) -> list[n.Node]:
@@ -112,10 +98,6 @@ def _denominators_as_written(problem: Problem) -> list[n.Node]:
     below = [n.bare(part.denominator) for part in parts if isinstance(part, n.Fraction)]
     below = [tree for tree in below if problem.unknown in n.letters(tree)]
     return [] if any(isinstance(p, n.Fraction) for tree in below for p in n.parts_of(tree)) else below
-
-
-def _without_spaces(text: str) -> str:
-    return text.replace(" ", "")
 
 
 def factor_denominator(problem: Problem) -> Paper:

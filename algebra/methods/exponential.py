@@ -13,12 +13,14 @@ from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Ratio
-from algebra.methods.linear import simplify_sides, undo
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
-from algebra.methods.quadratic import factoring, poly_of, quadratic_formula, square_root
-from algebra.methods.terms import Poly, joined, number, shown, terms_of, wrapped
+from algebra.methods.linear import both, polys_of, simplify_sides, undo
+from algebra.methods.moves import dividing, taking_off
+from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
+from algebra.methods.quadratic import factoring, quadratic_formula, square_root
+from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.tree import build
 from algebra.tree import nodes as n
-from algebra.tree.plain import plain
+from algebra.tree import statements as ln
 
 
 def base_of(value: Q) -> tuple[Q, int]:
@@ -44,11 +46,11 @@ def base_of(value: Q) -> tuple[Q, int]:
 
 @dataclass(frozen=True, slots=True)
 class Product:
-    """A product of powers of one base: base^(sum of parts); `texts` are its factors written with that base."""
+    """A product of powers of one base: base^exponent; `exponents` are those of its factors as they are written."""
 
     base: Q
     exponent: Poly
-    texts: tuple[str, ...]
+    exponents: tuple[n.Node, ...]
 
 
 def product_of(problem: Problem, tree: n.Node) -> Product:
@@ -56,7 +58,7 @@ def product_of(problem: Problem, tree: n.Node) -> Product:
     x = problem.unknown
     total: Ratio = problem.field.constant(0)
     bases: set[Q] = set()
-    texts: list[str] = []
+    exponents: list[n.Node] = []
     for factor, way in _factors(tree):
         base_value, exponent = _power(problem, factor)
         if base_value == 1:
@@ -66,25 +68,16 @@ def product_of(problem: Problem, tree: n.Node) -> Product:
         piece = exponent * problem.field.constant(count * way)
         total = total + piece
         inner = Poly.of(exponent, x)
-        if way * count == 1:
-            exponent_text = str(inner)
-        elif inner.degree == 0:
-            exponent_text = shown(piece)
+        if inner.degree == 0:
+            exponents.append(shown(piece))
         else:
-            exponent_text = f"{'-' if way * count == -1 else way * count}{wrapped(str(inner))}"
-        texts.append(_power_text(base, exponent_text))
+            size = build.product(n.Integer(abs(count)), inner.tree)
+            exponents.append(build.signed("-" if way * count < 0 else "+", size))
     if len(bases) > 1:
         raise NotThisWay("The bases are no powers of one number.")
     if not bases:
-        return Product(Q(1), Poly([total], x), ("1",))
-    return Product(bases.pop(), Poly.of(total, x), tuple(texts))
-
-
-def _power_text(base: Q, exponent: str) -> str:
-    below = number(base) if base.denominator == 1 else f"({number(base)})"
-    if exponent == "1":
-        return below
-    return f"{below}^{exponent}" if len(exponent) == 1 else f"{below}^({exponent})"
+        return Product(Q(1), Poly([total], x), (build.ZERO,))
+    return Product(bases.pop(), Poly.of(total, x), tuple(exponents))
 
 
 def _factors(tree: n.Node, way: int = 1) -> list[tuple[n.Node, int]]:
@@ -149,31 +142,23 @@ def common_base(problem: Problem) -> Paper:
     left_tree, right_tree = _one_power_each(paper, left_tree, right_tree)
     if _negative(problem, left_tree, right_tree):
         value = left_tree if not n.letters(left_tree) else right_tree
-        paper.write("no solution", "power-never-negative", f"no power of a positive number is {plain(value)}", shown_at=BRIEF,
-                    noticed=("no solution",))  # fmt: skip
+        what = say("no power of a positive number is {}", value)
+        paper.write(ln.NoSolution(), "power-never-negative", what, shown_at=BRIEF, noticed=("no solution",))
         return paper
     left, right = product_of(problem, left_tree), product_of(problem, right_tree)
     bases = {side.base for side in (left, right)} - {Q(1)}
     if len(bases) != 1:
         raise NotThisWay("The two sides are no powers of one number.")
-    base = bases.pop()
-    sides = []
-    for side in (left, right):
-        sides.append(_power_text(base, "0") if side.base == 1 else "·".join(side.texts))
-    what = f"every number here is a power of {number(base)}"
-    paper.write(" = ".join(sides), "common-base", what)
-    combined = [_power_text(base, str(side.exponent)) for side in (left, right)]
-    if any(len(side.texts) > 1 for side in (left, right)):
-        paper.write(" = ".join(combined), "product-of-powers", "the exponents of each side put together")
-    exponents = []
-    for side in (left, right):
-        text = side.texts[0].partition("^")[2] if len(side.texts) == 1 and "^" in side.texts[0] else str(side.exponent)
-        exponents.append(text[1:-1] if text.startswith("(") and text.endswith(")") and text.count("(") == 1 else text)
-    if all(len(side.texts) == 1 for side in (left, right)):
-        exponents = [_outer(text) for text in exponents]
-    paper.write(" = ".join(exponents), "equate-exponents", number(base))
-    simplify_sides(paper, *problem.with_given(paper.line).sides())
-    first, second = poly_of(problem.with_given(paper.line))
+    base = number(bases.pop())
+    sides = [build.dotted(*(build.power(base, exponent) for exponent in side.exponents)) for side in (left, right)]
+    paper.write(build.equation(*sides), "common-base", say("every number here is a power of {}", base))
+    exponents = [side.exponents[0] if len(side.exponents) == 1 else side.exponent.tree for side in (left, right)]
+    combined = [build.power(base, exponent) for exponent in exponents]
+    if any(len(side.exponents) > 1 for side in (left, right)):
+        paper.write(build.equation(*combined), "product-of-powers", "the exponents of each side put together")
+    paper.write(build.equation(*exponents), "equate-exponents", base)
+    simplify_sides(paper, *paper.here.sides())
+    first, second = polys_of(paper.here)
     if max(first.degree, second.degree) > 1:
         return _went_on(paper, (factoring, square_root, quadratic_formula))
     undo(paper, first, second, ladder=False)
@@ -184,11 +169,9 @@ def _went_on(paper: Paper, ways: Sequence[Callable[[Problem], Paper]]) -> Paper:
     """The paper with the rest worked by the first of these methods that leads on from its last line."""
     for way in ways:
         try:
-            rest = way(paper.problem.with_given(paper.line))
+            paper.go_on(way(paper.here))
         except NotThisWay:
             continue
-        paper.steps += rest.steps
-        paper.line, paper.answer = rest.line, rest.answer
         return paper
     raise NotThisWay("What the exponents lead to is not solved here.")
 
@@ -209,24 +192,21 @@ def _collected(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, n.Nod
         if one is None or set(one.parts) != {0, 1}:
             return left, right
         written = [
-            " ".join(joined(_as_multiple(cell, sign, term, one) for sign, term in terms_of(side)).split())
-            for side in (left, right)
+            build.sum_of(_as_multiple(cell, sign, term, one) for sign, term in terms_of(side)) for side in (left, right)
         ]
     except (ExactError, NotThisWay):
         return left, right
-    power = one.text(x)
-    paper.write(
-        " = ".join(written), "product-of-powers", f"every term as a multiple of {power}", noticed=("one power",)
-    )
+    power = one.tree(x)
+    told = say("every term as a multiple of {}", power)
+    paper.write(build.equation(*written), "product-of-powers", told, noticed=("one power",))
     size, rest = one.parts[1], -one.parts[0]
     if size < 0:
         size, rest = -size, -rest
-    lead = power if size == 1 else f"{number(size)}·{power}"
-    paper.write(f"{lead} = {number(rest)}", "like-terms", f"the terms with {power}")
-    return problem.with_given(paper.line).sides()
+    paper.write(build.equation(_times(size, power), number(rest)), "like-terms", say("the terms with {}", power))
+    return paper.here.sides()
 
 
-def _as_multiple(cell: RadicalField, sign: str, term: n.Node, one: OnePower) -> str:
+def _as_multiple(cell: RadicalField, sign: str, term: n.Node, one: OnePower) -> n.Node:
     """A term as a number times the power, or as a number. Raises NotThisWay for anything else."""
     value = value_of(term, cell).ratio
     if sign == "-":
@@ -236,9 +216,12 @@ def _as_multiple(cell: RadicalField, sign: str, term: n.Node, one: OnePower) -> 
     size = (value / one.symbol).constant
     if size is None:
         raise NotThisWay("A term is no multiple of the power.")
-    text = one.text(cell.letters[0])
-    shown_size = number(abs(size)) if abs(size).denominator == 1 else f"({number(abs(size))})"
-    return ("-" if size < 0 else "") + (text if abs(size) == 1 else f"{shown_size}·{text}")
+    return _times(size, one.tree(cell.letters[0]))
+
+
+def _times(size: Q, power: n.Node) -> n.Node:
+    """`5·2^x`, `-2^x`, `(1/2)·3^x`."""
+    return build.signed("-" if size < 0 else "+", build.product_dotted(number(abs(size)), power))
 
 
 @dataclass(frozen=True, slots=True)
@@ -250,18 +233,9 @@ class OnePower:
     parts: dict[int, Q]
     symbol: Ratio
 
-    def text(self, x: str) -> str:
-        if self.count == 1:
-            exponent = x
-        elif self.count.denominator == 1:
-            exponent = f"({number(self.count)}{x})"
-        else:
-            exponent = f"({x}/{self.count.denominator})"
-        return f"{_power_text(self.base, exponent) if exponent == x else f'{_below(self.base)}^{exponent}'}"
-
-
-def _below(base: Q) -> str:
-    return number(base) if base.denominator == 1 else f"({number(base)})"
+    def tree(self, x: str) -> n.Node:
+        """The power as it is written: `2^x`, `2^(3x)`, `(1/2)^(x/2)`."""
+        return build.power(number(self.base), build.multiple(self.count, n.Letter(x)))
 
 
 def power_in(cell: RadicalField, difference: Ratio, x: str) -> OnePower | None:
@@ -300,18 +274,6 @@ def power_in(cell: RadicalField, difference: Ratio, x: str) -> OnePower | None:
     return OnePower(base, Q(shared, cell.plan.step), parts, symbol)
 
 
-def _outer(text: str) -> str:
-    """The text without a pair of brackets around all of it."""
-    if not (text.startswith("(") and text.endswith(")")):
-        return text
-    depth = 0
-    for k, c in enumerate(text):
-        depth += (c == "(") - (c == ")")
-        if depth == 0 and k < len(text) - 1:
-            return text
-    return text[1:-1]
-
-
 def _negative(problem: Problem, left: n.Node, right: n.Node) -> bool:
     for side in (left, right):
         if not n.letters(side):
@@ -347,16 +309,9 @@ def _one_power_each(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, 
             if f is not powers[0]:
                 scale = scale * problem.value(f)
 
-        def line(a: str, b: str, first: bool = own_left) -> str:
-            return f"{a} = {b}" if first else f"{b} = {a}"
-
-        term_text = plain(held[0][1]) if held[0][0] == "+" else f"-{plain(held[0][1])}"
+        term = build.signed(*held[0])
         if not rest.is_zero:
-            what = shown(rest)
-            minus = what.startswith("-")
-            what = what[1:] if minus else what
-            paper.write(line(term_text, shown(value)), "add-to-both-sides" if minus else "subtract-from-both-sides", what,
-                        move=f"{'+' if minus else '-'}{wrapped(what)}")  # fmt: skip
+            paper.write_move(both(term, shown(value), own_left), taking_off(shown(rest)))
         if scale.constant != 1:
             try:
                 base_of((value / scale).constant or Q(0))
@@ -364,8 +319,6 @@ def _one_power_each(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, 
                 if (value / scale).constant != 1 and ((value / scale).constant or Q(-1)) > 0:
                     continue
             value = value / scale
-            what = shown(scale)
-            paper.write(line(plain(powers[0]), shown(value)), "divide-both-sides", what, move=f"÷{wrapped(what)}")
-        new = problem.with_given(paper.line)
-        return new.sides()
+            paper.write_move(both(powers[0], shown(value), own_left), dividing(scale))
+        return paper.here.sides()
     return left, right

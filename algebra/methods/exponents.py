@@ -11,8 +11,9 @@ from algebra.exact.algebraic_numbers import prime_factors
 from algebra.exact.errors import ExactError
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.order import literal, order_of_operations, tidy
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
-from algebra.methods.terms import number, shown, wrapped
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
+from algebra.methods.terms import number, shown
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -23,7 +24,7 @@ MAX_EVALUATED = 10_000
 class PowerOf:
     """base^exponent above (way 1) or below (way −1) the bar; the base is a letter, a number or a bracket."""
 
-    base: str
+    base: n.Node
     exponent: Ratio
     way: int = 1
 
@@ -33,22 +34,22 @@ class PowerOf:
 
     @property
     def is_number(self) -> bool:
-        return self.base.isdigit()
+        return isinstance(self.base, n.Integer)
 
-    def text(self) -> str:
-        size = self.size
-        if size == 1:
-            return self.base
-        return f"{_base(self.base)}^{_exponent(self.exponent)}"
+    @property
+    def number(self) -> int:
+        """The base, where it is a number."""
+        assert isinstance(self.base, n.Integer)
+        return self.base.value
 
+    @property
+    def tree(self) -> n.Node:
+        return build.power(self.base, shown(self.exponent))
 
-def _base(text: str) -> str:
-    return text if text.isalnum() and (len(text) == 1 or text.isdigit()) else f"({text})"
-
-
-def _exponent(value: Ratio) -> str:
-    text = shown(value)
-    return text if text.isdigit() or (len(text) == 1) else f"({text})"
+    @property
+    def turned(self) -> PowerOf:
+        """The same power with the opposite exponent."""
+        return replace(self, exponent=-self.exponent)
 
 
 def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[PowerOf]]:
@@ -79,42 +80,34 @@ def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[Pow
             sign = -1 if inner_sign < 0 and count is not None and int(count) % 2 else 1
             return sign, [replace(p, exponent=p.exponent * power) for p in inner]
         case n.Integer(value) if value > 0:
-            return 1, [PowerOf(str(value), one, way)]
+            return 1, [PowerOf(tree, one, way)]
         case n.Decimal():
             size = tree.value
-            return 1, [PowerOf(str(size.numerator), one, way), PowerOf(str(size.denominator), one, -way)]
-        case n.Letter(name):
-            return 1, [PowerOf(name, one, way)]
-        case n.Unit(word):
-            return 1, [PowerOf(f'"{word}"', one, way)]
+            return 1, [PowerOf(n.Integer(size.numerator), one, way), PowerOf(n.Integer(size.denominator), one, -way)]
+        case n.Letter() | n.Unit():
+            return 1, [PowerOf(tree, one, way)]
     raise NotThisWay("A sum stands between the powers.")
 
 
-def written(sign: int, parts: Sequence[PowerOf]) -> str:
+def written(sign: int, parts: Sequence[PowerOf]) -> n.Node:
     """The product, what is below under a bar."""
-    above = [p for p in parts if p.way > 0 and p.base != "1"]
-    below = [p for p in parts if p.way < 0 and p.base != "1"]
-    top, bottom = _product(above), _product(below)
-    text = top if not below else f"{_part(top, above)}/{_part(bottom, below)}"
-    return f"-{text}" if sign < 0 else text
+    top, bottom = (_product([p for p in parts if p.way == way and p.base != build.ONE]) for way in (1, -1))
+    return build.signed("-" if sign < 0 else "+", build.quotient(top, bottom))
 
 
-def _product(parts: Sequence[PowerOf]) -> str:
-    text = ""
-    for part in parts:
-        piece = part.text()
-        dot = text and (piece[0].isdigit() or text[-1] == piece[0] or (part.base.startswith('"')))
-        text += f"·{piece}" if dot else piece
-    return text or "1"
-
-
-def _part(text: str, parts: Sequence[PowerOf]) -> str:
-    return f"({text})" if len(parts) > 1 else text
+def _product(parts: Sequence[PowerOf]) -> n.Node:
+    """The powers side by side, a dot before a word."""
+    product = build.product(*(part.tree for part in parts))
+    if not isinstance(product, n.Product):
+        return product
+    words = [isinstance(f.base if isinstance(f, n.Power) else f, n.Unit) for f in product.factors[1:]]
+    operators = ("·" if word else sign for word, sign in zip(words, product.operators, strict=True))
+    return n.Product(product.factors, tuple(operators))
 
 
 def combined(parts: Sequence[PowerOf], *, across: bool) -> list[PowerOf]:
     """Powers of the same base put together; `across` the bar too. Plain numbers are multiplied."""
-    found: dict[tuple[str, int], PowerOf] = {}
+    found: dict[tuple[n.Node, int], PowerOf] = {}
     for part in parts:
         key = (part.base, 0 if across else part.way)
         known = found.get(key)
@@ -152,8 +145,6 @@ def _worked(problem: Problem, first: Callable[[Paper, n.Node], n.Node]) -> Paper
         sign, parts = flatten(problem, tree)
     except NotThisWay:
         return with_sums(paper, tree)
-    if not all(p.is_number or p.base.startswith('"') or len(p.base) == 1 for p in parts):
-        raise NotThisWay("A bracket is raised that is a sum.")
     _powers(paper, tree, sign, parts)
     return paper
 
@@ -178,19 +169,18 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
             else "power-of-product"
         )
         what = plain(inside.exponent)
-    ones = [p for p in parts if p.base != "1"]
+    ones = [p for p in parts if p.base != build.ONE]
     zero = [p for p in ones if p.size == 0]
-    text = written(sign, ones)
     if inside is not None:
-        paper.write(text, rule, what)
+        paper.write(written(sign, ones), rule, what)
     if zero:
         ones = [p for p in ones if p.size != 0]
         paper.write(written(sign, ones), "zero-exponent")
     same = sorted(combined(ones, across=False), key=_order)
     if len(same) < len(ones):
         twice = next(p for p in ones if sum(q.base == p.base and q.way == p.way for q in ones) > 1)
-        added = " + ".join(shown(q.exponent) for q in ones if q.base == twice.base and q.way == twice.way)
-        paper.write(written(sign, same), "product-of-powers", added.replace("+ -", "− "))
+        added = build.sum_of(shown(q.exponent) for q in ones if q.base == twice.base and q.way == twice.way)
+        paper.write(written(sign, same), "product-of-powers", plain(added).replace(" - ", " − "))
     if any(p.size == 0 for p in same):
         same = [p for p in same if p.size != 0]
         paper.write(written(sign, same), "zero-exponent")
@@ -201,24 +191,26 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
     }
     current = same
     if above_and_below:
-        shared = sorted(above_and_below)[0]
+        shared = min(above_and_below, key=plain)
         top = next(p for p in same if p.base == shared and p.way > 0)
         bottom = next(p for p in same if p.base == shared and p.way < 0)
         kept = [p if p.base not in above_and_below else None for p in same]
         current = [p for p in kept if p is not None] + [p for p in both if p.base in above_and_below and p.size != 0]
         current.sort(key=_order)
         paper.write(written(sign, current), "quotient-of-powers",
-                    f"{shown(top.exponent)} − {wrapped(shown(bottom.exponent))}")  # fmt: skip
+                    f"{plain(shown(top.exponent))} − {plain(build.factor(shown(bottom.exponent)))}")  # fmt: skip
     negative = [p for p in current if p.size is not None and p.size < 0]
     if negative:
-        what = f"{negative[0].text()} = 1/{replace(negative[0], exponent=-negative[0].exponent).text()}"
+        first, turned = negative[0].tree, negative[0].turned.tree
         if negative[0].way < 0:
-            what = f"1/{negative[0].text()} = {replace(negative[0], exponent=-negative[0].exponent).text()}"
+            told = build.equation(build.quotient(build.ONE, first), turned)
+        else:
+            told = build.equation(first, build.quotient(build.ONE, turned))
         current = [replace(p, exponent=-p.exponent, way=-p.way) if p in negative else p for p in current]
         current = sorted(combined(current, across=False), key=_order)
-        paper.write(written(sign, current), "negative-exponent", what)
+        paper.write(written(sign, current), "negative-exponent", told)
         again = {p.base for p in current if p.way > 0} & {p.base for p in current if p.way < 0}
-        if any(not b.isdigit() for b in again):
+        if any(not isinstance(b, n.Integer) for b in again):
             merged = combined([p for p in current if not p.is_number], across=True)
             current = [p for p in current if p.is_number] + [
                 replace(
@@ -233,7 +225,7 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
 
 def _order(part: PowerOf) -> tuple[bool, bool, str]:
     """What is above first, numbers before letters."""
-    return part.way < 0, not part.is_number, part.base
+    return part.way < 0, not part.is_number, plain(part.base)
 
 
 def _plain_number(part: PowerOf) -> bool:
@@ -251,30 +243,30 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
             and size is not None
             and size.denominator == 1
             and (not leave or size == 1)
-            and int(p.base) ** abs(int(size)) < MAX_EVALUATED
+            and p.number ** abs(int(size)) < MAX_EVALUATED
         ):
-            value = Q(int(p.base)) ** int(size)
+            value = Q(p.number) ** int(size)
             total = total * value if p.way > 0 else total / value
         else:
             kept.append(p)
-    above = [int(p.base) for p in kept if p.is_number and p.way > 0] + [total.numerator]
-    below = [int(p.base) for p in kept if p.is_number and p.way < 0] + [total.denominator]
+    above = [p.number for p in kept if p.is_number and p.way > 0] + [total.numerator]
+    below = [p.number for p in kept if p.is_number and p.way < 0] + [total.denominator]
     if any(gcd(a, b) > 1 for a in above for b in below):
         raise NotThisWay("Large powers of different bases still share a factor; write them by primes.")
     one = paper.problem.field.constant(1)
     front = []
     if total.numerator != 1:
-        front.append(PowerOf(str(total.numerator), one, 1))
+        front.append(PowerOf(n.Integer(total.numerator), one, 1))
     if total.denominator != 1:
-        front.append(PowerOf(str(total.denominator), one, -1))
+        front.append(PowerOf(n.Integer(total.denominator), one, -1))
     powers = [p for p in parts if p.is_number and p.size != 1 and p not in kept]
-    what = ", ".join(f"{p.text()} = {number(Q(int(p.base)) ** int(p.size or 0))}" for p in powers)
+    what = ", ".join(say("{} = {}", p.tree, number(Q(p.number) ** int(p.size or 0))) for p in powers)
     kept.sort(key=_order)
     final = written(sign, [*front, *kept])
     raw = []
     for p in parts:
         if p in powers and p.size is not None:
-            raw.append(PowerOf(str(int(p.base) ** int(p.size)), one, p.way))
+            raw.append(PowerOf(n.Integer(p.number ** int(p.size)), one, p.way))
         else:
             raw.append(p)
     if powers:
@@ -296,17 +288,17 @@ def _by_primes(paper: Paper, tree: n.Node) -> n.Node:
             if value is not None and value > 0 and value.denominator == 1 and value != 1:
                 new = _prime_product(int(value))
                 if new is not None:
-                    changed.append(f"{value} = {plain(new)}")
+                    changed.append(say("{} = {}", number(value), new))
                     return n.Power(n.Group(new), node.exponent)
             if value is not None and value > 0 and value.denominator != 1:
                 new = _prime_fraction(value)
-                changed.append(f"{plain(node.base)} = {plain(new)}")
+                changed.append(say("{} = {}", node.base, new))
                 return n.Power(n.Group(new), node.exponent)
             return node
         if isinstance(node, n.Integer) and node.value > 1:
             new = _prime_product(node.value)
             if new is not None:
-                changed.append(f"{node.value} = {plain(new)}")
+                changed.append(say("{} = {}", node, new))
                 return new
             return node
         return node.with_children(tuple(rewritten(c) for c in node.children))
@@ -315,7 +307,7 @@ def _by_primes(paper: Paper, tree: n.Node) -> n.Node:
     if not changed:
         raise NotThisWay("Every base is a prime or a letter already.")
     new = _dotted(new)
-    paper.write(plain(new), "prime-base", ", ".join(dict.fromkeys(changed)))
+    paper.write(new, "prime-base", ", ".join(dict.fromkeys(changed)))
     return new
 
 
@@ -330,8 +322,7 @@ def _dotted(node: n.Node) -> n.Node:
             for j, piece in enumerate(pieces):
                 if flat:
                     own = node.operators[k - 1] if j == 0 else "·"
-                    digits = plain(piece)[0].isdigit()
-                    operators.append("·" if digits and own == "" else own)
+                    operators.append("·" if own == "" and build.starts_with_digit(piece) else own)
                 flat.append(piece)
         return n.Product(tuple(flat), tuple(operators))
     if isinstance(node, n.Fraction):
@@ -377,7 +368,7 @@ def _turned(paper: Paper, tree: n.Node) -> n.Node:
     if not changed:
         raise NotThisWay("No fraction has a negative exponent.")
     new = _dotted(new)
-    paper.write(plain(new), "reciprocal-of-base")
+    paper.write(new, "reciprocal-of-base")
     return new
 
 
@@ -385,9 +376,7 @@ def with_sums(paper: Paper, tree: n.Node) -> Paper:
     """Powers in a sum: negative exponents become fractions, or the smallest power is taken out."""
     problem = paper.problem
     if not n.letters(tree):
-        rest = order_of_operations(problem.with_given(plain(tree)))
-        paper.steps += rest.steps
-        paper.line, paper.answer = rest.line, rest.answer
+        paper.go_on(order_of_operations(problem.about(tree)))
         return paper
     bare = n.bare(tree)
     top = n.bare(bare.numerator) if isinstance(bare, n.Fraction) else bare
@@ -395,25 +384,21 @@ def with_sums(paper: Paper, tree: n.Node) -> Paper:
     taken = [_common_power(problem, part) if isinstance(part, n.Sum) else None for part in (top, bottom)]
     if not any(taken):
         raise NotThisWay("The terms share no power.")
-    texts = []
-    for part, found in zip((top, bottom), taken, strict=True):
-        texts.append(None if part is None else found[1] if found else plain(part))
-    joined_text = texts[0] if texts[1] is None else f"({texts[0]})/({texts[1]})"
+    parts = [found[1] if found else part for part, found in zip((top, bottom), taken, strict=True) if part is not None]
     what = next(found[0] for found in taken if found)
-    paper.write(str(joined_text), "factor-out-power", what)
-    final = plain(tidy(_evaluated_brackets(problem, problem.with_given(paper.line).body)))
+    paper.write(build.quotient(parts[0], parts[1]) if len(parts) > 1 else parts[0], "factor-out-power", what)
+    final = tidy(_evaluated_brackets(problem, paper.line))
     paper.write(final, "like-terms", "the numbers in the brackets")
     try:
-        last = problem.with_given(paper.line).body
-        sign, parts = flatten(problem.with_given(paper.line), last)
+        sign, powers = flatten(paper.here, paper.line)
     except (NotThisWay, ExactError):
         paper.answer = [paper.line]
         return paper
-    _powers(paper, last, sign, parts)
+    _powers(paper, paper.line, sign, powers)
     return paper
 
 
-def _common_power(problem: Problem, tree: n.Sum) -> tuple[str, str] | None:
+def _common_power(problem: Problem, tree: n.Sum) -> tuple[n.Node, n.Node] | None:
     """What can be taken out of a sum of powers with letters above, and the product that this gives."""
     terms = [(1, tree.terms[0]), *((-1 if s == "-" else 1, t) for s, t in zip(tree.signs, tree.terms[1:], strict=True))]
     flat = []
@@ -433,16 +418,15 @@ def _common_power(problem: Problem, tree: n.Sum) -> tuple[str, str] | None:
         return None
     smallest = min(d for d in differences if d is not None)
     low = exponents[0] + problem.field.constant(smallest)
-    front = PowerOf(base, low).text()
-    inside = ""
+    front = PowerOf(base, low).tree
+    inside = []
     for (sign, merged), difference in zip(flat, differences, strict=True):
         rest = [PowerOf(b, e) for b, e in merged.items() if b != base]
         extra = problem.field.constant((difference or Q(0)) - smallest)
         if not extra.is_zero:
             rest = [PowerOf(base, extra), *rest]
-        text = _product(rest)
-        inside += (f" - {text}" if sign < 0 else f" + {text}") if inside else (f"-{text}" if sign < 0 else text)
-    return front, f"{front}·({inside})"
+        inside.append(build.signed("-" if sign < 0 else "+", _product(rest)))
+    return front, build.dotted(front, build.sum_of(inside))
 
 
 def _evaluated_brackets(problem: Problem, tree: n.Node) -> n.Node:

@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from math import gcd, isqrt
+from fractions import Fraction as Q
+from math import gcd
 
+from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.rational_functions import factored as factors_of_poly
-from algebra.exact.writing import factored_tree
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
-from algebra.methods.polynomials import factoring_of, integers, product_sum_work
-from algebra.methods.terms import Poly, listed, shown, spread, times
+from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
+from algebra.methods.polynomials import factoring_of, integers, pair_words, product_sum_work
+from algebra.methods.terms import Poly, factored, listed, shown, spread
 from algebra.reports.side_work import SideWork
+from algebra.tree import build
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
+
+PRIME = ln.Word("prime")
 
 
 def sum_product(problem: Problem) -> Paper:
@@ -60,7 +65,7 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
         paper.write(expanded, "distribute", "brackets are opened first")
         paper.write(shown(value), "like-terms", "like terms together")
     elif len(letters) == 1:
-        paper.write(str(Poly.of(value, letters[0])), "like-terms", "like terms together, powers falling")
+        paper.write(Poly.of(value, letters[0]).tree, "like-terms", "like terms together, powers falling")
     if len(letters) > 1:
         _in_letters(paper, value, how, trinomial or unlike_one)
         return paper
@@ -76,9 +81,9 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
     if found is None:
         _prime(paper, core)
         return paper
-    for k, (text, rule, what, side) in enumerate(found.lines):
+    for k, (tree, rule, what, side) in enumerate(found.lines):
         noticed = ("common factor first",) if rule == "common-factor" and k == 0 and len(found.lines) > 1 else ()
-        paper.write(text, rule, what, side=side, noticed=noticed, shown_at=BRIEF if k == len(found.lines) - 1 else 1)
+        paper.write(tree, rule, what, side=side, noticed=noticed, shown_at=BRIEF if k == len(found.lines) - 1 else 1)
     if not found.lines:
         raise NotThisWay("It is factored already.")
     paper.answer = [paper.line]
@@ -94,7 +99,8 @@ def _is_sum_of_products(tree: n.Node) -> bool:
 
 def _prime(paper: Paper, core: list[int]) -> None:
     """No pair, no pattern: prime over the rational numbers."""
-    what, side = "no pattern fits and no rational number makes it zero.", []
+    what = "no pattern fits and no rational number makes it zero."
+    side: list[SideWork] = []
     if len(core) == 3:
         c, b, a = core
         work = product_sum_work(a * c, b)
@@ -103,8 +109,12 @@ def _prime(paper: Paper, core: list[int]) -> None:
         what = f"no two whole numbers have the product {a * c} and the sum {b} (tried: {tried})."
         if b == 0 and c > 0:
             what = "a sum of squares does not factor over the real numbers."
-    paper.write("prime", "not-factorable", what, side=side, shown_at=BRIEF, noticed=("prime",))
-    paper.answer = ["prime"]
+    _say_prime(paper, what, side)
+
+
+def _say_prime(paper: Paper, what: str, side: Sequence[SideWork] = ()) -> None:
+    paper.write(PRIME, "not-factorable", what, side=side, shown_at=BRIEF, noticed=("prime",))
+    paper.answer = [PRIME]
 
 
 def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
@@ -116,30 +126,30 @@ def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
     sums = [(f, int(p)) for f, p in factors if len(f) > 1]
     if not sums:
         raise NotThisWay("It is a single term.")
-    final = plain(factored_tree(value.numerator, value.field.letters))
+    final = factored(value)
     front = ring(value.numerator.context().constant(content))
     for f, power in monomials:
         front = front * ring(f) ** power
     rest = value / front
+    alone = len(sums) == 1 and sums[0][1] == 1
     if front.constant != 1:
-        inner = shown(rest)
-        head = shown(front)
-        head = "-" if head == "-1" else head
-        paper.write(f"{head}({inner})", "common-factor" if head != "-" else "take-out-minus", head,
-                    shown_at=BRIEF if len(sums) == 1 and sums[0][1] == 1 else 1,
-                    noticed=("common factor first",) if len(sums) > 1 else ())  # fmt: skip
-    if len(sums) == 1 and sums[0][1] == 1:
+        bracket = n.Group(shown(rest))
+        line = build.opposite(bracket) if front.constant == -1 else build.product(shown(front), bracket)
+        rule, what = ("take-out-minus", "-") if front.constant == -1 else ("common-factor", plain(shown(front)))
+        paper.write(line, rule, what, shown_at=BRIEF if alone else 1, noticed=() if alone else ("common factor first",))
+    if alone:
         if front.constant == 1:
-            paper.write("prime", "not-factorable", "no pattern fits.", shown_at=BRIEF, noticed=("prime",))
+            _say_prime(paper, "no pattern fits.")
         paper.answer = [paper.line]
         return
     pattern = _pattern(rest, names, sums)
     if pattern is None and strict and how != "ac-grouping":
         raise NotThisWay("It is no trinomial.")
-    grouped = _grouped(paper.problem, rest, head=front) if pattern is None else None
-    if grouped is not None:
-        paper.write(grouped[0], "group-in-pairs", grouped[1])
-        paper.write(final, "common-bracket", grouped[2], shown_at=BRIEF)
+    pairs = _grouped(paper.problem, rest, head=front) if pattern is None else None
+    if pairs is not None:
+        grouped, taken, shared = pairs
+        paper.write(grouped, "group-in-pairs", taken)
+        paper.write(final, "common-bracket", shared, shown_at=BRIEF)
     else:
         rule, what, side = pattern or ("factor-all", "", [])
         paper.write(final, rule, what, side=side, shown_at=BRIEF)
@@ -150,55 +160,51 @@ def _pattern(
     rest: Ratio, names: tuple[str, ...], sums: Sequence[tuple[object, int]]
 ) -> tuple[str, str, list[SideWork]] | None:
     terms = sorted(((tuple(int(k) for k in m), int(c)) for m, c in rest.numerator.to_dict().items()), reverse=True)
+
+    def roots(first: tuple[tuple[int, ...], int], last: tuple[tuple[int, ...], int], index: int) -> str | None:
+        """In words, a and b whose powers the two terms are; None where they are none."""
+        found = [_root(names, monomial, coefficient, index) for monomial, coefficient in (first, last)]
+        a, b = found
+        return None if a is None or b is None else say("a = {}, b = {}", a, b)
+
     if len(terms) == 2:
-        (m1, c1), (m2, c2) = terms
-        if c1 * c2 < 0 and all(k % 2 == 0 for k in (*m1, *m2)) and _is_square(abs(c1)) and _is_square(abs(c2)):
-            return "difference-of-squares", f"a = {_root(names, m1, c1, 2)}, b = {_root(names, m2, c2, 2)}", []
-        if all(k % 3 == 0 for k in (*m1, *m2)):
-            return "sum-of-cubes", f"a = {_root(names, m1, c1, 3)}, b = {_root(names, m2, c2, 3)}", []
+        squares, cubes = roots(terms[0], terms[1], 2), roots(terms[0], terms[1], 3)
+        if terms[0][1] * terms[1][1] < 0 and squares is not None:
+            return "difference-of-squares", squares, []
+        if cubes is not None:
+            return "sum-of-cubes", cubes, []
         return None
     if len(terms) == 3:
         (m1, a), (m2, b), (m3, c) = terms
         if all(x + y == 2 * z for x, y, z in zip(m1, m3, m2, strict=True)):
-            if (
-                len(sums) == 1
-                and sums[0][1] == 2
-                and _is_square(abs(a))
-                and _is_square(abs(c))
-                and all(k % 2 == 0 for k in (*m1, *m3))
-            ):
-                return "perfect-square", f"a = {_root(names, m1, a, 2)}, b = {_root(names, m3, c, 2)}", []
+            squares = roots(terms[0], terms[2], 2)
+            if len(sums) == 1 and sums[0][1] == 2 and squares is not None:
+                return "perfect-square", squares, []
             work = product_sum_work(a * c, b)
             if work.pair:
-                p, q = work.pair
-                return "product-sum", f"{p} · {q} = {a * c} and {p} + {q} = {b}".replace("+ -", "− "), [work]
+                return "product-sum", pair_words(work), [work]
     return None
 
 
-def _is_square(value: int) -> bool:
-    return isqrt(value) ** 2 == value
+def _root(names: tuple[str, ...], monomial: tuple[int, ...], coefficient: int, index: int) -> n.Node | None:
+    """The root of the size of a term, where it is a term again."""
+    size = whole_root(abs(coefficient), index)
+    if size is None or any(k % index for k in monomial):
+        return None
+    return build.monomial(Q(size), [(name, k // index) for name, k in zip(names, monomial, strict=True)])
 
 
-def _root(names: tuple[str, ...], monomial: tuple[int, ...], coefficient: int, index: int) -> str:
-    size = round(abs(coefficient) ** (1 / index))
-    letters = "".join(
-        name if k == index else f"{name}^{k // index}" for name, k in zip(names, monomial, strict=True) if k
-    )
-    return f"{'' if size == 1 and letters else size}{letters}"
-
-
-def _grouped(problem: Problem, rest: Ratio, *, head: Ratio) -> tuple[str, str, str] | None:
+def _grouped(problem: Problem, rest: Ratio, *, head: Ratio) -> tuple[n.Node, str, n.Node] | None:
     """Four terms in two pairs with the same bracket: the line, what was taken out, and the bracket."""
-    terms = spread(problem, problem.with_given(shown(rest)).body)
+    terms = spread(problem, shown(rest))
     if len(terms) != 4:
         return None
     for order in ((0, 1, 2, 3), (0, 2, 1, 3), (0, 3, 1, 2)):
         pairs = [(terms[order[0]], terms[order[1]]), (terms[order[2]], terms[order[3]])]
         fronts, brackets = [], []
         for a, b in pairs:
-            top = a.numerator.gcd(b.numerator)
-            front = problem.field.ratio(top)
-            if str(shown(a)).startswith("-"):
+            front = problem.field.ratio(a.numerator.gcd(b.numerator))
+            if build.is_minus(shown(a)):
                 front = -front
             fronts.append(front)
             brackets.append((a + b) / front)
@@ -206,12 +212,14 @@ def _grouped(problem: Problem, rest: Ratio, *, head: Ratio) -> tuple[str, str, s
             if brackets[0] == -brackets[1]:
                 fronts[1] = -fronts[1]
             inner = shown(brackets[0])
-            first, second = (
-                times(shown(f), inner) if f.constant not in (1, -1) else f"{'-' if f.constant == -1 else ''}({inner})"
-                for f in fronts
-            )
-            text = f"{first} - {second[1:]}" if second.startswith("-") else f"{first} + {second}"
+            line = build.sum_of(_taken_out(shown(front), n.Group(inner)) for front in fronts)
             if head.constant != 1:
-                text = f"{shown(head)}[{text}]"
-            return text, f"{shown(fronts[0])} and {shown(fronts[1])}", inner
+                line = build.product(shown(head), n.Group(line, "["))
+            return line, say("{} and {}", *map(shown, fronts)), inner
     return None
+
+
+def _taken_out(front: n.Node, bracket: n.Node) -> n.Node:
+    if build.is_minus(front):
+        return n.Signed("-", build.product(front.children[0], bracket))
+    return build.product(front, bracket)

@@ -4,14 +4,18 @@ from __future__ import annotations
 
 from fractions import Fraction as Q
 
+from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import Ratio
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
+from algebra.methods.linear import both
+from algebra.methods.moves import multiplying, taking_off, undoing
+from algebra.methods.paper import BRIEF, EVERY, Move, NotThisWay, Paper, Problem, say
 from algebra.methods.quadratic import take_root
 from algebra.methods.radical_equations import check_candidates
 from algebra.methods.rational_equations import settle
-from algebra.methods.terms import Poly, fraction, number, opposite, shown, terms_of, wrapped
+from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.tree import build
 from algebra.tree import nodes as n
-from algebra.tree.plain import plain
+from algebra.tree import statements as ln
 
 
 def undo_in_reverse(problem: Problem) -> Paper:
@@ -39,10 +43,9 @@ class _Undoing:
         self.own_left = own_left
         self.owed = False
         self.depth = 0
-        self.steps: list[tuple[str, str]] = []
 
-    def line(self, own: str, other: str) -> str:
-        return f"{own} = {other}" if self.own_left else f"{other} = {own}"
+    def line(self, own: n.Node, other: n.Node) -> n.Node:
+        return both(own, other, self.own_left)
 
     def run(self, own: n.Node, value: Ratio) -> None:
         """Peels the side that holds the unknown until it stands alone."""
@@ -71,9 +74,8 @@ class _Undoing:
                 return self._product(bare, value)
             case n.Fraction(top, bottom) if self.problem.unknown in n.letters(top):
                 scale = self.problem.value(bottom)
-                what = shown(scale)
                 result = value * scale
-                self._write(plain(n.bare(top)), result, "multiply-both-sides", what, f"×{wrapped(what)}")
+                self._move(n.bare(top), result, multiplying(scale))
                 return top, result
             case n.Fraction(top, bottom):
                 return self._turned_over(top, bottom, value)
@@ -84,13 +86,12 @@ class _Undoing:
                 constant = value.constant
                 if power % 2 == 0:
                     if constant is not None and constant < 0:
-                        self.paper.write("no solution", "root-never-negative", f"{plain(bare)} can't be {shown(value)}", shown_at=BRIEF,
-                                         noticed=("no solution",))  # fmt: skip
+                        self._nothing("root-never-negative", say("{} can't be {}", bare, shown(value)))
                         return None
                     self.owed = True
                 result = value**power
                 rule, move = ("square-both-sides", "square") if power == 2 else ("power-both-sides", f"^{power}")
-                self._write(plain(n.bare(radicand)), result, rule, str(power), move)
+                self._write(n.bare(radicand), result, rule, str(power), move)
                 return radicand, result
             case n.Power(base, exponent):
                 return self._fractional(base, exponent, value)
@@ -107,11 +108,17 @@ class _Undoing:
             self.owed = True
         result = value**power.denominator
         rest = base if power.numerator == 1 else n.Power(base, n.Integer(power.numerator))
-        self._write(plain(n.bare(rest)), result, "power-both-sides", str(power.denominator), f"^{power.denominator}")
+        self._write(n.bare(rest), result, "power-both-sides", str(power.denominator), f"^{power.denominator}")
         return rest, result
 
-    def _write(self, own: str, value: Ratio, rule: str, what: str, move: str | None) -> None:
+    def _write(self, own: n.Node, value: Ratio, rule: str, what: str | n.Node = "", move: str | None = None) -> None:
         self.paper.write(self.line(own, shown(value)), rule, what, move=move)
+
+    def _move(self, own: n.Node, value: Ratio, move: Move) -> None:
+        self.paper.write_move(self.line(own, shown(value)), move)
+
+    def _nothing(self, rule: str, why: str | n.Node) -> None:
+        self.paper.write(ln.NoSolution(), rule, why, shown_at=BRIEF, noticed=("no solution",))
 
     def _sum(self, bare: n.Node, value: Ratio) -> tuple[n.Node, Ratio]:
         terms = terms_of(bare)
@@ -122,16 +129,11 @@ class _Undoing:
                 rest = rest - self.problem.value(term) if sign == "-" else rest + self.problem.value(term)
         sign, term = held[0]
         result = value - rest
-        own = plain(term) if sign == "+" else f"-{plain(term)}"
         if not rest.is_zero:
-            what = shown(rest)
-            minus = what.startswith("-")
-            what = opposite(what) if minus else what
-            self._write(own, result, "add-to-both-sides" if minus else "subtract-from-both-sides", what,
-                        f"{'+' if minus else '-'}{wrapped(what)}")  # fmt: skip
+            self._move(build.signed(sign, term), result, taking_off(shown(rest)))
         if sign == "-":
             result = -result
-            self._write(plain(n.bare(term)), result, "multiply-both-sides", "-1", "×(-1)")
+            self._move(n.bare(term), result, multiplying(self.problem.field.constant(-1)))
         return term, result
 
     def _product(self, bare: n.Product, value: Ratio) -> tuple[n.Node, Ratio]:
@@ -143,31 +145,20 @@ class _Undoing:
             if factor is not held[0]:
                 scale = scale * self.problem.value(factor)
         result = value / scale
-        constant = scale.constant
-        own = plain(n.bare(held[0]))
-        if constant is not None and constant.denominator != 1:
-            what = number(1 / constant)
-            self._write(own, result, "multiply-both-sides", what, f"×{wrapped(what)}")
-        else:
-            what = shown(scale)
-            self._write(own, result, "divide-both-sides", what, f"÷{wrapped(what)}")
+        self._move(n.bare(held[0]), result, undoing(scale))
         return held[0], result
 
     def _turned_over(self, top: n.Node, bottom: n.Node, value: Ratio) -> tuple[n.Node, Ratio] | None:
         """a/D = v as D = a/v."""
         above = self.problem.value(top)
         if value.is_zero:
-            self.paper.write(
-                "no solution", "contradiction", f"{plain(top)} = 0", shown_at=BRIEF, noticed=("no solution",)
-            )
+            self._nothing("contradiction", build.equation(top, build.ZERO))
             return None
         result = above / value
-        if above.constant == 1 or value.constant is None or above.constant is None:
-            self._write(plain(n.bare(bottom)), result, "reciprocal-both-sides", "", None)
-        else:
-            self.paper.write(self.line(fraction(plain(n.bare(bottom)), shown(above)), shown(above.field.constant(1) / value)),
-                             "reciprocal-both-sides", shown_at=EVERY)  # fmt: skip
-            self._write(plain(n.bare(bottom)), result, "reciprocal-both-sides", "", None)
+        if above.constant != 1 and value.constant is not None and above.constant is not None:
+            line = self.line(build.quotient(n.bare(bottom), shown(above)), shown(above.field.constant(1) / value))
+            self.paper.write(line, "reciprocal-both-sides", shown_at=EVERY)
+        self._write(n.bare(bottom), result, "reciprocal-both-sides")
         return bottom, result
 
     def _root(self, base: n.Node, power: int, value: Ratio) -> tuple[n.Node, Ratio] | None:
@@ -175,52 +166,38 @@ class _Undoing:
         if power == 2:
             inner = Poly.of(self.problem.value(base), self.problem.unknown)
             if inner.degree == 1:
-                take_root(self.paper, plain(n.bare(base)), value)
+                take_root(self.paper, n.bare(base), value)
                 return None
             raise NotThisWay("The square holds more than a linear term.")
         if constant is None:
             raise NotThisWay("The number under the root holds letters.")
         root = _exact_root(constant, power)
         if power % 2 == 0 and constant < 0:
-            self.paper.write(
-                "no solution",
-                "no-real-root",
-                f"{number(constant)} is negative",
-                shown_at=BRIEF,
-                noticed=("no solution",),
-            )
+            self._nothing("no-real-root", say("{} is negative", number(constant)))
             return None
         if root is None:
             raise NotThisWay("The root is no rational number.")
-        own = plain(n.bare(base))
+        own = n.bare(base)
         if power % 2:
-            result = self.problem.field.constant(root)
-            self._write(own, result, "root-both-sides", f"the root with index {power} of {number(constant)} is {number(root)}",
-                        None)  # fmt: skip
-            return base, result
+            told = say(f"the root with index {power} of {{}} is {{}}", number(constant), number(root))
+            self._write(own, self.problem.field.constant(root), "root-both-sides", told)
+            return base, self.problem.field.constant(root)
         inner = Poly.of(self.problem.value(base), self.problem.unknown)
         if inner.degree != 1 or inner.numbers is None:
             raise NotThisWay("The power holds more than a linear term.")
-        x = self.problem.unknown
-        self.paper.write(
-            self.line(own, f"±{number(root)}"),
-            "root-both-sides",
-            "an even power has two roots, one positive and one negative",
-        )
+        x = n.Letter(self.problem.unknown)
+        line = self.line(own, n.Signed("±", number(root)))
+        self.paper.write(line, "root-both-sides", "an even power has two roots, one positive and one negative")
         b, a = inner.numbers
-        values = [number((sign * root - b) / a) for sign in (1, -1)]
+        values = list(dict.fromkeys(number((sign * root - b) / a) for sign in (1, -1)))
         if own != x:
-            self.paper.write(f"{own} = {number(root)} or {own} = {number(-root)}", "split-plus-minus", shown_at=EVERY)
-        self.paper.write(" or ".join(f"{x} = {v}" for v in dict.fromkeys(values)), "split-plus-minus", shown_at=BRIEF)
-        self.paper.answer = list(dict.fromkeys(values))
+            cases = build.alternatives([build.equation(own, number(sign * root)) for sign in (1, -1)])
+            self.paper.write(cases, "split-plus-minus", shown_at=EVERY)
+        self.paper.answer = list(values)
+        self.paper.write(build.solutions(x.name, self.paper.answer), "split-plus-minus", shown_at=BRIEF)
         return None
 
 
 def _exact_root(value: Q, power: int) -> Q | None:
-    parts = []
-    for part in (abs(value.numerator), value.denominator):
-        root = round(part ** (1 / power))
-        if root**power != part:
-            return None
-        parts.append(root)
-    return Q(parts[0], parts[1]) * (-1 if value < 0 else 1)
+    top, bottom = whole_root(abs(value.numerator), power), whole_root(value.denominator, power)
+    return None if top is None or bottom is None else Q(top, bottom) * (-1 if value < 0 else 1)

@@ -5,23 +5,13 @@ from __future__ import annotations
 from math import lcm
 
 from algebra.exact.rational_functions import Ratio
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
-from algebra.methods.terms import (
-    Poly,
-    fraction,
-    has_brackets_to_open,
-    joined,
-    listed,
-    number,
-    opposite,
-    shown,
-    spread,
-    terms_of,
-    times_each,
-    wrapped,
-)
+from algebra.methods.moves import beside, dividing, multiplying, taking_off
+from algebra.methods.paper import BRIEF, EVERY, Move, NotThisWay, Paper, Problem, sides_of
+from algebra.methods.terms import Poly, has_brackets_to_open, listed, number, shown, spread, terms_of, times_each
 from algebra.reports.side_work import Balance, CommonDenominator, Ladder
+from algebra.tree import build
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 
@@ -56,7 +46,7 @@ def simplify_then_undo(problem: Problem) -> Paper:
     paper = Paper(problem)
     left, right = problem.sides()
     simplify_sides(paper, left, right)
-    undo(paper, *_polys(paper))
+    undo(paper, *polys_of(paper.here))
     return paper
 
 
@@ -72,44 +62,48 @@ def clear_fractions(problem: Problem) -> Paper:
     paper = Paper(problem)
     what = number(common)
     sides = [
-        joined(f"{'-' if sign == '-' else ''}{what}·{wrapped(plain(term))}" for sign, term in terms_of(side))
+        build.sum_of(build.signed(sign, build.dotted(what, term)) for sign, term in terms_of(side))
         for side in (left, right)
     ]
     bottoms = sorted({_number_below(problem, t) for _, t in pieces} - {1})
-    side_work = CommonDenominator(what, tuple(str(bottom) for bottom in bottoms))
-    paper.write(" = ".join(sides), "clear-fractions", what, shown_at=EVERY, move=f"×{what}", side=[side_work])
+    side_work = CommonDenominator(plain(what), tuple(str(bottom) for bottom in bottoms))
+    paper.write(
+        build.equation(*sides), "clear-fractions", what, shown_at=EVERY, move=beside("×", what), side=[side_work]
+    )
     cleared = [
-        joined(_cleared_term(problem, term, common, sign) for sign, term in terms_of(side)) for side in (left, right)
+        build.sum_of(_cleared_term(problem, term, common, sign) for sign, term in terms_of(side))
+        for side in (left, right)
     ]
-    paper.write(" = ".join(cleared), "clear-fractions", what, noticed=("fractions",))
-    new = problem.with_given(paper.line)
-    simplify_sides(paper, *new.sides())
-    undo(paper, *_polys(paper))
+    paper.write(build.equation(*cleared), "clear-fractions", what, noticed=("fractions",))
+    simplify_sides(paper, *paper.here.sides())
+    undo(paper, *polys_of(paper.here))
     return paper
 
 
-def _cleared_term(problem: Problem, term: n.Node, common: int, sign: str) -> str:
+def _cleared_term(problem: Problem, term: n.Node, common: int, sign: str) -> n.Node:
     """A term times the LCD, the bracket of its numerator kept."""
     scale = problem.field.constant(common)
     bare = n.bare(term)
     if isinstance(bare, n.Fraction) and isinstance(n.bare(bare.numerator), n.Sum):
         below = problem.value(bare.denominator).constant
         if below is not None and (common / below).denominator == 1:
-            count = int(common / below)
-            inner = plain(n.bare(bare.numerator))
-            text = inner if count == 1 and sign == "+" else f"{'' if count == 1 else count}({inner})"
-            return f"-{text}" if sign == "-" else text
+            inner, count = n.bare(bare.numerator), number(common / below)
+            return (
+                inner
+                if count == build.ONE and sign == "+"
+                else build.signed(sign, build.product(count, n.Group(inner)))
+            )
     if isinstance(bare, n.Product) and any(isinstance(n.bare(f), n.Sum) for f in bare.factors):
         value = problem.field.constant(common)
         brackets = []
         for factor in bare.factors:
             if isinstance(n.bare(factor), n.Sum):
-                brackets.append(f"({plain(n.bare(factor))})")
+                brackets.append(n.Group(n.bare(factor)))
             else:
                 value = value * problem.value(factor)
         if value.constant is not None and value.constant.denominator == 1:
-            text = ("" if value.constant == 1 else shown(value)) + "".join(brackets)
-            return f"-{text}" if sign == "-" else text
+            product = build.product(number(abs(value.constant)), *brackets)
+            return build.signed("-" if (value.constant < 0) != (sign == "-") else "+", product)
     value = problem.value(term) * scale
     return shown(-value if sign == "-" else value)
 
@@ -152,10 +146,9 @@ def divide_first(problem: Problem) -> Paper:
     for factor in outer:
         scale = scale * problem.value(factor)
     paper = Paper(problem)
-    text = f"{plain(inner[0])} = {shown(problem.value(right) / scale)}"
-    paper.write(text, "divide-both-sides", shown(scale), move=f"÷{wrapped(shown(scale))}")
-    simplify_sides(paper, *problem.with_given(paper.line).sides())
-    undo(paper, *_polys(paper))
+    paper.write_move(build.equation(inner[0], shown(problem.value(right) / scale)), dividing(scale))
+    simplify_sides(paper, *paper.here.sides())
+    undo(paper, *polys_of(paper.here))
     return paper
 
 
@@ -163,12 +156,12 @@ def simplify_sides(paper: Paper, left: n.Node, right: n.Node) -> None:
     """Brackets opened on both sides, then like terms combined."""
     problem = paper.problem
     x = problem.unknown
-    opened = [listed(spread(problem, side)) if has_brackets_to_open(side) else plain(side) for side in (left, right)]
+    opened = [listed(spread(problem, side)) if has_brackets_to_open(side) else side for side in (left, right)]
     first = next((side for side in (left, right) if has_brackets_to_open(side)), left)
-    paper.write(" = ".join(opened), "open-brackets", times_each(first))
-    written = problem.with_given(paper.line).sides()
+    paper.write(build.equation(*opened), "open-brackets", times_each(first))
+    written = sides_of(paper.line)
     polys = [Poly.of(problem.value(side), x) for side in (left, right)]
-    combined = " = ".join(map(str, polys))
+    combined = build.equation(*(poly.tree for poly in polys))
     if all(_has_terms(problem, side, poly) for side, poly in zip(written, polys, strict=True)):
         paper.write(combined, "simplify-sides", "terms in order", shown_at=EVERY)
     else:
@@ -178,14 +171,15 @@ def simplify_sides(paper: Paper, left: n.Node, right: n.Node) -> None:
 def _has_terms(problem: Problem, side: n.Node, poly: Poly) -> bool:
     """Whether the terms of a side are those of the polynomial, in whatever order and however each is written."""
     values = [-problem.value(t) if sign == "-" else problem.value(t) for sign, t in terms_of(side)]
-    written = sorted(str(Poly.of(value, poly.unknown)) for value in values)
-    return written == sorted(poly.term(k) or "0" for k in range(poly.degree + 1) if not poly[k].is_zero or poly.is_zero)
+    x = problem.field.letter(poly.unknown)
+    wanted = [part * x**power for power, part in enumerate(poly.parts) if not part.is_zero or poly.is_zero]
+    return len(values) == len(wanted) and all(value in wanted for value in values) and len(set(values)) == len(values)
 
 
-def _polys(paper: Paper) -> tuple[Poly, Poly]:
-    left, right = paper.problem.with_given(paper.line).sides()
-    x = paper.problem.unknown
-    return Poly.of(paper.problem.value(left), x), Poly.of(paper.problem.value(right), x)
+def polys_of(problem: Problem) -> tuple[Poly, Poly]:
+    """Both sides as polynomials in the unknown. Raises NotThisWay."""
+    left, right = problem.sides()
+    return Poly.of(problem.value(left), problem.unknown), Poly.of(problem.value(right), problem.unknown)
 
 
 def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
@@ -210,8 +204,9 @@ def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
         _state(paper, other[0], unknown_left)
 
 
-def _both(paper: Paper, own: str, other: str, own_left: bool) -> str:
-    return f"{own} = {other}" if own_left else f"{other} = {own}"
+def both(own: n.Node, other: n.Node, own_left: bool) -> n.Node:
+    """The equation with the side that is worked on where it stood."""
+    return build.equation(own, other) if own_left else build.equation(other, own)
 
 
 def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
@@ -222,50 +217,47 @@ def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     term = moved.term(1)
     new_left = Poly([left[0], left[1] - moved[1]], left.unknown)
     new_right = Poly([right[0], right[1] - moved[1]], right.unknown)
-    minus = term.startswith("-")
-    rule = "add-to-both-sides" if minus else "subtract-from-both-sides"
-    what = opposite(term) if minus else term
-    detail = f"{joined([str(left), opposite(term)])} = {joined([str(right), opposite(term)])}"
-    move = f"{'+' if minus else '-'}{what}"
-    paper.write(detail, rule, what, shown_at=EVERY, move=move, side=[_balance(left, right, move)])
-    paper.write(f"{new_left} = {new_right}", "simplify-sides", "like terms are combined")
+    move = taking_off(term)
+    detail = build.equation(*(build.sum_of([side.tree, build.opposite(term)]) for side in (left, right)))
+    paper.write_move(detail, move, shown_at=EVERY, side=[_balance(left, right, move)])
+    paper.write(build.equation(new_left.tree, new_right.tree), "simplify-sides", "like terms are combined")
     return new_left, new_right
 
 
 def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: list[Ladder]) -> tuple[Poly, Poly]:
     term = own.term(0)
-    minus = term.startswith("-")
-    what = opposite(term) if minus else term
-    rule = "add-to-both-sides" if minus else "subtract-from-both-sides"
-    move = f"{'+' if minus else '-'}{wrapped(what)}"
-    detail = _both(paper, joined([str(own), opposite(term)]), joined([str(other), opposite(term)]), own_left)
+    move = taking_off(term)
+    mine, others = (build.sum_of([side.tree, build.opposite(term)]) for side in (own, other))
+    detail = both(mine, others, own_left)
     new_own = Poly([own[0] - own[0], own[1]], own.unknown)
     new_other = Poly([other[0] - own[0]], own.unknown)
     balance = _balance(own, other, move) if own_left else _balance(other, own, move)
-    paper.write(detail, rule, what, shown_at=EVERY, move=move, side=[*work, balance])
-    paper.write(_both(paper, str(new_own), str(new_other), own_left), "simplify-sides", "like terms are combined")
+    paper.write_move(detail, move, shown_at=EVERY, side=[*work, balance])
+    paper.write(both(new_own.tree, new_other.tree, own_left), "simplify-sides", "like terms are combined")
     return new_own, new_other
 
 
 def _divide(paper: Paper, coefficient: Ratio, other: Poly, own_left: bool) -> None:
-    x = paper.problem.unknown
-    result = other[0] / coefficient
+    x = n.Letter(paper.problem.unknown)
+    result = shown(other[0] / coefficient)
     constant = coefficient.constant
     if not coefficient.is_polynomial or coefficient.denominator != 1:
-        times = shown(_reciprocal(coefficient))
-        rule, what, move = "multiply-both-sides", times, f"×{wrapped(times)}"
-        detail = _both(paper, x, f"{wrapped(str(other))}·{wrapped(times)}", own_left)
+        move = multiplying(_reciprocal(coefficient))
+        detail = both(x, build.dotted(other.tree, move.what), own_left)
     else:
-        text = shown(coefficient)
-        rule, what, move = "divide-both-sides", text, f"÷{wrapped(text)}"
-        detail = _both(paper, x, fraction(str(other), text), own_left) if constant != -1 else ""
-    final = _both(paper, x, shown(result), own_left)
-    if detail and detail != final and "/" in detail and constant is not None and _unreduced(other[0], coefficient):
-        paper.write(detail, rule, what, move=move, shown_at=EVERY)
-        paper.write(final, "reduce-fraction" if "/" in final else rule, what, shown_at=BRIEF)
+        move = dividing(coefficient)
+        detail = both(x, build.quotient(other.tree, move.what), own_left)
+    final = both(x, result, own_left)
+    if constant not in (None, -1) and detail != final and _has_slash(detail) and _unreduced(other[0], coefficient):
+        paper.write_move(detail, move, shown_at=EVERY)
+        paper.write(final, "reduce-fraction" if _has_slash(final) else move.rule, move.what, shown_at=BRIEF)
     else:
-        paper.write(final, rule, what, move=move, shown_at=BRIEF)
-    paper.answer = [shown(result)]
+        paper.write_move(final, move, shown_at=BRIEF)
+    paper.answer = [result]
+
+
+def _has_slash(tree: n.Node) -> bool:
+    return any(isinstance(part, n.Fraction) for part in n.parts_of(tree))
 
 
 def _reciprocal(coefficient: Ratio) -> Ratio:
@@ -278,50 +270,41 @@ def _unreduced(top: Ratio, bottom: Ratio) -> bool:
 
 
 def _state(paper: Paper, value: Ratio, own_left: bool) -> None:
-    text = shown(value)
-    paper.answer = [text]
+    paper.answer = [shown(value)]
     if paper.steps:
         return
-    paper.write(_both(paper, paper.problem.unknown, text, own_left), "read-solution", "the unknown stands alone")
+    line = both(n.Letter(paper.problem.unknown), shown(value), own_left)
+    paper.write(line, "read-solution", "the unknown stands alone")
 
 
 def _no_unknown(paper: Paper, left: Poly, right: Poly) -> None:
-    x = paper.problem.unknown
+    constants = build.equation(shown(left[0]), shown(right[0]))
     if not left[1].is_zero:
-        term = left.term(1)
-        minus = term.startswith("-")
-        what = opposite(term) if minus else term
-        rule = "add-to-both-sides" if minus else "subtract-from-both-sides"
-        paper.write(f"{Poly([left[0]], x)} = {Poly([right[0]], x)}", rule, what, move=f"{'+' if minus else '-'}{what}")
+        paper.write_move(constants, taking_off(left.term(1)))
     if (left[0] - right[0]).is_zero:
-        paper.write("all real numbers", "identity", shown_at=BRIEF, noticed=("identity",))
-        paper.answer = ["all"]
+        paper.write(ln.AllReals(), "identity", shown_at=BRIEF, noticed=("identity",))
+        paper.answer = [ln.AllReals()]
     else:
-        paper.write("no solution", "contradiction", f"{shown(left[0])} = {shown(right[0])}", shown_at=BRIEF,
-                    noticed=("contradiction",))  # fmt: skip
+        paper.write(ln.NoSolution(), "contradiction", constants, shown_at=BRIEF, noticed=("contradiction",))
         paper.answer = []
 
 
-def _balance(left: Poly, right: Poly, move: str) -> Balance:
+def _balance(left: Poly, right: Poly, move: Move) -> Balance:
     """A balance with the two sides, and what is done to both; it tips when it is done to one only."""
-    return Balance(str(left), str(right), move)
+    return Balance(plain(left.tree), plain(right.tree), move.text)
 
 
 def _ladder(own: Poly, other: Poly) -> Ladder:
     """What was done to the unknown, and how it is undone from the bottom up."""
     do, undo_steps = [], []
-    constant = own[1].constant
-    if constant != 1:
-        below = _reciprocal(own[1])
-        if below.is_polynomial and below.denominator == 1 and constant != -1:
-            do.append(f"÷{wrapped(shown(below))}")
-            undo_steps.append(f"×{wrapped(shown(below))}")
-        else:
-            do.append(f"×{wrapped(shown(own[1]))}")
-            undo_steps.append(f"÷{wrapped(shown(own[1]))}")
+    if own[1].constant != 1:
+        scale, signs = own[1], ("×", "÷")
+        below = _reciprocal(scale)
+        if below.is_polynomial and below.denominator == 1 and scale.constant != -1:
+            scale, signs = below, ("÷", "×")
+        do.append(beside(signs[0], shown(scale)))
+        undo_steps.append(beside(signs[1], shown(scale)))
     term = own.term(0)
-    minus = term.startswith("-")
-    what = opposite(term) if minus else term
-    do.append(f"{'-' if minus else '+'}{what}")
-    undo_steps.append(f"{'+' if minus else '-'}{what}")
-    return Ladder(own.unknown, tuple(do), tuple(undo_steps[::-1]), str(other))
+    do.append(taking_off(build.opposite(term)).text)
+    undo_steps.append(taking_off(term).text)
+    return Ladder(own.unknown, tuple(do), tuple(undo_steps[::-1]), plain(other.tree))

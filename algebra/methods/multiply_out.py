@@ -24,7 +24,7 @@ def expand_and_combine(problem: Problem) -> Paper:
         rule = "square-of-sum" if square is not None and square.exponent == n.Integer(2) else "distribute"
         paper.write(listed(spread(problem, problem.body)), rule, times_each(problem.body))
     letters = n.letters(problem.body)
-    final = str(Poly.of(value, problem.unknown)) if len(letters) == 1 else shown(value)
+    final = Poly.of(value, problem.unknown).tree if len(letters) == 1 else shown(value)
     paper.write(final, "like-terms", "terms with the same letters and exponents are added", shown_at=BRIEF)
     if not paper.steps:
         raise NotThisWay("There is nothing to multiply out.")

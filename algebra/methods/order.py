@@ -7,12 +7,12 @@ from fractions import Fraction as Q
 from math import gcd, lcm
 
 from algebra import limits
-from algebra.exact.writing import number_tree
+from algebra.exact.algebraic_numbers import whole_root
 from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.terms import number
 from algebra.reports.side_work import Counters
+from algebra.tree import build
 from algebra.tree import nodes as n
-from algebra.tree.plain import plain
 
 RANKS = {"power": 3, "mixed": 4, "divide": 2, "multiply": 2, "reduce": 2, "lcd": 1, "add": 1}
 
@@ -55,7 +55,7 @@ class Operation:
     kind: str
     new: n.Node
     rule: str
-    what: str
+    what: str | n.Node
     side: tuple[Counters, ...] = ()
 
 
@@ -74,29 +74,30 @@ def order_of_operations(problem: Problem) -> Paper:
         # tidied only after the line, so that the addresses of its operations stay valid
         for k, operation in enumerate(chosen):
             body = n.replaced(body, operation.at, operation.new)
-            text = plain(tidy(body))
             paper.write(
-                text,
-                operation.rule,
-                operation.what,
-                shown_at=BOARD if k == len(chosen) - 1 else EVERY,
+                tidy(body), operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY,
                 side=operation.side,
-            )
+            )  # fmt: skip
         body = tidy(body)
-    if literal(body) is None:
+    value = literal(body)
+    if value is None:
         raise NotThisWay("Something here is not worked out by the order of operations.")
-    paper.answer = [plain(body)]
-    _mixed_at_the_end(paper, problem, literal(body) or Q(0))
+    paper.answer = [body]
+    _mixed_at_the_end(paper, problem, value)
     return paper
 
 
 def _mixed_at_the_end(paper: Paper, problem: Problem, value: Q) -> None:
-    if problem.convention("fractions") != "mixed" or value.denominator == 1 or abs(value) < 1 or "." in paper.line:
+    if problem.convention("fractions") != "mixed" or isinstance(n.bare(paper.line), n.Decimal):
+        return
+    if value.denominator == 1 or abs(value) < 1:
         return
     whole, rest = divmod(abs(value.numerator), value.denominator)
-    text = f"{'-' if value < 0 else ''}{whole} {rest}/{value.denominator}"
-    paper.write(text, "mixed-number", f"{number(abs(value))} = {whole} + {rest}/{value.denominator}", shown_at=BRIEF)
-    paper.answer = [text]
+    mixed = build.signed("-" if value < 0 else "+", n.Mixed(whole, rest, value.denominator))
+    part = number(Q(rest, value.denominator))
+    told = build.equation(number(abs(value)), build.sum_of([n.Integer(whole), part]))
+    paper.write(mixed, "mixed-number", told, shown_at=BRIEF)
+    paper.answer = [mixed]
 
 
 def _depth(body: n.Node, at: n.Address) -> int:
@@ -147,16 +148,14 @@ def _result(value: Q, decimals: bool) -> n.Node:
                 digits = str(abs(int(value * 10**places))).rjust(places + 1, "0")
                 node: n.Node = n.Decimal(f"{digits[:-places]}.{digits[-places:]}")
                 return n.Signed("-", node) if value < 0 else node
-    return number_tree(value)
+    return number(value)
 
 
 def _operation(at: n.Address, node: n.Node, decimals: bool) -> Operation | None:
     match node:
         case n.Mixed(whole, top, bottom) if bottom:
-            text = f"{plain(node)} = {whole * bottom + top}/{bottom}"
-            return Operation(
-                at, "mixed", n.Fraction(n.Integer(whole * bottom + top), n.Integer(bottom)), "improper-fraction", text
-            )
+            new = n.Fraction(n.Integer(whole * bottom + top), n.Integer(bottom))
+            return Operation(at, "mixed", new, "improper-fraction", build.equation(node, new))
         case n.Power(base, exponent):
             return _power(at, node, literal(base), literal(exponent), decimals)
         case n.Root(radicand, index):
@@ -164,9 +163,8 @@ def _operation(at: n.Address, node: n.Node, decimals: bool) -> Operation | None:
         case n.Absolute(child):
             value = literal(child)
             if value is not None and _reduced(child):
-                return Operation(
-                    at, "power", _result(abs(value), decimals), "evaluate-bars", f"{plain(node)} = {number(abs(value))}"
-                )
+                told = build.equation(node, number(abs(value)))
+                return Operation(at, "power", _result(abs(value), decimals), "evaluate-bars", told)
         case n.Signed("-", n.Group(n.Signed("-", inner))) if literal(inner) is not None:
             return Operation(at, "add", inner, "join-signs", "")
         case n.Signed("+", inner) if literal(inner) is not None:
@@ -190,20 +188,18 @@ def _power(at: n.Address, node: n.Node, base: Q | None, exponent: Q | None, deci
     ):
         return None
     value = base ** int(exponent)
-    return Operation(at, "power", _result(value, decimals), "evaluate-power", f"{plain(node)} = {number(value)}")
+    told = build.equation(node, number(value))
+    return Operation(at, "power", _result(value, decimals), "evaluate-power", told)
 
 
 def _root(at: n.Address, node: n.Node, value: Q | None, index: int) -> Operation | None:
     if value is None or index < 2 or (value < 0 and index % 2 == 0):
         return None
-    parts = []
-    for part in (abs(value.numerator), value.denominator):
-        root = round(part ** (1 / index))
-        if root**index != part:
-            raise NotThisWay("A root here is no rational number.")
-        parts.append(root)
-    result = Q(parts[0], parts[1]) * (-1 if value < 0 else 1)
-    return Operation(at, "power", number_tree(result), "evaluate-root", f"{plain(node)} = {number(result)}")
+    top, bottom = whole_root(abs(value.numerator), index), whole_root(value.denominator, index)
+    if top is None or bottom is None:
+        raise NotThisWay("A root here is no rational number.")
+    result = number(Q(top, bottom) * (-1 if value < 0 else 1))
+    return Operation(at, "power", result, "evaluate-root", build.equation(node, result))
 
 
 def _product(at: n.Address, node: n.Product, decimals: bool) -> Operation | None:
@@ -218,20 +214,18 @@ def _product(at: n.Address, node: n.Product, decimals: bool) -> Operation | None
         if divisor == 0:
             raise NotThisWay("It divides by zero.")
         if (fractions and k == 0) or (fractions and divisor.denominator != 1):
-            flipped = number_tree(1 / divisor)
+            flipped = number(1 / divisor)
             factors = (*node.factors[: k + 1], flipped if divisor > 0 else n.Group(flipped), *node.factors[k + 2 :])
             operators = (*node.operators[:k], "·", *node.operators[k + 1 :])
-            return Operation(
-                at, "divide", n.Product(factors, operators), "divide-by-fraction", plain(node.factors[k + 1])
-            )
+            return Operation(at, "divide", n.Product(factors, operators), "divide-by-fraction", node.factors[k + 1])
     total = numbers[0]
     for operator, value in zip(node.operators, numbers[1:], strict=True):
         if operator == "÷" and value == 0:
             raise NotThisWay("It divides by zero.")
         total = total / value if operator == "÷" else total * value
-    text = f"{plain(node)} = {plain(_result(total, decimals))}"
+    told = build.equation(node, _result(total, decimals))
     rule = "multiply-fractions" if fractions and sum(v.denominator != 1 for v in numbers) > 1 else "multiply-and-divide"
-    return Operation(at, "multiply", _result(total, decimals), rule, text)
+    return Operation(at, "multiply", _result(total, decimals), rule, told)
 
 
 def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
@@ -252,8 +246,8 @@ def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
         top = tops[0] + sum(-t if s == "-" else t for s, t in zip(node.signs, tops[1:], strict=True))
         new: n.Node = n.Fraction(n.Integer(abs(top)), n.Integer(common)) if top else n.Integer(0)
         return Operation(at, "add", n.Signed("-", new) if top < 0 else new, "add-fractions", "")
-    words = f"{plain(node)} = {plain(_result(total, decimals))}"
-    return Operation(at, "add", _result(total, decimals), "add-and-subtract", words, _counters(node, signed, total))
+    told = build.equation(node, _result(total, decimals))
+    return Operation(at, "add", _result(total, decimals), "add-and-subtract", told, _counters(node, signed, total))
 
 
 def _counters(node: n.Sum, values: list[Q], total: Q) -> tuple[Counters, ...]:
@@ -296,8 +290,8 @@ def _fraction(at: n.Address, node: n.Fraction, decimals: bool) -> Operation | No
         if not _reduced(size):
             size = _result(abs(value), decimals)
         return Operation(at, "reduce", n.Signed("-", size) if value < 0 else size, "multiply-and-divide",
-                         f"{plain(node)} = {number(value)}")  # fmt: skip
-    return Operation(at, "divide", _result(value, decimals), "divide-by-fraction", plain(node.denominator))
+                         build.equation(node, number(value)))  # fmt: skip
+    return Operation(at, "divide", _result(value, decimals), "divide-by-fraction", node.denominator)
 
 
 def tidy(node: n.Node) -> n.Node:

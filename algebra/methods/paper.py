@@ -10,7 +10,7 @@ from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import Field, Ratio, field_of
 from algebra.parse.lines import read_line
 from algebra.reports.side_work import SideWork
-from algebra.reports.solution import GRAINS, Grain, Mark
+from algebra.reports.solution import GRAINS, Grain
 from algebra.reports.working import Working
 from algebra.rules import BY_ID, Rule
 from algebra.tree import nodes as n
@@ -18,6 +18,8 @@ from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 EVERY, BOARD, BRIEF = range(3)
+LEADS = {"aside": "aside: ", "check": "check ", "definition": "let "}
+"""The word before a line of some kinds."""
 
 
 class NotThisWay(Exception):
@@ -26,25 +28,36 @@ class NotThisWay(Exception):
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One line of a worked solution and how it came about. `kind` is that of the line (`ln.Line.kind`)."""
+    """One line of a worked solution and how it came about.
 
-    before: str
-    after: str
+    `kind` is that of the line (`ln.Line.kind`). `subject` is the candidate of a check or the meaning that a definition gives;
+    `after` is then what the check claims, if anything. `cancelled` are the factors that leave the line before.
+    """
+
+    before: n.Node
+    after: n.Node | None
     rule: Rule
     reason: str
     shown_at: int = BOARD
     kind: str = "line"
+    subject: n.Node | None = None
     move: str | None = None
     side_work: tuple[SideWork, ...] = ()
-    marks: tuple[Mark, ...] = ()
-    excluded: tuple[str, ...] = ()
+    cancelled: tuple[n.Node, ...] = ()
+    excluded: tuple[n.Node, ...] = ()
     noticed: tuple[str, ...] = ()
     within: tuple[Step, ...] = field(default=())  # the finer steps that this one stands for
 
     @property
+    def line(self) -> str:
+        """The line in the plain notation, without its move."""
+        lead = LEADS.get(self.kind, "")
+        return lead + ": ".join(plain(part) for part in (self.subject, self.after) if part is not None)
+
+    @property
     def text(self) -> str:
         """The line as it is written in a working, its move after a bar."""
-        return f"{self.after}   | {self.move}" if self.move else self.after
+        return f"{self.line}   | {self.move}" if self.move else self.line
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,20 +86,27 @@ class Problem:
 
     def sides(self) -> tuple[n.Node, n.Node]:
         """The two sides of the given equation."""
-        if not isinstance(self.body, ln.Equation) or len(self.body.sides) != 2:
-            raise NotThisWay("An equation with one equals sign is needed.")
-        return self.body.sides[0], self.body.sides[1]
+        return sides_of(self.body)
 
-    def with_given(self, text: str) -> Problem:
+    def about(self, body: n.Node) -> Problem:
         """The same task for another given."""
-        working = replace(self.working, given=text, lines=())
-        return problem_of(working)
+        return _problem(replace(self.working, given=plain(body), lines=()), body)
+
+
+def sides_of(body: n.Node) -> tuple[n.Node, n.Node]:
+    """The two sides of an equation. Raises NotThisWay for other statements."""
+    if not isinstance(body, ln.Equation) or len(body.sides) != 2:
+        raise NotThisWay("An equation with one equals sign is needed.")
+    return body.sides[0], body.sides[1]
 
 
 def problem_of(working: Working) -> Problem:
     """The problem of a working. Raises ReadingError where the given can't be read."""
     line = read_line(working.given, decimal=working.convention("decimal"))
-    body = line.body if line.body is not None else n.Integer(0)
+    return _problem(working, line.body if line.body is not None else n.Integer(0))
+
+
+def _problem(working: Working, body: n.Node) -> Problem:
     found = n.letters(body)
     if working.numbers == "complex":
         found -= {"i"}
@@ -94,64 +114,100 @@ def problem_of(working: Working) -> Problem:
     return Problem(working, body, unknown, field_of(tuple(sorted(found | {unknown}))))
 
 
+@dataclass(frozen=True, slots=True)
+class Move:
+    """What is done to both sides: the rule, what fills its reason, and how it is written: `+5`, `÷(x - 1)`."""
+
+    rule: str
+    what: n.Node
+    text: str
+
+
+def say(template: str, *nodes: n.Node) -> str:
+    """A sentence with written expressions in its slots."""
+    return template.format(*map(plain, nodes))
+
+
 class Paper:
-    """Collects the steps of one worked solution."""
+    """Collects the steps of one worked solution. `line` is the last line of the chain, `answer` what was found so far."""
 
     def __init__(self, problem: Problem) -> None:
         self.problem = problem
         self.steps: list[Step] = []
-        self.line = plain(problem.body)  # the last line of the chain
-        self.answer: list[str] = []
-        self.excluded: tuple[str, ...] = ()
+        self.line = problem.body
+        self.answer: list[n.Node] = []
+        self.excluded: tuple[n.Node, ...] = ()
+
+    @property
+    def here(self) -> Problem:
+        """The problem that the last line of the chain leaves."""
+        return self.problem.about(self.line)
 
     def write(
         self,
-        after: str,
+        after: n.Node | None,
         rule: str,
-        what: str = "",
+        what: str | n.Node = "",
         *,
         shown_at: int = BOARD,
         kind: str = "line",
+        subject: n.Node | None = None,
         move: str | None = None,
         side: Sequence[SideWork] = (),
-        marks: Iterable[Mark] = (),
+        cancelled: Iterable[n.Node] = (),
         noticed: Iterable[str] = (),
-        **words: str,
+        **words: str | n.Node,
     ) -> None:
         """Adds a line. A line of the chain that says the same as the one before is left out."""
-        in_chain = kind == "line"
-        if self.problem.convention("product") == "cross":
-            after, what = after.replace("·", "×"), what.replace("·", "×")
-            words = {name: text.replace("·", "×") for name, text in words.items()}
+        cross = self.problem.convention("product") == "cross"
+        fills = {
+            name: plain(word) if isinstance(word, n.Node) else word for name, word in {"what": what, **words}.items()
+        }
+        if cross:
+            after = with_crosses(after) if after is not None else None
+            fills = {name: word.replace("·", "×") for name, word in fills.items()}
             move = move.replace("·", "×") if move else None
-        if in_chain:
-            body = read_line(after).body
-            after = plain(body) if body is not None else after
-            if after == self.line:
-                return
+        if kind == "line" and after is not None and plain(after) == plain(self.line):
+            return
         record = BY_ID[rule]
         if move is not None and self.problem.convention("moves") == "carried":
             move = None
-        reason = record.reason.format_map({"what": what, "order": self.problem.convention("order_name"), **words})
+        reason = record.reason.format_map({"order": self.problem.convention("order_name"), **fills})
         self.steps.append(
             Step(
-                self.line, after, record, _sentence(reason), shown_at, kind, move, tuple(side), tuple(marks),
+                self.line, after, record, _sentence(reason), shown_at, kind, subject, move, tuple(side), tuple(cancelled),
                 self.excluded, tuple(noticed),
             )
         )  # fmt: skip
-        if in_chain:
+        if kind == "line" and after is not None:
             self.line = after
 
-    def exclude(self, values: Iterable[str]) -> None:
+    def write_move(
+        self,
+        after: n.Node,
+        move: Move,
+        *,
+        shown_at: int = BOARD,
+        side: Sequence[SideWork] = (),
+        noticed: Iterable[str] = (),
+    ) -> None:
+        """Adds the line that a move leads to."""
+        self.write(after, move.rule, move.what, shown_at=shown_at, move=move.text, side=side, noticed=noticed)
+
+    def go_on(self, rest: Paper) -> None:
+        """Takes over what another paper, begun with the last line of this one, wrote and found."""
+        self.steps += rest.steps
+        self.line, self.answer = rest.line, rest.answer
+
+    def exclude(self, values: Iterable[n.Node]) -> None:
         """The excluded values that the ledger shows from here on."""
         self.excluded = tuple(values)
 
     def finish_mixed(self) -> None:
         """A last line with mixed numbers, where the convention asks for them."""
-        body = read_line(self.line).body
-        if self.problem.convention("fractions") == "mixed" and body is not None:
+        if self.problem.convention("fractions") == "mixed":
             self.write(
-                plain(with_mixed_numbers(body)),
+                with_mixed_numbers(self.line),
                 "mixed-number",
                 "the whole part stands before what is left",
                 shown_at=BRIEF,
@@ -160,6 +216,14 @@ class Paper:
     @property
     def chain(self) -> list[Step]:
         return [step for step in self.steps if step.kind == "line"]
+
+
+def with_crosses(body: n.Node) -> n.Node:
+    """The line with × for every multiplication sign."""
+    children = tuple(with_crosses(child) for child in body.children)
+    if isinstance(body, n.Product):
+        return n.Product(children, tuple("×" if sign == "·" else sign for sign in body.operators))
+    return body.with_children(children) if children else body
 
 
 def with_mixed_numbers(body: n.Node) -> n.Node:
@@ -216,7 +280,6 @@ def _merged(finer: Sequence[Step], last: Step) -> Step:
     # the move still tells what was done when the other lines only work out the sides
     told = len(moved) == 1 and all(s is moved[0] or s.rule is moved[0].rule or s.rule.id in _SIDES_ONLY for s in parts)
     first = finer[0]
-    marks = tuple(replace(mark, after=None) for mark in first.marks if mark.kind == "cancel") or first.marks
     return replace(
         last,
         before=first.before,
@@ -224,7 +287,7 @@ def _merged(finer: Sequence[Step], last: Step) -> Step:
         reason=main.reason,
         move=moved[0].move if told else None,
         side_work=tuple(work for step in parts for work in step.side_work),
-        marks=marks,
+        cancelled=first.cancelled,
         noticed=tuple(word for step in parts for word in step.noticed),
         within=parts,
     )

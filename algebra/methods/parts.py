@@ -9,7 +9,7 @@ from algebra.exact.errors import ExactError
 from algebra.methods.multiply_out import expand_and_combine
 from algebra.methods.paper import NotThisWay, Paper, Problem, Step, at_grain
 from algebra.methods.rational_expressions import combine_then_divide, factor_and_cancel, lcd
-from algebra.methods.terms import wrapped
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -27,17 +27,16 @@ def part_by_part(problem: Problem) -> Paper:
     if not apart:
         raise NotThisWay("No factor has to be worked out by itself.")
     paper = Paper(problem)
-    texts = [plain(factor) for factor in product.factors]
+    factors = list(product.factors)
     for k in apart:
-        texts[k] = wrapped(_aside(paper, problem, n.bare(product.factors[k])))
-    paper.write(("-" if minus else "") + "·".join(texts), "join-parts", "what was worked out beside is put back")
+        factors[k] = _aside(paper, problem, n.bare(factors[k]))
+    line = build.signed("-" if minus else "+", build.dotted(*factors))
+    paper.write(line, "join-parts", "what was worked out beside is put back")
     for way in (factor_and_cancel, expand_and_combine):
         try:
-            rest = way(problem.with_given(paper.line))
+            paper.go_on(way(paper.here))
         except (NotThisWay, ExactError):
             continue
-        paper.steps += rest.steps
-        paper.line = rest.line
         break
     paper.answer = [paper.line]
     return paper
@@ -51,29 +50,24 @@ def _is_work(part: n.Node) -> bool:
     return isinstance(part, n.Fraction) and len(fractions) > 1
 
 
-def _aside(paper: Paper, problem: Problem, part: n.Node) -> str:
+def _aside(paper: Paper, problem: Problem, part: n.Node) -> n.Node:
     """Writes the working of one part as an aside; returns what it comes to."""
     for way in _WAYS:
         try:
-            found = way(problem.with_given(plain(part)))
+            found = way(problem.about(part))
         except (NotThisWay, ExactError):
             continue
         lines = [step for step in at_grain(found.steps, "board") if step.kind == "line"]
         if not lines:
             continue
         heaviest: Step = max(lines, key=lambda step: step.rule.weight)
-        chain = " = ".join([plain(part), *(step.after for step in lines)])
+        chain = [part, *(step.after for step in lines if step.after is not None)]
         side_work = tuple(work for step in found.steps for work in step.side_work)
         paper.steps.append(
             replace(
-                heaviest,
-                before=paper.line,
-                after=f"aside: {chain}",
-                kind="aside",
-                move=None,
-                side_work=side_work,
-                marks=(),
+                heaviest, before=paper.line, after=build.equation(*chain), kind="aside", move=None, side_work=side_work,
+                cancelled=(),
             )
-        )
-        return lines[-1].after
+        )  # fmt: skip
+        return chain[-1]
     raise NotThisWay(f"{plain(part)} is not worked out here.")

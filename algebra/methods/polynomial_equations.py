@@ -2,48 +2,50 @@
 
 from __future__ import annotations
 
-from algebra.methods.linear import simplify_sides, undo
+from algebra.methods.linear import polys_of, simplify_sides, undo
+from algebra.methods.moves import taking_off
 from algebra.methods.paper import NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of, root_statements
 from algebra.methods.quadratic import (
     by_factoring,
     by_formula,
     isolate_square,
-    poly_of,
     product_is_zero,
     square_of,
     standard_form,
 )
 from algebra.methods.terms import Poly
+from algebra.tree import build
+from algebra.tree import nodes as n
 
 
 def finish_polynomial(paper: Paper) -> None:
     """From the paper's last line, a polynomial equation, to the solutions. Raises NotThisWay where none is in reach."""
-    problem = paper.problem.with_given(paper.line)
+    problem = paper.here
     x = problem.unknown
     left_tree, right_tree = problem.sides()
-    left, right = poly_of(problem)
+    left, right = polys_of(problem)
     difference = Poly.of(left.value - right.value, x)
     if difference.degree <= 1 and max(left.degree, right.degree) <= 1:
         simplify_sides(paper, left_tree, right_tree)
-        undo(paper, *poly_of(paper.problem.with_given(paper.line)), ladder=False)
+        undo(paper, *polys_of(paper.here), ladder=False)
         return
     if difference.degree <= 1:
         simplify_sides(paper, left_tree, right_tree)
         _drop_highest(paper)
-        undo(paper, *poly_of(paper.problem.with_given(paper.line)), ladder=False)
+        undo(paper, *polys_of(paper.here), ladder=False)
         return
     ready = product_is_zero(problem)
     if ready is not None:
         root_statements(paper, ready)
         return
     alone = square_of(problem, left_tree, right_tree) if difference.degree == 2 else None
-    if alone is not None and not (alone[0] == x and factoring_of(difference)):
+    if alone is not None and not (alone[0] == n.Letter(x) and factoring_of(difference)):
         isolate_square(paper, *alone)
         return
     total = standard_form(paper)
     if total.degree == 2 and total[1].is_zero and factoring_of(total) is None:
-        alone = square_of(problem, *problem.with_given(paper.line).sides())
+        alone = square_of(problem, *paper.here.sides())
         if alone is not None:
             isolate_square(paper, *alone)
             return
@@ -58,21 +60,18 @@ def finish_polynomial(paper: Paper) -> None:
 def _drop_highest(paper: Paper) -> None:
     """The same higher powers taken from both sides."""
     x = paper.problem.unknown
-    left, right = poly_of(paper.problem.with_given(paper.line))
+    left, right = polys_of(paper.here)
     for power in range(max(left.degree, right.degree), 1, -1):
         if left[power].is_zero:
             continue
-        term = left.term(power)
-        minus = term.startswith("-")
+        move = taking_off(left.term(power))
         left, right = (Poly([c if k != power else c - c for k, c in enumerate(p.parts)], x) for p in (left, right))
-        what = term[1:] if minus else term
-        paper.write(f"{left} = {right}", "add-to-both-sides" if minus else "subtract-from-both-sides", what,
-                    move=f"{'+' if minus else '-'}{what}")  # fmt: skip
+        paper.write_move(build.equation(left.tree, right.tree), move)
 
 
 def polynomial_factoring(problem: Problem) -> Paper:
     """Everything on one side and factored, whatever the degree."""
-    left, right = poly_of(problem)
+    left, right = polys_of(problem)
     if Poly.of(left.value - right.value, problem.unknown).degree < 2:
         raise NotThisWay("The equation is linear.")
     paper = Paper(problem)

@@ -2,31 +2,38 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
 from math import gcd, isqrt
-from typing import Any
 
 from algebra.exact import algebraic_numbers as numbers
 from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import coefficients, depends_on, integer_coefficients, irreducible_factors
 from algebra.exact.rational_functions import factored as factors_of_poly
-from algebra.methods.paper import BRIEF, Paper
-from algebra.methods.terms import Poly, is_sum, number, shown
+from algebra.methods.paper import BRIEF, NotThisWay, Paper, say
+from algebra.methods.terms import Poly, shown
 from algebra.reports.side_work import AreaGrid, ProductSum, SideWork, SlideDivide, SquareTest, SyntheticDivision
+from algebra.tree import build
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
 
-Line = tuple[str, str, str, list[SideWork]]
-"""The text of an expression, the rule that leads to it, what fills its reason, and its side work."""
+Line = tuple[n.Node, str, str | n.Node, list[SideWork]]
+"""An expression, the rule that leads to it, what fills its reason, and its side work."""
+Factor = tuple[n.Node, Poly, int]
+"""A factor as it is written, as a polynomial, and its power."""
+Make = Callable[[list[int]], Poly]
+"""Makes the polynomial with these coefficients, lowest first."""
+ZERO = build.ZERO
 
 
 @dataclass(slots=True)
 class Factoring:
-    """The lines of a factoring and the factors it ends with: (text, polynomial, power), constants apart."""
+    """The lines of a factoring and the factors it ends with, constants apart."""
 
     lines: list[Line] = field(default_factory=list)
     constant: Q = Q(1)
-    factors: list[tuple[str, Poly, int]] = field(default_factory=list)
+    factors: list[Factor] = field(default_factory=list)
 
 
 def pairs_tried(product: int, total: int) -> list[tuple[int, int]]:
@@ -81,24 +88,21 @@ def factoring_of(poly: Poly, how: str = "sum-product") -> Factoring | None:
     common = gcd(*whole) * (-1 if whole[-1] < 0 else 1)
     low = next(k for k, c in enumerate(whole) if c)
     rest = [c // common for c in whole[low:]]
-    front = _front(common, x, low)
+    front = build.monomial(Q(common), [(x, low)])
     found.constant = Q(common)
     if low:
-        found.factors.append((x, make([0, 1]), low))
-    if front:
-        inner = make(rest)
-        bracket = f"({inner})" if len(rest) > 1 and _terms(rest) > 1 else str(inner)
-        if len(rest) > 1:
-            rule = "take-out-minus" if front == "-" else "common-factor"
-            found.lines.append((f"{front}{bracket}", rule, front, []))
+        found.factors.append((n.Letter(x), make([0, 1]), low))
+    if front != build.ONE and len(rest) > 1:
+        rule = "take-out-minus" if common == -1 and not low else "common-factor"
+        found.lines.append((_times(front, make(rest).tree), rule, "-" if rule == "take-out-minus" else front, []))
     if len(rest) == 1:
         return found if low + (abs(common) != 1) > 1 else None
     parts = _split(make, rest, how)
-    if parts is None and not front:
+    if parts is None and front == build.ONE:
         return None
     if parts is None:
         inner = make(rest)
-        found.factors.append((str(inner), inner, 1))
+        found.factors.append((inner.tree, inner, 1))
         return found
     for product, rule, what, side in parts.lines:
         found.lines.append((_times(front, product), rule, what, side))
@@ -106,33 +110,24 @@ def factoring_of(poly: Poly, how: str = "sum-product") -> Factoring | None:
     return found
 
 
-def _front(common: int, x: str, low: int) -> str:
-    letter = "" if low == 0 else x if low == 1 else f"{x}^{low}"
-    if common == 1:
-        return letter
-    if common == -1:
-        return f"-{letter}"
-    return f"{common}{letter}"
-
-
-def _times(front: str, product: str) -> str:
-    """The product with what was taken out in front of it; a sum gets brackets."""
-    if not front:
-        return product
-    return (
-        f"{front}[{product}]"
-        if is_sum(product) and "(" in product
-        else f"{front}({product})"
-        if is_sum(product)
-        else f"{front}{product}"
-    )
+def _times(front: n.Node, inner: n.Node) -> n.Node:
+    """The product with what was taken out in front of it; a sum gets brackets, square ones around round ones."""
+    if front == build.ONE:
+        return inner
+    if isinstance(inner, n.Sum):
+        inner = n.Group(inner, "[" if any(isinstance(part, n.Group) for part in n.parts_of(inner)) else "(")
+    if front == n.Signed("-", build.ONE):
+        return n.Signed("-", inner)
+    if build.is_minus(front):
+        return n.Signed("-", build.product(front.children[0], inner))
+    return build.product(front, inner)
 
 
 def _terms(parts: list[int]) -> int:
     return sum(1 for c in parts if c)
 
 
-def _split(make: Any, parts: list[int], how: str) -> Factoring | None:
+def _split(make: Make, parts: list[int], how: str) -> Factoring | None:
     """A primitive polynomial with a constant term, split all the way down; None where it is irreducible."""
     degree = len(parts) - 1
     if degree == 1:
@@ -143,7 +138,7 @@ def _split(make: Any, parts: list[int], how: str) -> Factoring | None:
     return pattern or _by_root(make, parts, how)
 
 
-def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
+def _quadratic(make: Make, parts: list[int], how: str) -> Factoring | None:
     c, b, a = parts
     x = make([0, 1])
     d = b * b - 4 * a * c
@@ -152,96 +147,114 @@ def _quadratic(make: Any, parts: list[int], how: str) -> Factoring | None:
     r, s = Q(-b + isqrt(d), 2 * a), Q(-b - isqrt(d), 2 * a)
     first, second = (make([-v.numerator, v.denominator]) for v in (r, s))
     found = Factoring()
-    found.factors = [(str(first), first, 2)] if r == s else [(str(first), first, 1), (str(second), second, 1)]
+    found.factors = [(first.tree, first, 2)] if r == s else [(first.tree, first, 1), (second.tree, second, 1)]
     root_a, root_c = isqrt(abs(a)), isqrt(abs(c))
     squares = root_a**2 == a and root_c**2 == abs(c)
+    side_a, side_c = make([0, root_a]).tree, n.Integer(root_c)
     if b == 0 and squares:
-        text_a = str(make([0, root_a]))
         plus, minus = make([root_c, root_a]), make([-root_c, root_a])
-        found.factors = [(str(plus), plus, 1), (str(minus), minus, 1)]
-        found.lines.append((f"({plus})({minus})", "difference-of-squares", f"a = {text_a}, b = {root_c}", []))
+        found.factors = [(plus.tree, plus, 1), (minus.tree, minus, 1)]
+        found.lines.append((_product(plus, minus), "difference-of-squares", _named(side_a, side_c), []))
         return found
+    middle = plain(make([0, abs(b)]).tree)
     if r == s and squares:
-        middle = str(make([0, abs(b)]))
-        test = SquareTest(str(make([0, root_a])), number(root_c), middle, middle, fits=True)
-        found.lines.append((f"({first})^2", "perfect-square", f"a = {make([0, root_a])}, b = {number(root_c)}", [test]))
+        test = SquareTest(plain(side_a), plain(side_c), middle, middle, fits=True)
+        found.lines.append((build.power(first.tree, 2), "perfect-square", _named(side_a, side_c), [test]))
         return found
     letter = x.unknown
-    tests = []
+    tests: list[SideWork] = []
     if squares and c > 0 and b:
         # both ends are squares but the middle does not fit: worth a look, and shown why it fails
-        middle, needed = str(make([0, abs(b)])), str(make([0, 2 * root_a * root_c]))
-        tests.append(SquareTest(str(make([0, root_a])), number(root_c), middle, needed, fits=False))
-    if a == 1:
-        work = product_sum_work(c, b)
-        assert work.pair is not None
-        p, q = work.pair
-        factors = [make([p, 1]), make([q, 1])]
-        text = f"({factors[0]})({factors[1]})"
-        found.factors = [(str(f), f, 1) for f in factors]
-        if how == "area-grid":
-            grid = _grid(letter, [["x²", p], [q, c]], parts, factors)
-            found.lines.append((text, "area-grid", f"{factors[0]} and {factors[1]}", [work, grid]))
-        else:
-            found.lines.append(
-                (text, "product-sum", f"{p} · {q} = {c} and {p} + {q} = {b}".replace("+ -", "− "), [*tests, work])
-            )
-        return found
+        needed = plain(make([0, 2 * root_a * root_c]).tree)
+        tests.append(SquareTest(plain(side_a), plain(side_c), middle, needed, fits=False))
     work = product_sum_work(a * c, b)
     assert work.pair is not None
     p, q = work.pair
-    # the split that leaves the smaller common factor behind first reads more easily
-    product = f"({first})({second})"
+    if a == 1:
+        first, second = make([p, 1]), make([q, 1])
+        found.factors = [(f.tree, f, 1) for f in (first, second)]
+        if how == "area-grid":
+            found.lines.append(
+                (
+                    _product(first, second),
+                    "area-grid",
+                    _both(first, second),
+                    [work, _grid(letter, parts, first, second)],
+                )
+            )
+        else:
+            found.lines.append((_product(first, second), "product-sum", pair_words(work), [*tests, work]))
+        return found
     if how == "slide-and-divide":
-        slid = make([a * c, b, 1])
-        one, two = make([p, 1]), make([q, 1])
-        divided = tuple(f"{letter} + {Q(k, a)}".replace("+ -", "- ") for k in (p, q))
-        side = SlideDivide(a, str(slid), (str(one), str(two)), (divided[0], divided[1]), (str(first), str(second)))
-        found.lines.append((product, "slide-and-divide", str(a), [work, side]))
+        divided = [build.sum_of([n.Letter(letter), build.number(Q(k, a))]) for k in (p, q)]
+        side = SlideDivide(
+            a, plain(make([a * c, b, 1]).tree), (plain(make([p, 1]).tree), plain(make([q, 1]).tree)),
+            (plain(divided[0]), plain(divided[1])), (plain(first.tree), plain(second.tree)),
+        )  # fmt: skip
+        found.lines.append((_product(first, second), "slide-and-divide", n.Integer(a), [work, side]))
         return found
     if how == "area-grid":
-        grid = _grid(letter, [[f"{a}{letter}²", p], [q, c]], parts, [first, second])
-        found.lines.append((product, "area-grid", f"{first} and {second}", [work, grid]))
+        found.lines.append(
+            (_product(first, second), "area-grid", _both(first, second), [work, _grid(letter, parts, first, second)])
+        )
         return found
-    split = f"{make([0, 0, a])} {_plus(make([0, p]))} {_plus(make([0, q]))} {_plus(make([c]))}"
-    found.lines.append(
-        (split, "split-middle", f"{p} · {q} = {a} · {c} = {a * c} and {p} + {q} = {b}".replace("+ -", "− "), [work])
-    )
+    split = build.sum_of(make(part).tree for part in ([0, 0, a], [0, p], [0, q], [c]))
+    found.lines.append((split, "split-middle", pair_words(work, a, c), [work]))
     g1, g2 = gcd(a, p), gcd(q, c) * (-1 if q < 0 else 1)
-    inner = make([p // g1, a // g1])
-    outer = make([g2, g1])
-    head = str(make([0, g1]))
-    tail = "+ " if g2 > 0 else "- "
-    times = "" if abs(g2) == 1 else str(abs(g2))
-    found.lines.append((f"{head}({inner}) {tail}{times}({inner})", "group-in-pairs", f"{head} and {g2}", []))
-    found.lines.append((f"({inner})({outer})", "common-bracket", str(inner), []))
-    found.factors = [(str(inner), inner, 1), (str(outer), outer, 1)]
+    inner, outer = make([p // g1, a // g1]), make([g2, g1])
+    _in_pairs(found, make([0, g1]).tree, g2, inner, outer)
     return found
 
 
-def _plus(poly: Poly) -> str:
-    text = str(poly)
-    return f"- {text[1:]}" if text.startswith("-") else f"+ {text}"
+def pair_words(work: ProductSum, *factors: int) -> str:
+    """In words, the pair that was found; `factors` are those of the product, where it was multiplied first."""
+    assert work.pair is not None
+    p, q = work.pair
+    product = f"{' · '.join(map(str, factors))} = {work.product}" if factors else str(work.product)
+    return f"{p} · {q} = {product} and {p} {'−' if q < 0 else '+'} {abs(q)} = {work.sum}"
 
 
-def _grid(letter: str, cells: list[list[object]], parts: list[int], sides: list[Poly]) -> AreaGrid:
+def _product(*factors: Poly) -> n.Node:
+    return build.product(*(factor.tree for factor in factors))
+
+
+def _both(first: Poly, second: Poly) -> str:
+    return say("{} and {}", first.tree, second.tree)
+
+
+def _named(a: n.Node, b: n.Node) -> str:
+    return say("a = {}, b = {}", a, b)
+
+
+def _in_pairs(found: Factoring, head: n.Node, tail: int, inner: Poly, outer: Poly) -> None:
+    """Two pairs with the same bracket, then the bracket in front: head(…) + tail(…) = (…)(head + tail)."""
+    bracket = n.Group(inner.tree)
+    pairs = build.sum_of(
+        [
+            build.product(head, bracket),
+            build.signed("-" if tail < 0 else "+", build.product(n.Integer(abs(tail)), bracket)),
+        ]
+    )
+    found.lines.append((pairs, "group-in-pairs", say("{} and {}", head, build.number(tail)), []))
+    found.lines.append((_product(inner, outer), "common-bracket", inner.tree, []))
+    found.factors = [(inner.tree, inner, 1), (outer.tree, outer, 1)]
+
+
+def _grid(letter: str, parts: list[int], first: Poly, second: Poly) -> AreaGrid:
+    """The two by two box: the first side's leading term times the second's constant is one middle area."""
     c, b, a = parts
     work = product_sum_work(a * c, b)
     assert work.pair is not None
-    p, q = work.pair
-    first, second = sides
-    # the first side's leading term times the second's constant is one middle area
-    a1, c1 = (integers(first) or [0, 0])[1], (integers(first) or [0, 0])[0]
-    a2, c2 = (integers(second) or [0, 0])[1], (integers(second) or [0, 0])[0]
-    areas = ((_term(a1 * a2, f"{letter}^2"), _term(c1 * a2, letter)), (_term(a1 * c2, letter), str(c1 * c2)))
-    return AreaGrid((_term(a1, letter), str(c1)), (_term(a2, letter), str(c2)), areas, (p, q))
+    (c1, a1), (c2, a2) = (integers(side) or [0, 0] for side in (first, second))
+
+    def area(coefficient: int, power: int) -> str:
+        return plain(build.monomial(Q(coefficient), [(letter, power)]))
+
+    areas = ((area(a1 * a2, 2), area(c1 * a2, 1)), (area(a1 * c2, 1), area(c1 * c2, 0)))
+    return AreaGrid((area(a1, 1), area(c1, 0)), (area(a2, 1), area(c2, 0)), areas, work.pair)
 
 
-def _term(coefficient: int, letter: str) -> str:
-    return letter if coefficient == 1 else f"-{letter}" if coefficient == -1 else f"{coefficient}{letter}"
-
-
-def _pattern(make: Any, parts: list[int], how: str) -> Factoring | None:
+def _pattern(make: Make, parts: list[int], how: str) -> Factoring | None:
     """Cubes, quadratics in x², and four terms grouped in pairs; None where none of them fits."""
     degree = len(parts) - 1
     used = [k for k, c in enumerate(parts) if c]
@@ -250,8 +263,10 @@ def _pattern(make: Any, parts: list[int], how: str) -> Factoring | None:
         if a is not None and b is not None:
             first, second = make([b, a]), make([b * b, -a * b, a * a])
             found = Factoring()
-            found.lines.append((f"({first})({second})", "sum-of-cubes", f"a = {make([0, a])}, b = {abs(b)}", []))
-            found.factors = [(str(first), first, 1), (str(second), second, 1)]
+            found.lines.append(
+                (_product(first, second), "sum-of-cubes", _named(make([0, a]).tree, n.Integer(abs(b))), [])
+            )
+            found.factors = [(first.tree, first, 1), (second.tree, second, 1)]
             return found
     if degree % 2 == 0 and all(k % 2 == 0 for k in used):
         inner = _split(lambda p: make([v for c in p for v in (c, 0)][:-1] if len(p) > 1 else p), parts[::2], how)
@@ -262,22 +277,21 @@ def _pattern(make: Any, parts: list[int], how: str) -> Factoring | None:
     return None
 
 
-def _deeper(make: Any, found: Factoring, how: str) -> Factoring:
+def _deeper(make: Make, found: Factoring, how: str) -> Factoring:
     """Factors that factor again, each in one more line."""
-    done: list[tuple[str, Poly, int]] = []
+    done: list[Factor] = []
     waiting = list(found.factors)
     while waiting:
-        text, poly, power = waiting.pop(0)
+        tree, poly, power = waiting.pop(0)
         again = _split(make, integers(poly) or [1], how) if poly.degree > 1 else None
         if again is None:
-            done.append((text, poly, power))
+            done.append((tree, poly, power))
             continue
         final = again.lines[-1]
-        before = "".join(_bracketed(t, p) for t, _, p in done)
-        after = "".join(_bracketed(t, p) for t, _, p in waiting)
-        inner = "".join(_bracketed(t, p * power) for t, _, p in again.factors)
-        found.lines.append((before + inner + after, final[1], final[2], [w for line in again.lines for w in line[3]]))
-        waiting = [(t, f, p * power) for t, f, p in again.factors] + waiting
+        inner = [(t, f, p * power) for t, f, p in again.factors]
+        line = product_of([*done, *inner, *waiting])
+        found.lines.append((line, final[1], final[2], [w for line in again.lines for w in line[3]]))
+        waiting = inner + waiting
         if all(f.degree == 1 for _, f, _ in waiting):
             done += waiting
             break
@@ -285,29 +299,23 @@ def _deeper(make: Any, found: Factoring, how: str) -> Factoring:
     return found
 
 
-def _bracketed(text: str, power: int) -> str:
-    base = text if len(text) == 1 else f"({text})"
-    return base if power == 1 else f"{base}^{power}"
+def product_of(factors: list[Factor]) -> n.Node:
+    """The factors with their powers, side by side."""
+    return build.product(*(build.power(build.grouped(tree), power) for tree, _, power in factors))
 
 
-def _by_pairs(make: Any, parts: list[int], how: str) -> Factoring | None:
+def _by_pairs(make: Make, parts: list[int], how: str) -> Factoring | None:
     d, c, b, a = parts
     if a * d != b * c:
         return None
     g1, g2 = gcd(a, b), gcd(c, d) * (-1 if c * a < 0 else 1)
     inner, outer = make([b // g1, a // g1]), make([g2, 0, g1])
-    times = "" if abs(g2) == 1 else str(abs(g2))
     found = Factoring()
-    head = str(make([0, 0, g1]))
-    found.lines.append(
-        (f"{head}({inner}) {'+' if g2 > 0 else '-'} {times}({inner})", "group-in-pairs", f"{head} and {g2}", [])
-    )
-    found.lines.append((f"({inner})({outer})", "common-bracket", str(inner), []))
-    found.factors = [(str(inner), inner, 1), (str(outer), outer, 1)]
+    _in_pairs(found, make([0, 0, g1]).tree, g2, inner, outer)
     return _deeper(make, found, how)
 
 
-def _by_root(make: Any, parts: list[int], how: str) -> Factoring | None:
+def _by_root(make: Make, parts: list[int], how: str) -> Factoring | None:
     """A rational root found by trying, divided out by synthetic division."""
     for root in _candidates(parts):
         if sum(c * root**k for k, c in enumerate(parts)) == 0:
@@ -316,9 +324,10 @@ def _by_root(make: Any, parts: list[int], how: str) -> Factoring | None:
             factor = make([-root.numerator, scale])
             rest = make([int(Q(v, scale)) for v in reversed(quotient)])
             found = Factoring()
-            what = f"{make([0, 1]).unknown} = {root} makes it zero, so {factor} is a factor."
-            found.lines.append((f"({factor})({rest})", "rational-root", what, [work]))
-            found.factors = [(str(factor), factor, 1), (str(rest), rest, 1)]
+            zero = build.equation(n.Letter(factor.unknown), build.number(root))
+            what = say("{} makes it zero, so {} is a factor.", zero, factor.tree)
+            found.lines.append((_product(factor, rest), "rational-root", what, [work]))
+            found.factors = [(factor.tree, factor, 1), (rest.tree, rest, 1)]
             return _deeper(make, found, how)
     return None
 
@@ -358,58 +367,53 @@ def _with_parameters(poly: Poly) -> Factoring | None:
     if len(own) < 2 and all(p == 1 for _, p in own):
         return None
     found = Factoring()
-    pieces = []
     for irreducible, power in own:
         lead = coefficients(irreducible, poly.unknown)[-1]
         f = -irreducible if lead.is_constant() and lead.leading_coefficient() < 0 else irreducible
         ratio = value.field.ratio(f)
-        pieces.append(_bracketed(shown(ratio), power))
         found.factors.append((shown(ratio), Poly.of(ratio, poly.unknown), power))
     rest = value
     for _, factor, power in found.factors:
         rest = rest / factor.value**power
-    front = "" if rest.constant == 1 else "-" if rest.constant == -1 else shown(rest)
-    text = front + "".join(pieces)
-    found.lines.append((text, "factor-side", f"the factors are {', '.join(t for t, _, _ in found.factors)}", []))
+    line = _times(shown(rest), product_of(found.factors))
+    names = ", ".join(plain(tree) for tree, _, _ in found.factors)
+    found.lines.append((line, "factor-side", f"the factors are {names}", []))
     return found
 
 
-def root_statements(paper: Paper, factors: list[tuple[str, Poly, int]]) -> None:
+def root_statements(paper: Paper, factors: list[Factor]) -> None:
     """From a product equal to 0 to its roots, a line of factors and a line of solutions."""
     x = paper.problem.unknown
-    own = [(text, poly) for text, poly, _ in factors if poly.degree]
-    zero = [f"{text} = 0" for text, _ in own]
-    if len(own) > 1 or own[0][0] != x:
-        paper.write(" or ".join(zero), "zero-product")
-    values: list[str] = []
-    open_factors = []
+    own = [(tree, poly) for tree, poly, _ in factors if poly.degree]
+    if len(own) > 1 or own[0][0] != n.Letter(x):
+        paper.write(build.alternatives([build.equation(tree, ZERO) for tree, _ in own]), "zero-product")
+    values = [shown(-poly[0] / poly[1]) for _, poly in own if poly.degree == 1]
     for _, poly in own:
-        if poly.degree == 1:
-            values.append(shown(-poly[0] / poly[1]))
-        else:
-            open_factors.append(poly)
-    for poly in open_factors:
-        roots = _roots_of_rest(paper, poly)
-        values += roots
-    values = list(dict.fromkeys(values))
-    paper.answer = values
-    if not values:
-        paper.write("no solution", "no-real-root", "no factor can be 0", shown_at=BRIEF)
-        return
-    paper.write(
-        " or ".join(f"{x} = {v}" for v in values), "read-solution", "each factor gives its root", shown_at=BRIEF
-    )
+        if poly.degree > 1:
+            values += _roots_of_rest(paper, poly)
+    paper.answer = list(dict.fromkeys(values))
+    line = build.solutions(x, paper.answer)
+    if paper.answer:
+        paper.write(line, "read-solution", "each factor gives its root", shown_at=BRIEF)
+    else:
+        paper.write(line, "no-real-root", "no factor can be 0", shown_at=BRIEF)
 
 
-def _roots_of_rest(paper: Paper, poly: Poly) -> list[str]:
+def _roots_of_rest(paper: Paper, poly: Poly) -> list[n.Node]:
     """The roots of a factor that does not split, written with roots where that is possible."""
-    whole = integers(poly)
-    if whole is None:
+    if integers(poly) is None:
         return []
     found = []
     for key in irreducible_factors([poly.value.numerator]).values():
         parts = integer_coefficients(key, poly.unknown)
         if parts[-1] < 0:
             parts = [-c for c in parts]
-        found += [str(root) for root in numbers.roots_of(tuple(parts), complex_too=paper.problem.complex)]
+        found += [written_root(root) for root in numbers.roots_of(tuple(parts), complex_too=paper.problem.complex)]
     return found[::-1]
+
+
+def written_root(root: numbers.Number) -> n.Node:
+    """A zero of a polynomial with radicals. Raises NotThisWay where it has no such form that is known here."""
+    if root.tree is None:
+        raise NotThisWay("A zero can't be written with roots.")
+    return root.tree

@@ -7,25 +7,23 @@ from math import gcd, lcm
 
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import DomainError, Ratio
-from algebra.methods.linear import simplify_sides
-from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem
-from algebra.methods.polynomials import factoring_of, root_statements
-from algebra.methods.surds import Surd, surd_text
-from algebra.methods.terms import Poly, factors_of, number, opposite, shown, wrapped
+from algebra.methods.linear import both, polys_of, simplify_sides
+from algebra.methods.moves import beside, dividing, taking_off, undoing
+from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem, say, sides_of
+from algebra.methods.polynomials import Factor, Factoring, factoring_of, root_statements
+from algebra.methods.surds import Surd, surd_tree
+from algebra.methods.terms import Poly, factors_of, number, shown
 from algebra.reports.side_work import Box, QuadraticCoefficients
+from algebra.tree import build
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
-
-
-def poly_of(problem: Problem) -> tuple[Poly, Poly]:
-    """Both sides as polynomials in the unknown. Raises NotThisWay."""
-    left, right = problem.sides()
-    return Poly.of(problem.value(left), problem.unknown), Poly.of(problem.value(right), problem.unknown)
+from algebra.tree.substitute import substituted
 
 
 def is_quadratic(problem: Problem) -> bool:
     try:
-        left, right = poly_of(problem)
+        left, right = polys_of(problem)
     except NotThisWay:
         return False
     return Poly.of(left.value - right.value, problem.unknown).degree == 2
@@ -34,33 +32,30 @@ def is_quadratic(problem: Problem) -> bool:
 def _demand(problem: Problem) -> tuple[Poly, Poly]:
     if not is_quadratic(problem):
         raise NotThisWay("The equation is not quadratic.")
-    return poly_of(problem)
+    return polys_of(problem)
 
 
 def standard_form(paper: Paper) -> Poly:
     """Writes the line … = 0 with whole coefficients without a common factor; returns its left side."""
-    problem = paper.problem
-    x = problem.unknown
-    current = problem.with_given(paper.line)
+    current = paper.here
     left_tree, right_tree = current.sides()
-    left, right = poly_of(current)
-    if not (right.is_zero or left.is_zero):
-        simplify_sides(paper, left_tree, right_tree)
-        flipped = _leading(left) < _leading(right)
-        total = Poly.of((right.value - left.value) if flipped else (left.value - right.value), x)
-        moved = left if flipped else right
-        paper.write(_zero(total, flipped), "all-on-one-side", f"{moved} is taken from both sides",
-                    move=f"-{wrapped(str(moved))}" if not str(moved).startswith("-") or "+" in str(moved) else
-                    f"+{opposite(str(moved))}" if not _is_long(moved) else f"-({moved})")  # fmt: skip
-    else:
-        flipped = left.is_zero
-        total = right if flipped else left
-        simplify_sides(paper, left_tree, right_tree)
+    left, right = polys_of(current)
+    flipped = _leading(left) < _leading(right) if not (right.is_zero or left.is_zero) else left.is_zero
+    kept, moved = (right, left) if flipped else (left, right)
+    simplify_sides(paper, left_tree, right_tree)
+    total = Poly.of(kept.value - moved.value, current.unknown)
+    if not moved.is_zero:
+        what = say("{} is taken from both sides", moved.tree)
+        paper.write(_zero(total, flipped), "all-on-one-side", what, move=_taken(moved))
     return _small_numbers(paper, total, flipped)
 
 
-def _is_long(poly: Poly) -> bool:
-    return sum(not part.is_zero for part in poly.parts) > 1
+def _taken(moved: Poly) -> str:
+    """The move that takes a side away; one that has only minus signs is added instead."""
+    terms = [moved.term(k) for k in range(moved.degree, -1, -1) if not moved[k].is_zero]
+    if len(terms) == 1:
+        return taking_off(terms[0]).text
+    return beside("-", moved.tree)
 
 
 def _leading(poly: Poly) -> Q:
@@ -70,8 +65,8 @@ def _leading(poly: Poly) -> Q:
     return found if found or poly.degree > 2 else Q(0)
 
 
-def _zero(poly: Poly, flipped: bool) -> str:
-    return f"0 = {poly}" if flipped else f"{poly} = 0"
+def _zero(poly: Poly, flipped: bool) -> n.Node:
+    return both(poly.tree, build.ZERO, not flipped)
 
 
 def _small_numbers(paper: Paper, total: Poly, flipped: bool) -> Poly:
@@ -88,9 +83,12 @@ def _small_numbers(paper: Paper, total: Poly, flipped: bool) -> Poly:
     smaller = Poly([part * part.field.constant(scale) for part in total.parts], total.unknown)
     times = abs(scale) >= 1 and scale.denominator == 1
     what = number(scale if times else 1 / scale)
-    rule = "multiply-both-sides" if times else "divide-by-common"
-    paper.write(_zero(smaller, flipped), rule, what, move=f"{'×' if times else '÷'}{wrapped(what)}",
-                noticed=("common factor",) if not times else ())  # fmt: skip
+    if times:
+        paper.write(_zero(smaller, flipped), "multiply-both-sides", what, move=beside("×", what))
+    else:
+        paper.write(
+            _zero(smaller, flipped), "divide-by-common", what, move=beside("÷", what), noticed=("common factor",)
+        )
     return smaller
 
 
@@ -106,7 +104,7 @@ def factoring(problem: Problem) -> Paper:
     return paper
 
 
-def product_is_zero(problem: Problem) -> list[tuple[str, Poly, int]] | None:
+def product_is_zero(problem: Problem) -> list[Factor] | None:
     """The factors of an equation that is a product of linear factors equal to 0 already; else None."""
     left, right = problem.sides()
     side = left if problem.value(right).is_zero else right if problem.value(left).is_zero else None
@@ -123,7 +121,7 @@ def product_is_zero(problem: Problem) -> list[tuple[str, Poly, int]] | None:
         if poly.degree > 1:
             return None
         if poly.degree == 1:
-            found.append((plain(base), poly, power.value))
+            found.append((base, poly, power.value))
     return found or None
 
 
@@ -132,11 +130,16 @@ def by_factoring(paper: Paper, poly: Poly) -> None:
     found = factoring_of(poly)
     if found is None:
         raise NotThisWay("It does not factor over the rational numbers.")
-    flipped = paper.line.startswith("0 =")
-    for text, rule, what, side in found.lines:
-        paper.write(f"0 = {text}" if flipped else f"{text} = 0", rule if rule != "product-sum" else "factor-side", what,
-                    side=side)  # fmt: skip
+    flipped = sides_of(paper.line)[0] == build.ZERO
+    write_factoring(paper, found, flipped=flipped)
     root_statements(paper, found.factors)
+
+
+def write_factoring(paper: Paper, found: Factoring, *, flipped: bool = False) -> None:
+    """The lines of a factoring as one side of an equation whose other side is 0."""
+    for tree, rule, what, side in found.lines:
+        line = both(tree, build.ZERO, not flipped)
+        paper.write(line, rule if rule != "product-sum" else "factor-side", what, side=side)
 
 
 def square_root(problem: Problem) -> Paper:
@@ -151,14 +154,14 @@ def square_root(problem: Problem) -> Paper:
     return paper
 
 
-def square_of(problem: Problem, left: n.Node, right: n.Node) -> tuple[str, Poly, Poly] | None:
+def square_of(problem: Problem, left: n.Node, right: n.Node) -> tuple[n.Node, Poly, Poly] | None:
     """The base of the one square that holds the unknown, and both sides as polynomials in that square, called u."""
-    bases: dict[str, n.Node] = {}
+    bases: dict[n.Node, n.Node] = {}
     letters = 0
     for side in (left, right):
         for part in n.parts_of(side):
             if isinstance(part, n.Power) and part.exponent == n.Integer(2) and problem.unknown in n.letters(part.base):
-                bases[plain(n.bare(part.base))] = part
+                bases[n.bare(part.base)] = part
                 letters += sum(1 for p in n.parts_of(part) if p == n.Letter(problem.unknown))
     total = sum(1 for side in (left, right) for p in n.parts_of(side) if p == n.Letter(problem.unknown))
     if len(bases) != 1 or letters != total:
@@ -176,171 +179,137 @@ def square_of(problem: Problem, left: n.Node, right: n.Node) -> tuple[str, Poly,
 def _with_square(problem: Problem, tree: n.Node, square: n.Node) -> Poly | None:
     """A side as a polynomial in u, u standing for the square."""
     letter = next(c for c in "uvwzsq" if c not in problem.field.letters)
-
-    def put(node: n.Node) -> n.Node:
-        return n.Letter(letter) if node == square else node.with_children(tuple(put(c) for c in node.children))
-
     from_field = type(problem.field)(tuple(sorted({*problem.field.letters, letter})))
     try:
-        return Poly.of(value_of(put(tree), from_field).ratio, letter)
+        return Poly.of(value_of(substituted(tree, {square: n.Letter(letter)}), from_field).ratio, letter)
     except NotThisWay:
         return None
 
 
-def isolate_square(paper: Paper, base: str, left: Poly, right: Poly) -> None:
+def isolate_square(paper: Paper, base: n.Node, left: Poly, right: Poly) -> None:
     """From A·(base)² + B = C·(base)² + D to the roots."""
-    square = f"({base})^2" if len(base) > 1 else f"{base}^2"
+    square = build.power(base, 2)
 
-    def side(poly: Poly) -> str:
-        parts = []
-        if not poly[1].is_zero:
-            c = poly[1].constant
-            if c is None:
-                parts.append(f"{wrapped(shown(poly[1]))}{square}")
-            elif abs(c) == 1:
-                parts.append(square if c > 0 else f"-{square}")
-            elif abs(c.numerator) == 1:
-                parts.append(f"{'-' if c < 0 else ''}{square}/{c.denominator}")
-            else:
-                parts.append(f"{number(c) if c.denominator == 1 else '(' + number(c) + ')'}{square}")
-        if not poly[0].is_zero or not parts:
-            parts.append(shown(poly[0]))
-        return (
-            parts[0] if len(parts) == 1 else f"{parts[0]} {'-' if parts[1][0] == '-' else '+'} {parts[1].lstrip('-')}"
-        )
+    def side(poly: Poly) -> n.Node:
+        parts = [] if poly[1].is_zero else [_multiple(poly[1], square)]
+        return build.sum_of([*parts, shown(poly[0])] if not poly[0].is_zero or not parts else parts)
 
     u = left.unknown
     if not right[1].is_zero and left[1].is_zero:
         left, right = right, left
     if not right[1].is_zero:
-        text = side(Poly([right[1] - right[1], right[1]], u))
+        move = taking_off(_multiple(right[1], square))
         left, right = Poly([left[0], left[1] - right[1]], u), Poly([right[0]], u)
-        paper.write(
-            f"{side(left)} = {side(right)}",
-            "subtract-from-both-sides",
-            text,
-            move=f"-{text}" if text[0] != "-" else f"+{text[1:]}",
-        )
+        paper.write_move(build.equation(side(left), side(right)), move)
     if not left[0].is_zero:
-        what = shown(left[0])
-        minus = what.startswith("-")
-        what = opposite(what) if minus else what
+        move = taking_off(shown(left[0]))
         left, right = Poly([left[0] - left[0], left[1]], u), Poly([right[0] - left[0]], u)
-        paper.write(f"{side(left)} = {side(right)}", "add-to-both-sides" if minus else "subtract-from-both-sides", what,
-                    move=f"{'+' if minus else '-'}{wrapped(what)}")  # fmt: skip
+        paper.write_move(build.equation(side(left), side(right)), move)
     coefficient = left[1]
     value = right[0] / coefficient
+    line = build.equation(square, shown(value))
     if coefficient.constant != 1:
         c = coefficient.constant
-        if c is not None and abs(c.numerator) == 1 and c.denominator != 1:
-            what = number(1 / c)
-            paper.write(f"{square} = {shown(value)}", "multiply-both-sides", what, move=f"×{wrapped(what)}")
-        else:
-            what = shown(coefficient)
-            paper.write(f"{square} = {shown(value)}", "divide-both-sides", what, move=f"÷{wrapped(what)}")
-    elif paper.line != f"{square} = {shown(value)}" and not paper.steps:
-        paper.write(f"{square} = {shown(value)}", "simplify-sides", "both sides worked out")
+        is_part = c is not None and abs(c.numerator) == 1 and c.denominator != 1
+        paper.write_move(line, undoing(coefficient) if is_part else dividing(coefficient))
+    elif not paper.steps:
+        paper.write(line, "simplify-sides", "both sides worked out")
     take_root(paper, base, value)
 
 
-def take_root(paper: Paper, base: str, value: Ratio) -> None:
+def _multiple(coefficient: Ratio, square: n.Node) -> n.Node:
+    """A number times a square: `-3(x-1)^2`, `x^2/4`, `(2/3)x^2`."""
+    c = coefficient.constant
+    return build.product(shown(coefficient), square) if c is None else build.multiple(c, square)
+
+
+TWO_ROOTS = "the square has two roots, one positive and one negative"
+
+
+def take_root(paper: Paper, base: n.Node, value: Ratio) -> None:
     """From (base)² = value to the solutions; the base is linear in the unknown."""
     x = paper.problem.unknown
-    inner = Poly.of(paper.problem.value(paper.problem.with_given(base).body), x)
+    alone = base == n.Letter(x)
+    inner = Poly.of(paper.problem.value(base), x)
     a, b = inner[1].constant, inner[0].constant
     constant = value.constant
     if constant is None or a is None or b is None:
         _root_with_letters(paper, inner, value)
         return
     if constant < 0 and not paper.problem.complex:
-        paper.write(
-            "no solution", "no-real-root", f"{number(constant)} is negative", shown_at=BRIEF, noticed=("no solution",)
-        )
+        what = say("{} is negative", number(constant))
+        paper.write(ln.NoSolution(), "no-real-root", what, shown_at=BRIEF, noticed=("no solution",))
         paper.answer = []
         return
     surd = Surd.root(constant)
     if constant == 0:
-        paper.write(f"{base} = 0", "root-both-sides", "the square of a number is 0 only for 0", move="root")
-        solution = -b / a
-        if base != x:
-            paper.write(f"{x} = {number(solution)}", "read-solution", "the bracket is 0")
-        paper.answer = [number(solution)]
+        zero = build.equation(base, build.ZERO)
+        paper.write(zero, "root-both-sides", "the square of a number is 0 only for 0", move="root")
+        solution = number(-b / a)
+        if not alone:
+            paper.write(build.solutions(x, [solution]), "read-solution", "the bracket is 0")
+        paper.answer = [solution]
         return
-    raw = f"√{number(constant)}" if constant.denominator == 1 else f"√({number(constant)})"
+    raw = build.root(number(constant))
     whole = surd.radicand == 1 and not surd.imaginary
-    paper.write(f"{base} = ±{raw}", "root-both-sides", "the square has two roots, one positive and one negative", move="root",
-                shown_at=BOARD if base != x or not whole else EVERY)  # fmt: skip
-    paper.write(f"{base} = ±{surd_text(surd)}", "root-of-square" if whole else "simplify-root-in-solution",
-                f"{raw} = {surd_text(surd)}")  # fmt: skip
-    finish_plus_minus(paper, -b / a, surd.times(1 / abs(a)), base != x, inner)
+    paper.write(build.equation(base, n.Signed("±", raw)), "root-both-sides", TWO_ROOTS, move="root",
+                shown_at=BOARD if not alone or not whole else EVERY)  # fmt: skip
+    paper.write(
+        build.equation(base, n.Signed("±", surd_tree(surd))),
+        "root-of-square" if whole else "simplify-root-in-solution",
+        build.equation(raw, surd_tree(surd)),
+    )
+    finish_plus_minus(paper, -b / a, surd.times(1 / abs(a)), None if alone else inner)
 
 
-def finish_plus_minus(paper: Paper, middle: Q, surd: Surd, isolate: bool, inner: Poly) -> None:
-    """From base = ±s to x = m ± s/a and the two solutions."""
+def finish_plus_minus(paper: Paper, middle: Q, surd: Surd, inner: Poly | None) -> None:
+    """From base = ±s to x = m ± s/a and the two solutions; `inner` is the base where it is not the unknown itself."""
     x = paper.problem.unknown
     sign = paper.problem.convention("solutions")
-    if isolate:
+    if inner is not None:
         a, b = inner[1].constant, inner[0].constant
         assert a is not None
         assert b is not None
-        scaled = surd.times(abs(a))
         if b:
-            what = number(abs(b))
-            line = f"{Poly([inner[0] - inner[0], inner[1]], x)} = {number(-b)} ± {surd_text(scaled)}"
-            paper.write(line, "add-to-both-sides" if b < 0 else "subtract-from-both-sides", what,
-                        move=f"{'+' if b < 0 else '-'}{what}")  # fmt: skip
+            scaled = surd_tree(surd.times(abs(a)))
+            line = build.equation(inner.term(1), build.plus_minus(number(-b), scaled))
+            paper.write_move(line, taking_off(number(b)))
         if a != 1:
-            _over(paper, middle, surd, a)
+            line = build.equation(n.Letter(x), _with_middle(middle, surd, "±"))
+            paper.write_move(line, dividing(inner[1]))
     if surd.is_rational:
-        low, high = middle - surd.rational, middle + surd.rational
-        paper.write(f"{x} = {number(high)} or {x} = {number(low)}", "split-plus-minus", shown_at=BRIEF)
-        paper.answer = [number(high), number(low)]
-        return
-    high_text, low_text = _with_middle(middle, surd, "+"), _with_middle(middle, surd, "-")
-    paper.answer = [high_text, low_text]
-    if sign == "plus-minus":
-        return
-    paper.write(f"{x} = {high_text} or {x} = {low_text}", "split-plus-minus", shown_at=BRIEF)
+        paper.answer = [number(middle + surd.rational), number(middle - surd.rational)]
+    else:
+        paper.answer = [_with_middle(middle, surd, "+"), _with_middle(middle, surd, "-")]
+        if sign == "plus-minus":
+            return
+    paper.write(build.solutions(x, paper.answer), "split-plus-minus", shown_at=BRIEF)
 
 
-def _over(paper: Paper, middle: Q, surd: Surd, a: Q) -> None:
-    x = paper.problem.unknown
-    what = number(a)
-    paper.write(f"{x} = {_with_middle(middle, surd, '±')}", "divide-both-sides", what, move=f"÷{wrapped(what)}")
-
-
-def _with_middle(middle: Q, surd: Surd, sign: str) -> str:
+def _with_middle(middle: Q, surd: Surd, sign: str) -> n.Node:
     """`3 + √5`, `(1 ± √5)/2`, `-√7`: a rational number and a root over one denominator."""
     if middle == 0:
-        text = surd_text(surd)
-        return f"±{text}" if sign == "±" else text if sign == "+" else opposite(text)
+        return build.signed(sign, surd_tree(surd))
     below = lcm(middle.denominator, surd.coefficient.denominator)
-    if below == 1:
-        return f"{number(middle)} {sign} {surd_text(surd)}"
-    return f"({number(middle * below)} {sign} {surd_text(surd.times(below))})/{below}"
+    top = n.Sum((number(middle * below), surd_tree(surd.times(below))), (sign,))
+    return build.quotient(top, number(below))
 
 
 def _root_with_letters(paper: Paper, inner: Poly, value: Ratio) -> None:
     x = paper.problem.unknown
-    text = shown(value)
-    whole = _square_root(value)
-    tree = whole or (f"√({text})" if len(text) > 1 else f"√{text}")
-    paper.write(
-        f"{inner} = ±{tree}", "root-both-sides", "the square has two roots, one positive and one negative", move="root"
-    )
+    tree = _square_root(value) or build.root(shown(value))
+    rest = shown(-inner[0])
+    paper.write(build.equation(inner.tree, n.Signed("±", tree)), "root-both-sides", TWO_ROOTS, move="root")
     if not inner[0].is_zero:
-        what = shown(inner[0])
-        minus = what.startswith("-")
-        what = opposite(what) if minus else what
-        rest = shown(-inner[0])
-        paper.write(f"{inner.term(1)} = {rest} ± {tree}", "add-to-both-sides" if minus else "subtract-from-both-sides", what,
-                    move=f"{'+' if minus else '-'}{wrapped(what)}")  # fmt: skip
+        line = build.equation(inner.term(1), n.Sum((rest, tree), ("±",)))
+        paper.write_move(line, taking_off(shown(inner[0])))
     if inner[1].constant != 1:
         raise NotThisWay("The bracket holds a coefficient beside letters.")
-    rest = "" if inner[0].is_zero else shown(-inner[0])
-    first, second = (f"{rest} + {tree}", f"{rest} - {tree}") if rest else (tree, f"-{tree}")
-    paper.write(f"{x} = {first} or {x} = {second}", "split-plus-minus", shown_at=BRIEF)
-    paper.answer = [first, second]
+    if inner[0].is_zero:
+        paper.answer = [tree, build.opposite(tree)]
+    else:
+        paper.answer = [build.sum_of([rest, tree]), build.sum_of([rest, build.opposite(tree)])]
+    paper.write(build.solutions(x, paper.answer), "split-plus-minus", shown_at=BRIEF)
 
 
 def completing_the_square(problem: Problem) -> Paper:
@@ -361,29 +330,28 @@ def completing_the_square(problem: Problem) -> Paper:
     if a != 1:
         b, c = b / a, c / a
         poly = Poly([constant(c), constant(b), constant(1)], x)
-        paper.write(
-            f"{poly} = 0",
-            "divide-both-sides",
-            number(a),
-            move=f"÷{wrapped(number(a))}",
-            noticed=("leading coefficient",),
-        )
-    square_part = Poly([constant(0), constant(b), constant(1)], x)
-    if c and _under_way(problem.with_given(paper.line)) is None:
-        what = number(abs(c))
-        paper.write(f"{square_part} = {number(-c)}", "add-to-both-sides" if c < 0 else "subtract-from-both-sides", what,
-                    move=f"{'+' if c < 0 else '-'}{what}")  # fmt: skip
+        line = build.equation(poly.tree, build.ZERO)
+        paper.write_move(line, dividing(constant(a)), noticed=("leading coefficient",))
+    square_part = Poly([constant(0), constant(b), constant(1)], x).tree
+    if c and _under_way(paper.here) is None:
+        paper.write_move(build.equation(square_part, number(-c)), taking_off(number(c)))
     half = b / 2
     added = number(half * half)
-    box = Box(number(half), added, number(b))
-    right = f"{number(-c)} + {added}" if c else added
-    paper.write(f"{square_part} + {added} = {right}", "complete-the-square", number(half), side=[box],
-                move=f"+{added}", half=number(b), square=added)  # fmt: skip
-    base = str(Poly([constant(half), constant(1)], x))
+    box = Box(plain(number(half)), plain(added), plain(number(b)))
+    right = build.sum_of([number(-c), added]) if c else added
+    paper.write(build.equation(build.sum_of([square_part, added]), right), "complete-the-square", number(half), side=[box],
+                move=beside("+", added), half=number(b), square=added)  # fmt: skip
+    base = Poly([constant(half), constant(1)], x).tree
     value = half * half - c
-    paper.write(f"({base})^2 = {number(value)}", "write-as-square", f"({base})²")
-    take_root(paper, base, constant(value))
+    write_as_square(paper, base, constant(value))
     return paper
+
+
+def write_as_square(paper: Paper, base: n.Node, value: Ratio) -> None:
+    """From a square written out to (base)² = value, and on to the solutions."""
+    square = build.power(base, 2)
+    paper.write(build.equation(square, shown(value)), "write-as-square", square)
+    take_root(paper, base, value)
 
 
 def _square_stands(paper: Paper) -> bool:
@@ -391,10 +359,10 @@ def _square_stands(paper: Paper) -> bool:
     problem = paper.problem
     left, right = problem.sides()
     found = square_of(problem, left, right)
-    if found is not None and found[0] != problem.unknown:
+    if found is not None and found[0] != n.Letter(problem.unknown):
         isolate_square(paper, *found)
         return True
-    first, second = poly_of(problem)
+    first, second = polys_of(problem)
     numbers = first.numbers
     if numbers is None or first.degree != 2 or second.degree or second.parts[0].constant is None or second.is_zero:
         return False
@@ -402,15 +370,14 @@ def _square_stands(paper: Paper) -> bool:
     if a != 1 or b == 0 or b * b != 4 * c:
         return False
     value = second.parts[0]
-    base = str(Poly([problem.field.constant(b / 2), problem.field.constant(1)], problem.unknown))
-    paper.write(f"({base})^2 = {shown(value)}", "write-as-square", f"({base})²")
-    take_root(paper, base, value)
+    base = Poly([problem.field.constant(b / 2), problem.field.constant(1)], problem.unknown).tree
+    write_as_square(paper, base, value)
     return True
 
 
 def _under_way(problem: Problem) -> Poly | None:
     """x² + bx − c where the given reads x² + bx = c already; else None."""
-    left, right = poly_of(problem)
+    left, right = polys_of(problem)
     if left.degree != 2 or right.degree or left[2].constant != 1 or not left[0].is_zero or left[1].is_zero:
         return None
     return Poly([-right[0], left[1], left[2]], problem.unknown)
@@ -425,53 +392,59 @@ def quadratic_formula(problem: Problem) -> Paper:
 
 
 def by_formula(paper: Paper, poly: Poly) -> None:
-    x = paper.problem.unknown
+    x = n.Letter(paper.problem.unknown)
     numbers = poly.numbers
     if numbers is None:
         raise NotThisWay("The coefficients hold letters.")
     c, b, a = numbers
+    trees = [number(v) for v in (a, b, c)]
     four_ac = 4 * a * c
-    inside = f"{number(b) if b >= 0 else '(' + number(b) + ')'}^2 - 4·{wrapped(number(a))}·{wrapped(number(c))}"
-    what = f"a = {number(a)}, b = {number(b)}, c = {number(c)}"
-    below = 2 * a
-    paper.write(f"{x} = ({number(-b)} ± √({inside}))/(2·{wrapped(number(a))})", "quadratic-formula", what, shown_at=EVERY,
-                side=[QuadraticCoefficients(number(a), number(b), number(c))])  # fmt: skip
+    below = number(2 * a)
+    inside = build.sum_of([
+        build.power(trees[1], 2),
+        n.Signed("-", build.dotted(n.Integer(4), trees[0], trees[2])),
+    ])  # fmt: skip
+    what = say("a = {}, b = {}, c = {}", *trees)
+    first = n.Sum((number(-b), build.root(inside)), ("±",))
+    paper.write(build.equation(x, build.quotient(first, build.dotted(n.Integer(2), trees[0]))), "quadratic-formula", what,
+                shown_at=EVERY, side=[QuadraticCoefficients(plain(trees[0]), plain(trees[1]), plain(trees[2]))])  # fmt: skip
     d = b * b - four_ac
-    joined = f"{number(b * b)} {'-' if four_ac > 0 else '+'} {number(abs(four_ac))}" if four_ac else number(b * b)
-    head = f"{number(-b)} " if b else ""
-    paper.write(f"{x} = ({head}± √({joined}))/{number(below)}", "quadratic-formula", what)
+    worked = build.sum_of([number(b * b), number(-four_ac)]) if four_ac else number(b * b)
+
+    def line(root: n.Node) -> n.Node:
+        return build.equation(x, build.quotient(build.plus_minus(number(-b), root), below))
+
+    paper.write(line(build.root(worked)), "quadratic-formula", what)
+    discriminant = build.equation(worked, number(d))
     if d < 0 and not paper.problem.complex:
-        paper.write("no solution", "no-real-root", f"the discriminant {joined} = {number(d)} is negative", shown_at=BRIEF,
+        paper.write(ln.NoSolution(), "no-real-root", say("the discriminant {} is negative", discriminant), shown_at=BRIEF,
                     noticed=("no solution",))  # fmt: skip
         paper.answer = []
         return
     if d == 0:
-        solution = number(-b / below)
-        paper.write(
-            f"{x} = {solution}", "discriminant", "the discriminant is 0, so both roots are the same", shown_at=BRIEF
-        )
-        paper.answer = [solution]
+        paper.answer = [number(-b / (2 * a))]
+        line_of = build.solutions(paper.problem.unknown, paper.answer)
+        paper.write(line_of, "discriminant", "the discriminant is 0, so both roots are the same", shown_at=BRIEF)
         return
-    raw = f"√{number(d)}" if d.denominator == 1 and d > 0 else f"√({number(d)})"
-    paper.write(f"{x} = ({head}± {raw})/{number(below)}", "discriminant", f"{joined} = {number(d)}")
+    raw = build.root(number(d))
+    paper.write(line(raw), "discriminant", discriminant)
     surd = Surd.root(d)
-    inner = surd_text(surd)
-    if surd.is_rational:
-        paper.write(f"{x} = ({head}± {inner})/{number(below)}", "simplify-root-in-solution", f"{raw} = {inner}",
-                    shown_at=BOARD if d != 1 else EVERY)  # fmt: skip
-    elif inner != raw:
-        paper.write(f"{x} = ({head}± {inner})/{number(below)}", "simplify-root-in-solution", f"{raw} = {inner}")
-    middle, part = -b / below, surd.times(1 / abs(below))
+    inner = surd_tree(surd)
+    if inner != raw:
+        paper.write(
+            line(inner), "simplify-root-in-solution", build.equation(raw, inner), shown_at=BOARD if d != 1 else EVERY
+        )
+    middle, part = -b / (2 * a), surd.times(1 / abs(2 * a))
     if not surd.is_rational:
-        common = gcd(int(b), int(surd.coefficient), int(below)) if surd.coefficient.denominator == 1 else 1
-        paper.write(f"{x} = {_with_middle(middle, part, '±')}", "reduce-solution", number(common))
-    finish_plus_minus(paper, middle, part, False, poly)
+        common = gcd(int(b), int(surd.coefficient), int(2 * a)) if surd.coefficient.denominator == 1 else 1
+        paper.write(build.equation(x, _with_middle(middle, part, "±")), "reduce-solution", number(common))
+    finish_plus_minus(paper, middle, part, None)
 
 
-def _square_root(value: Ratio) -> str | None:
+def _square_root(value: Ratio) -> n.Node | None:
     """The root of an expression that is a square, as a factor; with ± in front the sign of a letter does not matter."""
     try:
         roots = [value.numerator.sqrt(), value.denominator.sqrt()]
     except DomainError:
         return None
-    return wrapped(shown(value.field.ratio(*roots)))
+    return build.factor(shown(value.field.ratio(*roots)))

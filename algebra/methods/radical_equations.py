@@ -8,14 +8,19 @@ from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.generators import Plan
+from algebra.exact.rational_functions import Ratio
 from algebra.exact.writing import simplified_tree
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
+from algebra.methods.linear import both
+from algebra.methods.moves import dividing, multiplying
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomial_equations import finish_polynomial
-from algebra.methods.terms import Poly, number, shown, terms_of, wrapped
-from algebra.parse.lines import read_expression
+from algebra.methods.terms import Poly, candidates_named, number, shown, terms_of
 from algebra.reports.side_work import Candidate
+from algebra.tree import build
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
+from algebra.tree.substitute import substituted
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,16 +32,19 @@ class RootTerm:
     index: int = 2
 
     @property
-    def root(self) -> str:
-        inner = str(self.radicand)
-        sign = {2: "√", 3: "∛", 4: "∜"}[self.index]
-        return f"{sign}{inner}" if len(inner) == 1 or inner.isdigit() else f"{sign}({inner})"
+    def root(self) -> n.Node:
+        return build.root(self.radicand.tree, self.index)
 
-    def __str__(self) -> str:
-        c = str(self.coefficient)
-        if c in ("1", "-1"):
-            return f"{c[:-1]}{self.root}"
-        return f"{wrapped(c) if self.coefficient.degree or '/' in c else c}{self.root}"
+    @property
+    def opposite(self) -> RootTerm:
+        return RootTerm(self.coefficient.opposite, self.radicand, self.index)
+
+    @property
+    def tree(self) -> n.Node:
+        numbers = self.coefficient.numbers
+        if numbers is not None and len(numbers) == 1:
+            return build.multiple(numbers[0], self.root)
+        return build.product(self.coefficient.tree, self.root)
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,15 +54,14 @@ class Side:
     poly: Poly
     roots: tuple[RootTerm, ...] = ()
 
-    def __str__(self) -> str:
-        parts = [str(root) for root in self.roots]
+    @property
+    def tree(self) -> n.Node:
+        """The side as it is written: a number behind the roots, a polynomial before them."""
+        parts = [root.tree for root in self.roots]
         if not self.poly.is_zero or not parts:
-            text = str(self.poly)
-            parts = [*parts, text] if self.poly.degree == 0 else [text, *parts]
-        total = parts[0]
-        for part in parts[1:]:
-            total += f" - {part[1:]}" if part.startswith("-") else f" + {part}"
-        return total
+            own = self.poly.tree
+            parts = [*parts, own] if self.poly.degree == 0 else [own, *parts]
+        return build.sum_of(parts)
 
 
 def side_of(problem: Problem, tree: n.Node) -> Side:
@@ -70,7 +77,7 @@ def side_of(problem: Problem, tree: n.Node) -> Side:
             continue
         root = _root_term(problem, term)
         if sign == "-":
-            root = RootTerm(Poly([-c for c in root.coefficient.parts], x), root.radicand, root.index)
+            root = root.opposite
         roots.append(root)
     return Side(Poly.of(poly, x), tuple(roots))
 
@@ -87,8 +94,7 @@ def _root_term(problem: Problem, term: n.Node) -> RootTerm:
             raise NotThisWay("Only square, cube and fourth roots are worked out here.")
         return RootTerm(Poly([one], x), Poly.of(problem.value(bare.radicand), x), index)
     if isinstance(bare, n.Signed) and bare.sign == "-":
-        inner = _root_term(problem, bare.child)
-        return RootTerm(Poly([-c for c in inner.coefficient.parts], x), inner.radicand, inner.index)
+        return _root_term(problem, bare.child).opposite
     if isinstance(bare, n.Product) and "÷" not in bare.operators:
         held = [f for f in bare.factors if any(isinstance(p, n.Root) for p in n.parts_of(f))]
         if len(held) == 1:
@@ -128,12 +134,13 @@ def isolate_and_square(problem: Problem) -> Paper:
         left, right = _gathered(paper, left, right)
         if not left.roots and not right.roots:
             break
-        if not left.roots:
+        flipped = not left.roots
+        if flipped:
             left, right = right, left
         if _never(paper, left, right):
             return paper
         squared = squared or left.roots[0].index % 2 == 0
-        left, right = _raise(paper, left, right)
+        left, right = _raise(paper, left, right, flipped)
     finish_polynomial(paper)
     check_candidates(paper, owed=squared)
     return paper
@@ -142,13 +149,10 @@ def isolate_and_square(problem: Problem) -> Paper:
 def _gathered(paper: Paper, left: Side, right: Side) -> tuple[Side, Side]:
     """One root alone on one side (or one root on each side); everything else on the other."""
     x = paper.problem.unknown
-    everything = [
-        *left.roots,
-        *(RootTerm(Poly([-c for c in r.coefficient.parts], x), r.radicand, r.index) for r in right.roots),
-    ]
-    merged: dict[tuple[str, int], RootTerm] = {}
+    everything = [*left.roots, *(root.opposite for root in right.roots)]
+    merged: dict[tuple[Ratio, int], RootTerm] = {}
     for root in everything:
-        key = (str(root.radicand), root.index)
+        key = (root.radicand.value, root.index)
         known = merged.get(key)
         total = root.coefficient.value + known.coefficient.value if known else root.coefficient.value
         merged[key] = RootTerm(Poly.of(total, x), root.radicand, root.index)
@@ -162,31 +166,28 @@ def _gathered(paper: Paper, left: Side, right: Side) -> tuple[Side, Side]:
         if len(left.roots) == 1 and len(right.roots) == 1:
             return left, right
     # the root with the longer radicand stands alone, with a positive sign
-    chosen = max(roots, key=lambda r: (r.radicand.degree, len(str(r.radicand)), r.coefficient.degree))
+    chosen = max(roots, key=lambda r: (r.radicand.degree, len(plain(r.radicand.tree)), r.coefficient.degree))
     rest = [root for root in roots if root is not chosen]
-    negative = str(chosen.coefficient).startswith("-")
-
-    def turned(root: RootTerm, minus: bool) -> RootTerm:
-        return RootTerm(Poly([-c for c in root.coefficient.parts], x), root.radicand, root.index) if minus else root
-
-    alone = Side(Poly([poly.parts[0] - poly.parts[0]], x), (turned(chosen, negative),))
-    other = Side(Poly.of(poly.value if negative else -poly.value, x), tuple(turned(r, not negative) for r in rest))
+    negative = build.starts_with_minus(chosen.coefficient.tree)
+    lone = chosen.opposite if negative else chosen
+    alone = Side(Poly([poly.parts[0] - poly.parts[0]], x), (lone,))
+    other = Side(poly if negative else poly.opposite, tuple(rest if negative else (r.opposite for r in rest)))
     on_left = not right.roots or chosen.radicand.value in [r.radicand.value for r in left.roots]
     first, second = (alone, other) if on_left else (other, alone)
+    line = build.equation(first.tree, second.tree)
+    paper.write(line, "isolate-root", say("{} stays on its side, the rest goes to the other", lone.root))
     coefficient = chosen.coefficient.numbers
-    text = f"{first} = {second}"
-    paper.write(text, "isolate-root", f"{alone.roots[0].root} stays on its side, the rest goes to the other")
     if coefficient is not None and len(coefficient) == 1 and abs(coefficient[0]) != 1 and not rest:
         scale = abs(coefficient[0])
         divided = [c / c.field.constant(scale) for c in other.poly.parts]
         if scale.denominator != 1 or all(d.constant is None or d.constant.denominator == 1 for d in divided):
-            one = RootTerm(Poly([chosen.coefficient.parts[0].field.constant(1)], x), chosen.radicand, chosen.index)
+            field = paper.problem.field
+            one = RootTerm(Poly([field.constant(1)], x), chosen.radicand, chosen.index)
             alone, other = Side(alone.poly, (one,)), Side(Poly(divided, x))
             first, second = (alone, other) if on_left else (other, alone)
-            times = scale.denominator != 1 and scale.numerator == 1
-            what = number(1 / scale if times else scale)
-            paper.write(f"{first} = {second}", "multiply-both-sides" if times else "divide-both-sides", what,
-                        move=f"{'×' if times else '÷'}{wrapped(what)}")  # fmt: skip
+            is_part = scale.denominator != 1 and scale.numerator == 1
+            move = multiplying(field.constant(1 / scale)) if is_part else dividing(field.constant(scale))
+            paper.write_move(build.equation(first.tree, second.tree), move)
     return first, second
 
 
@@ -204,56 +205,44 @@ def _never(paper: Paper, left: Side, right: Side) -> bool:
     value, scale = right.poly.parts[0].constant, numbers[0] if numbers else None
     if value is None or scale is None or value * scale >= 0 or not left.poly.is_zero:
         return False
-    paper.write("no solution", "root-never-negative", f"{left.roots[0].root} can't be {number(value / scale)}", shown_at=BRIEF,
-                noticed=("no solution",))  # fmt: skip
+    what = say("{} can't be {}", left.roots[0].root, number(value / scale))
+    paper.write(ln.NoSolution(), "root-never-negative", what, shown_at=BRIEF, noticed=("no solution",))
     paper.answer = []
     return True
 
 
-def _raise(paper: Paper, left: Side, right: Side) -> tuple[Side, Side]:
-    """Both sides raised to the index of the root on the left."""
+def _raise(paper: Paper, left: Side, right: Side, flipped: bool) -> tuple[Side, Side]:
+    """Both sides raised to the index of the root on the left; `flipped` where that side is written on the right."""
     x = paper.problem.unknown
     index = left.roots[0].index
-    flipped = not paper.line.replace(" ", "").startswith(str(left).replace(" ", ""))
     if any(root.index != index for side in (left, right) for root in side.roots):
         raise NotThisWay("Roots of different indices stand together.")
     if index != 2 and right.roots:
         raise NotThisWay("Two roots that are no square roots stand together.")
-    raw, done = _power_texts(left, index), _power_texts(right, index)
     rule, move = ("square-both-sides", "square") if index == 2 else ("power-both-sides", f"^{index}")
-
-    def line(a: str, b: str) -> str:
-        return f"{b} = {a}" if flipped else f"{a} = {b}"
-
-    paper.write(line(_raised(left, index), _raised(right, index)), rule, str(index), shown_at=EVERY, move=move)
-    paper.write(line(raw, done), rule, str(index), noticed=("squared",) if right.roots or right.poly.degree else ())
+    raised, other = (build.power(side.tree, index) for side in (left, right))
+    paper.write(both(raised, other, not flipped), rule, str(index), shown_at=EVERY, move=move)
+    raised, other = (_power_told(side, index) for side in (left, right))
+    noticed = ("squared",) if right.roots or right.poly.degree else ()
+    paper.write(both(raised, other, not flipped), rule, str(index), noticed=noticed)
     new_left, new_right = _powered(left, index, x), _powered(right, index, x)
-    if str(new_right) != done or str(new_left) != raw:
-        paper.write(line(str(new_left), str(new_right)), "open-brackets", "a square of a sum has a middle term",
-                    shown_at=EVERY if not new_right.roots and not right.poly.degree else 1)  # fmt: skip
+    paper.write(both(new_left.tree, new_right.tree, not flipped), "open-brackets", "a square of a sum has a middle term",
+                shown_at=EVERY if not new_right.roots and not right.poly.degree else 1)  # fmt: skip
     return (new_right, new_left) if flipped else (new_left, new_right)
 
 
-def _raised(side: Side, index: int) -> str:
-    text = str(side)
-    return f"{text}^{index}" if text.isalnum() else f"({text})^{index}"
-
-
-def _power_texts(side: Side, index: int) -> str:
+def _power_told(side: Side, index: int) -> n.Node:
     """The side raised: the root gone where it stands alone, a sum written as a power."""
     if len(side.roots) == 1 and side.poly.is_zero:
         root = side.roots[0]
         c = root.coefficient.numbers
-        inner = str(root.radicand)
+        inner = root.radicand.tree
         if c is not None and len(c) == 1:
-            scale = c[0] ** index
-            return inner if scale == 1 else f"{wrapped(number(scale))}{wrapped(inner)}"
-        return f"({root.coefficient})^{index}{wrapped(inner)}"
+            return build.product(number(c[0] ** index), inner)
+        return build.product(build.power(root.coefficient.tree, index), inner)
     if not side.roots and side.poly.degree == 0 and side.poly.parts[0].constant is not None:
         return shown(side.poly.parts[0] ** index)
-    if not side.roots and str(side.poly) == side.poly.unknown:
-        return f"{side.poly}^{index}"
-    return f"({side})^{index}"
+    return build.power(side.tree, index)
 
 
 def _powered(side: Side, index: int, x: str) -> Side:
@@ -276,45 +265,40 @@ def _powered(side: Side, index: int, x: str) -> Side:
     raise NotThisWay("Three terms with two roots would have to be squared.")
 
 
-def check_candidates(paper: Paper, *, owed: bool) -> None:
-    """Each candidate put into the given; those that fail are dropped."""
+def check_candidates(
+    paper: Paper, *, owed: bool, why: str = "{} came in when both sides were raised to an even power."
+) -> None:
+    """Each candidate put into the given; those that fail are dropped, and `why` says how they came in."""
     problem = paper.problem
     x = problem.unknown
-    if not owed or paper.answer == ["all"]:
+    if not owed or paper.answer == [ln.AllReals()]:
         return
     if len(problem.field.letters) > 1:
         return
     kept = []
     for value in paper.answer:
-        claim, holds = check_text(problem, value)
-        paper.write(f"check {x} = {value}: {claim}", "check-candidate",
-                    f"{x} = {value} {'solves' if holds else 'does not solve'} the given.", kind="check", shown_at=BRIEF,
-                    side=[Candidate(value, claim, holds)])  # fmt: skip
+        claim, holds = put_in(problem, value)
+        candidate = build.equation(n.Letter(x), value)
+        what = say("{} solves the given." if holds else "{} does not solve the given.", candidate)
+        paper.write(claim, "check-candidate", what, kind="check", subject=candidate, shown_at=BRIEF,
+                    side=[Candidate(plain(value), plain(claim), holds)])  # fmt: skip
         if holds:
             kept.append(value)
     if len(kept) < len(paper.answer):
         lost = [value for value in paper.answer if value not in kept]
         paper.answer = kept
-        text = " or ".join(f"{x} = {v}" for v in kept) if kept else "no solution"
-        paper.write(text, "keep-what-solves", f"{x} = {' and '.join(lost)} came in when both sides were raised to an even power.",
-                    shown_at=BRIEF, noticed=("extraneous",))  # fmt: skip
+        paper.write(build.solutions(x, kept), "keep-what-solves", why.format(candidates_named(x, lost)), shown_at=BRIEF,
+                    noticed=("extraneous",))  # fmt: skip
 
 
-def check_text(problem: Problem, value: str) -> tuple[str, bool]:
+def put_in(problem: Problem, value: n.Node) -> tuple[n.Node, bool]:
     """`3 = 3` or `2 ≠ -2`: both sides of the given with the value put in, and whether they are equal."""
-    tree = read_expression(value)
-    left, right = problem.sides()
     exactly = PointEvaluator(Plan(index=12, imaginary=problem.complex), {})
+    places: dict[n.Node, n.Node] = {n.Letter(problem.unknown): n.Group(value)}
     try:
-        sides = [value_of(_put(side, problem.unknown, tree), exactly.cell).ratio for side in (left, right)]
+        left, right = (value_of(substituted(side, places), exactly.cell).ratio for side in problem.sides())
     except ExactError:
-        return "undefined", False
-    same = exactly.same(sides[0], sides[1])
-    texts = [plain(simplified_tree(side)) for side in sides]
-    return (f"{texts[0]} = {texts[1]}" if same else f"{texts[0]} ≠ {texts[1]}"), bool(same)
-
-
-def _put(tree: n.Node, name: str, value: n.Node) -> n.Node:
-    if tree == n.Letter(name):
-        return n.Group(value)
-    return tree.with_children(tuple(_put(child, name, value) for child in tree.children))
+        return ln.Word("undefined"), False
+    same = bool(exactly.same(left, right))
+    sides = simplified_tree(left), simplified_tree(right)
+    return (build.equation(*sides) if same else ln.Comparison(sides[0], "≠", sides[1])), same

@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction as Q
-from math import isqrt, lcm
+from math import lcm
 
-from algebra.exact.algebraic_numbers import prime_factors
+from algebra.exact.algebraic_numbers import prime_factors, whole_root
 from algebra.exact.rational_functions import Ratio
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
-from algebra.methods.terms import fraction, number, shown, terms_of, wrapped
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
+from algebra.methods.terms import number, shown, terms_of
 from algebra.reports.side_work import FactorTree
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
-SIGNS = {2: "√", 3: "∛", 4: "∜"}
+INDICES = (2, 3, 4)
+"""The indices of the roots that are worked out here."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,27 +46,30 @@ class RootTerm:
         outside, inside = self.split()
         return RootTerm(self.coefficient * outside, inside, self.index)
 
-    def text(self, root: str | None = None) -> str:
-        tail = root or ("" if self.radicand == 1 else f"{SIGNS[self.index]}{self.radicand}")
-        top, bottom = abs(self.coefficient.numerator), self.coefficient.denominator
-        if not tail:
-            body = number(abs(self.coefficient))
-        else:
-            body = ("" if top == 1 else str(top) + ("·" if tail[0].isdigit() else "")) + tail
-            if bottom != 1:
-                body = f"({body})/{bottom}" if top != 1 else f"{body}/{bottom}"
-        return f"-{body}" if self.coefficient < 0 else body
+    @property
+    def opposite(self) -> RootTerm:
+        return RootTerm(-self.coefficient, self.radicand, self.index)
+
+    @property
+    def root(self) -> n.Node:
+        """The root alone; 1 for a number."""
+        return build.ONE if self.radicand == 1 else build.root(n.Integer(self.radicand), self.index)
+
+    @property
+    def tree(self) -> n.Node:
+        return self.with_root(self.root)
+
+    def with_root(self, root: n.Node) -> n.Node:
+        """The term with its root written in another way."""
+        size = build.product(n.Integer(abs(self.coefficient.numerator)), root)
+        return build.signed(
+            "-" if self.coefficient < 0 else "+", build.quotient(size, n.Integer(self.coefficient.denominator))
+        )
 
 
-def total(terms: Sequence[str]) -> str:
-    text = ""
-    for term in terms:
-        text = term if not text else f"{text} - {term[1:]}" if term.startswith("-") else f"{text} + {term}"
-    return text or "0"
-
-
-def written(terms: Sequence[RootTerm]) -> str:
-    return total([t.text() for t in terms if t.coefficient])
+def written(terms: Sequence[RootTerm]) -> n.Node:
+    """The sum of the terms."""
+    return build.sum_of(t.tree for t in terms if t.coefficient)
 
 
 def like_combined(terms: Sequence[RootTerm]) -> list[RootTerm]:
@@ -83,17 +88,11 @@ def expanded(problem: Problem, tree: n.Node) -> list[RootTerm]:
         case n.Group(child):
             return expanded(problem, child)
         case n.Signed(sign, child) if sign in "+-":
-            return [
-                RootTerm(-t.coefficient if sign == "-" else t.coefficient, t.radicand, t.index)
-                for t in expanded(problem, child)
-            ]
+            return [t.opposite if sign == "-" else t for t in expanded(problem, child)]
         case n.Sum():
             found: list[RootTerm] = []
             for sign, term in terms_of(tree):
-                inner = expanded(problem, term)
-                found += [
-                    RootTerm(-t.coefficient if sign == "-" else t.coefficient, t.radicand, t.index) for t in inner
-                ]
+                found += [t.opposite if sign == "-" else t for t in expanded(problem, term)]
             return found
         case n.Product(factors, operators) if "÷" not in operators:
             result = [RootTerm(Q(1))]
@@ -110,7 +109,7 @@ def expanded(problem: Problem, tree: n.Node) -> list[RootTerm]:
         case n.Root(radicand, index):
             value = problem.value(radicand).constant
             kind = 2 if index is None else index.value if isinstance(index, n.Integer) else 0
-            if value is None or kind not in SIGNS or (value < 0 and kind % 2 == 0):
+            if value is None or kind not in INDICES or (value < 0 and kind % 2 == 0):
                 raise NotThisWay("This root is not worked out here.")
             turned = -1 if value < 0 else 1
             size = abs(value)
@@ -153,8 +152,7 @@ def _simplified(problem: Problem, *, primes: bool) -> Paper:
         return _with_letters(problem, primes=primes)
     paper = Paper(problem)
     _quotients(paper)
-    terms = expanded(problem, problem.with_given(paper.line).body)
-    simplify_terms(paper, terms, primes=primes)
+    simplify_terms(paper, expanded(problem, paper.line), primes=primes)
     return paper
 
 
@@ -166,25 +164,24 @@ def _quotients(paper: Paper) -> None:
     value = paper.problem.value(body.radicand).constant
     if value is None or value <= 0:
         raise NotThisWay("A negative number stands under the root.")
-    text = f"√({number(value)})"
-    paper.write(text, "reduce-fraction", "the common number")
-    below = isqrt(value.denominator)
-    if below**2 != value.denominator:
+    paper.write(build.root(number(value)), "reduce-fraction", "the common number")
+    below = whole_root(value.denominator, 2)
+    if below is None:
         raise NotThisWay("The denominator is no square; rationalise it.")
-    paper.write(f"√{value.numerator}/√{value.denominator}", "root-of-quotient", shown_at=EVERY)
-    paper.write(f"√{value.numerator}/{below}", "root-of-square", f"√{value.denominator} = {below}", shown_at=BRIEF)
+    top, bottom = (build.root(n.Integer(part)) for part in (value.numerator, value.denominator))
+    paper.write(build.quotient(top, bottom), "root-of-quotient", shown_at=EVERY)
+    paper.write(
+        build.quotient(top, n.Integer(below)),
+        "root-of-square",
+        build.equation(bottom, n.Integer(below)),
+        shown_at=BRIEF,
+    )
     paper.answer = [paper.line]
 
 
-def simplify_terms(
-    paper: Paper, terms: list[RootTerm], *, primes: bool = False, shape: str = "{}", divisor: int = 1
-) -> None:
-    """From multiplied-out terms to the end. `shape` is what stands around the sum, with {} for it."""
-    body = paper.problem.with_given(paper.line).body
-
-    def put(text: str) -> str:
-        return shape.format(text)
-
+def simplify_terms(paper: Paper, terms: list[RootTerm], *, primes: bool = False) -> None:
+    """From multiplied-out terms to the end."""
+    body = paper.line
     product = any(
         isinstance(p, n.Product | n.Power)
         and sum(has_roots(c) for c in p.children) > (0 if isinstance(p, n.Power) else 1)
@@ -199,62 +196,72 @@ def simplify_terms(
             (p for p in n.parts_of(body) if isinstance(p, n.Product) and sum(has_roots(c) for c in p.children) > 1),
             body,
         )
-        paper.write(put(written(terms)), "distribute-roots" if opens else "multiply-roots",
-                    "each times each" if opens else f"{plain(first)}")  # fmt: skip
+        what: str | n.Node = "each times each" if opens else first
+        paper.write(written(terms), "distribute-roots" if opens else "multiply-roots", what)
     splits = [t for t in terms if t.radicand != 1 and t.split()[0] != 1]
     if splits:
-        texts = [t.text(_split_text(t, primes)) if t in splits else t.text() for t in terms if t.coefficient]
-        what = ", ".join(dict.fromkeys(f"{t.radicand} = {_split_words(t, primes)}" for t in splits))
-        work = [
-            FactorTree(t.radicand, tuple(int(p) for p, k in prime_factors(t.radicand) for _ in range(int(k))))
-            for t in splits
-        ]
-        paper.write(
-            put(total(texts)), "prime-pairs" if primes else "largest-square-factor", what, side=work if primes else ()
+        told = ", ".join(
+            dict.fromkeys(plain(build.equation(n.Integer(t.radicand), _taken_apart(t, primes))) for t in splits)
         )
-        done = [t.simplified() for t in terms]
-        roots = ", ".join(dict.fromkeys(f"{SIGNS[t.index]}{t.split()[0] ** t.index} = {t.split()[0]}" for t in splits))
-        apart = [t.text(_apart_text(t)) if t in splits else t.text() for t in terms if t.coefficient]
-        paper.write(put(total(apart)), "root-of-product", shown_at=EVERY)
-        paper.write(put(written(done)), "root-of-square", roots)
-        terms = done
+        work = [FactorTree(t.radicand, tuple(_primes(t.radicand))) for t in splits]
+
+        def line(root: Callable[[RootTerm], n.Node]) -> n.Node:
+            return build.sum_of(t.with_root(root(t)) if t in splits else t.tree for t in terms if t.coefficient)
+
+        rule = "prime-pairs" if primes else "largest-square-factor"
+        paper.write(line(lambda t: _split_root(t, primes)), rule, told, side=work if primes else ())
+        roots = ", ".join(dict.fromkeys(plain(build.equation(*_square_root(t))) for t in splits))
+        paper.write(line(_apart), "root-of-product", shown_at=EVERY)
+        terms = [t.simplified() for t in terms]
+        paper.write(written(terms), "root-of-square", roots)
     combined = like_combined(terms)
     if len(combined) < len([t for t in terms if t.coefficient]):
         like = next((t for t in combined if t.radicand != 1), None)
-        what = f"{like.text()}" if like else "numbers are added"
-        paper.write(put(written(combined) or "0"), "combine-like-roots", what, shown_at=BRIEF if divisor == 1 else 1)
+        what = like.tree if like else "numbers are added"
+        paper.write(written(combined), "combine-like-roots", what, shown_at=BRIEF)
     _over_one_bar(paper, combined)
 
 
 def _over_one_bar(paper: Paper, terms: list[RootTerm]) -> None:
     """The convention of one fraction: terms with denominators under one bar."""
     below = lcm(1, *(t.coefficient.denominator for t in terms))
-    if below == 1 or len(terms) < 2 or "/" not in paper.line or paper.line.startswith("("):
-        paper.answer = [paper.line]
-        return
-    top = written([RootTerm(t.coefficient * below, t.radicand, t.index) for t in terms])
-    paper.write(fraction(top, str(below)), "one-fraction", shown_at=BRIEF)
+    if below != 1 and len(terms) > 1 and isinstance(paper.line, n.Sum):
+        top = written([RootTerm(t.coefficient * below, t.radicand, t.index) for t in terms])
+        paper.write(build.quotient(top, n.Integer(below)), "one-fraction", shown_at=BRIEF)
     paper.answer = [paper.line]
 
 
-def _split_words(t: RootTerm, primes: bool) -> str:
+def _primes(value: int) -> list[int]:
+    """The prime factors in rising order, each as often as it occurs."""
+    return [int(p) for p, k in prime_factors(value) for _ in range(int(k))]
+
+
+def _taken_apart(t: RootTerm, primes: bool) -> n.Node:
+    """The radicand by its primes, or as the largest square (cube …) in it times the rest."""
     outside, inside = t.split()
     if primes:
-        return " · ".join(str(int(p)) for p, k in prime_factors(t.radicand) for _ in range(int(k)))
-    return f"{outside**t.index} · {inside}" if inside != 1 else f"{outside}^{t.index}"
+        return build.dotted(*map(n.Integer, _primes(t.radicand)))
+    if inside == 1:
+        return n.Power(n.Integer(outside), n.Integer(t.index))
+    return build.dotted(n.Integer(outside**t.index), n.Integer(inside))
 
 
-def _split_text(t: RootTerm, primes: bool) -> str:
-    _outside, inside = t.split()
-    if inside == 1 and not primes:
-        return f"{SIGNS[t.index]}{t.radicand}"
-    return f"{SIGNS[t.index]}({_split_words(t, primes).replace(' · ', '·')})"
+def _split_root(t: RootTerm, primes: bool) -> n.Node:
+    """The root with its radicand taken apart; of a whole square not taken apart by primes, as it is."""
+    return t.root if t.split()[1] == 1 and not primes else build.root(_taken_apart(t, primes), t.index)
 
 
-def _apart_text(t: RootTerm) -> str:
-    outside, inside = t.split()
-    sign = SIGNS[t.index]
-    return f"{sign}{outside**t.index}" + (f"·{sign}{inside}" if inside != 1 else "")
+def _square_root(t: RootTerm) -> tuple[n.Node, n.Node]:
+    """The root of the square (cube …) that comes out, and its value."""
+    outside = t.split()[0]
+    return build.root(n.Integer(outside**t.index), t.index), n.Integer(outside)
+
+
+def _apart(t: RootTerm) -> n.Node:
+    """The root of the square times the root of the rest."""
+    inside = t.split()[1]
+    rest = [] if inside == 1 else [build.root(n.Integer(inside), t.index)]
+    return build.dotted(_square_root(t)[0], *rest)
 
 
 def _with_letters(problem: Problem, *, primes: bool) -> Paper:
@@ -270,7 +277,7 @@ def _with_letters(problem: Problem, *, primes: bool) -> Paper:
             radicands.append(problem.value(inner.radicand))
         else:
             outside = outside * problem.value(inner)
-    if index not in SIGNS or not radicands:
+    if index not in INDICES or not radicands:
         raise NotThisWay("This root is not worked out here.")
     inside = problem.field.constant(1)
     for r in radicands:
@@ -280,57 +287,44 @@ def _with_letters(problem: Problem, *, primes: bool) -> Paper:
     coefficient = int(inside.numerator.leading_coefficient())
     if coefficient < 0:
         raise NotThisWay("A negative number stands under the root.")
-    sign = SIGNS[index]
-    names = problem.field.names
-    powers = dict(zip(names, (int(k) for k in inside.numerator.monoms()[0]), strict=True))
+    powers = dict(zip(problem.field.names, (int(k) for k in inside.numerator.monoms()[0]), strict=True))
     if len(radicands) > 1:
-        paper.write(_product_text(outside, f"{sign}({_mono(coefficient, powers)})"), "multiply-roots", "under one root")
+        whole = build.root(build.monomial(Q(coefficient), powers.items()), index)
+        paper.write(_beside(outside, whole), "multiply-roots", "under one root")
     out_number, in_number = RootTerm(Q(1), coefficient, index).split()
     out_powers = {name: k // index for name, k in powers.items()}
     in_powers = {name: k % index for name, k in powers.items()}
     if out_number == 1 and not any(out_powers.values()):
         raise NotThisWay("The root is simplified already.")
-    square = _mono(out_number**index, {name: k * index for name, k in out_powers.items()})
-    rest = _mono(in_number, in_powers)
-    if rest != "1":
-        split = f"{sign}({square}·{rest})" if rest[0].isdigit() or square[-1] == rest[0] else f"{sign}({square}{rest})"
-        paper.write(_product_text(outside, split), "prime-pairs" if primes else "largest-square-factor",
-                    f"{square} is a perfect {'square' if index == 2 else 'power'}")  # fmt: skip
+    square = build.monomial(Q(out_number**index), [(name, k * index) for name, k in out_powers.items()])
+    rest = build.monomial(Q(in_number), in_powers.items())
+    if rest != build.ONE:
+        what = say(f"{{}} is a perfect {'square' if index == 2 else 'power'}", square)
+        split = build.root(build.product(square, rest), index)
+        paper.write(_beside(outside, split), "prime-pairs" if primes else "largest-square-factor", what)
     bars = problem.convention("roots_of_letters") == "any-real" and index % 2 == 0
-    pieces = [str(out_number)] if out_number != 1 else []
+    pieces: list[n.Node] = [n.Integer(out_number)] if out_number != 1 else []
     for name, k in out_powers.items():
         if not k:
             continue
-        body_text = name if k == 1 else f"{name}^{k}"
+        power = build.power(build.letter(name), k)
         # an even power that comes out is never negative; an odd one needs bars, unless the radicand keeps the letter
-        lonely = bars and k % 2 and not in_powers[name]
-        pieces.append(f"|{body_text}|" if lonely else body_text)
-    root = "" if rest == "1" else f"{sign}{rest}" if len(rest) == 1 or rest.isdigit() else f"{sign}({rest})"
-    words = f"{sign}({square}) = {''.join(pieces)}"
-    if bars and any(p.startswith("|") for p in pieces):
+        pieces.append(n.Absolute(power) if bars and k % 2 and not in_powers[name] else power)
+    words = say("{} = {}", n.Root(n.Group(square), None if index == 2 else n.Integer(index)), build.product(*pieces))
+    if any(isinstance(piece, n.Absolute) for piece in pieces):
         words += ": the root is never negative, so bars stay where the letter may be"
-    paper.write(_product_text(outside, "".join(pieces) + root), "root-of-square", words, shown_at=BRIEF)
+    root = build.ONE if rest == build.ONE else build.root(rest, index)
+    paper.write(_beside(outside, *pieces, root), "root-of-square", words, shown_at=BRIEF)
     paper.answer = [paper.line]
     return paper
 
 
-def _product_text(outside: Ratio, text: str) -> str:
-    if outside.constant == 1:
-        return text
-    if outside.constant == -1:
-        return f"-{text}"
-    if text[0].isdigit() or text[0].isalpha() or text[0] == "|":
-        front = shown(outside)
-        digits = len(text) - len(text.lstrip("0123456789"))
-        if digits and outside.constant is not None:
-            return f"{number(outside.constant * int(text[:digits]))}{text[digits:]}"
-        return f"{wrapped(front)}·{text}" if text[0].isdigit() or front[-1] == text[0] else f"{wrapped(front)}{text}"
-    return f"{wrapped(shown(outside))}{text}"
-
-
-def _mono(coefficient: int, powers: dict[str, int]) -> str:
-    text = "" if coefficient == 1 else str(coefficient)
-    for name, k in powers.items():
-        if k:
-            text += name if k == 1 else f"{name}^{k}"
-    return text or "1"
+def _beside(outside: Ratio, *factors: n.Node) -> n.Node:
+    """What stood before the root times these factors; two numbers are multiplied."""
+    count = outside.constant
+    if count is None:
+        return build.product(shown(outside), *factors)
+    first = factors[0]
+    if isinstance(first, n.Integer):
+        return build.multiple(count * first.value, build.product(*factors[1:]))
+    return build.multiple(count, build.product(*factors))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import lcm
@@ -11,12 +12,15 @@ from algebra.exact.rational_functions import Poly as RawPoly
 from algebra.exact.rational_functions import Ratio, depends_on
 from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.linear import simplify_sides
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
+from algebra.methods.moves import beside
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomial_equations import finish_polynomial
-from algebra.methods.terms import Poly, factored, fraction, joined, number, opposite, shown, terms_of, times, wrapped
-from algebra.parse.lines import read_expression
+from algebra.methods.polynomials import written_root
+from algebra.methods.terms import Poly, candidates_named, factored, number, shown, terms_of
 from algebra.reports.side_work import CommonDenominator
+from algebra.tree import build
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 
@@ -27,12 +31,12 @@ class Piece:
     sign: str
     top: Ratio
     bottom: Ratio
-    top_text: str
-    bottom_text: str
+    top_tree: n.Node
+    bottom_tree: n.Node
 
-    def text(self, bottom: str | None = None) -> str:
-        body = fraction(self.top_text, bottom or self.bottom_text)
-        return f"-{body}" if self.sign == "-" else body
+    def over(self, bottom: n.Node) -> n.Node:
+        """The term with its denominator written in this way."""
+        return build.signed(self.sign, build.quotient(self.top_tree, bottom))
 
 
 def piece_of(problem: Problem, sign: str, term: n.Node) -> Piece:
@@ -61,19 +65,15 @@ def _over(problem: Problem, term: n.Node) -> tuple[Ratio, Ratio]:
     return problem.value(term), one
 
 
-def _written(term: n.Node) -> tuple[str, str]:
+def _written(term: n.Node) -> tuple[n.Node, n.Node]:
     bare = n.bare(term)
     if isinstance(bare, n.Fraction):
-        return plain(n.bare(bare.numerator)), plain(n.bare(bare.denominator))
+        return n.bare(bare.numerator), n.bare(bare.denominator)
     if isinstance(bare, n.Product) and any(isinstance(n.bare(f), n.Fraction) for f in bare.factors):
-        tops, bottoms = [], []
-        for factor in bare.factors:
-            a, b = _written(factor)
-            tops.append(wrapped(a))
-            if b != "1":
-                bottoms.append(wrapped(b))
-        return "·".join(t for t in tops if t != "1") or "1", "·".join(bottoms)
-    return plain(bare), "1"
+        parts = [_written(factor) for factor in bare.factors]
+        tops, bottoms = ([part[side] for part in parts if part[side] != build.ONE] for side in (0, 1))
+        return build.dotted(*tops or [build.ONE]), build.dotted(*bottoms)
+    return bare, build.ONE
 
 
 class Lcd:
@@ -97,7 +97,8 @@ class Lcd:
         self.value = total
 
     @property
-    def text(self) -> str:
+    def tree(self) -> n.Node:
+        """The denominator as a product of its factors."""
         return factored(self.value)
 
     def missing(self, bottom: Ratio) -> Ratio:
@@ -107,31 +108,31 @@ class Lcd:
     def side_work(self, bottoms: list[Ratio]) -> CommonDenominator:
         """What each denominator lacks."""
         unique = {str(b): b for b in bottoms}.values()
-        rows = tuple((factored(b), factored(self.missing(b))) for b in unique if b.constant != 1)
-        return CommonDenominator(self.text, tuple(row[0] for row in rows), rows)
+        rows = tuple((plain(factored(b)), plain(factored(self.missing(b)))) for b in unique if b.constant != 1)
+        return CommonDenominator(plain(self.tree), tuple(row[0] for row in rows), rows)
+
+    def numerators(self, pieces: Sequence[Piece]) -> n.Node:
+        """The sum of the numerators, each times what its denominator lacked."""
+        return build.sum_of(scaled(piece, self.missing(piece.bottom)) for piece in pieces)
+
+    def fractions(self, pieces: Sequence[Piece]) -> n.Node:
+        """The sum of the terms, each over this denominator."""
+        return build.sum_of(build.bar(scaled(piece, self.missing(piece.bottom)), self.tree) for piece in pieces)
 
 
-def scaled(piece: Piece, missing: Ratio) -> str:
+def scaled(piece: Piece, missing: Ratio) -> n.Node:
     """The numerator times what its denominator lacked, products left standing."""
     c = missing.constant
     if c == 1:
-        text = piece.top_text
-        if piece.sign == "-":
-            tree = read_expression(text)
-            return f"-({text})" if isinstance(tree, n.Sum | n.Signed) else f"-{text}"
-        return text
-    if c is not None and c == -1:
-        return opposite(scaled(piece, missing * missing))
-    text, other = piece.top_text, factored(missing)
-    top = piece.top.constant
-    if top is not None and c is not None:
+        return build.signed(piece.sign, piece.top_tree)
+    if c == -1:
+        return build.opposite(scaled(piece, missing * missing))
+    other = factored(missing)
+    if piece.top.constant is not None and c is not None:
         body = shown(piece.top * missing)
-        return opposite(body) if piece.sign == "-" else body
-    if text == "1":
-        body = wrapped(other) if piece.sign == "-" else other
-    else:
-        body = times(other, text) if c is not None else times(text, other)
-    return f"-{body}" if piece.sign == "-" else body
+        return build.opposite(body) if piece.sign == "-" else body
+    body = build.product(other, piece.top_tree) if c is not None else build.product(piece.top_tree, other)
+    return build.signed(piece.sign, body)
 
 
 def pieces_of(problem: Problem) -> tuple[list[Piece], list[Piece]]:
@@ -155,28 +156,39 @@ def begin(paper: Paper, left: list[Piece], right: list[Piece]) -> Lcd:
     problem = paper.problem
     bottoms = [p.bottom for p in (*left, *right)]
     lcd = Lcd(problem, bottoms)
-    texts = [joined(p.text(_factored_bottom(p)) for p in side) for side in (left, right)]
-    paper.write(" = ".join(texts), "factor-denominators", side=[lcd.side_work(bottoms)])
-    values = excluded_values(problem, lcd)
-    if values:
-        paper.exclude(values)
-        paper.write(f"{problem.unknown} ≠ {', '.join(values)}", "excluded-values", kind="exclusion")
+    sides = [build.sum_of(p.over(_factored_bottom(p)) for p in side) for side in (left, right)]
+    paper.write(build.equation(*sides), "factor-denominators", side=[lcd.side_work(bottoms)])
+    exclude_zeros(paper, lcd)
     return lcd
 
 
-def _factored_bottom(piece: Piece) -> str:
-    text = factored(piece.bottom)
-    same = piece.bottom_text.replace(" ", "") == text.replace(" ", "")
-    tree = read_expression(text)
-    return piece.bottom_text if same or not isinstance(tree, n.Product | n.Power) or (not depends_on(
-        piece.bottom.numerator, next(iter(piece.bottom.field.letters))) and len(piece.bottom.field.letters) == 1) else text  # fmt: skip
+def exclude_zeros(paper: Paper, lcd: Lcd) -> None:
+    """States the excluded values, where there are any."""
+    values = excluded_values(paper.problem, lcd)
+    if values:
+        paper.exclude(values)
+        paper.write(build.left_out(paper.problem.unknown, values), "excluded-values", kind="exclusion")
 
 
-def excluded_values(problem: Problem, lcd: Lcd) -> list[str]:
+def _factored_bottom(piece: Piece) -> n.Node:
+    """The denominator in factors, where that shows more than what is written."""
+    tree = factored(piece.bottom)
+    letters = piece.bottom.field.letters
+    is_number = len(letters) == 1 and not depends_on(piece.bottom.numerator, letters[0])
+    if (
+        is_number
+        or not isinstance(tree, n.Product | n.Power)
+        or plain(tree, tight=True) == plain(piece.bottom_tree, tight=True)
+    ):
+        return piece.bottom_tree
+    return tree
+
+
+def excluded_values(problem: Problem, lcd: Lcd) -> list[n.Node]:
     """The zeros of the LCD, in order; with other letters as expressions."""
     x = problem.unknown
     numbers: list[Number] = []
-    others: list[str] = []
+    others: list[n.Node] = []
     for factor, _ in lcd.factors.values():
         if not depends_on(factor, x):
             continue
@@ -189,34 +201,30 @@ def excluded_values(problem: Problem, lcd: Lcd) -> list[str]:
                 numbers.append(rational(value.constant))
         elif poly.degree == 2 and poly.numbers is not None:
             numbers += roots_of(tuple(int(c) for c in poly.numbers))
-    return [*map(str, sorted(numbers)), *others]
+    return [*map(written_root, sorted(numbers)), *others]
 
 
 def settle(paper: Paper) -> None:
     """Drops the candidates that are excluded; checks the others in the given at the finest grain."""
     x = paper.problem.unknown
-    excluded = set(paper.excluded)
-    dropped = [value for value in paper.answer if value in excluded]
-    kept = [value for value in paper.answer if value not in excluded]
-    if paper.answer == ["all"]:
-        if excluded:
-            paper.write(f"all real numbers except {', '.join(paper.excluded)}", "drop-excluded",
-                        f"{x} = {' and '.join(paper.excluded)}", shown_at=BRIEF)  # fmt: skip
+    if paper.answer == [ln.AllReals()]:
+        if paper.excluded:
+            paper.write(
+                ln.AllReals(paper.excluded), "drop-excluded", candidates_named(x, paper.excluded), shown_at=BRIEF
+            )
         return
+    dropped = [value for value in paper.answer if value in paper.excluded]
+    kept = [value for value in paper.answer if value not in paper.excluded]
     if dropped:
         paper.answer = kept
-        text = " or ".join(f"{x} = {v}" for v in kept) if kept else "no solution"
-        paper.write(text, "drop-excluded", f"{x} = {' and '.join(dropped)}", shown_at=BRIEF, noticed=("extraneous",))
+        what = candidates_named(x, dropped)
+        paper.write(build.solutions(x, kept), "drop-excluded", what, shown_at=BRIEF, noticed=("extraneous",))
     if len(paper.problem.field.letters) > 1:
         return  # values in other letters are not put in
     for value in kept:
-        paper.write(
-            f"check {x} = {value}",
-            "check-candidate",
-            f"{x} = {value} goes into the given.",
-            kind="check",
-            shown_at=EVERY,
-        )
+        candidate = build.equation(n.Letter(x), value)
+        paper.write(None, "check-candidate", say("{} goes into the given.", candidate), kind="check", subject=candidate,
+                    shown_at=EVERY)  # fmt: skip
 
 
 def clear_by_lcd(problem: Problem) -> Paper:
@@ -224,9 +232,9 @@ def clear_by_lcd(problem: Problem) -> Paper:
     left, right = pieces_of(problem)
     paper = Paper(problem)
     lcd = begin(paper, left, right)
-    texts = [joined(scaled(p, lcd.missing(p.bottom)) for p in side) for side in (left, right)]
-    paper.write(" = ".join(texts), "clear-denominators", lcd.text, move=f"×{wrapped(lcd.text)}",
-                noticed=("opposite denominators",) if _opposites([*left, *right]) else ())  # fmt: skip
+    line = build.equation(lcd.numerators(left), lcd.numerators(right))
+    noticed = ("opposite denominators",) if _opposites([*left, *right]) else ()
+    paper.write(line, "clear-denominators", lcd.tree, move=beside("×", lcd.tree), noticed=noticed)
     finish_polynomial(paper)
     settle(paper)
     return paper
@@ -244,17 +252,12 @@ def cross_multiply(problem: Problem) -> Paper:
         raise NotThisWay("A side is a sum; only one fraction on each side may be cross-multiplied.")
     a, b = left[0], right[0]
     paper = Paper(problem)
-    values = excluded_values(problem, Lcd(problem, [a.bottom, b.bottom]))
-    if values:
-        paper.exclude(values)
-        paper.write(f"{problem.unknown} ≠ {', '.join(values)}", "excluded-values", kind="exclusion")
-    texts = [
-        scaled(a, problem.value(read_expression(b.bottom_text))),
-        scaled(b, problem.value(read_expression(a.bottom_text))),
-    ]
-    what = " and ".join(p.bottom_text for p in (a, b) if p.bottom_text != "1")
-    both = times(*sorted((p.bottom_text for p in (a, b)), key=len))
-    paper.write(" = ".join(texts), "cross-multiply", what, move=f"×{wrapped(both)}")
+    exclude_zeros(paper, Lcd(problem, [a.bottom, b.bottom]))
+    line = build.equation(scaled(a, problem.value(b.bottom_tree)), scaled(b, problem.value(a.bottom_tree)))
+    below = [p.bottom_tree for p in (a, b)]
+    what = " and ".join(plain(tree) for tree in below if tree != build.ONE)
+    both = build.product(*sorted(below, key=lambda tree: len(plain(tree))))
+    paper.write(line, "cross-multiply", what, move=beside("×", both))
     finish_polynomial(paper)
     settle(paper)
     return paper
@@ -265,20 +268,11 @@ def common_denominator(problem: Problem) -> Paper:
     left, right = pieces_of(problem)
     paper = Paper(problem)
     lcd = begin(paper, left, right)
-    bottom = lcd.text
-    sides = []
-    for side in (left, right):
-        parts = []
-        for p in side:
-            top = scaled(p, lcd.missing(p.bottom))
-            minus = isinstance(read_expression(top), n.Signed)
-            body = fraction(opposite(top) if minus else top, bottom)
-            parts.append(f"-{body}" if minus else body)
-        sides.append(joined(parts))
-    paper.write(" = ".join(sides), "lcd", bottom)
-    tops = [joined(scaled(p, lcd.missing(p.bottom)) for p in side) for side in (left, right)]
-    paper.write(" = ".join(fraction(top, bottom) for top in tops), "combine-numerators")
-    paper.write(" = ".join(tops), "equate-numerators", move=f"×{wrapped(bottom)}")
+    bottom = lcd.tree
+    paper.write(build.equation(lcd.fractions(left), lcd.fractions(right)), "lcd", bottom)
+    tops = [lcd.numerators(side) for side in (left, right)]
+    paper.write(build.equation(*(build.quotient(top, bottom) for top in tops)), "combine-numerators")
+    paper.write(build.equation(*tops), "equate-numerators", move=beside("×", bottom))
     finish_polynomial(paper)
     settle(paper)
     return paper
@@ -298,18 +292,20 @@ def spot_the_structure(problem: Problem) -> Paper:
     if any(tops[0] != top and tops[0] != -top for top in tops[1:]) or tops[0].constant is not None:
         raise NotThisWay("Taking 1 from each term does not make the numerators equal.")
     paper = Paper(problem)
-    paper.write(f"{' + '.join(f'({plain(t)} - 1)' for _, t in terms)} = 0", "spot-structure",
+    one_less = [n.Group(build.sum_of([t, n.Signed("-", build.ONE)])) for _, t in terms]
+    paper.write(build.equation(build.sum_of(one_less), build.ZERO), "spot-structure",
                 f"{len(terms)} terms make {len(terms)}: take 1 from each, and every numerator becomes the same.",
-                move=f"-{number(total)}", noticed=("pattern",))  # fmt: skip
+                move=beside("-", number(total)), noticed=("pattern",))  # fmt: skip
     top = shown(tops[0])
-    rest = [number(Q(1, _below(v)) if tops[0] == t else Q(-1, _below(v))) for v, t in zip(less, tops, strict=True)]
-    written = [
-        fraction(top, r.split("/")[1]) if not r.startswith("-") else f"-{fraction(top, r.split('/')[1])}" for r in rest
-    ]
-    paper.write(f"{joined(written)} = 0", "spot-structure", f"every numerator is now {top}.")
-    paper.write(f"({top})({joined(rest)}) = 0", "common-bracket", top)
-    paper.write(f"{top} = 0", "divide-both-sides", joined(rest), move=f"÷({joined(rest)})")
-    simplify_sides(paper, *problem.with_given(paper.line).sides())
+    parts = [Q(1 if tops[0] == t else -1, _below(v)) for v, t in zip(less, tops, strict=True)]
+    rest = build.sum_of(map(number, parts))
+    written = [build.signed("-" if q < 0 else "+", build.quotient(top, number(q.denominator))) for q in parts]
+    paper.write(
+        build.equation(build.sum_of(written), build.ZERO), "spot-structure", say("every numerator is now {}.", top)
+    )
+    paper.write(build.equation(build.product(top, n.Group(rest)), build.ZERO), "common-bracket", top)
+    paper.write(build.equation(top, build.ZERO), "divide-both-sides", rest, move=beside("÷", rest))
+    simplify_sides(paper, *paper.here.sides())
     finish_polynomial(paper)
     return paper
 

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponents import flatten, written
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
-from algebra.methods.rational_equations import Lcd, Piece, piece_of, scaled
-from algebra.methods.terms import factored, fraction, is_sum, joined, opposite, shown, terms_of, times, wrapped
-from algebra.parse.lines import read_expression
-from algebra.reports.solution import Mark
+from algebra.methods.rational_equations import Lcd, Piece, piece_of
+from algebra.methods.terms import factored, shown, terms_of
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -20,7 +21,7 @@ from algebra.tree.plain import plain
 class Factor:
     """An irreducible factor above (way 1) or below (way −1), or a number."""
 
-    text: str
+    tree: n.Node
     value: Ratio
     way: int
 
@@ -68,7 +69,7 @@ def factor_and_cancel(problem: Problem) -> Paper:
         raise NotThisWay("Roots stand among the factors.")
     paper = Paper(problem)
     _flip(paper, problem)
-    cancel(paper, problem.with_given(paper.line).body)
+    cancel(paper, paper.line)
     return paper
 
 
@@ -77,20 +78,26 @@ def _flip(paper: Paper, problem: Problem) -> None:
     body = n.bare(problem.body)
     if not isinstance(body, n.Product) or "÷" not in body.operators:
         return
-    texts = [plain(body.factors[0])]
-    flipped = ""
+    factors = [body.factors[0]]
+    operators = []
+    divisors = []
     for operator, factor in zip(body.operators, body.factors[1:], strict=True):
-        bare = n.bare(factor)
         if operator != "÷":
-            texts.append(f"{operator or '·'} {plain(factor)}")
+            factors.append(factor)
+            operators.append(operator or "·")
             continue
-        flipped = flipped or plain(factor)
-        if isinstance(bare, n.Fraction):
-            text = fraction(plain(n.bare(bare.denominator)), plain(n.bare(bare.numerator)))
-        else:
-            text = fraction("1", plain(bare))
-        texts.append(f"· {wrapped(text)}")
-    paper.write(" ".join(texts), "flip-divisor", flipped)
+        divisors.append(factor)
+        factors.append(build.factor(reciprocal(factor)))
+        operators.append("·")
+    paper.write(n.Product(tuple(factors), tuple(operators)), "flip-divisor", divisors[0])
+
+
+def reciprocal(tree: n.Node) -> n.Node:
+    """One over an expression; of a fraction, the fraction turned over."""
+    bare = n.bare(tree)
+    if isinstance(bare, n.Fraction):
+        return build.quotient(n.bare(bare.denominator), n.bare(bare.numerator))
+    return build.quotient(build.ONE, bare)
 
 
 def cancel(paper: Paper, tree: n.Node) -> None:
@@ -98,43 +105,45 @@ def cancel(paper: Paper, tree: n.Node) -> None:
     problem = paper.problem
     sign, factors = _all_factors(problem, tree)
     one_bar = _one_bar(sign, factors)
-    common = sorted({f.text for f in factors if f.way > 0} & {f.text for f in factors if f.way < 0})
+    common = sorted({f.tree for f in factors if f.way > 0} & {f.tree for f in factors if f.way < 0}, key=plain)
     opposites = _sign_changes(problem, tree)
     if opposites:
         paper.write(one_bar, "opposite-factors", opposites[0], noticed=("opposite factors",))
     value = problem.value(tree)
-    done = reduced_text(value)
+    done = reduced(value)
     changed = any(len(list(_own(problem, part))) > 1 for part, _ in _pieces(problem, tree))
     multiplied = len([1 for part, way in _pieces(problem, tree)]) > 2
-    if (changed or multiplied) and one_bar != done:
+    if changed or multiplied:
         paper.write(one_bar, "factor-all" if changed else "one-fraction")
     if common:
-        marks = [Mark("cancel", text, None, k) for k, text in enumerate(common)]
-        paper.write(done, "cancel-factors", " and ".join(common), marks=marks, shown_at=BRIEF)
+        paper.write(done, "cancel-factors", listing(common), cancelled=common, shown_at=BRIEF)
     else:
         paper.write(done, "cancel-factors" if not changed else "factor-all", "the common number", shown_at=BRIEF)
     paper.answer = [paper.line]
 
 
-def reduced_text(value: Ratio) -> str:
+def listing(trees: Sequence[n.Node]) -> str:
+    """In words: `x + 1 and x - 2`."""
+    return " and ".join(map(plain, trees))
+
+
+def reduced(value: Ratio) -> n.Node:
     """Lowest terms, sums factored, a minus in front."""
     top, bottom = factored(value.field.ratio(value.numerator)), factored(value.field.ratio(value.denominator))
-    if bottom == "1":
-        return shown(value) if not is_sum(top) and "(" not in top else top
-    if top.startswith("-") and not is_sum(top[1:]):
-        return f"-{fraction(top[1:], bottom)}"
-    return fraction(top, bottom)
+    if bottom == build.ONE:
+        return top if any(isinstance(part, n.Sum) for part in n.parts_of(top)) else shown(value)
+    return build.bar(top, bottom)
 
 
-def _own(problem: Problem, part: n.Node) -> list[tuple[str, Ratio]]:
+def _own(problem: Problem, part: n.Node) -> list[tuple[n.Node, Ratio]]:
     """The irreducible factors of one piece, with repetition, numbers apart."""
     value = problem.value(part)
     if not value.is_polynomial or value.denominator != 1:
-        return [(plain(part), value)]
+        return [(part, value)]
     content, factors = factors_of_poly(value.numerator)
-    found = []
+    found: list[tuple[n.Node, Ratio]] = []
     if abs(content) != 1:
-        found.append((str(abs(content)), problem.field.constant(abs(content))))
+        found.append((n.Integer(int(abs(content))), problem.field.constant(abs(content))))
     for factor, power in factors:
         ratio = problem.field.ratio(factor)
         found += [(shown(ratio), ratio)] * int(power)
@@ -146,20 +155,20 @@ def _all_factors(problem: Problem, tree: n.Node) -> tuple[int, list[Factor]]:
     for part, way in _pieces(problem, tree):
         value = problem.value(part)
         total = problem.field.constant(1)
-        for text, ratio in _own(problem, part):
-            found.append(Factor(text, ratio, way))
+        for factor, ratio in _own(problem, part):
+            found.append(Factor(factor, ratio, way))
             total = total * ratio
         if value == -total:
             sign = -sign
     return sign, found
 
 
-def _sign_changes(problem: Problem, tree: n.Node) -> list[str]:
-    """Where a factor above is the opposite of one below."""
+def _sign_changes(problem: Problem, tree: n.Node) -> list[n.Node]:
+    """Where a factor above is the opposite of one below, that they are."""
     above = [part for part, way in _pieces(problem, tree) if way > 0]
     below = [part for part, way in _pieces(problem, tree) if way < 0]
     return [
-        f"{plain(b)} = -({plain(a)})"
+        build.equation(b, n.Signed("-", n.Group(a)))
         for a in above
         for b in below
         if isinstance(n.bare(b), n.Sum)
@@ -168,24 +177,17 @@ def _sign_changes(problem: Problem, tree: n.Node) -> list[str]:
     ]
 
 
-def _one_bar(sign: int, factors: list[Factor]) -> str:
-    def side(way: int) -> str:
-        own: dict[str, int] = {}
-        for f in factors:
-            if f.way == way:
-                own[f.text] = own.get(f.text, 0) + 1
-        pieces = []
-        for text, count in own.items():
-            body = wrapped(text)
-            pieces += [body] if count == 1 else [f"{body}^{count}"] if not text.isdigit() else [body] * count
+def _one_bar(sign: int, factors: list[Factor]) -> n.Node:
+    def side(way: int) -> n.Node:
+        own = Counter(f.tree for f in factors if f.way == way)
+        pieces: list[n.Node] = []
+        for tree, count in own.items():
+            pieces += [tree] * count if isinstance(tree, n.Integer) else [build.power(tree, count)]
         # numbers first, then single letters, then brackets
-        pieces.sort(key=lambda t: (not t[0].isdigit(), t.startswith("(")))
-        if len(pieces) == 1:
-            return pieces[0][1:-1] if pieces[0].startswith("(") and pieces[0].endswith(")") else pieces[0]
-        return times(*pieces) if pieces else "1"
+        pieces.sort(key=lambda t: (not isinstance(t, n.Integer), any(isinstance(p, n.Sum) for p in n.parts_of(t))))
+        return build.product(*pieces)
 
-    text = fraction(side(1), side(-1))
-    return f"-{wrapped(text)}" if sign < 0 and is_sum(text) else f"-{text}" if sign < 0 else text
+    return build.signed("-" if sign < 0 else "+", build.quotient(side(1), side(-1)))
 
 
 def lcd(problem: Problem) -> Paper:
@@ -224,44 +226,36 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
     problem = paper.problem
     bottoms = [p.bottom for p in pieces]
     common = Lcd(problem, bottoms)
-    text = common.text
-    texts = joined(p.text(factored(p.bottom) if p.bottom.constant is None else None) for p in pieces)
+    below = common.tree
     if any(
-        len(factors_of_poly(b.numerator)[1]) > 1 and is_sum(p.bottom_text) for b, p in zip(bottoms, pieces, strict=True)
+        len(factors_of_poly(p.bottom.numerator)[1]) > 1 and isinstance(p.bottom_tree, n.Sum | n.Signed) for p in pieces
     ):
-        paper.write(texts, "factor-all")
+        line = build.sum_of(p.over(factored(p.bottom) if p.bottom.constant is None else p.bottom_tree) for p in pieces)
+        paper.write(line, "factor-all")
     opposite_pair = any((a + b).is_zero for k, a in enumerate(bottoms) for b in bottoms[k + 1 :] if a.constant is None)
-    tops = [scaled(p, common.missing(p.bottom)) for p in pieces]
     if any(b != bottoms[0] for b in bottoms):
-        parts = []
-        for top in tops:
-            minus = isinstance(read_expression(top), n.Signed)
-            body = fraction(opposite(top) if minus else top, text)
-            parts.append(f"-{body}" if minus else body)
-        paper.write(joined(parts), "lcd", text, side=[common.side_work(bottoms)],
+        paper.write(common.fractions(pieces), "lcd", below, side=[common.side_work(bottoms)],
                     noticed=("opposite denominators",) if opposite_pair else ())  # fmt: skip
-    over = joined(tops)
+    over = common.numerators(pieces)
     if len(pieces) > 1:
-        paper.write(fraction(over, text), "combine-numerators")
-    tree = read_expression(over)
-    value = problem.value(tree)
-    listed_terms = shown(value)
+        paper.write(build.quotient(over, below), "combine-numerators")
+    value = problem.value(over)
     if value.is_zero:
-        paper.write("0", "simplify-numerator", "the numerator is 0", shown_at=BRIEF)
-        paper.answer = ["0"]
+        paper.write(build.ZERO, "simplify-numerator", "the numerator is 0", shown_at=BRIEF)
+        paper.answer = [build.ZERO]
         return
-    paper.write(fraction(listed_terms, text), "simplify-numerator", f"{over} = {listed_terms}")
-    total = value / common.value
-    done = reduced_text(total)
-    if done != paper.line:
-        top_factored = factored(value)
-        if top_factored != listed_terms:
-            paper.write(fraction(top_factored, text), "factor-all")
+    combined = shown(value)
+    paper.write(build.quotient(combined, below), "simplify-numerator", build.equation(over, combined))
+    done = reduced(value / common.value)
+    if plain(done) != plain(paper.line):
+        top = factored(value)
+        if top != combined:
+            paper.write(build.quotient(top, below), "factor-all")
         shared = [
             shown(problem.field.ratio(f)) for f, _ in factors_of_poly(value.numerator.gcd(common.value.numerator))[1]
         ]
-        paper.write(done, "cancel-factors" if shared else "reduce-fraction", " and ".join(shared) or "the common number",
-                    marks=[Mark("cancel", s, None, k) for k, s in enumerate(shared)], shown_at=BRIEF)  # fmt: skip
+        paper.write(done, "cancel-factors" if shared else "reduce-fraction", listing(shared) or "the common number",
+                    cancelled=shared, shown_at=BRIEF)  # fmt: skip
     paper.answer = [paper.line]
 
 
@@ -279,8 +273,8 @@ def _complex_parts(problem: Problem) -> tuple[Paper, n.Node, n.Node]:
     paper = Paper(problem)
     plain_powers = _without_negative_powers(body)
     if plain_powers != body:
-        paper.write(plain(plain_powers), "negative-exponent", "a negative exponent makes a fraction")
-    new = n.bare(problem.with_given(paper.line).body)
+        paper.write(plain_powers, "negative-exponent", "a negative exponent makes a fraction")
+    new = n.bare(paper.line)
     if isinstance(new, n.Product) and new.operators == ("÷",):
         new = n.Fraction(new.factors[0], new.factors[1])
     assert isinstance(new, n.Fraction)
@@ -292,10 +286,9 @@ def _without_negative_powers(tree: n.Node) -> n.Node:
         below = [f for f in tree.factors if _is_negative(f)]
         if below:
             above = [f for f in tree.factors if f not in below]
-            tops = "·".join(plain(f) for f in above) or "1"
-            return read_expression(fraction(tops, times(*(_positive(f) for f in below))))
+            return build.quotient(build.dotted(*above or [build.ONE]), build.product(*map(_positive, below)))
     if _is_negative(tree):
-        return read_expression(fraction("1", _positive(tree)))
+        return build.quotient(build.ONE, _positive(tree))
     inner = [_without_negative_powers(child) for child in tree.children]
     if isinstance(tree, n.Fraction | n.Power | n.Product):  # x^-2 below the bar becomes (1/x^2)
         inner = [
@@ -309,66 +302,51 @@ def _is_negative(tree: n.Node) -> bool:
     return isinstance(tree, n.Power) and _is_fractional(tree) and isinstance(n.bare(tree.exponent), n.Signed)
 
 
-def _positive(tree: n.Node) -> str:
+def _positive(tree: n.Node) -> n.Node:
     assert isinstance(tree, n.Power)
     exponent = n.bare(tree.exponent)
     assert isinstance(exponent, n.Signed)
-    power = plain(exponent.child)
-    base = plain(tree.base)
-    return base if power == "1" else f"{base}^{power}"
+    return tree.base if exponent.child == build.ONE else n.Power(tree.base, exponent.child)
 
 
 def combine_then_divide(problem: Problem) -> Paper:
     """Top and bottom each to one fraction, apart; then multiply by the reciprocal."""
     paper, top, bottom = _complex_parts(problem)
-    parts = []
-    for part in (top, bottom):
-        pieces = [piece_of_expression(problem, s, t) for s, t in terms_of(part)]
-        value = problem.value(part)
-        if len(pieces) == 1:
-            parts.append((plain(part), value))
-            continue
-        common = Lcd(problem, [p.bottom for p in pieces])
-        over = joined(scaled(p, common.missing(p.bottom)) for p in pieces)
-        one = fraction(over, common.text)
-        done = fraction(shown(problem.value(read_expression(over))), common.text)
-        if common.value.constant == 1:
-            parts.append((plain(part), value))
-            continue
-        chain = f"{plain(part)} = {one}" + (f" = {done}" if done != one else "")
-        paper.write(
-            f"aside: {chain}", "lcd", common.text, kind="aside", side=[common.side_work([p.bottom for p in pieces])]
-        )
-        parts.append((done, value))
-    paper.write(
-        fraction(parts[0][0], parts[1][0]), "combine-top-and-bottom", "each part was brought to one denominator"
-    )
-    below = read_expression(parts[1][0])
-    flipped = n.bare(below)
-    text = (
-        fraction(plain(n.bare(flipped.denominator)), plain(n.bare(flipped.numerator)))
-        if isinstance(flipped, n.Fraction)
-        else fraction("1", parts[1][0])
-    )
-    first = parts[0][0]
-    paper.write(f"{wrapped(first)}·{wrapped(text)}", "flip-divisor", parts[1][0])
-    cancel(paper, problem.with_given(paper.line).body)
+    above, below = (_as_one_fraction(paper, part) for part in (top, bottom))
+    paper.write(build.quotient(above, below), "combine-top-and-bottom", "each part was brought to one denominator")
+    paper.write(build.dotted(above, reciprocal(below)), "flip-divisor", below)
+    cancel(paper, paper.line)
     return paper
+
+
+def _as_one_fraction(paper: Paper, part: n.Node) -> n.Node:
+    """A part as one fraction, worked out in an aside; one without fractions as it is."""
+    problem = paper.problem
+    pieces = [piece_of_expression(problem, s, t) for s, t in terms_of(part)]
+    common = Lcd(problem, [p.bottom for p in pieces])
+    if len(pieces) == 1 or common.value.constant == 1:
+        return part
+    over = common.numerators(pieces)
+    one = build.quotient(over, common.tree)
+    done = build.quotient(shown(problem.value(over)), common.tree)
+    chain = build.equation(part, one) if done == one else build.equation(part, one, done)
+    paper.write(chain, "lcd", common.tree, kind="aside", side=[common.side_work([p.bottom for p in pieces])])
+    return done
 
 
 def clear_by_lcd(problem: Problem) -> Paper:
     """Top and bottom times the LCD of all the small denominators."""
     paper, top, bottom = _complex_parts(problem)
     groups = [[piece_of_expression(problem, s, t) for s, t in terms_of(part)] for part in (top, bottom)]
-    common = Lcd(problem, [p.bottom for group in groups for p in group])
-    texts = [joined(scaled(p, common.missing(p.bottom)) for p in group) for group in groups]
-    raw = [f"({plain(part)})·{wrapped(common.text)}" for part in (top, bottom)]
-    paper.write(fraction(*raw), "clear-small-denominators", common.text, shown_at=EVERY)
-    paper.write(fraction(texts[0], texts[1]), "clear-small-denominators", common.text,
-                side=[common.side_work([p.bottom for group in groups for p in group])])  # fmt: skip
-    values = [problem.value(read_expression(t)) for t in texts]
-    paper.write(fraction(shown(values[0]), shown(values[1])), "simplify-numerator", "top and bottom multiplied out")
-    cancel(paper, problem.with_given(paper.line).body)
+    every = [p.bottom for group in groups for p in group]
+    common = Lcd(problem, every)
+    scaled_parts = [common.numerators(group) for group in groups]
+    raw = [build.dotted(n.Group(part), common.tree) for part in (top, bottom)]
+    paper.write(build.quotient(*raw), "clear-small-denominators", common.tree, shown_at=EVERY)
+    paper.write(build.quotient(*scaled_parts), "clear-small-denominators", common.tree, side=[common.side_work(every)])
+    worked = [shown(problem.value(part)) for part in scaled_parts]
+    paper.write(build.quotient(*worked), "simplify-numerator", "top and bottom multiplied out")
+    cancel(paper, paper.line)
     return paper
 
 
@@ -380,13 +358,7 @@ def unit_chain(problem: Problem) -> Paper:
     paper = Paper(problem)
     paper.write(written(sign, parts), "one-fraction")
     done = shown(problem.value(problem.body))
-    both = sorted({p.base for p in parts if p.way > 0} & {p.base for p in parts if p.way < 0})
-    paper.write(
-        done,
-        "cancel-factors",
-        " and ".join(both) or "the common number",
-        marks=[Mark("cancel", b, None, k) for k, b in enumerate(both)],
-        shown_at=BRIEF,
-    )
+    both = sorted({p.base for p in parts if p.way > 0} & {p.base for p in parts if p.way < 0}, key=plain)
+    paper.write(done, "cancel-factors", listing(both) or "the common number", cancelled=both, shown_at=BRIEF)
     paper.answer = [paper.line]
     return paper

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from fractions import Fraction as Q
 
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import Ratio, integer_coefficients
-from algebra.functions.features import Features, divided, features_of, range_text
+from algebra.exact.real_sets import RealSet
+from algebra.functions.features import Features, divided, features_of
 from algebra.methods.domain import write_domain
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
-from algebra.methods.polynomials import synthetic
-from algebra.methods.rational_expressions import reduced_text
-from algebra.methods.terms import Poly, factored, fraction, number
+from algebra.methods.paper import BOARD, BRIEF, NotThisWay, Paper, Problem, say
+from algebra.methods.polynomials import synthetic, written_root
+from algebra.methods.rational_expressions import reduced
+from algebra.methods.terms import Poly, factored, number
 from algebra.reports.side_work import DivisionRow, LongDivision, SideWork
+from algebra.tree import build
 from algebra.tree import nodes as n
+from algebra.tree import statements as ln
+from algebra.tree.plain import plain
 
 
 def _features(problem: Problem) -> Features:
@@ -39,55 +44,86 @@ def analyse(problem: Problem) -> Paper:
         assert isinstance(bare, n.Fraction)
         top, bottom = problem.value(bare.numerator), problem.value(bare.denominator)
         if top.is_polynomial and bottom.is_polynomial:
-            paper.write(fraction(factored(top), factored(bottom)), "factor-all")
-    paper.write(reduced_text(value), "cancel-factors" if found.holes else "simplify-numerator",
-                " and ".join(f"{x} - {h}".replace("- -", "+ ") for h, _ in found.holes) or "one fraction")  # fmt: skip
-    _feature(paper, "hole", [f"({a}, {b})" for a, b in found.holes], "find-holes",
-             f"the cancelled factor is 0 at {x} = {', '.join(str(a) for a, _ in found.holes)}; the height comes from the reduced form."
-             if found.holes else "no factor cancels.")  # fmt: skip
-    _feature(paper, "vertical asymptote", [f"{x} = {v}" for v in found.vertical], "vertical-asymptotes",
-             ", ".join(f"{x} = {v}" for v in found.vertical) or "it never is")  # fmt: skip
+            paper.write(build.quotient(factored(top), factored(bottom)), "factor-all")
+    zeros = [say("{}", build.sum_of([n.Letter(x), build.opposite(written_root(h))])) for h, _ in found.holes]
+    rule = "cancel-factors" if found.holes else "simplify-numerator"
+    paper.write(reduced(value), rule, " and ".join(zeros) or "one fraction")
+    _holes(paper, found)
+    poles = [build.equation(n.Letter(x), written_root(v)) for v in found.vertical]
+    _feature(paper, "vertical asymptote", poles, "vertical-asymptotes", ", ".join(map(plain, poles)) or "it never is")
     _ends(paper, found, problem)
+    crossings = [written_root(v) for v in found.x_intercepts]
     zero_words = (
-        f"the reduced numerator is 0 at {x} = {', '.join(map(str, found.x_intercepts))}."
-        if found.x_intercepts
+        f"the reduced numerator is 0 at {x} = {', '.join(map(plain, crossings))}."
+        if crossings
         else "the numerator is never 0 in the domain."
     )
-    _feature(paper, "x-intercept", [str(v) for v in found.x_intercepts], "intercepts", zero_words)
-    _feature(paper, "y-intercept", [] if found.y_intercept is None else [number(found.y_intercept)], "intercepts",
-             f"put {x} = 0 in.")  # fmt: skip
+    _feature(paper, "x-intercept", crossings, "intercepts", zero_words)
+    _y_intercept(paper, found)
     if found.range is not None:
-        text = range_text(found.range)
-        paper.write(
-            f"range: {'all real numbers' if text == 'all' else text}",
-            "state-range",
-            "the values that the graph reaches.",
-            kind="feature",
-            shown_at=BRIEF,
-        )
-    paper.answer = found_answer(found)
+        _stated(paper, "range", range_statement(found.range), "state-range", "the values that the graph reaches.")
+    paper.answer = feature_table(found)
     return paper
 
 
-def found_answer(found: Features) -> list[str]:
-    """The table of features, one text each."""
-    x = found.letter
-    listed = [f"domain: {x} ≠ {', '.join(map(str, found.excluded))}" if found.excluded else "domain: all real numbers"]
-    listed += [f"hole: ({a}, {b})" for a, b in found.holes] + [f"vertical asymptote: {x} = {v}" for v in found.vertical]
+def range_statement(found: RealSet) -> n.Node:
+    """The range as one states it: `y ≠ 2`, all real numbers, or intervals. Raises NotThisWay for an end without a form."""
+    if found.is_cofinite:
+        ends = [written_root(end) for end in found.ends]
+        return build.left_out("y", ends) if ends else ln.AllReals()
+    items: list[n.Node] = []
+    for low, low_closed, high, high_closed in found.pieces:
+        ends_of = [None if end is None else written_root(end) for end in (low, high)]
+        if low is not None and low == high and ends_of[0] is not None:
+            items.append(ln.SetOf((ends_of[0],)))
+        else:
+            items.append(ln.Interval(ends_of[0], ends_of[1], low_closed, high_closed))
+    return items[0] if len(items) == 1 else ln.Union(tuple(items))
+
+
+def feature_table(found: Features) -> list[n.Node]:
+    """The features that make the answer, one statement each."""
+    x, y = n.Letter(found.letter), n.Letter("y")
+    domain = (
+        build.left_out(found.letter, [written_root(v) for v in found.excluded]) if found.excluded else ln.AllReals()
+    )
+    rows: list[tuple[str, n.Node]] = [("domain", domain)]
+    rows += [("hole", ln.Point(written_root(a), b)) for a, b in found.holes]
+    rows += [("vertical asymptote", build.equation(x, written_root(v))) for v in found.vertical]
     if found.horizontal is not None:
-        listed.append(f"horizontal asymptote: y = {found.horizontal}")
+        rows.append(("horizontal asymptote", build.equation(y, number(found.horizontal))))
     if found.oblique is not None:
-        listed.append(f"oblique asymptote: y = {found.oblique}")
-    listed += [f"x-intercept: {v}" for v in found.x_intercepts]
-    return listed + ([f"y-intercept: {found.y_intercept}"] if found.y_intercept is not None else [])
+        rows.append(("oblique asymptote", build.equation(y, found.oblique)))
+    rows += [("x-intercept", written_root(v)) for v in found.x_intercepts]
+    if found.y_intercept is not None:
+        rows.append(("y-intercept", number(found.y_intercept)))
+    return [ln.Feature(name, (item,), False, name) for name, item in rows]
 
 
-def _feature(paper: Paper, name: str, items: list[str], rule: str, what: str) -> None:
+def _feature(paper: Paper, name: str, items: Sequence[n.Node], rule: str, what: str | n.Node) -> None:
+    """A line with all features of a name; none of them is said to be none."""
     label = name if len(items) == 1 else f"{name}s"
-    text = ", ".join(items) if items else "none"
-    if name == "vertical asymptote" and len(items) > 1:
-        text = f"{items[0]}, {', '.join(i.partition('= ')[2] for i in items[1:])}"
-    paper.write(f"{label}: {text}", rule, what, kind="feature", shown_at=BRIEF)
+    line = ln.Feature(name, tuple(items) or (ln.Word("none"),), len(items) != 1, label)
+    paper.write(line, rule, what, kind="feature", shown_at=BRIEF)
+
+
+def _stated(
+    paper: Paper, name: str, item: n.Node, rule: str, what: str, *, shown_at: int = BRIEF, side: Sequence[SideWork] = ()
+) -> None:
+    """A line with one feature that a function has once."""
+    paper.write(ln.Feature(name, (item,), False, name), rule, what, kind="feature", shown_at=shown_at, side=side)
+
+
+def _holes(paper: Paper, found: Features) -> None:
+    points = [ln.Point(written_root(a), b) for a, b in found.holes]
+    places = ", ".join(plain(point.across) for point in points)
+    what = f"the cancelled factor is 0 at {found.letter} = {places}; the height comes from the reduced form."
+    _feature(paper, "hole", points, "find-holes", what if points else "no factor cancels.")
+
+
+def _y_intercept(paper: Paper, found: Features) -> None:
+    items = [] if found.y_intercept is None else [number(found.y_intercept)]
+    _feature(paper, "y-intercept", items, "intercepts", f"put {found.letter} = 0 in.")
 
 
 def _ends(paper: Paper, found: Features, problem: Problem) -> None:
@@ -97,41 +133,31 @@ def _ends(paper: Paper, found: Features, problem: Problem) -> None:
     n_top, n_low = len(up) - 1, len(low) - 1
     if n_low == 0:
         return
+    y = n.Letter("y")
     if found.horizontal is not None:
         if n_top < n_low:
             what = f"the degree above ({n_top}) is smaller than below ({n_low}), so the values go to 0."
         else:
             what = f"both degrees are {n_top}, so the values go to the ratio of the leading coefficients, {up[-1]}/{low[-1]}."
-        paper.write(
-            f"horizontal asymptote: y = {number(found.horizontal)}",
-            "end-behaviour",
-            what,
-            kind="feature",
-            shown_at=BRIEF,
-        )
+        _stated(paper, "horizontal asymptote", build.equation(y, number(found.horizontal)), "end-behaviour", what)
     elif found.oblique is not None:
         if n_low == 1 and low[1] in (1, -1):
             work: SideWork = synthetic(up, Q(-low[0], low[1]))[1]
         else:
             work = _long_division(value, x)
         _, rest = divided(value, x)
-        what = f"the degree above is one more than below: the quotient is {found.oblique}" + (
-            f", the remainder {rest[0]}." if len(rest) == 1 else ".")  # fmt: skip
-        paper.write(
-            f"oblique asymptote: y = {found.oblique}",
-            "oblique-asymptote",
-            what,
-            kind="feature",
-            side=[work],
-            shown_at=BRIEF,
-        )
-    ends = []
-    for sign, limit in (("-", found.ends["-"]), ("+", found.ends["+"])):
-        text = str(limit).replace("inf", "∞")
-        ends.append(f"x → {'-' if sign == '-' else ''}∞, y → {text}")
-    paper.write(
-        f"end behaviour: {', '.join(ends)}", "end-behaviour", "far out, only the leading terms count.", kind="feature"
-    )
+        what = say("the degree above is one more than below: the quotient is {}", found.oblique)
+        what += f", the remainder {rest[0]}." if len(rest) == 1 else "."
+        _stated(paper, "oblique asymptote", build.equation(y, found.oblique), "oblique-asymptote", what, side=[work])
+    line = ln.Feature("end behaviour", (_end(found, "-"), _end(found, "+")), True, "end behaviour")
+    paper.write(line, "end-behaviour", "far out, only the leading terms count.", kind="feature")
+
+
+def _end(found: Features, side: str) -> n.Node:
+    limit = found.ends[side]
+    if isinstance(limit, Q):
+        return ln.End(side, number(limit))
+    return ln.End(side, None, "-" if limit == "-inf" else "+")
 
 
 def _long_division(value: Ratio, x: str) -> LongDivision:
@@ -139,7 +165,7 @@ def _long_division(value: Ratio, x: str) -> LongDivision:
     bottom = Poly.of(ring.ratio(value.denominator), x)
     rows: list[DivisionRow] = []
     rest = Poly.of(ring.ratio(value.numerator), x)
-    dividend = str(rest)
+    dividend = plain(rest.tree)
     terms = []
     while rest.degree >= bottom.degree and not rest.is_zero:
         shift = rest.degree - bottom.degree
@@ -147,10 +173,10 @@ def _long_division(value: Ratio, x: str) -> LongDivision:
         term = Poly([*([ring.constant(0)] * shift), share], x)
         product = Poly.of(term.value * bottom.value, x)
         after = Poly.of(rest.value - product.value, x)
-        rows.append(DivisionRow(str(term), str(product), str(after)))
-        terms.append(str(term))
+        rows.append(DivisionRow(*(plain(poly.tree) for poly in (term, product, after))))
+        terms.append(plain(term.tree))
         rest = after
-    return LongDivision(dividend, str(bottom), tuple(terms), tuple(rows))
+    return LongDivision(dividend, plain(bottom.tree), tuple(terms), tuple(rows))
 
 
 def transform_parent(problem: Problem) -> Paper:
@@ -162,49 +188,45 @@ def transform_parent(problem: Problem) -> Paper:
     a, h, k = shape
     x = problem.unknown
     paper = Paper(problem)
-    bottom = f"{x} - {number(h)}" if h > 0 else f"{x} + {number(-h)}" if h < 0 else x
-    body = fraction(number(abs(a)), bottom) if a.denominator == 1 else f"({number(abs(a))})·{fraction('1', bottom)}"
-    text = f"-{body}" if a < 0 else body
-    if k:
-        text += f" + {number(k)}" if k > 0 else f" - {number(-k)}"
-    paper.write(text, "transform-parent", "divide, so that the shift stands alone.")
-    paper.write(f"a = {number(a)}", "transform-parent", "the number above stretches the graph.", kind="parameter")
+    letter = n.Letter(x)
+    bottom = build.sum_of([letter, number(-h)]) if h else letter
+    if a.denominator == 1:
+        body = build.quotient(number(abs(a)), bottom)
+    else:
+        body = n.Product((n.Group(number(abs(a))), build.quotient(build.ONE, bottom)), ("·",))
+    shifted = build.signed("-" if a < 0 else "+", body)
     paper.write(
-        f"h = {number(h)}",
+        build.sum_of([shifted, number(k)]) if k else shifted,
         "transform-parent",
-        f"{bottom} is 0 at {x} = {number(h)}: the graph moves across.",
-        kind="parameter",
+        "divide, so that the shift stands alone.",
     )
-    paper.write(
-        f"k = {number(k)}", "transform-parent", "the number added moves the graph up or down.", kind="parameter"
-    )
+    zero = build.equation(letter, number(h))
+    for name, value, what in (
+        ("a", a, "the number above stretches the graph."),
+        ("h", h, say("{} is 0 at {}: the graph moves across.", bottom, zero)),
+        ("k", k, "the number added moves the graph up or down."),
+    ):
+        paper.write(build.equation(n.Letter(name), number(value)), "transform-parent", what, kind="parameter")
     for unit in (1, -1):
-        paper.write(f"point: ({number(h + unit)}, {number(k + a * unit)})", "transform-parent",
-                    f"({unit}, {unit}) of 1/{x} moves to ({number(h)} + {unit}, {number(a)}·{unit} + {number(k)}).".replace("+ -", "− "), kind="feature")  # fmt: skip
-    if found.excluded:
-        paper.write(
-            f"domain: {x} ≠ {', '.join(map(str, found.excluded))}",
-            "state-domain",
-            "the denominator must not be 0.",
-            kind="feature",
-            shown_at=BRIEF,
+        point = ln.Point(number(h + unit), number(k + a * unit))
+        across, up = (
+            build.sum_of([number(h), number(unit)]),
+            build.sum_of([build.dotted(number(a), number(unit)), number(k)]),
         )
-    _feature(paper, "vertical asymptote", [f"{x} = {number(h)}"], "vertical-asymptotes", f"{x} = {number(h)}")
-    paper.write(
-        f"horizontal asymptote: y = {number(k)}",
+        what = say(f"({unit}, {unit}) of 1/{x} moves to ({{}}, {{}}).", across, up)
+        _stated(paper, "point", point, "transform-parent", what, shown_at=BOARD)
+    _stated(paper, "domain", build.left_out(x, [number(h)]), "state-domain", "the denominator must not be 0.")
+    _feature(paper, "vertical asymptote", [zero], "vertical-asymptotes", zero)
+    y = n.Letter("y")
+    _stated(
+        paper,
+        "horizontal asymptote",
+        build.equation(y, number(k)),
         "end-behaviour",
         "the fraction dies out, k is left.",
-        kind="feature",
-        shown_at=BRIEF,
     )
-    paper.write(f"range: y ≠ {number(k)}", "state-range", "the fraction is never 0.", kind="feature", shown_at=BRIEF)
-    _feature(paper, "x-intercept", [str(v) for v in found.x_intercepts], "intercepts", "set it to 0.")
-    _feature(
-        paper,
-        "y-intercept",
-        [] if found.y_intercept is None else [number(found.y_intercept)],
-        "intercepts",
-        f"put {x} = 0 in.",
-    )
-    paper.answer = found_answer(found)
+    _stated(paper, "range", build.left_out("y", [number(k)]), "state-range", "the fraction is never 0.")
+    _feature(paper, "x-intercept", [written_root(v) for v in found.x_intercepts], "intercepts", "set it to 0.")
+    _y_intercept(paper, found)
+    paper.answer = feature_table(found)
     return paper

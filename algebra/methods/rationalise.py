@@ -6,9 +6,10 @@ from fractions import Fraction as Q
 from math import gcd
 
 from algebra.exact.algebraic_numbers import prime_factors
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
-from algebra.methods.radicals import SIGNS, RootTerm, expanded, has_roots, like_combined, written
-from algebra.methods.terms import fraction, number
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
+from algebra.methods.radicals import RootTerm, expanded, has_roots, like_combined, written
+from algebra.methods.terms import number
+from algebra.tree import build
 from algebra.tree import nodes as n
 
 
@@ -25,8 +26,8 @@ def simplify_root_first(problem: Problem) -> Paper:
     small = [t.simplified() for t in below]
     if [t.radicand for t in small] == [t.radicand for t in below]:
         raise NotThisWay("The root in the denominator is simplified already.")
-    what = ", ".join(f"{t.text()} = {s.text()}" for t, s in zip(below, small, strict=True) if t != s)
-    paper.write(fraction(written(top), written(small)), "root-of-square", what)
+    what = ", ".join(say("{} = {}", t.tree, s.tree) for t, s in zip(below, small, strict=True) if t != s)
+    paper.write(build.quotient(written(top), written(small)), "root-of-square", what)
     small = like_combined(small)
     if all(t.radicand == 1 for t in small):
         _reduced(paper, top, small[0].coefficient)
@@ -54,8 +55,10 @@ def _fraction_parts(problem: Problem) -> tuple[Paper, list[RootTerm], list[RootT
         value = problem.value(inner).constant
         if value is not None and value > 0:
             terms = [RootTerm(Q(1), value.numerator)], [RootTerm(Q(1), value.denominator)]
-            paper.write(f"√({number(value)})", "reduce-fraction", "the common number")
-            paper.write(f"√{value.numerator}/√{value.denominator}", "root-of-quotient")
+            paper.write(build.root(number(value)), "reduce-fraction", "the common number")
+            paper.write(
+                build.quotient(*(build.root(n.Integer(term.radicand)) for (term,) in terms)), "root-of-quotient"
+            )
             small = terms[1][0].simplified()
             if small.radicand == 1:
                 raise NotThisWay("The root below is a whole number.")
@@ -65,7 +68,7 @@ def _fraction_parts(problem: Problem) -> tuple[Paper, list[RootTerm], list[RootT
         sign, body = -1, n.bare(body.child)
     if not isinstance(body, n.Fraction) or n.letters(body) or not has_roots(body.denominator):
         raise NotThisWay("No root stands in the denominator.")
-    above = [RootTerm(sign * t.coefficient, t.radicand, t.index) for t in expanded(problem, body.numerator)]
+    above = [t.opposite if sign < 0 else t for t in expanded(problem, body.numerator)]
     return paper, above, expanded(problem, body.denominator)
 
 
@@ -84,16 +87,21 @@ def rationalise_one(paper: Paper, top: list[RootTerm], below: list[RootTerm]) ->
         factor = RootTerm(Q(1), needed, root.index)
     if factor.radicand == 1:
         raise NotThisWay("The root in the denominator is a whole number.")
-    what = factor.text()
-    top_text = written(top)
-    shown_top = f"({top_text})·{what}" if len(top) > 1 else what if top_text == "1" else f"{top_text}·{what}"
-    paper.write(fraction(shown_top, f"{written(below)}·{what}"), "multiply-by-root", what)
+    what = factor.tree
+    line = build.quotient(_dotted(written(top), what), build.dotted(written(below), what))
+    paper.write(line, "multiply-by-root", what)
     product = [t.times(factor) for t in top]
     bottom = root.times(factor).simplified().coefficient
-    paper.write(
-        fraction(written(product), number(bottom)), "multiply-roots", f"{written(below)} · {what} = {number(bottom)}"
-    )
+    told = build.equation(build.dotted(written(below), what), number(bottom))
+    paper.write(build.quotient(written(product), number(bottom)), "multiply-roots", told)
     _reduced(paper, product, bottom)
+
+
+def _dotted(front: n.Node, factor: n.Node) -> n.Node:
+    """The product with a dot; a factor 1 is not written, a minus goes in front."""
+    if build.is_minus(front):
+        return n.Signed("-", _dotted(front.children[0], factor))
+    return factor if front == build.ONE else build.dotted(front, factor)
 
 
 def rationalise_two(paper: Paper, top: list[RootTerm], below: list[RootTerm]) -> None:
@@ -101,28 +109,26 @@ def rationalise_two(paper: Paper, top: list[RootTerm], below: list[RootTerm]) ->
     if len(below) != 2 or any(t.index != 2 for t in (*top, *below)) or all(t.radicand == 1 for t in below):
         raise NotThisWay("The denominator has not two terms with square roots.")
     a, b = below
-    other = [a, RootTerm(-b.coefficient, b.radicand)]
+    other = [a, b.opposite]
     what = written(other)
-    top_text = written(top)
-    shown_top = (
-        f"({top_text})({what})"
-        if len(top) > 1
-        else f"({what})"
-        if top_text == "1"
-        else f"-({what})"
-        if top_text == "-1"
-        else f"{top_text}({what})"
-    )
-    paper.write(fraction(shown_top, f"({written(below)})({what})"), "multiply-by-conjugate", what)
+    front = written(top)
+    bracket = n.Group(what)
+    if build.is_minus(front):
+        above: n.Node = n.Signed("-", build.product(front.children[0], bracket))
+    else:
+        above = build.product(front, bracket)
+    line = build.quotient(above, build.product(n.Group(written(below)), bracket))
+    paper.write(line, "multiply-by-conjugate", what)
     squares = [t.coefficient**2 * t.radicand for t in (a, b)]
     bottom = squares[0] - squares[1]
     if bottom == 0:
         raise NotThisWay("The conjugate is zero.")
-    paper.write(fraction(shown_top.strip("()") if top_text == "1" else shown_top, f"{number(squares[0])} - {number(squares[1])}"),
-                "difference-of-squares-roots", f"{number(squares[0])} − {number(squares[1])} = {number(bottom)}")  # fmt: skip
+    difference = n.Sum((number(squares[0]), number(squares[1])), ("-",))
+    told = say("{} = {}", difference, number(bottom)).replace(" - ", " − ")
+    paper.write(build.quotient(above, difference), "difference-of-squares-roots", told)
     product = [t.times(o) for t in top for o in other]
-    if len(top) > 1 or top_text not in ("1", "-1"):
-        paper.write(fraction(written(product), number(bottom)), "distribute-roots", "each times each")
+    if front not in (build.ONE, n.Signed("-", build.ONE)):
+        paper.write(build.quotient(written(product), number(bottom)), "distribute-roots", "each times each")
     _reduced(paper, product, bottom)
 
 
@@ -136,41 +142,23 @@ def _reduced(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
     simple = [t.simplified() for t in top]
     below = number(bottom)
     if any(t.radicand != s.radicand for t, s in zip(top, simple, strict=True)):
-        what = ", ".join(
-            dict.fromkeys(
-                f"{SIGNS[t.index]}{t.radicand} = {RootTerm(Q(1), t.radicand, t.index).simplified().text()}"
-                for t in top
-                if t.split()[0] != 1
-            )
-        )
-        paper.write(fraction(written(simple), below), "root-of-square", what)
+        roots = [RootTerm(Q(1), t.radicand, t.index) for t in top if t.split()[0] != 1]
+        what = ", ".join(dict.fromkeys(say("{} = {}", root.tree, root.simplified().tree) for root in roots))
+        paper.write(build.quotient(written(simple), below), "root-of-square", what)
     combined = like_combined(simple)
     if len(combined) < len(simple):
-        paper.write(fraction(written(combined) or "0", below), "combine-like-roots", "like radicals together")
+        paper.write(build.quotient(written(combined), below), "combine-like-roots", "like radicals together")
     if bottom < 0:
-        combined, bottom = [RootTerm(-t.coefficient, t.radicand, t.index) for t in combined], -bottom
+        combined, bottom = [t.opposite for t in combined], -bottom
         if bottom != 1:
-            paper.write(
-                fraction(written(combined), number(bottom)), "multiply-and-divide", "the minus goes up", shown_at=EVERY
-            )
-    common = (
-        gcd(int(bottom), *(int(t.coefficient) for t in combined))
-        if all(t.coefficient.denominator == 1 for t in combined)
-        else 1
-    )
+            line = build.quotient(written(combined), number(bottom))
+            paper.write(line, "multiply-and-divide", "the minus goes up", shown_at=EVERY)
+    whole = all(t.coefficient.denominator == 1 for t in combined)
+    common = gcd(int(bottom), *(int(t.coefficient) for t in combined)) if whole else 1
     small = [RootTerm(t.coefficient / common, t.radicand, t.index) for t in combined]
-    text = fraction(written(small) or "0", number(bottom / common))
-    if text.startswith("-") or (text.startswith("(-") and len(small) == 1):
-        text = (
-            "-"
-            + fraction(
-                written([RootTerm(-small[0].coefficient, small[0].radicand, small[0].index)]), number(bottom / common)
-            )
-            if len(small) == 1
-            else text
-        )
+    line = build.bar(written(small), number(bottom / common)) if bottom != common else written(small)
     if common != 1:
-        paper.write(text, "reduce-fraction", str(common), shown_at=BRIEF)
+        paper.write(line, "reduce-fraction", number(common), shown_at=BRIEF)
     else:
-        paper.write(text, "one-fraction", shown_at=EVERY)
+        paper.write(line, "one-fraction", shown_at=EVERY)
     paper.answer = [paper.line]

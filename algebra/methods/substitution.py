@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from fractions import Fraction as Q
 
 from algebra.exact.decomposition import plan_of
@@ -11,15 +12,17 @@ from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Ratio, field_of
 from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponential import OnePower, base_of, power_in
-from algebra.methods.linear import simplify_then_undo
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
+from algebra.methods.linear import polys_of, simplify_then_undo
+from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomials import factoring_of
-from algebra.methods.quadratic import factoring, poly_of, quadratic_formula, standard_form
+from algebra.methods.quadratic import factoring, quadratic_formula, standard_form, write_factoring
 from algebra.methods.rational_equations import clear_by_lcd
-from algebra.methods.surds import Surd, surd_text
-from algebra.methods.terms import Poly, joined, number, opposite, shown, terms_of
+from algebra.methods.surds import Surd, surd_tree
+from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
+from algebra.tree.substitute import substituted
 
 
 def substitution(problem: Problem) -> Paper:
@@ -53,84 +56,84 @@ def substitution(problem: Problem) -> Paper:
     flat = field_of((letter,))
     poly = Poly([flat.constant(one.parts.get(k, Q(0))) for k in range(degree + 1)], letter)
     if (poly.numbers or [Q(0)])[-1] < 0:
-        poly = Poly([-c for c in poly.parts], letter)
-    power_text = one.text(x)
+        poly = poly.opposite
+    meaning = one.tree(x)
     paper = Paper(problem)
-    rewritten = []
-    for k in range(degree, -1, -1):
-        coefficient = poly[k].constant
-        if not coefficient:
-            continue
-        body = "" if k == 0 else power_text if k == 1 else f"({power_text})^{k}"
-        size = abs(coefficient)
-        text = number(size) if not body else body if size == 1 else f"{number(size)}·{body}"
-        rewritten.append(f"-{text}" if coefficient < 0 else text)
-    paper.write(
-        f"{joined(rewritten)} = 0",
-        "common-base",
-        f"every power here is a power of {power_text}",
-        noticed=("substitution",),
-    )
-    return _named(paper, letter, power_text, poly, lambda value: _from_power(one.base, one.count, value))
+    powers = [(poly[k].constant, build.power(n.Group(meaning), k)) for k in range(degree, 1, -1)]
+    powers += [(poly[1].constant, meaning), (poly[0].constant, build.ONE)]
+    terms = [build.signed("-" if c < 0 else "+", build.product_dotted(number(abs(c)), p)) for c, p in powers if c]
+    told = say("every power here is a power of {}", meaning)
+    paper.write(build.equation(build.sum_of(terms), build.ZERO), "common-base", told, noticed=("substitution",))
+
+    def back(value: Q) -> list[n.Node]:
+        if value <= 0:
+            return []
+        exponent = _from_power(one.base, one.count, value)
+        if exponent is None:
+            raise NotThisWay("A root of the equation in the new letter leads to no nice value.")
+        return [exponent]
+
+    return _named(paper, letter, meaning, poly, back, "power-never-negative")
 
 
-def _from_power(base: Q, count: Q, value: Q) -> str | None:
+def _from_power(base: Q, count: Q, value: Q) -> n.Node | None:
     """The x with base^(count·x) = value, or None where it is no rational number."""
     if value == 1:
-        return "0"
+        return build.ZERO
     try:
         own, power = base_of(value)
         low, low_power = base_of(base)
     except NotThisWay:
         return None
-    if own != low:
-        return None
-    return number(Q(power, low_power) / count)
+    return number(Q(power, low_power) / count) if own == low else None
 
 
-def _named(paper: Paper, letter: str, power: str, poly: Poly, back: object) -> Paper:
-    """let u = …; the equation in u; its roots; back to the unknown."""
+def _named(
+    paper: Paper, letter: str, meaning: n.Node, poly: Poly, back: Callable[[Q], list[n.Node]], nothing: str
+) -> Paper:
+    """let u = …; the equation in u; its roots; back to the unknown. `nothing` is the rule where a root leads to no value."""
     x = paper.problem.unknown
-    paper.write(f"let {letter} = {power}", "substitute", power, kind="definition")
-    paper.write(f"{poly} = 0", "substitute", power)
+    roots = _roots_in_letter(paper, letter, meaning, poly)
+    values = [root.constant or Q(0) for root in roots]
+    found = {value: back(value) for value in values}
+    paper.answer = list(dict.fromkeys(answer for value in values for answer in found[value]))
+    lost = [number(value) for value in values if not found[value]]
+    line = build.solutions(x, paper.answer)
+    if lost:
+        told = f"{plain(meaning)} = {' and '.join(map(plain, lost))} has no solution"
+        paper.write(line, nothing, told, shown_at=BRIEF, noticed=("no solution",))
+    else:
+        paper.write(line, "read-solution", "each equation gives its solution", shown_at=BRIEF)
+    return paper
+
+
+def _roots_in_letter(paper: Paper, letter: str, meaning: n.Node, poly: Poly) -> list[Ratio]:
+    """let u = …, the equation in u factored, its roots, and what they say of the meaning. Raises NotThisWay."""
+    u = n.Letter(letter)
+    paper.write(None, "substitute", meaning, kind="definition", subject=build.equation(u, meaning))
+    paper.write(build.equation(poly.tree, build.ZERO), "substitute", meaning)
     found = factoring_of(poly)
     if found is None:
         raise NotThisWay("The equation in the new letter does not factor.")
-    for text, rule, what, side in found.lines:
-        paper.write(f"{text} = 0", rule if rule != "product-sum" else "factor-side", what, side=side)
+    write_factoring(paper, found)
     if any(p.degree != 1 for _, p, _ in found.factors):
         raise NotThisWay("The equation in the new letter does not factor into linear factors.")
-    roots = [(-p[0] / p[1]).constant for _, p, _ in found.factors]
+    roots = [-p[0] / p[1] for _, p, _ in found.factors]
     if len(found.factors) > 1:
-        paper.write(" or ".join(f"{text} = 0" for text, _, _ in found.factors), "zero-product")
-    paper.write(
-        " or ".join(f"{letter} = {number(r or Q(0))}" for r in roots), "read-solution", "each factor gives its root"
-    )
-    paper.write(" or ".join(f"{power} = {number(r or Q(0))}" for r in roots), "substitute-back", power)
-    assert callable(back)
-    values: list[str] = []
-    for r in roots:
-        got = back(r or Q(0))
-        if got is None and (r or Q(0)) > 0:
-            raise NotThisWay("A root of the equation in the new letter leads to no nice value.")
-        values += [got] if isinstance(got, str) else got or []
-    low = [number(r or Q(0)) for r in roots if not back(r or Q(0))]
-    paper.answer = list(dict.fromkeys(values))
-    text = " or ".join(f"{x} = {v}" for v in paper.answer) if paper.answer else "no solution"
-    if low:
-        rule = "no-real-root" if power.startswith(x) else "power-never-negative"
-        paper.write(
-            text, rule, f"{power} = {' and '.join(low)} has no solution", shown_at=BRIEF, noticed=("no solution",)
-        )
-    else:
-        paper.write(text, "read-solution", "each equation gives its solution", shown_at=BRIEF)
-    return paper
+        zero = [build.equation(tree, build.ZERO) for tree, _, _ in found.factors]
+        paper.write(build.alternatives(zero), "zero-product")
+    for left, rule, what in (
+        (u, "read-solution", "each factor gives its root"),
+        (meaning, "substitute-back", plain(meaning)),
+    ):
+        paper.write(build.alternatives([build.equation(left, shown(root)) for root in roots]), rule, what)
+    return roots
 
 
 def _repeated_power(problem: Problem) -> int | None:
     """k where the equation is a polynomial of degree 2 in x^k; None otherwise."""
     try:
-        left, right = poly_of(problem)
+        left, right = polys_of(problem)
     except (NotThisWay, ExactError):
         return None
     difference = Poly.of(left.value - right.value, problem.unknown)
@@ -151,7 +154,7 @@ def _by_letter_power(problem: Problem, power: int) -> Paper:
     poly = Poly([flat.constant(numbers[k * power]) for k in range(3)], letter)
     x = problem.unknown
 
-    def back(value: Q) -> list[str]:
+    def back(value: Q) -> list[n.Node]:
         if power % 2 and value:
             try:
                 base, count = base_of(abs(value)) if abs(value) != 1 else (Q(1), power)
@@ -165,11 +168,11 @@ def _by_letter_power(problem: Problem, power: int) -> Paper:
         if power != 2:
             raise NotThisWay("Only squares and cubes are put back here.")
         if value == 0:
-            return ["0"]
-        text = surd_text(Surd.root(value))
-        return [text, f"-{text}"]
+            return [build.ZERO]
+        root = surd_tree(Surd.root(value))
+        return [root, build.opposite(root)]
 
-    return _named(paper, letter, f"{x}^{power}", poly, back)
+    return _named(paper, letter, build.power(n.Letter(x), power), poly, back, "no-real-root")
 
 
 def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper:
@@ -177,15 +180,15 @@ def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper
     x = problem.unknown
     content, factors = factors_of_poly(difference.numerator)
     paper = Paper(problem)
-    texts: list[str] = []
-    answers: list[str | None] = []
-    positive: list[str] = []
+    sums: list[n.Node] = []
+    answers: list[n.Node] = []
+    positive: list[n.Node] = []
     for factor, times in factors:
         used = [g for g in cell.made.values() if g.relation is None and factor.degrees()[g.position]]
         if len(used) == 1 and len(factor) == 1 and used[0].above == ((x, 1),):
             # a power alone is never zero: it stays beside the other factors
             count = Q(times, cell.plan.step)
-            positive.append(OnePower(Q(used[0].prime), count, {}, cell.constant(1)).text(x))
+            positive.append(OnePower(Q(used[0].prime), count, {}, cell.constant(1)).tree(x))
             continue
         if times != 1:
             raise NotThisWay("It does not factor in groups.")
@@ -197,31 +200,32 @@ def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper
                 raise NotThisWay("It does not factor in groups.")
             for p in roots or [part]:
                 answers.append(shown(-p[0] / p[1]))
-                texts.append(f"({p})")
+                sums.append(p.tree)
             continue
         one = power_in(cell, cell.ratio(factor), x)
         if one is None or set(one.parts) != {0, 1}:
             raise NotThisWay("It does not factor in groups.")
         value = -one.parts[0] / one.parts[1]
-        answers.append(_from_power(one.base, one.count, value) if value > 0 else None)
-        if value > 0 and answers[-1] is None:
+        exponent = _from_power(one.base, one.count, value) if value > 0 else None
+        if value > 0 and exponent is None:
             raise NotThisWay("A factor leads to no nice value.")
-        lead = "" if abs(one.parts[1]) == 1 else f"{number(abs(one.parts[1]))}·"
-        texts.append(f"({lead}{one.text(x)} {'-' if value > 0 else '+'} {number(abs(one.parts[0]))})")
-    if len(texts) + len(positive) < 2:
+        answers += [] if exponent is None else [exponent]
+        lead = build.product_dotted(number(abs(one.parts[1])), one.tree(x))
+        sums.append(build.sum_of([lead, number(-value * abs(one.parts[1]))]))
+    if len(sums) + len(positive) < 2:
         raise NotThisWay("It does not factor in groups.")
     left, right = problem.sides()
-    if plain(right) != "0":
-        moved = opposite(plain(right)) if len(terms_of(right)) == 1 else f"-({plain(right)})"
-        paper.write(f"{joined([plain(left), moved])} = 0", "all-on-one-side", plain(right))
-    front = [] if abs(content) == 1 else [str(abs(content))]
-    product = "·".join([*front, *positive]) + "".join(texts)
-    paper.write(f"{product} = 0", "group-in-pairs", "the powers in pairs" if len(texts) > 1 else f"{positive[0]} in every term",
-                noticed=("grouping",))  # fmt: skip
-    paper.write(" or ".join(f"{t[1:-1]} = 0" for t in texts), "zero-product")
-    paper.answer = list(dict.fromkeys(a for a in answers if a is not None))
-    text = " or ".join(f"{x} = {v}" for v in paper.answer) if paper.answer else "no solution"
-    paper.write(text, "read-solution", "each factor gives its solution", shown_at=BRIEF)
+    if right != build.ZERO:
+        moved = build.opposite(right) if len(terms_of(right)) == 1 else n.Signed("-", n.Group(right))
+        paper.write(build.equation(build.sum_of([left, moved]), build.ZERO), "all-on-one-side", right)
+    front = [] if abs(content) == 1 else [n.Integer(int(abs(content)))]
+    outside = build.dotted(*front, *positive) if front or positive else build.ONE
+    what = "the powers in pairs" if len(sums) > 1 else say("{} in every term", positive[0])
+    product = build.product(outside, *(n.Group(part) for part in sums))
+    paper.write(build.equation(product, build.ZERO), "group-in-pairs", what, noticed=("grouping",))
+    paper.write(build.alternatives([build.equation(part, build.ZERO) for part in sums]), "zero-product")
+    paper.answer = list(dict.fromkeys(answers))
+    paper.write(build.solutions(x, paper.answer), "read-solution", "each factor gives its solution", shown_at=BRIEF)
     return paper
 
 
@@ -238,7 +242,8 @@ def _by_repeated_part(problem: Problem, left: n.Node, right: n.Node) -> Paper:
     for part, count in sorted(counted.items(), key=lambda item: -len(plain(item[0]))):
         if count < 2:
             continue
-        new = [_replaced(side, part, n.Letter(letter)) for side in (left, right)]
+        places = {part: n.Letter(letter), n.Group(part): n.Letter(letter)}
+        new = [substituted(side, places) for side in (left, right)]
         if any(x in n.letters(side) for side in new):
             continue
         field = field_of((letter,))
@@ -254,33 +259,14 @@ def _by_repeated_part(problem: Problem, left: n.Node, right: n.Node) -> Paper:
     raise NotThisWay("Nothing repeats that could be named by a letter.")
 
 
-def _replaced(tree: n.Node, part: n.Node, letter: n.Letter) -> n.Node:
-    if n.bare(tree) == part:
-        return letter
-    return tree.with_children(tuple(_replaced(child, part, letter) for child in tree.children))
-
-
 def _part_named(problem: Problem, letter: str, part: n.Node, poly: Poly) -> Paper:
     """let u = …; the quadratic in u; then one equation in the unknown for each root."""
     paper = Paper(problem)
-    text = plain(part)
-    paper.write(f"let {letter} = {text}", "substitute", text, kind="definition")
     if (poly.numbers or [Q(0)])[-1] < 0:
-        poly = Poly([-c for c in poly.parts], letter)
-    paper.write(f"{poly} = 0", "substitute", text)
-    found = factoring_of(poly)
-    if found is None or any(p.degree != 1 for _, p, _ in found.factors):
-        raise NotThisWay("The equation in the new letter does not factor.")
-    for line, rule, what, side in found.lines:
-        paper.write(f"{line} = 0", rule if rule != "product-sum" else "factor-side", what, side=side)
-    if len(found.factors) > 1:
-        paper.write(" or ".join(f"{line} = 0" for line, _, _ in found.factors), "zero-product")
-    roots = [shown(-p[0] / p[1]) for _, p, _ in found.factors]
-    paper.write(" or ".join(f"{letter} = {r}" for r in roots), "read-solution", "each factor gives its root")
-    paper.write(" or ".join(f"{text} = {r}" for r in roots), "substitute-back", text)
-    answers: list[str] = []
-    for r in roots:
-        inner = problem.with_given(f"{text} = {r}")
+        poly = poly.opposite
+    answers: list[n.Node] = []
+    for root in _roots_in_letter(paper, letter, part, poly):
+        inner = problem.about(build.equation(part, shown(root)))
         for way in (clear_by_lcd, simplify_then_undo, factoring, quadratic_formula):
             try:
                 answers += [a for a in way(inner).answer if a not in answers]
@@ -290,6 +276,6 @@ def _part_named(problem: Problem, letter: str, part: n.Node, poly: Poly) -> Pape
         else:
             raise NotThisWay("An equation that is left is not solved here.")
     paper.answer = answers
-    line = " or ".join(f"{problem.unknown} = {v}" for v in answers) if answers else "no solution"
+    line = build.solutions(problem.unknown, answers)
     paper.write(line, "read-solution", "each equation gives its solutions", shown_at=BRIEF)
     return paper

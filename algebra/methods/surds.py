@@ -7,6 +7,8 @@ from fractions import Fraction as Q
 
 from algebra.exact.algebraic_numbers import prime_factors
 from algebra.methods.terms import number
+from algebra.tree import build
+from algebra.tree import nodes as n
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,13 +48,13 @@ def square_part(whole: int) -> tuple[int, int]:
     return outside, inside
 
 
-def surd_text(surd: Surd) -> str:
+def surd_tree(surd: Surd) -> n.Node:
     """`6√2`, `√6/3`, `2i√3`, `-√5`, or the number."""
-    tail = ("i" if surd.imaginary else "") + (f"√{surd.radicand}" if surd.radicand != 1 else "")
+    tail: list[n.Node] = [n.Letter("i")] if surd.imaginary else []
+    if surd.radicand != 1:
+        tail.append(build.root(n.Integer(surd.radicand)))
     if not tail:
         return number(surd.coefficient)
     top, bottom = surd.coefficient.numerator, surd.coefficient.denominator
-    text = ("" if abs(top) == 1 else str(abs(top))) + tail
-    if bottom != 1:
-        text = f"({text})/{bottom}" if len(tail) > 1 and (abs(top) != 1 or surd.imaginary) else f"{text}/{bottom}"
-    return f"-{text}" if top < 0 else text
+    size = build.quotient(build.product(n.Integer(abs(top)), *tail), n.Integer(bottom))
+    return n.Signed("-", size) if top < 0 else size

@@ -1,92 +1,29 @@
-"""Writing values in the plain notation, and taking written expressions apart into terms and factors."""
+"""Values as written expressions, written expressions as terms and factors, polynomials in the unknown."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from fractions import Fraction as Q
 
 from algebra.exact.rational_functions import Ratio, coefficients, depends_on
-from algebra.exact.writing import factored_tree, monomial_tree, number_tree, simplified_tree
+from algebra.exact.writing import factored_tree, number_tree, polynomial_in, simplified_tree, term_in
 from algebra.methods.paper import NotThisWay, Problem
-from algebra.parse.lines import read_expression
+from algebra.tree import build
 from algebra.tree import nodes as n
-from algebra.tree.build import sum_of
 from algebra.tree.plain import plain
 
-
-def shown(value: Ratio) -> str:
-    """A value in lowest terms, a polynomial expanded."""
-    return plain(simplified_tree(value))
+shown = simplified_tree
+number = number_tree
 
 
-def number(value: Q | int) -> str:
-    return plain(number_tree(value))
-
-
-def factored(value: Ratio) -> str:
+def factored(value: Ratio) -> n.Node:
     """A polynomial as the product of its irreducible factors."""
-    return plain(factored_tree(value.numerator, value.field.letters))
+    return factored_tree(value.numerator, value.field.letters)
 
 
-def is_sum(text: str) -> bool:
-    """Whether a written expression is a sum or starts with a sign, so that it needs brackets as a factor."""
-    tree = read_expression(text)
-    return isinstance(tree, n.Sum | n.Signed)
-
-
-def wrapped(text: str) -> str:
-    """The expression as a factor: in brackets where it is a sum or has a sign."""
-    return f"({text})" if is_sum(text) else text
-
-
-def as_part(text: str) -> str:
-    """The expression as the numerator or denominator of a slash."""
-    tree = read_expression(text)
-    return text if isinstance(tree, n.FACTOR_LIKE) else f"({text})"
-
-
-def fraction(top: str, bottom: str) -> str:
-    return top if bottom == "1" else f"{as_part(top)}/{as_part(bottom)}"
-
-
-def times(*factors: str) -> str:
-    """The product of written expressions: sums in brackets, a dot where a number or the same letter follows."""
-    text = ""
-    for factor in factors:
-        if factor == "1" and len(factors) > 1:
-            continue
-        part = wrapped(factor)
-        if text:
-            alike = text[-1] == part[0] and part[0].isalpha()
-            text += (
-                f"·{part}"
-                if part[0].isdigit() or alike or "/" in text.rsplit("·", maxsplit=1)[-1] or "/" in part
-                else part
-            )
-        else:
-            text = part
-    return text or "1"
-
-
-def joined(terms: Iterable[str]) -> str:
-    """Terms to a sum; a term that starts with a minus is subtracted."""
-    text = ""
-    for term in terms:
-        if not text:
-            text = term
-        elif term.startswith("-") and isinstance(read_expression(term), n.Signed):
-            text += f" - {term[1:].strip()}"
-        else:
-            text += f" + {term}"
-    return text or "0"
-
-
-def opposite(text: str) -> str:
-    """The term with the other sign."""
-    tree = read_expression(text)
-    if isinstance(tree, n.Signed) and tree.sign == "-":
-        return plain(tree.child)
-    return f"-({text})" if isinstance(tree, n.Sum) else f"-{text}"
+def candidates_named(x: str, values: Sequence[n.Node]) -> str:
+    """In words: `x = 2 and -3`."""
+    return f"{x} = {' and '.join(map(plain, values))}"
 
 
 def terms_of(tree: n.Node) -> list[tuple[str, n.Node]]:
@@ -153,39 +90,19 @@ class Poly:
         found = [part.constant for part in self.parts]
         return None if None in found else [c for c in found if c is not None]
 
-    def term(self, power: int) -> str:
-        """One term as it is written, with its sign; empty where its coefficient is 0."""
-        part = self[power]
-        if part.is_zero:
-            return ""
-        return plain(_term_tree(part, self.unknown, power))
+    @property
+    def tree(self) -> n.Node:
+        """The polynomial as it is written, in falling powers."""
+        return polynomial_in(self.parts, self.unknown)
 
-    def __str__(self) -> str:
-        found = [_term_tree(self[k], self.unknown, k) for k in range(self.degree, -1, -1) if not self[k].is_zero]
-        return plain(sum_of(found)) if found else "0"
+    def term(self, power: int) -> n.Node:
+        """One term as it is written, with its sign; 0 where its coefficient is 0."""
+        return term_in(self[power], self.unknown, power)
 
-
-def _term_tree(part: Ratio, unknown: str, power: int) -> n.Node:
-    constant = part.constant
-    if constant is not None:
-        tree = monomial_tree(constant, [(unknown, power)])
-        if power and abs(constant.numerator) == 1 and constant.denominator != 1:  # x/4 rather than (1/4)x
-            over: n.Node = n.Fraction(_power(unknown, power), n.Integer(constant.denominator))
-            tree = n.Signed("-", over) if constant < 0 else over
-        return tree
-    if power == 0:
-        return simplified_tree(part)
-    x = part.field.letter(unknown)
-    if len(part.numerator) == 1:  # x/a rather than (1/a)x
-        return simplified_tree(part * x**power)
-    tree = simplified_tree(part)
-    minus = isinstance(tree, n.Signed)
-    inner = n.Product((n.Group(tree.children[0] if minus else tree), _power(unknown, power)), ("",))
-    return n.Signed("-", inner) if minus else inner
-
-
-def _power(letter: str, power: int) -> n.Node:
-    return n.Letter(letter) if power == 1 else n.Power(n.Letter(letter), n.Integer(power))
+    @property
+    def opposite(self) -> Poly:
+        """The polynomial with every sign changed."""
+        return Poly([-part for part in self.parts], self.unknown)
 
 
 def spread(problem: Problem, tree: n.Node) -> list[Ratio]:
@@ -218,9 +135,9 @@ def spread(problem: Problem, tree: n.Node) -> list[Ratio]:
     return [problem.value(tree)]
 
 
-def listed(values: Sequence[Ratio]) -> str:
+def listed(values: Sequence[Ratio]) -> n.Node:
     """The terms as a sum, zeros left out."""
-    return joined(shown(value) for value in values if not value.is_zero)
+    return build.sum_of(shown(value) for value in values if not value.is_zero)
 
 
 def has_brackets_to_open(tree: n.Node) -> bool:

@@ -12,7 +12,7 @@ from algebra.slips.slip import Sight, Slip
 from algebra.slips.words import Words, said
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
-from algebra.tree.plain import plain
+from algebra.tree.diff import symbol_changes
 from algebra.tree.substitute import substituted
 
 
@@ -67,9 +67,9 @@ def _miscopied(sight: Sight) -> Iterator[Words]:
             if check.of(side) == check.of(written):
                 continue
             put_in = _tidy(substituted(side, {n.Letter(check.letter): n.Group(check.value)}))
-            found = list(_differences(put_in, _tidy(written)))
-            if len(found) == 1 and found[0]:
-                yield said("{old} of the given became {new}", old=found[0][0], new=found[0][1])
+            found = symbol_changes(put_in, _tidy(written))
+            if found is not None and len(found) == 1 and found[0].kind != "letter":
+                yield said("{old} of the given became {new}", old=found[0].old, new=found[0].new)
                 return
             for changed, term in _one_sign_changed(side):
                 if check.of(changed) == check.of(written):
@@ -98,37 +98,6 @@ def _tidy(tree: n.Node) -> n.Node:
             terms.append(term)
         return n.Sum(tuple(terms), tuple(signs))
     return tree
-
-
-def _differences(a: n.Node, b: n.Node) -> Iterator[tuple[str, str] | None]:
-    """The places where two trees of one shape differ; None where the shapes do."""
-    if a == b:
-        return
-    if isinstance(a, n.Sum) and isinstance(b, n.Sum) and len(a.terms) == len(b.terms) and a.signs != b.signs:
-        for sign, other, x, y in zip(a.signs, b.signs, a.terms[1:], b.terms[1:], strict=True):
-            if sign != other:
-                yield (f"{sign} {plain(x)}", f"{other} {plain(y)}") if x == y else None
-            elif x != y:
-                yield None
-        if a.terms[0] != b.terms[0]:
-            yield None
-        return
-    if (
-        (isinstance(a, n.Integer) and isinstance(b, n.Integer))
-        or (isinstance(a, n.Signed) and a.child == b)
-        or (isinstance(b, n.Signed) and b.child == a)
-    ):
-        yield plain(a), plain(b)
-    elif (
-        type(a) is not type(b)
-        or len(a.children) != len(b.children)
-        or not a.children
-        or (isinstance(a, n.Product | n.Sum) and getattr(a, "operators", ()) != getattr(b, "operators", ()))
-    ):
-        yield None
-    else:
-        for x, y in zip(a.children, b.children, strict=True):
-            yield from _differences(x, y)
 
 
 def _one_sign_changed(tree: n.Node) -> Iterator[tuple[n.Node, n.Node]]:

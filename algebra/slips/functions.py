@@ -81,7 +81,12 @@ def _hole_height(sight: Sight) -> Iterator[Words]:
     features, stated = found
     for item in stated.items:
         for x, height in features.holes:
-            if isinstance(item, ln.Point) and _is(x, _value(item.across)) and _value(item.up) == 0 and height != "0":
+            if (
+                isinstance(item, ln.Point)
+                and _is(x, _value(item.across))
+                and _value(item.up) == 0
+                and height != build.ZERO
+            ):
                 yield _height_words(features.letter, x, height)
                 return
 
@@ -89,7 +94,7 @@ def _hole_height(sight: Sight) -> Iterator[Words]:
 def _height_foreseen(end: Ending) -> Iterator[Wrong]:
     features = _features(end.task, end.given)
     for x, height in features.holes if features else ():
-        if height != "0":
+        if height != build.ZERO:
             stated = _feature_stated("hole", ln.Point(_tree(x), n.Integer(0)))
             yield stated, _height_words(end.unknown, x, height)
 
@@ -210,12 +215,12 @@ def _zero_words(x: str, zero: Q) -> Words:
     )
 
 
-def _hole_words(x: str, place: Number, height: str) -> Words:
-    where = f"({place}, {height})"
+def _hole_words(x: str, place: Number, height: n.Node) -> Words:
+    where = ln.Point(_tree(place), height)
     return said("the factor of {x} = {place} cancels: there is a hole at {where}", x=x, place=str(place), where=where)
 
 
-def _height_words(x: str, place: Number, height: str) -> Words:
+def _height_words(x: str, place: Number, height: n.Node) -> Words:
     words = "the given is 0/0 at {x} = {place}, but the reduced form is {height} there"
     return said(words, x=x, place=str(place), height=height)
 

@@ -10,7 +10,6 @@ from algebra.exact.errors import ExactError
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.real_sets import RealSet
 from algebra.functions.features import Features, features_of, range_text
-from algebra.parse.lines import read_expression
 from algebra.reports.report import Answer, PointEvidence
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
@@ -120,13 +119,13 @@ class FeatureTable:
         f = self.features
         match name:
             case "hole":
-                return [(x, self._number(read_expression(y))) for x, y in f.holes]
+                return [(x, self._number(y)) for x, y in f.holes]
             case "vertical asymptote":
                 return list(f.vertical)
             case "horizontal asymptote":
                 return [] if f.horizontal is None else [rational(f.horizontal)]
             case "oblique asymptote":
-                return [] if f.oblique is None else [self._line(read_expression(f.oblique))]
+                return [] if f.oblique is None else [self._line(f.oblique)]
             case "x-intercept":
                 return list(f.x_intercepts)
             case "y-intercept":
@@ -201,12 +200,12 @@ class FeatureTable:
         f, x = self.features, self.evaluator.context.unknown
         domain = f"{x} ≠ {', '.join(map(str, f.excluded))}" if f.excluded else "all real numbers"
         found = [f"domain: {domain}"]
-        found += [f"hole: ({a}, {b})" for a, b in f.holes]
+        found += [f"hole: ({a}, {plain(b, tight=True)})" for a, b in f.holes]
         found += [f"vertical asymptote: {x} = {v}" for v in f.vertical]
         if f.horizontal is not None:
             found.append(f"horizontal asymptote: y = {f.horizontal}")
         if f.oblique is not None:
-            found.append(f"oblique asymptote: y = {f.oblique}")
+            found.append(f"oblique asymptote: y = {plain(f.oblique)}")
         found += [f"x-intercept: {v}" for v in f.x_intercepts]
         if f.y_intercept is not None:
             found.append(f"y-intercept: {f.y_intercept}")

@@ -11,9 +11,9 @@ import sympy as sp
 from algebra import Working, check
 from algebra.desk.solve import Unsolved, all_methods, problem_from, work, worked
 from algebra.families import FAMILIES, Draw
-from algebra.methods.catalogue import METHODS
+from algebra.methods.catalogue import BY_ID, METHODS
 from algebra.methods.paper import GRAINS, at_grain
-from algebra.parse.lines import read_expression
+from algebra.parse.lines import read_expression, read_line
 from tests.algebra.ranked_pairs import PAIRS
 from tests.oracle.test_differential import to_sympy
 
@@ -211,6 +211,14 @@ def _blocks():
 def test_a_solution_reads_as_it_did_when_a_person_last_read_it(task, letter, method, given, lines):
     solution = work(Working(task, given, (), variable=letter), method=method)
     assert [step.text for step in solution.steps] == lines
+
+
+@pytest.mark.parametrize(("task", "letter", "method", "given", "lines"), list(_blocks()))
+def test_a_line_is_the_tree_that_its_text_reads_as(task, letter, method, given, lines):
+    problem = problem_from(Working(task, given, (), variable=letter))
+    for step in worked(problem, BY_ID[method]).steps:
+        read = read_line(step.text)
+        assert (read.body, read.subject) == (step.after, step.subject), step.text
 
 
 UNLIKE_A_BOOK = re.compile(r"(?<![\d.^/])1(?:√|·|[a-z(])|\+ -|- -|\^1(?!\d)|/1(?!\d)")

@@ -1,0 +1,43 @@
+"""What is done to both sides of an equation, with the rule for it and how it is written beside the line."""
+
+from __future__ import annotations
+
+from algebra.exact.rational_functions import Ratio
+from algebra.methods.paper import Move
+from algebra.methods.terms import shown
+from algebra.tree import build
+from algebra.tree import nodes as n
+from algebra.tree.plain import plain
+
+
+def beside(sign: str, node: n.Node) -> str:
+    """A move as it is written; what is a sum or has a sign gets brackets."""
+    return f"{sign}({plain(node)})" if isinstance(node, n.Sum | n.Signed) else f"{sign}{plain(node)}"
+
+
+def taking_off(term: n.Node) -> Move:
+    """A term leaves a side: what is added there is subtracted on both sides, and the other way round."""
+    if build.is_minus(term):
+        what = build.opposite(term)
+        return Move("add-to-both-sides", what, beside("+", what))
+    return Move("subtract-from-both-sides", term, beside("-", term))
+
+
+def dividing(scale: Ratio) -> Move:
+    """A factor leaves a side."""
+    what = shown(scale)
+    return Move("divide-both-sides", what, beside("÷", what))
+
+
+def multiplying(scale: Ratio) -> Move:
+    """A divisor leaves a side."""
+    what = shown(scale)
+    return Move("multiply-both-sides", what, beside("×", what))
+
+
+def undoing(scale: Ratio) -> Move:
+    """The factor of the unknown leaves its side: divided by, or, where it is a fraction, multiplied by its reciprocal."""
+    constant = scale.constant
+    if constant is not None and constant.denominator != 1:
+        return multiplying(scale.field.constant(1 / constant))
+    return dividing(scale)
