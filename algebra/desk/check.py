@@ -14,7 +14,6 @@ from algebra.reports.report import Report
 from algebra.reports.working import TaskError, Working
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
-from algebra.tree.plain import plain
 from algebra.verify import check as verdicts
 
 
@@ -53,10 +52,9 @@ def _differs(working: Working) -> int | None:
             return None
         return next((number for number, sign in seen.items() if sign), None)
     own, others = _typical_lines(problem, asked)
-    written = [(number, plain(body).replace(" ", "")) for number, body in bodies]
-    if not own or any(text in own for _, text in written):
+    if not own or any(body in own for _, body in bodies):
         return None
-    return next((number for number, text in written if text in others), None)
+    return next((number for number, body in bodies if body in others), None)
 
 
 def _bodies(working: Working) -> list[tuple[int, n.Node]]:
@@ -104,13 +102,13 @@ def _counts_as(asked: str, sign: str) -> bool:
     }[asked]  # fmt: skip
 
 
-def _typical_lines(problem: Problem, asked: str) -> tuple[set[str], set[str]]:
+def _typical_lines(problem: Problem, asked: str) -> tuple[set[n.Node], set[n.Node]]:
     """The lines that only the method asked for has, and those that only others have."""
-    own: set[str] = set()
-    others: set[str] = set()
+    own: set[n.Node] = set()
+    others: set[n.Node] = set()
     for method in methods_in_order(problem)[1]:
         try:
-            lines = {step.line.replace(" ", "") for step in worked(problem, method).steps}
+            lines = {step.after for step in worked(problem, method).steps if step.after and not step.subject}
         except NotThisWay:
             continue
         if method.id == asked:

@@ -78,7 +78,7 @@ def next_step(working: Working, *, untaught: Iterable[str] = ()) -> Hint:
         return Hint("The answer is right and finished.", None, "", len(working.lines), done=True)
     method = _method_of(problem, working)
     here = problem if place == 0 else _from_line(problem, current)
-    options = _continuations(here, problem, untaught, written=set(_bodies(working)), started=place > 0)
+    options = _continuations(here, problem, untaught, written=_bodies(working), started=place > 0)
     if not options:
         raise TaskError("No next step is known from here.")
     chosen = next((option for option in options if option[0] == method), options[0])
@@ -97,16 +97,16 @@ def _repaired(report: Report, line: int) -> bool:
     return any("repaired" in link.notes for link in report.links[line:])
 
 
-def _bodies(working: Working) -> list[str]:
-    """The lines in one spelling."""
-    found = []
+def _bodies(working: Working) -> set[n.Node]:
+    """What the lines say."""
+    found = set()
     for text in working.lines:
         try:
             line = read_line(text, decimal=working.convention("decimal"))
         except ReadingError:
             continue
         if line.body is not None and line.kind in ("expression", "equation", "statement", "exclusion", "feature"):
-            found.append(plain(line.body))
+            found.add(line.body)
     return found
 
 
@@ -161,30 +161,25 @@ def _from_line(problem: Problem, text: str) -> Problem:
 
 def _method_of(problem: Problem, working: Working) -> str:
     """The method whose lines the writer's lines are, as far as they agree; the first in order where none does."""
-    written = set(_bodies(working))
+    written = _bodies(working)
     best, score = "", 0
     for method in methods_in_order(problem)[1]:
         try:
-            lines = {step.line for step in worked(problem, method).steps}
+            lines = {step.after for step in worked(problem, method).steps if step.subject is None}
         except NotThisWay:
             continue
-        count = len({_spelling(line) for line in lines} & {_spelling(line) for line in written})
+        count = len(lines & written)
         if count > score or not best:
             best, score = method.id, count
     return best
 
 
-def _spelling(text: str) -> str:
-    return text.replace(" ", "")
-
-
 def _continuations(
-    here: Problem, origin: Problem, untaught: Iterable[str], *, written: set[str], started: bool
+    here: Problem, origin: Problem, untaught: Iterable[str], *, written: set[n.Node], started: bool
 ) -> list[tuple[str, list[Step]]]:
     """(method, the steps still to be written) for every method that goes on from here."""
     unknown = set(untaught)
     found = []
-    have = {_spelling(line) for line in written}
     for method in methods_in_order(here)[1]:
         if method.id in unknown:
             continue
@@ -195,7 +190,7 @@ def _continuations(
         if started and here.task == "solve" and origin.working.given != here.working.given:
             # what concerns the given (excluded values, checks) is asked for from the given itself
             steps = [s for s in steps if s.kind not in ("exclusion", "check")]
-        steps = [s for s in steps if _spelling(s.line) not in have]
+        steps = [s for s in steps if s.subject is not None or s.after not in written]
         if steps:
             found.append((method.id, steps))
     return found

@@ -153,7 +153,7 @@ class Number:
         if tree is not None:
             return plain(tree)
         low = self.times(100).floor
-        return f"root({plain(_polynomial_tree(self.polynomial))}, {_hundredths(low)}, {_hundredths(low + 1)})"
+        return f"root({plain(build.polynomial(self.polynomial, 'x'))}, {_hundredths(low)}, {_hundredths(low + 1)})"
 
 
 def _hundredths(value: int) -> str:
@@ -317,8 +317,3 @@ def squarefree_part(number: int) -> tuple[int, int]:
         outside *= int(prime) ** (power // 2)
         inside *= int(prime) ** (power % 2)
     return inside, outside
-
-
-def _polynomial_tree(coefficients: tuple[int, ...], letter: str = "x") -> n.Node:
-    terms = [build.monomial(Q(c), [(letter, k)]) for k, c in enumerate(coefficients) if c]
-    return build.sum_of(terms[::-1])

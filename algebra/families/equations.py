@@ -128,7 +128,7 @@ def _rational(d: Draw, level: int) -> str:
         case 3:
             return d.one_of(
                 f"x/({linear(1, -r)}) = {r}/({linear(1, -r)}) + {b}",
-                f"x/({linear(1, -r)}) - {r}/x = {r * r}/({polynomial(1, -r, 0)})".replace("- -", "+ "),
+                f"x/({linear(1, -r)}) {'-' if r > 0 else '+'} {abs(r)}/x = {r * r}/({polynomial(1, -r, 0)})",
                 f"{a}/(x - {b}) + 1/({b} - x) = 2",
             )
     return d.one_of(

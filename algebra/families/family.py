@@ -8,6 +8,8 @@ from dataclasses import dataclass
 from fractions import Fraction as Q
 
 from algebra.methods.paper import Problem
+from algebra.tree import build
+from algebra.tree.plain import plain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -62,25 +64,12 @@ class Draw:
 
 def linear(a: int, b: int, letter: str = "x") -> str:
     """`2x - 3`."""
-    head = letter if a == 1 else f"-{letter}" if a == -1 else f"{a}{letter}"
-    return head if b == 0 else f"{head} {'+' if b > 0 else '-'} {abs(b)}"
+    return polynomial(a, b, letter=letter)
 
 
 def polynomial(*parts: int, letter: str = "x") -> str:
     """The polynomial with these coefficients, the highest first: (1, -6, -16) is x^2 - 6x - 16."""
-    text = ""
-    degree = len(parts) - 1
-    for k, c in enumerate(parts):
-        power = degree - k
-        if not c:
-            continue
-        size = "" if abs(c) == 1 and power else str(abs(c))
-        body = size + ("" if power == 0 else letter if power == 1 else f"{letter}^{power}")
-        if not text:
-            text = f"-{body}" if c < 0 else body
-        else:
-            text += f" {'-' if c < 0 else '+'} {body}"
-    return text or "0"
+    return plain(build.polynomial(parts[::-1], letter))
 
 
 def product(*roots: int, lead: int = 1) -> list[int]:
@@ -104,5 +93,5 @@ def times(left: list[int], right: list[int]) -> list[int]:
 
 
 def number(value: Q | int) -> str:
-    value = Q(value)
-    return str(value) if value.denominator == 1 else f"{value.numerator}/{value.denominator}"
+    """A rational number as it is written."""
+    return plain(build.number(value))

@@ -23,6 +23,7 @@ from algebra.exact.rational_functions import (
 from algebra.exact.real_sets import RealSet
 from algebra.exact.writing import number_tree, polynomial_tree, simplified_tree
 from algebra.reports.features import FeaturesReport
+from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
@@ -71,6 +72,17 @@ class Features:
             range=None if self.range is None else range_text(self.range),
             grid_points=tuple((str(x), str(y)) for x, y in self.grid_points),
         )
+
+
+def shifted_reciprocal(a: Q, h: Q, k: Q, letter: str) -> n.Node:
+    """a/(x − h) + k as it is written."""
+    bottom = build.polynomial((-h, 1), letter)
+    if a.denominator == 1:
+        body = build.quotient(number_tree(abs(a)), bottom)
+    else:
+        body = n.Product((n.Group(number_tree(abs(a))), build.quotient(build.ONE, bottom)), ("·",))
+    shifted = build.minus_if(a < 0, body)
+    return build.sum_of([shifted, number_tree(k)]) if k else shifted
 
 
 def range_text(found: RealSet) -> str:

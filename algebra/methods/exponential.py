@@ -72,7 +72,7 @@ def product_of(problem: Problem, tree: n.Node) -> Product:
             exponents.append(shown(piece))
         else:
             size = build.product(n.Integer(abs(count)), inner.tree)
-            exponents.append(build.signed("-" if way * count < 0 else "+", size))
+            exponents.append(build.minus_if(way * count < 0, size))
     if len(bases) > 1:
         raise NotThisWay("The bases are no powers of one number.")
     if not bases:
@@ -221,7 +221,7 @@ def _as_multiple(cell: RadicalField, sign: str, term: n.Node, one: OnePower) -> 
 
 def _times(size: Q, power: n.Node) -> n.Node:
     """`5·2^x`, `-2^x`, `(1/2)·3^x`."""
-    return build.signed("-" if size < 0 else "+", build.product_dotted(number(abs(size)), power))
+    return build.minus_if(size < 0, build.product_dotted(number(abs(size)), power))
 
 
 @dataclass(frozen=True, slots=True)

@@ -92,7 +92,7 @@ def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[Pow
 def written(sign: int, parts: Sequence[PowerOf]) -> n.Node:
     """The product, what is below under a bar."""
     top, bottom = (_product([p for p in parts if p.way == way and p.base != build.ONE]) for way in (1, -1))
-    return build.signed("-" if sign < 0 else "+", build.quotient(top, bottom))
+    return build.minus_if(sign < 0, build.quotient(top, bottom))
 
 
 def _product(parts: Sequence[PowerOf]) -> n.Node:
@@ -425,7 +425,7 @@ def _common_power(problem: Problem, tree: n.Sum) -> tuple[n.Node, n.Node] | None
         extra = problem.field.constant((difference or Q(0)) - smallest)
         if not extra.is_zero:
             rest = [PowerOf(base, extra), *rest]
-        inside.append(build.signed("-" if sign < 0 else "+", _product(rest)))
+        inside.append(build.minus_if(sign < 0, _product(rest)))
     return front, build.dotted(front, build.sum_of(inside))
 
 

@@ -93,7 +93,7 @@ def _mixed_at_the_end(paper: Paper, problem: Problem, value: Q) -> None:
     if value.denominator == 1 or abs(value) < 1:
         return
     whole, rest = divmod(abs(value.numerator), value.denominator)
-    mixed = build.signed("-" if value < 0 else "+", n.Mixed(whole, rest, value.denominator))
+    mixed = build.minus_if(value < 0, n.Mixed(whole, rest, value.denominator))
     part = number(Q(rest, value.denominator))
     told = build.equation(number(abs(value)), build.sum_of([n.Integer(whole), part]))
     paper.write(mixed, "mixed-number", told, shown_at=BRIEF)

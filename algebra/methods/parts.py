@@ -30,7 +30,7 @@ def part_by_part(problem: Problem) -> Paper:
     factors = list(product.factors)
     for k in apart:
         factors[k] = _aside(paper, problem, n.bare(factors[k]))
-    line = build.signed("-" if minus else "+", build.dotted(*factors))
+    line = build.minus_if(minus, build.dotted(*factors))
     paper.write(line, "join-parts", "what was worked out beside is put back")
     for way in (factor_and_cancel, expand_and_combine):
         try:

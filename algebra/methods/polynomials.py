@@ -232,7 +232,7 @@ def _in_pairs(found: Factoring, head: n.Node, tail: int, inner: Poly, outer: Pol
     pairs = build.sum_of(
         [
             build.product(head, bracket),
-            build.signed("-" if tail < 0 else "+", build.product(n.Integer(abs(tail)), bracket)),
+            build.minus_if(tail < 0, build.product(n.Integer(abs(tail)), bracket)),
         ]
     )
     found.lines.append((pairs, "group-in-pairs", say("{} and {}", head, build.number(tail)), []))

@@ -62,9 +62,7 @@ class RootTerm:
     def with_root(self, root: n.Node) -> n.Node:
         """The term with its root written in another way."""
         size = build.product(n.Integer(abs(self.coefficient.numerator)), root)
-        return build.signed(
-            "-" if self.coefficient < 0 else "+", build.quotient(size, n.Integer(self.coefficient.denominator))
-        )
+        return build.minus_if(self.coefficient < 0, build.quotient(size, n.Integer(self.coefficient.denominator)))
 
 
 def written(terms: Sequence[RootTerm]) -> n.Node:

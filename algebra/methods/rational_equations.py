@@ -299,7 +299,7 @@ def spot_the_structure(problem: Problem) -> Paper:
     top = shown(tops[0])
     parts = [Q(1 if tops[0] == t else -1, _below(v)) for v, t in zip(less, tops, strict=True)]
     rest = build.sum_of(map(number, parts))
-    written = [build.signed("-" if q < 0 else "+", build.quotient(top, number(q.denominator))) for q in parts]
+    written = [build.minus_if(q < 0, build.quotient(top, number(q.denominator))) for q in parts]
     paper.write(
         build.equation(build.sum_of(written), build.ZERO), "spot-structure", say("every numerator is now {}.", top)
     )

@@ -187,7 +187,7 @@ def _one_bar(sign: int, factors: list[Factor]) -> n.Node:
         pieces.sort(key=lambda t: (not isinstance(t, n.Integer), any(isinstance(p, n.Sum) for p in n.parts_of(t))))
         return build.product(*pieces)
 
-    return build.signed("-" if sign < 0 else "+", build.quotient(side(1), side(-1)))
+    return build.minus_if(sign < 0, build.quotient(side(1), side(-1)))
 
 
 def lcd(problem: Problem) -> Paper:

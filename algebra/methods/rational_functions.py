@@ -9,7 +9,7 @@ from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import Ratio, integer_coefficients
 from algebra.exact.real_sets import RealSet
-from algebra.functions.features import Features, divided, features_of
+from algebra.functions.features import Features, divided, features_of, shifted_reciprocal
 from algebra.methods.domain import write_domain
 from algebra.methods.paper import BOARD, BRIEF, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomials import synthetic, written_root
@@ -189,17 +189,8 @@ def transform_parent(problem: Problem) -> Paper:
     x = problem.unknown
     paper = Paper(problem)
     letter = n.Letter(x)
-    bottom = build.sum_of([letter, number(-h)]) if h else letter
-    if a.denominator == 1:
-        body = build.quotient(number(abs(a)), bottom)
-    else:
-        body = n.Product((n.Group(number(abs(a))), build.quotient(build.ONE, bottom)), ("·",))
-    shifted = build.signed("-" if a < 0 else "+", body)
-    paper.write(
-        build.sum_of([shifted, number(k)]) if k else shifted,
-        "transform-parent",
-        "divide, so that the shift stands alone.",
-    )
+    bottom = build.polynomial((-h, 1), x)
+    paper.write(shifted_reciprocal(a, h, k, x), "transform-parent", "divide, so that the shift stands alone.")
     zero = build.equation(letter, number(h))
     for name, value, what in (
         ("a", a, "the number above stretches the graph."),

@@ -61,7 +61,7 @@ def substitution(problem: Problem) -> Paper:
     paper = Paper(problem)
     powers = [(poly[k].constant, build.power(n.Group(meaning), k)) for k in range(degree, 1, -1)]
     powers += [(poly[1].constant, meaning), (poly[0].constant, build.ONE)]
-    terms = [build.signed("-" if c < 0 else "+", build.product_dotted(number(abs(c)), p)) for c, p in powers if c]
+    terms = [build.minus_if(c < 0, build.product_dotted(number(abs(c)), p)) for c, p in powers if c]
     told = say("every power here is a power of {}", meaning)
     paper.write(build.equation(build.sum_of(terms), build.ZERO), "common-base", told, noticed=("substitution",))
 

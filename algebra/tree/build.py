@@ -97,6 +97,17 @@ def signed(sign: str, node: n.Node) -> n.Node:
     return n.Signed(sign, n.Group(node) if isinstance(node, n.Sum | n.Signed) else node)
 
 
+def minus_if(minus: bool, node: n.Node) -> n.Node:
+    """A minus before the node where there is to be one; a sum gets brackets then."""
+    return signed("-" if minus else "+", node)
+
+
+def polynomial(coefficients: Sequence[Q | int], letter_name: str) -> n.Node:
+    """A polynomial in one letter in falling powers; the coefficients are numbers, lowest first."""
+    terms = [monomial(Q(c), [(letter_name, k)]) for k, c in enumerate(coefficients) if c]
+    return sum_of(terms[::-1])
+
+
 def sum_of(terms: Iterable[n.Node]) -> n.Node:
     """The terms joined; a leading minus of a later term becomes its sign, a sum among them is opened. Of no terms, 0."""
     parts: list[n.Node] = []

@@ -9,7 +9,7 @@ from algebra.exact.algebraic_numbers import Number, rational
 from algebra.exact.errors import ExactError
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.real_sets import RealSet
-from algebra.functions.features import Features, features_of, range_text
+from algebra.functions.features import Features, features_of, range_text, shifted_reciprocal
 from algebra.reports.report import Answer, PointEvidence
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
@@ -79,11 +79,8 @@ class FeatureTable:
         link.relation = "holds" if value == rational(true) else "breaks"
         if link.relation == "breaks":
             self.wrong.append(plain(body))
-            a, h, k = shape
-            text = f"The function is {a}/({self.evaluator.context.unknown} - {h}) + {k}".replace("- -", "+ ").replace(
-                "+ -", "- "
-            )
-            link.evidence = PointEvidence(f"{text}, so {name} = {true}.")
+            text = plain(shifted_reciprocal(*shape, self.evaluator.context.unknown))
+            link.evidence = PointEvidence(f"The function is {text}, so {name} = {true}.")
         else:
             self.stated.append(plain(body))
 

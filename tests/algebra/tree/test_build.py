@@ -141,3 +141,103 @@ def test_a_letter_put_in_and_taken_back_changes_nothing(tree):
     there = substituted(tree, {n.Letter("x"): n.Letter("☐")})
     assert n.Letter("x") not in n.parts_of(there)
     assert substituted(there, {n.Letter("☐"): n.Letter("x")}) == tree
+
+
+def made(function, *texts):
+    return plain(function(*(read_expression(text) for text in texts)))
+
+
+@pytest.mark.parametrize(
+    ("factors", "text"),
+    [
+        (["2", "x"], "2x"),
+        (["2", "3"], "2 · 3"),
+        (["x", "3y"], "x · 3y"),
+        (["x", "x"], "x · x"),
+        (["x^n", "n"], "x^n · n"),
+        (["√x", "x"], "√x · x"),
+        (["x", "y"], "xy"),
+        (["x + 1", "x - 1"], "(x+1)(x-1)"),
+        (["-2", "x"], "(-2)x"),
+        (["1", "x + 1"], "x + 1"),
+        (["1", "1"], "1"),
+        (["x/2", "y"], "x/2 · y"),
+        (["(x/2)", "(y)"], "(x/2)(y)"),
+        (["2x", "y(z+1)"], "2xy(z+1)"),
+    ],
+)
+def test_factors_stand_side_by_side_with_a_dot_where_the_notation_needs_one(factors, text):
+    assert made(build.product, *factors) == text
+
+
+@pytest.mark.parametrize(
+    ("factors", "text"), [(["8", "x/4"], "8 · x/4"), (["2x", "√3"], "2x · √3"), (["a + b", "c"], "(a+b) · c"), (["x + 1"], "(x+1)")]
+)  # fmt: skip
+def test_what_is_not_worked_out_yet_keeps_its_dots(factors, text):
+    assert made(build.dotted, *factors) == text
+
+
+@pytest.mark.parametrize(
+    ("text", "other"), [("x", "-x"), ("-x", "x"), ("x + 2", "-(x+2)"), ("-(x + 2)", "(x+2)"), ("-x + 2", "-(-x+2)")]
+)
+def test_the_opposite_of_a_sum_is_bracketed(text, other):
+    assert made(build.opposite, text) == other
+
+
+@pytest.mark.parametrize(
+    ("coefficient", "node", "text"),
+    [
+        (Q(1), "√x", "√x"),
+        (Q(-1), "√x", "-√x"),
+        (Q(-3), "(x-1)^2", "-3(x-1)^2"),
+        (Q(1, 4), "√x", "√x/4"),
+        (Q(-1, 4), "x^2", "-x^2/4"),
+        (Q(2, 3), "x^2", "(2/3)x^2"),
+        (Q(2, 3), "xy", "(2/3)xy"),
+    ],
+)
+def test_a_multiple_is_written_as_in_a_book(coefficient, node, text):
+    assert plain(build.multiple(coefficient, read_expression(node))) == text
+
+
+@pytest.mark.parametrize(
+    ("base", "exponent", "text"),
+    [("x", 1, "x"), ("x", 2, "x^2"), ("x + 1", 3, "(x+1)^3"), ("√x", 2, "(√x)^2"), ("x^2", 3, "(x^2)^3"), ("-2", 2, "(-2)^2"),
+     ("1/2", 2, "(1/2)^2"), ("x", -1, "x^(-1)")],
+)  # fmt: skip
+def test_a_power_brackets_its_base_where_it_must(base, exponent, text):
+    assert plain(build.power(read_expression(base), exponent)) == text
+
+
+def test_solutions_and_what_is_left_out():
+    two, three = n.Integer(2), n.Integer(3)
+    assert plain(build.solutions("x", [two, three])) == "x = 2 or x = 3"
+    assert build.solutions("x", []) == ln.NoSolution()
+    assert plain(build.left_out("x", [two, three])) == "x ≠ 2, 3"
+    assert plain(build.plus_minus(two, build.root(three))) == "2 ± √3"
+    assert plain(build.plus_minus(build.ZERO, build.root(three))) == "±√3"
+    assert plain(build.root(read_expression("x + 1"), 3)) == "∛(x+1)"
+    assert plain(build.polynomial((-16, 0, 1), "x")) == "x^2 - 16"
+    assert plain(build.product_dotted(build.number(Q(1, 2)), read_expression("3^x"))) == "(1/2) · 3^x"
+
+
+FACTORS = st.sampled_from(["2", "x", "y", "-3", "x + 1", "2x", "x^2", "√5", "1/3", "(x-y)", "1", "|x|", "3·x", "x/y"])
+
+
+@given(st.lists(FACTORS, min_size=1, max_size=4), st.sampled_from([build.product, build.dotted]))
+def test_a_product_that_is_made_is_the_tree_that_its_text_reads_as(texts, make):
+    node = make(*map(read_expression, texts))
+    assert read_expression(plain(node)) == node
+
+
+@given(st.lists(FACTORS, min_size=1, max_size=5))
+def test_a_sum_that_is_made_is_the_tree_that_its_text_reads_as(texts):
+    node = build.sum_of(map(read_expression, texts))
+    assert read_expression(plain(node)) == node
+
+
+@given(FACTORS, FACTORS)
+def test_a_fraction_that_is_made_is_the_tree_that_its_text_reads_as(top, bottom):
+    for make in (build.quotient, build.bar):
+        node = make(read_expression(top), read_expression(bottom))
+        assert read_expression(plain(node)) == node
