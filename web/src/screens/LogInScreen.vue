@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import RelationGlyph from '@/components/RelationGlyph.vue'
+import { useRequest } from '@/composables/useRequest'
 import { useSession } from '@/features/session/store'
 
 const session = useSession()
@@ -10,23 +11,17 @@ const route = useRoute()
 const username = ref('')
 const password = ref('')
 const name = ref('')
-const trouble = ref('')
-const busy = ref(false)
+const request = useRequest('The server does not answer. Is it running?')
+const { trouble, busy } = request
 const first = computed(() => session.needsSetup)
 
 async function go(): Promise<void> {
-  busy.value = true
-  trouble.value = ''
-  try {
+  await request.run(async () => {
     if (first.value) await session.setUp(username.value, password.value, name.value)
     else await session.logIn(username.value, password.value)
     const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : '/'
     await router.push(next)
-  } catch (found) {
-    trouble.value = found instanceof TypeError ? 'The server does not answer. Is it running?' : (found as Error).message
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import TroubleNote from '@/components/TroubleNote.vue'
 import ProofList from '@/features/proofs/ProofList.vue'
 import { useProofs } from '@/features/proofs/store'
 
@@ -78,7 +79,7 @@ async function makeSheet(): Promise<void> {
         </div>
       </section>
       <section class="found" aria-live="polite" aria-label="Findings">
-        <p v-if="store.trouble" class="trouble" role="alert">{{ store.trouble }}</p>
+        <TroubleNote :request="store.request" />
         <template v-if="store.proofs">
           <p class="sum" :class="{ stale: store.stale }">
             {{ sum }} <span v-if="store.stale" class="muted">The text was changed since.</span>

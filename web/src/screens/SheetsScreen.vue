@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { useRequest } from '@/composables/useRequest'
 import { useSession } from '@/features/session/store'
 import { useSheets } from '@/features/sheets/store'
 import type { SheetRow } from '@/api/client'
@@ -9,35 +11,26 @@ const sheets = useSheets()
 const session = useSession()
 const router = useRouter()
 const title = ref('')
-const trouble = ref('')
+const request = useRequest('The server does not answer. Try again in a moment.')
 const loaded = ref(false)
 const removing = ref<SheetRow | null>(null)
 const renaming = ref<number | null>(null)
 const newName = ref('')
 
-onMounted(() => attempt(async () => {
+onMounted(() => request.run(async () => {
   await sheets.list()
   loaded.value = true
 }))
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  trouble.value = ''
-  try {
-    await work()
-  } catch (found) {
-    trouble.value = found instanceof TypeError ? 'The server does not answer. Try again in a moment.' : (found as Error).message
-  }
-}
-
-function create(): Promise<void> {
-  return attempt(async () => {
+function create(): Promise<boolean> {
+  return request.run(async () => {
     if (!title.value.trim()) return
     await router.push(`/sheets/${await sheets.create(title.value)}`)
   })
 }
 
-function rename(row: SheetRow): Promise<void> {
-  return attempt(async () => {
+function rename(row: SheetRow): Promise<boolean> {
+  return request.run(async () => {
     if (newName.value.trim()) await sheets.rename(row.id, newName.value)
     renaming.value = null
     await sheets.list()
@@ -49,15 +42,15 @@ function startRename(row: SheetRow): void {
   newName.value = row.title
 }
 
-function remove(): Promise<void> {
-  return attempt(async () => {
+function remove(): Promise<boolean> {
+  return request.run(async () => {
     if (removing.value) await sheets.remove(removing.value.id)
     removing.value = null
   })
 }
 
-function logOut(): Promise<void> {
-  return attempt(async () => {
+function logOut(): Promise<boolean> {
+  return request.run(async () => {
     await session.logOut()
     await router.push('/log-in')
   })
@@ -83,7 +76,7 @@ function sum(row: SheetRow): string {
         <button class="plain-button" @click="logOut">Log out</button>
       </div>
     </header>
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <TroubleNote :request="request" />
     <ul v-if="sheets.rows.length" class="list">
       <li v-for="row in sheets.rows" :key="row.id">
         <form v-if="renaming === row.id" class="rename" @submit.prevent="rename(row)">

@@ -2,6 +2,8 @@
 import { computed, ref, watch } from 'vue'
 import { api, unwrap, type Schema, plainShape } from '@/api/client'
 import MathText from '@/components/MathText.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { useRequest } from '@/composables/useRequest'
 
 /** What students will write: wrong answers with the slip behind them, their whole working, and what refutes them. */
 const props = defineProps<{ problem: number; given: string }>()
@@ -9,7 +11,7 @@ const emit = defineEmits<{ board: [lines: string[], at: number]; use: [lines: st
 
 type Order = 'shuffled' | 'ascending' | 'trap-first'
 const found = ref<Schema['AnticipatedOut'] | null>(null)
-const trouble = ref('')
+const request = useRequest()
 const chosen = ref(0)
 const order = ref<Order>('shuffled')
 const seed = ref(1)
@@ -18,25 +20,18 @@ const ORDERS: [Order, string][] = [
   ['ascending', 'ascending'],
   ['trap-first', 'trap first'],
 ]
-let asked = 0
 
 watch(
   () => [props.problem, props.given, order.value, seed.value],
-  async () => {
-    const mine = ++asked
-    trouble.value = ''
-    try {
-      const answer = await unwrap(
-        api.GET('/api/problems/{problem_id}/anticipate', {
-          params: { path: { problem_id: props.problem }, query: { order: order.value, seed: seed.value } },
-        }),
-      )
-      if (mine !== asked) return
-      found.value = answer
-      chosen.value = Math.min(chosen.value, Math.max(answer.wrong.length - 1, 0))
-    } catch (problemFound) {
-      if (mine === asked) trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
-    }
+  () => {
+    const params = { path: { problem_id: props.problem }, query: { order: order.value, seed: seed.value } }
+    return request.run(
+      () => unwrap(api.GET('/api/problems/{problem_id}/anticipate', { params })),
+      (answer) => {
+        found.value = answer
+        chosen.value = Math.min(chosen.value, Math.max(answer.wrong.length - 1, 0))
+      },
+    )
   },
   { immediate: true },
 )
@@ -55,7 +50,7 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <section class="face" aria-label="Wrong answers to expect" tabindex="0" @keydown="onKey">
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <TroubleNote v-if="request.trouble.value" :request="request" />
     <p v-else-if="found?.why_none" class="muted">{{ found.why_none }}</p>
     <template v-else-if="found">
       <p class="muted">right: <MathText :latex="found.answer_latex" :display="false" /></p>

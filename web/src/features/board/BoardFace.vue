@@ -3,6 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { FORESEEN, useBoard } from './store'
 import MathText from '@/components/MathText.vue'
 import SideWork from '@/components/SideWork.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
 import { keep, kept } from '@/lib/keep'
 
 /**
@@ -196,7 +197,7 @@ onBeforeUnmount(() => {
       <p v-if="current.reason">{{ current.reason }}</p>
       <div class="figures"><SideWork v-for="(work, k) in current.sideWork" :key="k" :work="work" /></div>
     </div>
-    <p v-if="board.trouble" class="trouble" role="alert">{{ board.trouble }}</p>
+    <TroubleNote class="trouble" :request="board.request" />
     <form v-if="detouring" class="detour-field" @submit.prevent="take">
       <label>What if one writes <input ref="field" v-model="typed" autocomplete="off" spellcheck="false" maxlength="600" /></label>
       <button type="submit" class="plain-button">See</button>

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, plainShape, unwrap, type Echo, type Problem, type Schema, type SideWork, type Step } from '@/api/client'
+import { troubleOf, useRequest } from '@/composables/useRequest'
 import { asBody, type Conventions } from '@/lib/conventions'
 import { isSideLine, relationWord } from '@/lib/relations'
 
@@ -43,7 +44,8 @@ export const useBoard = defineStore('board', () => {
   const methods = shallowRef<Schema['MethodsOut'] | null>(null)
   const source = ref(OWN)
   const detour = ref<DetourLine[]>([])
-  const trouble = ref('')
+  const request = useRequest()
+  const { trouble } = request
   const conventions = ref<Conventions>({})
   /** A wrong way that was foreseen, and those of its lines that are still to be shown. */
   const foreseen = shallowRef<WrongWay | null>(null)
@@ -64,23 +66,21 @@ export const useBoard = defineStore('board', () => {
   })
 
   async function load(id: number, start: string): Promise<void> {
-    trouble.value = ''
     detour.value = []
-    try {
-      const path = { params: { path: { problem_id: id } } }
-      const [found, worked] = await Promise.all([
-        unwrap(api.GET('/api/problems/{problem_id}', path)),
-        unwrap(api.GET('/api/problems/{problem_id}/methods', { params: { path: { problem_id: id }, query: { grain: 'board' } } })),
+    const path = { problem_id: id }
+    const both = (): Promise<[Problem, Schema['MethodsOut']]> =>
+      Promise.all([
+        unwrap(api.GET('/api/problems/{problem_id}', { params: { path } })),
+        unwrap(api.GET('/api/problems/{problem_id}/methods', { params: { path, query: { grain: 'board' } } })),
       ])
+    await request.run(both, ([found, worked]) => {
       problem.value = found
       methods.value = worked
       const finished = found.report.answer.verdict === 'correct' && found.report.finish.finished
       const first = worked.methods[0]?.method ?? OWN
       source.value = start === FORESEEN ? first : start || (finished ? OWN : first)
       if (!sources.value.length) trouble.value = 'There are no lines yet, and no method is known for this problem.'
-    } catch (problemFound) {
-      trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
-    }
+    })
   }
 
   /** These lines judged after those that stand, ready to be shown beside the way. */
@@ -114,7 +114,7 @@ export const useBoard = defineStore('board', () => {
     try {
       detour.value = [...detour.value, ...(await judged([...standing, ...soFar], [line]))]
     } catch (problemFound) {
-      const why = problemFound instanceof TypeError ? 'no connection, so it is not judged' : (problemFound as Error).message
+      const why = troubleOf(problemFound, 'no connection, so it is not judged')
       detour.value = [...detour.value, { text: line, left: '', right: '', relation: null, word: 'not judged:', evidence: why }]
     }
   }
@@ -123,12 +123,13 @@ export const useBoard = defineStore('board', () => {
   async function foresee(standing: string[]): Promise<void> {
     const way = foreseen.value
     if (!way || !problem.value) return
-    try {
-      waiting.value = await judged(standing, way.lines.slice(way.at - 1))
-      more()
-    } catch (problemFound) {
-      trouble.value = (problemFound as Error).message
-    }
+    await request.run(
+      () => judged(standing, way.lines.slice(way.at - 1)),
+      (found) => {
+        waiting.value = found
+        more()
+      },
+    )
   }
 
   /** Shows the next line of the wrong way; whether there was one. */
@@ -145,7 +146,7 @@ export const useBoard = defineStore('board', () => {
     waiting.value = []
   }
 
-  return { problem, source, sources, lines, detour, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, foresee, more, back }
+  return { problem, source, sources, lines, detour, request, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, foresee, more, back }
 })
 
 function ownLine(text: string, echo: Echo): BoardLine {

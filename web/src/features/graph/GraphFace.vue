@@ -3,23 +3,24 @@ import { computed, ref, watch } from 'vue'
 import { api, unwrap, type Features } from '@/api/client'
 import GraphView from '@/components/GraphView.vue'
 import PlainMath from '@/components/PlainMath.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { useRequest } from '@/composables/useRequest'
 
 /** The graph of the given beside its table of features. */
 const props = defineProps<{ problem: number; given: string; letter: string }>()
 
 const found = ref<Features | null>(null)
-const trouble = ref('')
+const request = useRequest()
 watch(
   () => [props.problem, props.given],
-  async () => {
-    trouble.value = ''
-    try {
-      found.value = await unwrap(api.GET('/api/problems/{problem_id}/analysis', { params: { path: { problem_id: props.problem } } }))
-      trouble.value = found.value.error?.message ?? ''
-    } catch (problemFound) {
-      trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
-    }
-  },
+  () =>
+    request.run(
+      () => unwrap(api.GET('/api/problems/{problem_id}/analysis', { params: { path: { problem_id: props.problem } } })),
+      (features) => {
+        found.value = features
+        request.trouble.value = features.error?.message ?? ''
+      },
+    ),
   { immediate: true },
 )
 
@@ -48,8 +49,8 @@ const table = computed<[string, string][]>(() => {
 
 <template>
   <section class="face" :class="{ two: !!found?.graph }" aria-label="Graph and features">
-    <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
-    <template v-else-if="found?.graph">
+    <TroubleNote :request="request" />
+    <template v-if="found?.graph && !request.trouble.value">
       <GraphView :graph="found.graph" />
       <table aria-label="Features">
         <tbody>
@@ -92,8 +93,5 @@ tr + tr {
 }
 td :deep(.plain) {
   white-space: normal;
-}
-.trouble {
-  color: var(--breaks);
 }
 </style>

@@ -3,6 +3,7 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import DifficultyBar from './DifficultyBar.vue'
 import WorkedLine from './WorkedLine.vue'
 import PlainMath from '@/components/PlainMath.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
 import { useMethods, type Grain, type Solution } from './store'
 
 /** The methods that apply to the problem side by side; ← → between them, ↑ ↓ along the lines, Enter puts one on the paper. */
@@ -51,7 +52,7 @@ function onKey(event: KeyboardEvent): void {
         <input v-model="methods.grain" type="radio" name="grain" :value="value" class="visually-hidden" />{{ word }}
       </label>
     </header>
-    <p v-if="methods.trouble" class="trouble" role="alert">{{ methods.trouble }}</p>
+    <TroubleNote v-if="methods.trouble" :request="methods.request" />
     <p v-else-if="methods.found && !list.length" class="none">{{ methods.found.why_none }}</p>
     <div class="columns">
       <article
@@ -160,9 +161,6 @@ h2 {
   padding: 0;
   flex: 1;
   overflow-x: auto;
-}
-.trouble {
-  color: var(--breaks);
 }
 .none {
   padding-top: 12vh;

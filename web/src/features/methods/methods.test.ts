@@ -77,7 +77,13 @@ describe('MethodsFace', () => {
   })
   it('says when the server does not answer', async () => {
     line.down = true
-    expect((await face()).find('[role=alert]').text()).toBe('The server does not answer.')
+    const made = await face()
+    expect(made.find('[role=alert]').text()).toMatch(/^The server does not answer\./)
+    line.down = false
+    await made.find('[role=alert] button').trigger('click')
+    await flushPromises()
+    expect(made.find('[role=alert]').exists()).toBe(false)
+    expect(made.find('header').text()).toContain('methods')
   })
   it('counts one method as one', async () => {
     says[PATH] = { methods: [{ ...method('undo', 'a'), answer: [] }], why_none: '' }

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
+import { useRequest } from '@/composables/useRequest'
 
 export type Solution = Schema['SolutionOut']
 export type { Step } from '@/api/client'
@@ -12,31 +13,20 @@ export const useMethods = defineStore('methods', () => {
   const grain = ref<Grain>('board')
   const chosen = ref(0)
   const at = ref(0)
-  const trouble = ref('')
-  const waiting = ref(false)
-  let asked = 0
+  const request = useRequest()
 
   /** Asks for the methods of a problem; an answer that was overtaken by another question is dropped. */
   async function load(problem: number): Promise<void> {
-    const mine = ++asked
-    waiting.value = true
-    trouble.value = ''
-    try {
-      const answer = await unwrap(
-        api.GET('/api/problems/{problem_id}/methods', { params: { path: { problem_id: problem }, query: { grain: grain.value } } }),
-      )
-      if (mine !== asked) return
-      found.value = answer
-      chosen.value = Math.min(chosen.value, Math.max(answer.methods.length - 1, 0))
-      at.value = 0
-    } catch (problemFound) {
-      if (mine === asked) {
-        found.value = null
-        trouble.value = problemFound instanceof TypeError ? 'The server does not answer.' : (problemFound as Error).message
-      }
-    } finally {
-      if (mine === asked) waiting.value = false
-    }
+    const query = { grain: grain.value }
+    await request.run(
+      () => unwrap(api.GET('/api/problems/{problem_id}/methods', { params: { path: { problem_id: problem }, query } })),
+      (answer) => {
+        found.value = answer
+        chosen.value = Math.min(chosen.value, Math.max(answer.methods.length - 1, 0))
+        at.value = 0
+      },
+    )
+    if (request.trouble.value) found.value = null
   }
 
   function choose(method: number, step = 0): void {
@@ -47,5 +37,5 @@ export const useMethods = defineStore('methods', () => {
     at.value = Math.max(0, Math.min(step, steps - 1))
   }
 
-  return { found, grain, chosen, at, trouble, waiting, load, choose }
+  return { found, grain, chosen, at, request, trouble: request.trouble, waiting: request.busy, load, choose }
 })

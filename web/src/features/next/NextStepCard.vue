@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useNextStep } from './store'
 import MathText from '@/components/MathText.vue'
 import SideWork from '@/components/SideWork.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
 
 /** The next step: a hint, then the rule, then the line; each press tells a little more. */
 const emit = defineEmits<{ more: [] }>()
@@ -17,7 +18,7 @@ const BUTTONS = ['', 'Which rule?', 'Which line?', 'Write it']
       <h4>The next step</h4>
       <button class="plain-button" aria-label="Put the hint away" @click="next.clear()">×</button>
     </header>
-    <p v-if="next.trouble">{{ next.trouble }}</p>
+    <TroubleNote v-if="next.trouble" :request="next.request" />
     <template v-else-if="next.hint">
       <p>{{ next.hint.look }}</p>
       <template v-if="step && next.stage >= 2">

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
+import { useRequest } from '@/composables/useRequest'
 
 export type Hint = Schema['HintOut']
 
@@ -8,13 +9,13 @@ export type Hint = Schema['HintOut']
 export const useNextStep = defineStore('next-step', () => {
   const hint = shallowRef<Hint | null>(null)
   const stage = ref(0)
-  const trouble = ref('')
+  const request = useRequest()
   let forLines = ''
 
   function clear(): void {
     hint.value = null
     stage.value = 0
-    trouble.value = ''
+    request.clear()
     forLines = ''
   }
 
@@ -24,14 +25,13 @@ export const useNextStep = defineStore('next-step', () => {
     if (key !== forLines) {
       clear()
       forLines = key
-      try {
-        hint.value = await unwrap(
-          api.POST('/api/problems/{problem_id}/next-step', { params: { path: { problem_id: problem } }, body: { lines } }),
-        )
-        stage.value = 1
-      } catch (found) {
-        trouble.value = found instanceof TypeError ? 'The server does not answer.' : (found as Error).message
-      }
+      await request.run(
+        () => unwrap(api.POST('/api/problems/{problem_id}/next-step', { params: { path: { problem_id: problem } }, body: { lines } })),
+        (found) => {
+          hint.value = found
+          stage.value = 1
+        },
+      )
       return null
     }
     if (!hint.value?.step) return null
@@ -44,5 +44,5 @@ export const useNextStep = defineStore('next-step', () => {
     return line
   }
 
-  return { hint, stage, trouble, more, clear }
+  return { hint, stage, request, trouble: request.trouble, more, clear }
 })

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { useRequest } from '@/composables/useRequest'
 import { CONVENTIONS, positionOf, withPosition, type Convention, type Conventions } from '@/lib/conventions'
 
 /** The conventions of the sheet: what counts as finished, and how lines are read and written. */
@@ -11,24 +13,20 @@ const props = defineProps<{
 const emit = defineEmits<{ close: [] }>()
 
 const draft = ref<Conventions>({})
-const trouble = ref('')
+const request = useRequest('The server does not answer; nothing was changed.')
 
 watch(
   () => props.open,
   (now) => {
     if (now) draft.value = { ...props.chosen }
-    trouble.value = ''
+    request.clear()
   },
   { immediate: true },
 )
 
 async function choose(convention: Convention, value: string): Promise<void> {
   draft.value = withPosition(draft.value, convention, value)
-  try {
-    await props.save(draft.value)
-  } catch (found) {
-    trouble.value = (found as Error).message
-  }
+  await request.run(() => props.save(draft.value))
 }
 </script>
 
@@ -48,7 +46,7 @@ async function choose(convention: Convention, value: string): Promise<void> {
         {{ each.label }}
       </label>
     </fieldset>
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <TroubleNote :request="request" />
   </el-drawer>
 </template>
 
@@ -78,8 +76,5 @@ label {
 input {
   accent-color: var(--settles);
   margin-right: 6px;
-}
-.trouble {
-  color: var(--breaks);
 }
 </style>

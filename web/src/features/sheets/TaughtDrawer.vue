@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { useRequest } from '@/composables/useRequest'
 
 /** What the class has been taught, and the teacher's own words for rules and methods. */
 const props = defineProps<{ open: boolean; untaught: string[]; save: (untaught: string[]) => Promise<void> }>()
@@ -11,7 +13,7 @@ const entries = ref<Entry[]>([])
 const words = ref<Record<string, { name: string; text: string }>>({})
 const worded = ref<string | null>(null)
 const filter = ref('')
-const trouble = ref('')
+const request = useRequest('The server does not answer; nothing was changed.')
 const GROUPS: [Entry['kind'], string][] = [
   ['method', 'Methods'],
   ['number', 'Kinds of number'],
@@ -23,8 +25,7 @@ watch(
   () => props.open,
   async (now) => {
     if (!now) return
-    trouble.value = ''
-    await attempt(async () => {
+    await request.run(async () => {
       entries.value = (await unwrap(api.GET('/api/catalogue'))).entries
       words.value = (await unwrap(api.GET('/api/account/words'))).words as typeof words.value
     })
@@ -36,26 +37,17 @@ const shown = computed(() => {
   return entries.value.filter((entry) => `${entry.name} ${entry.text} ${words.value[entry.id]?.name ?? ''}`.toLowerCase().includes(wanted))
 })
 
-async function attempt(work: () => Promise<unknown>): Promise<void> {
-  try {
-    await work()
-    trouble.value = ''
-  } catch (found) {
-    trouble.value = found instanceof TypeError ? 'The server does not answer; nothing was changed.' : (found as Error).message
-  }
-}
-
-function toggle(id: string): Promise<void> {
+function toggle(id: string): Promise<boolean> {
   const next = props.untaught.includes(id) ? props.untaught.filter((each) => each !== id) : [...props.untaught, id]
-  return attempt(() => props.save(next))
+  return request.run(() => props.save(next))
 }
 
 function wordsOf(id: string): { name: string; text: string } {
   return (words.value[id] ??= { name: '', text: '' })
 }
 
-function saveWords(): Promise<void> {
-  return attempt(async () => {
+function saveWords(): Promise<boolean> {
+  return request.run(async () => {
     words.value = (await unwrap(api.PUT('/api/account/words', { body: { words: words.value } }))).words as typeof words.value
   })
 }
@@ -68,7 +60,7 @@ function saveWords(): Promise<void> {
       method are used wherever it is shown.
     </p>
     <input v-model="filter" class="filter" placeholder="find a rule or method" aria-label="Find a rule or method" />
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <TroubleNote :request="request" />
     <section v-for="[kind, title] in GROUPS" :key="kind">
       <h3>{{ title }}</h3>
       <div v-for="entry in shown.filter((each) => each.kind === kind)" :key="entry.id" class="entry">
@@ -139,8 +131,5 @@ textarea {
   border: 1px solid #cfc8b8;
   border-radius: 6px;
   color: var(--ink);
-}
-.trouble {
-  color: var(--breaks);
 }
 </style>

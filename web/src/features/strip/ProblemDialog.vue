@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import MathText from '@/components/MathText.vue'
 import { useEcho } from '@/composables/useEcho'
+import { useRequest } from '@/composables/useRequest'
 import { instruction, TASKS, type Numbers, type Task } from '@/lib/tasks'
 
 /** A new problem, or a change of one: the task, the given with its echo, the letter to solve for. */
@@ -28,7 +29,8 @@ const given = ref('')
 const variable = ref('')
 const numbers = ref<Numbers>('real')
 const method = ref('')
-const trouble = ref('')
+const request = useRequest('The server does not answer. What you typed is kept here.')
+const { trouble } = request
 const field = ref<HTMLInputElement | null>(null)
 const { echo, echoed } = useEcho(given, computed(() => props.decimal))
 const error = computed(() => (echoed.value === given.value ? (echo.value?.error ?? null) : null))
@@ -72,12 +74,9 @@ async function keepIt(): Promise<void> {
     trouble.value = misfit.value
     return
   }
-  try {
-    await props.save(task.value, given.value.trim(), asksLetter.value ? variable.value : '', numbers.value, task.value === 'solve' ? method.value : '')
-    emit('close')
-  } catch (found) {
-    trouble.value = (found as Error).message
-  }
+  const letter = asksLetter.value ? variable.value : ''
+  const way = task.value === 'solve' ? method.value : ''
+  if (await request.run(() => props.save(task.value, given.value.trim(), letter, numbers.value, way))) emit('close')
 }
 </script>
 
