@@ -1,7 +1,5 @@
-import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
 import { troubleOf, useRequest } from './useRequest'
-import TroubleNote from '@/components/TroubleNote.vue'
 
 /** A promise with its two ends in hand. */
 function open<T>(): { promise: Promise<T>; give: (found: T) => void; fail: (why: Error) => void } {
@@ -86,24 +84,5 @@ describe('a request', () => {
     expect(work).toHaveBeenCalledTimes(2)
     expect(take).toHaveBeenCalledExactlyOnceWith(5)
     expect(request.trouble.value).toBe('')
-  })
-})
-
-describe('the note of what went wrong', () => {
-  it('offers to try again only where that may help', async () => {
-    const request = useRequest()
-    const note = mount(TroubleNote, { props: { request } })
-    expect(note.find('[role=alert]').exists()).toBe(false)
-    await request.run(() => Promise.reject(new Error('Too long.')))
-    await flushPromises()
-    expect(note.find('[role=alert]').text()).toBe('Too long.')
-    expect(note.find('button').exists()).toBe(false)
-    const work = vi.fn().mockRejectedValueOnce(new TypeError()).mockResolvedValue(null)
-    await request.run(work)
-    await flushPromises()
-    await note.find('button').trigger('click')
-    await flushPromises()
-    expect(work).toHaveBeenCalledTimes(2)
-    expect(note.find('[role=alert]').exists()).toBe(false)
   })
 })
