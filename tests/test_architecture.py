@@ -15,6 +15,21 @@ ORDER = (
 """The rooms of the core from the ground up; the work of judging a line may only go down."""
 
 
+SHOWN = {
+    "algebra/exact/algebraic_numbers.py": {"approximation", "_roots"},
+    "algebra/exact/effort.py": {"units_left"},
+    "algebra/functions/graph.py": ...,
+    "algebra/methods/difficulty.py": ...,
+    "algebra/verify/equation_links.py": {"_plainness"},
+    "algebra/verify/excluded_values.py": {"_compared"},
+    "algebra/verify/expression_links.py": {"_number"},
+    "algebra/verify/side_lines.py": {"judge_rounding"},
+}
+"""Where floating-point numbers may stand: what they are used for there is read, drawn or put in an order, and decides nothing."""
+INEXACT = {"float", "round", "approximation", "log", "log2", "log10", "exp", "sqrt", "pow"}
+PROSE = {"message", "text", "reason", "done", "why", "cue", "look", "evidence"}
+
+
 def room(module):
     parts = module.split(".")
     return parts[1] if len(parts) > 1 else ""
@@ -101,3 +116,74 @@ class TestEveryFileOfTheCore:
                 assert all(
                     isinstance(kind, ast.Name) and kind.id not in ("Exception", "BaseException") for kind in kinds
                 )
+
+    def test_it_decides_nothing_by_floating_point_numbers(self, path):
+        name = str(path.relative_to(ROOT))
+        if not name.startswith(
+            ("algebra/exact", "algebra/verify", "algebra/functions", "algebra/methods", "algebra/tree")
+        ):
+            return
+        allowed = SHOWN.get(name, set())
+        if allowed is ...:
+            return
+        tree = ast.parse(path.read_text())
+        excused = {
+            id(part)
+            for node in ast.walk(tree)
+            if isinstance(node, ast.FunctionDef) and node.name in allowed
+            for part in ast.walk(node)
+        }
+        inexact = [
+            node.lineno
+            for node in ast.walk(tree)
+            if id(node) not in excused
+            and (
+                (isinstance(node, ast.Constant) and isinstance(node.value, float))
+                or (isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in INEXACT)
+                or (isinstance(node, ast.Attribute) and node.attr == "approximation")
+            )
+        ]
+        assert not inexact
+
+    def test_it_reads_no_sentences(self, path):
+        assert not prose_read(path)
+
+
+def prose_read(path):
+    """The lines on which a sentence is taken apart: compared with words, searched, or cut."""
+    found = []
+    for node in ast.walk(ast.parse(path.read_text())):
+        parts = []
+        if isinstance(node, ast.Compare):
+            parts = [node.left, *node.comparators]
+        elif isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute) and node.func.attr in (
+            "startswith", "endswith", "find", "partition", "split", "removeprefix", "removesuffix",
+        ):  # fmt: skip
+            parts = [node.func.value, *node.args]
+        words = [
+            p for p in parts if isinstance(p, ast.Constant) and isinstance(p.value, str) and " " in p.value.strip()
+        ]
+        said = [p for p in parts if isinstance(p, ast.Attribute) and p.attr in PROSE]
+        if words and said:
+            found.append(node.lineno)
+    return found
+
+
+@pytest.mark.parametrize("folder", ["server", "cli", "tools"])
+def test_nobody_outside_reads_sentences_either(folder):
+    assert {path.name: prose_read(path) for path in (ROOT / folder).rglob("*.py") if prose_read(path)} == {}
+
+
+@pytest.mark.parametrize(
+    ("source", "lines"),
+    [
+        ('if "is zero" in error.message: pass', [1]),
+        ('x = link.text.startswith("The answer ")', [1]),
+        ('x = error.code == "divides by"', []),
+        ("x = error.message == other.message", []),
+    ],
+)
+def test_a_sentence_that_is_read_would_be_seen(tmp_path, source, lines):
+    file = tmp_path / "sample.py"
+    file.write_text(source)
+    assert prose_read(file) == lines

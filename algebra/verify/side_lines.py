@@ -243,7 +243,7 @@ def judge_rounding(context: Context, link: LinkDraft, solutions: SolutionSet, bo
     link.relation = "holds" if any(number.rounds_to(value, places) for number in found) else "breaks"
     if link.relation == "breaks" and found:
         nearest = min(found, key=lambda number: abs(number.approximation.real - float(value)))
-        text = f"The nearest solution is {nearest}, about {nearest.approximation.real:.{places}f}."
+        text = f"The nearest solution is {nearest}, about {nearest.decimal(places)}."
         link.evidence = PointEvidence(text)
 
 

@@ -98,7 +98,7 @@ class ExponentialSolver:
                     f"log_{powers[0].prime}({root})",
                 )
                 for root in numbers.roots_of(coefficients)
-                if root.approximation.real > 0
+                if numbers.rational(0) < root
             }
         raise OutOfScope("These powers do not reduce to one base.", "^")
 
