@@ -20,6 +20,7 @@ HELP = """\
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
+  mutate [PACKAGE...]           how many small changes of the code the tests notice (--sample, --seed, --show)
   api-types                     make the front end's types and the JSON Schema again
   shots                         make the pictures in docs/screenshots again
 """
@@ -39,6 +40,7 @@ COMMANDS = {
     "families": ("cli.catalogues", "families"),
     "slips": ("cli.catalogues", "slips"),
     "bench": ("tools.bench", "main"),
+    "mutate": ("tools.mutate", "main"),
     "api-types": ("tools.api_types", "main"),
     "shots": ("tools.shots", "main"),
 }

@@ -1,0 +1,157 @@
+"""`./uchuu mutate`: changes the code in small ways and counts how many of the changes the tests notice.
+
+The changes are made by mutmut, in a copy of what is committed; which of them are tried is drawn from a seed, so that two runs
+try the same. A package is tried by the tests that mirror it. It takes long and is no part of `./uchuu test`.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+from contextlib import nullcontext
+from dataclasses import dataclass
+from pathlib import Path
+
+from tools.postgres import throwaway
+from tools.testing import NO_DATABASE, settings_env
+
+ROOT = Path(__file__).parents[1]
+WANTED = 0.8
+"""The share of the changes that the tests of a package are to notice."""
+
+
+@dataclass(frozen=True, slots=True)
+class Package:
+    """Files that are changed, and the tests that mirror them. `database`: whether those tests need one."""
+
+    name: str
+    files: tuple[str, ...]
+    tests: tuple[str, ...]
+    database: bool = False
+
+
+_CORPUS = ("tests/algebra/test_corpus.py", "tests/algebra/test_student_errors.py", "tests/algebra/test_invariance.py")
+PACKAGES = (
+    Package("verify", ("algebra/verify/*",), ("tests/algebra/verify", *_CORPUS)),
+    Package("exact", ("algebra/exact/*",), ("tests/algebra/exact", "tests/algebra/verify", *_CORPUS)),
+    Package("slips", ("algebra/slips/*",), ("tests/algebra/slips", "tests/algebra/desk")),
+    Package("methods", ("algebra/methods/*",), ("tests/algebra/methods", "tests/algebra/test_methods.py")),
+    Package("desk", ("algebra/desk/*",), ("tests/algebra/desk", "tests/algebra/test_methods.py")),
+    Package("tree", ("algebra/tree/*",), ("tests/algebra/tree", "tests/algebra/test_notation.py")),
+    Package("services", ("server/*/services.py", "server/*/queries.py", "server/*/reports.py"), ("tests/server",), True),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """How many changes were tried and noticed, and the names of those that nothing noticed."""
+
+    tried: int
+    noticed: int
+    survivors: tuple[str, ...]
+
+    @property
+    def share(self) -> float:
+        """The share that was noticed; 1 where nothing was tried."""
+        return self.noticed / self.tried if self.tried else 1.0
+
+
+def settings_of(package: Package) -> str:
+    """What mutmut is told, in the form of the project's settings file."""
+
+    def listed(items: tuple[str, ...]) -> str:
+        return json.dumps(list(items))
+
+    return f"""
+[tool.mutmut]
+source_paths = ["algebra", "server"]
+only_mutate = {listed(package.files)}
+also_copy = ["cli", "tools", "manage.py", "uchuu", "docs", "web/src/api", "web/src/lib", "README.md"]
+pytest_add_cli_args_test_selection = {listed(package.tests)}
+use_git_change_detection = false
+"""
+
+
+def copied(package: Package, folder: Path) -> None:
+    """A copy of what is committed, with the settings for this package."""
+    archive = subprocess.run(["git", "archive", "HEAD"], cwd=ROOT, check=True, capture_output=True).stdout
+    subprocess.run(["tar", "-x", "-C", str(folder)], input=archive, check=True)
+    with (folder / "pyproject.toml").open("a", encoding="utf-8") as settings:
+        settings.write(settings_of(package))
+
+
+def results(folder: Path) -> dict[str, int | None]:
+    """Every change by its name, with the exit status of its tests; None where it was not tried."""
+    found: dict[str, int | None] = {}
+    for path in sorted((folder / "mutants").rglob("*.meta")):
+        found |= json.loads(path.read_text(encoding="utf-8"))["exit_code_by_key"]
+    return found
+
+
+def outcome_of(found: dict[str, int | None]) -> Outcome:
+    """Tests that fail, hang or crash have noticed a change; tests that pass, or don't reach it, have not."""
+    tried = {name: status for name, status in found.items() if status is not None}
+    survivors = tuple(sorted(name for name, status in tried.items() if status in (0, 33)))
+    return Outcome(len(tried), len(tried) - len(survivors), survivors)
+
+
+def drawn(names: list[str], count: int, seed: int) -> list[str]:
+    """The changes that are tried: all, or so many of them as the seed draws."""
+    ordered = sorted(names)
+    return ordered if len(ordered) <= count else sorted(random.Random(seed).sample(ordered, count))
+
+
+def tried(package: Package, count: int, seed: int, folder: Path) -> Outcome:
+    """Draws changes of a package and tries them."""
+    with throwaway() if package.database else nullcontext(NO_DATABASE) as url:
+        env = {**os.environ, **settings_env(url), "PYTHONPATH": ""}
+
+        def mutmut(*names: str) -> None:
+            command = [sys.executable, "-m", "mutmut", "run", "--max-children", "1" if package.database else "2", *names]
+            subprocess.run(command, cwd=folder, env=env, check=False, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+
+        copied(package, folder)
+        mutmut("none")  # makes the changes, and finds out which tests reach what
+        names = drawn(list(results(folder)), count, seed)
+        if not names:
+            raise RuntimeError(f"no change could be made in {package.name}; try mutmut by hand in {folder}")
+        mutmut(*names)
+    return outcome_of({name: status for name, status in results(folder).items() if name in set(names)})
+
+
+def main(arguments: list[str]) -> int:
+    """Exit status 0 when every package reaches the wanted share, else 1."""
+    parser = argparse.ArgumentParser(prog="uchuu mutate", description="How many small changes of the code the tests notice.")
+    parser.add_argument("packages", nargs="*", metavar="PACKAGE", help=", ".join(p.name for p in PACKAGES))
+    parser.add_argument("--sample", type=int, default=400, help="changes tried a package")
+    parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--show", action="store_true", help="print what survived")
+    options = parser.parse_args(arguments)
+    unknown = set(options.packages) - {p.name for p in PACKAGES}
+    if unknown:
+        parser.error(f"no package {', '.join(sorted(unknown))}")
+    fine = True
+    print("| package | tried | noticed | share |\n|---|---|---|---|", flush=True)
+    for package in PACKAGES:
+        if options.packages and package.name not in options.packages:
+            continue
+        folder = Path(tempfile.mkdtemp(prefix=f"uchuu-mutate-{package.name}-"))
+        try:
+            found = tried(package, options.sample, options.seed, folder)
+            print(f"| {package.name} | {found.tried} | {found.noticed} | {found.share:.0%} |", flush=True)
+            fine = fine and found.share >= WANTED
+            if options.show:
+                for name in found.survivors:
+                    shown = subprocess.run(
+                        [sys.executable, "-m", "mutmut", "show", name], cwd=folder, check=False, capture_output=True, text=True
+                    )
+                    print(f"\n{name}\n{shown.stdout}", flush=True)
+        finally:
+            shutil.rmtree(folder, ignore_errors=True)
+    return 0 if fine else 1
