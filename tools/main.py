@@ -7,6 +7,8 @@ import sys
 from collections.abc import Callable
 from importlib import import_module
 
+from tools.bounds import bound_memory
+
 HELP = """\
 ./uchuu COMMAND
 
@@ -57,6 +59,8 @@ def main(arguments: list[str]) -> int:
         return 2
     module, function = COMMANDS[command]
     run: Callable[[list[str]], int] = getattr(import_module(module), function)
+    if module.startswith("cli."):
+        bound_memory()
     try:
         return run(rest)
     except BrokenPipeError:  # the reader of our output has seen enough

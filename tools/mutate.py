@@ -44,7 +44,9 @@ PACKAGES = (
     Package("methods", ("algebra/methods/*",), ("tests/algebra/methods", "tests/algebra/test_methods.py")),
     Package("desk", ("algebra/desk/*",), ("tests/algebra/desk", "tests/algebra/test_methods.py")),
     Package("tree", ("algebra/tree/*",), ("tests/algebra/tree", "tests/algebra/test_notation.py")),
-    Package("services", ("server/*/services.py", "server/*/queries.py", "server/*/reports.py"), ("tests/server",), True),
+    Package(
+        "services", ("server/*/services.py", "server/*/queries.py", "server/*/reports.py"), ("tests/server",), True
+    ),
 )
 
 
@@ -113,8 +115,18 @@ def tried(package: Package, count: int, seed: int, folder: Path) -> Outcome:
         env = {**os.environ, **settings_env(url), "PYTHONPATH": ""}
 
         def mutmut(*names: str) -> None:
-            command = [sys.executable, "-m", "mutmut", "run", "--max-children", "1" if package.database else "2", *names]
-            subprocess.run(command, cwd=folder, env=env, check=False, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+            command = [
+                sys.executable,
+                "-m",
+                "mutmut",
+                "run",
+                "--max-children",
+                "1" if package.database else "2",
+                *names,
+            ]
+            subprocess.run(
+                command, cwd=folder, env=env, check=False, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+            )
 
         copied(package, folder)
         mutmut("none")  # makes the changes, and finds out which tests reach what
@@ -127,7 +139,9 @@ def tried(package: Package, count: int, seed: int, folder: Path) -> Outcome:
 
 def main(arguments: list[str]) -> int:
     """Exit status 0 when every package reaches the wanted share, else 1."""
-    parser = argparse.ArgumentParser(prog="uchuu mutate", description="How many small changes of the code the tests notice.")
+    parser = argparse.ArgumentParser(
+        prog="uchuu mutate", description="How many small changes of the code the tests notice."
+    )
     parser.add_argument("packages", nargs="*", metavar="PACKAGE", help=", ".join(p.name for p in PACKAGES))
     parser.add_argument("--sample", type=int, default=400, help="changes tried a package")
     parser.add_argument("--seed", type=int, default=1)
@@ -149,7 +163,11 @@ def main(arguments: list[str]) -> int:
             if options.show:
                 for name in found.survivors:
                     shown = subprocess.run(
-                        [sys.executable, "-m", "mutmut", "show", name], cwd=folder, check=False, capture_output=True, text=True
+                        [sys.executable, "-m", "mutmut", "show", name],
+                        cwd=folder,
+                        check=False,
+                        capture_output=True,
+                        text=True,
                     )
                     print(f"\n{name}\n{shown.stdout}", flush=True)
         finally:

@@ -86,8 +86,7 @@ def _port(wanted: int) -> int:
 def gunicorn(port: int) -> subprocess.Popen[bytes]:
     """The application server on loopback, in a process group of its own so that Ctrl-C reaches us first."""
     command = [
-        sys.executable, "-m", "gunicorn", "server.config.wsgi", "--bind", f"127.0.0.1:{port}", "-w", "2",
-        "--threads", "4", "--no-control-socket", "--log-level", "warning", "--graceful-timeout", "5",
+        sys.executable, "-m", "gunicorn", "server.config.wsgi", "-c", "python:tools.gunicorn", "--bind", f"127.0.0.1:{port}",
     ]  # fmt: skip
     return subprocess.Popen(command, cwd=ROOT, start_new_session=True)
 

@@ -56,6 +56,7 @@ INSTALLED_APPS = [
     "server.keys",
 ]
 MIDDLEWARE = [
+    "server.common.deadline.DeadlineMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "server.config.headers.content_security_policy",

@@ -1,7 +1,10 @@
 """What stands behind the one command: a database of its own, what is made from the core, what is built only when it must be."""
 
 import json
+import subprocess
+import sys
 import tempfile
+import tomllib
 from pathlib import Path
 
 import psycopg
@@ -9,7 +12,7 @@ import pytest
 from jsonschema import Draft202012Validator
 
 from algebra import CONVENTIONS, SLIPS
-from tools import api_types, front, share, slips_page, start
+from tools import api_types, front, mutate, share, slips_page, start
 from tools.main import COMMANDS
 from tools.postgres import Cluster, PostgresError, free_port, programs, throwaway
 
@@ -187,3 +190,56 @@ class TestShare:
         monkeypatch.setattr(share, "counted", lambda root: counts)
         assert share.main([]) == status
         assert f"{counts[0]} of 100 lines are tests" in capsys.readouterr().out
+
+
+class TestBounds:
+    PROGRAM = """
+import resource
+from tools.bounds import bound_memory
+resource.setrlimit(resource.RLIMIT_AS, ({soft}, {hard}))
+bound_memory()
+print(*resource.getrlimit(resource.RLIMIT_AS))
+"""
+    ANY = -1  # resource.RLIM_INFINITY
+
+    @pytest.mark.parametrize(
+        ("soft", "hard", "bound"),
+        [(ANY, ANY, 2**31), (2**30, ANY, 2**30), (2**33, 2**34, 2**31), (2**30, 2**30, 2**30)],
+    )
+    def test_the_lowest_bound_holds(self, soft, hard, bound):
+        program = self.PROGRAM.format(soft=soft, hard=hard)
+        shown = subprocess.run([sys.executable, "-c", program], cwd=ROOT, capture_output=True, text=True, check=True)
+        assert shown.stdout.split() == [str(bound), str(hard)]
+
+    def test_a_command_that_wants_more_is_ended_by_its_own_bound(self):
+        program = "from tools.bounds import bound_memory; bound_memory(); bytearray(2**33)"
+        found = subprocess.run([sys.executable, "-c", program], cwd=ROOT, capture_output=True, text=True, check=False)
+        assert found.returncode == 1
+        assert "MemoryError" in found.stderr
+
+
+class TestMutate:
+    def test_tests_that_fail_or_hang_have_noticed_a_change(self):
+        found = mutate.outcome_of({"a": 1, "b": 0, "c": -24, "d": 33, "e": None, "f": 3})
+        assert (found.tried, found.noticed, found.survivors) == (5, 3, ("b", "d"))
+        assert found.share == pytest.approx(0.6)
+        assert mutate.outcome_of({"a": None}).share == 1
+
+    def test_a_seed_draws_the_same_changes(self):
+        names = [f"change {k}" for k in range(50)]
+        first = mutate.drawn(names, 10, 7)
+        assert first == mutate.drawn(names[::-1], 10, 7) != mutate.drawn(names, 10, 8)
+        assert len(set(first)) == 10
+        assert mutate.drawn(names, 60, 7) == sorted(names)
+
+    @pytest.mark.parametrize("package", mutate.PACKAGES, ids=lambda package: package.name)
+    def test_a_package_names_files_and_tests_that_are_there(self, package):
+        told = tomllib.loads(mutate.settings_of(package))["tool"]["mutmut"]
+        assert all(list(ROOT.glob(pattern)) for pattern in told["only_mutate"])
+        assert all((ROOT / path).exists() for path in told["pytest_add_cli_args_test_selection"])
+        assert all((ROOT / path).exists() for path in told["also_copy"])
+
+    def test_an_unknown_package_is_refused(self, capsys):
+        with pytest.raises(SystemExit):
+            mutate.main(["nonsense"])
+        assert "no package nonsense" in capsys.readouterr().err

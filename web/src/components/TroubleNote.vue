@@ -16,4 +16,7 @@ defineProps<{ request: Request }>()
 .trouble {
   color: var(--breaks);
 }
+.trouble button {
+  text-decoration: underline;
+}
 </style>
