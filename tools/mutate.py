@@ -37,12 +37,13 @@ class Package:
 
 
 _CORPUS = ("tests/algebra/test_corpus.py", "tests/algebra/test_student_errors.py")
+_KEPT = "tests/algebra/test_kept.py"
 PACKAGES = (
-    Package("verify", ("algebra/verify/*",), ("tests/algebra/verify", *_CORPUS)),
+    Package("verify", ("algebra/verify/*",), ("tests/algebra/verify", _KEPT, *_CORPUS)),
     Package("exact", ("algebra/exact/*",), ("tests/algebra/exact", "tests/algebra/verify", *_CORPUS)),
-    Package("slips", ("algebra/slips/*",), ("tests/algebra/slips", "tests/algebra/desk")),
-    Package("methods", ("algebra/methods/*",), ("tests/algebra/methods", "tests/algebra/test_methods.py")),
-    Package("desk", ("algebra/desk/*",), ("tests/algebra/desk", "tests/algebra/test_methods.py")),
+    Package("slips", ("algebra/slips/*",), ("tests/algebra/slips", "tests/algebra/desk", _KEPT)),
+    Package("methods", ("algebra/methods/*",), ("tests/algebra/methods", _KEPT)),
+    Package("desk", ("algebra/desk/*",), ("tests/algebra/desk", _KEPT)),
     Package("tree", ("algebra/tree/*",), ("tests/algebra/tree", "tests/algebra/test_notation.py")),
     Package(
         "services", ("server/*/services.py", "server/*/queries.py", "server/*/reports.py"), ("tests/server",), True
