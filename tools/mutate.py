@@ -1,7 +1,8 @@
 """`./uchuu mutate`: changes the code in small ways and counts how many of the changes the tests notice.
 
-The changes are made by mutmut, in a copy of what is committed; which of them are tried is drawn from a seed, so that two runs
-try the same. A package is tried by the tests that mirror it. It takes long and is no part of `./uchuu test`.
+The changes are made in a copy of what is committed: by mutmut for Python, where a seed draws which of them are tried, so that two
+runs try the same; by Stryker for the stores and the logic of the front end, all of them. A package is tried by the tests that
+mirror it. It takes long and is no part of `./uchuu test`.
 """
 
 from __future__ import annotations
@@ -17,6 +18,7 @@ import tempfile
 from contextlib import nullcontext
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from tools.postgres import throwaway
 from tools.testing import NO_DATABASE, settings_env
@@ -49,6 +51,11 @@ PACKAGES = (
         "services", ("server/*/services.py", "server/*/queries.py", "server/*/reports.py"), ("tests/server",), True
     ),
 )
+
+
+WEB = "web"
+"""The package that stands for the front end."""
+NAMES = (*(p.name for p in PACKAGES), WEB)
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,39 +149,71 @@ def tried(package: Package, count: int, seed: int, folder: Path) -> Outcome:
     return found
 
 
+def web_outcome(report: dict[str, Any]) -> Outcome:
+    """What Stryker says in its report: a change that no test reaches has not been noticed; one that can't run was not tried."""
+    changes = [
+        (
+            f"{path}:{change['location']['start']['line']} {change['mutatorName']} {change.get('replacement', '')}",
+            change["status"],
+        )
+        for path, file in report["files"].items()
+        for change in file["mutants"]
+    ]
+    tried = [(name, status) for name, status in changes if status in ("Killed", "Timeout", "Survived", "NoCoverage")]
+    survivors = tuple(sorted(name for name, status in tried if status in ("Survived", "NoCoverage")))
+    return Outcome(len(tried), len(tried) - len(survivors), survivors)
+
+
+def tried_in_front_end(folder: Path) -> Outcome:
+    """Tries the changes that Stryker makes."""
+    archive = subprocess.run(["git", "archive", "HEAD", "web"], cwd=ROOT, check=True, capture_output=True).stdout
+    subprocess.run(["tar", "-x", "-C", str(folder)], input=archive, check=True)
+    web = folder / "web"
+    for path in (web / "mutation").iterdir():
+        shutil.copy(path, web / path.name)
+    for command in (["npm", "ci", "--loglevel", "error"], ["npx", "stryker", "run", "stryker.config.json"]):
+        found = subprocess.run(command, cwd=web, check=False, capture_output=True, text=True)
+        if found.returncode not in (0, 1):
+            raise RuntimeError(f"{' '.join(command)} failed:\n{found.stdout[-2000:]}{found.stderr[-2000:]}")
+    return web_outcome(json.loads((web / "mutation.json").read_text(encoding="utf-8")))
+
+
+def shown(name: str, folder: Path) -> str:
+    """The change of this name, as a difference of lines."""
+    command = [sys.executable, "-m", "mutmut", "show", name]
+    return "\n" + subprocess.run(command, cwd=folder, check=False, capture_output=True, text=True).stdout
+
+
 def main(arguments: list[str]) -> int:
     """Exit status 0 when every package reaches the wanted share, else 1."""
     parser = argparse.ArgumentParser(
         prog="uchuu mutate", description="How many small changes of the code the tests notice."
     )
-    parser.add_argument("packages", nargs="*", metavar="PACKAGE", help=", ".join(p.name for p in PACKAGES))
+    parser.add_argument("packages", nargs="*", metavar="PACKAGE", help=", ".join(NAMES))
     parser.add_argument("--sample", type=int, default=400, help="changes tried a package")
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--show", action="store_true", help="print what survived")
     options = parser.parse_args(arguments)
-    unknown = set(options.packages) - {p.name for p in PACKAGES}
+    unknown = set(options.packages) - set(NAMES)
     if unknown:
         parser.error(f"no package {', '.join(sorted(unknown))}")
     fine = True
     print("| package | tried | noticed | share |\n|---|---|---|---|", flush=True)
-    for package in PACKAGES:
-        if options.packages and package.name not in options.packages:
+    by_name = {package.name: package for package in PACKAGES}
+    for name in NAMES:
+        if options.packages and name not in options.packages:
             continue
-        folder = Path(tempfile.mkdtemp(prefix=f"uchuu-mutate-{package.name}-"))
+        folder = Path(tempfile.mkdtemp(prefix=f"uchuu-mutate-{name}-"))
         try:
-            found = tried(package, options.sample, options.seed, folder)
-            print(f"| {package.name} | {found.tried} | {found.noticed} | {found.share:.0%} |", flush=True)
+            if name == WEB:
+                found = tried_in_front_end(folder)
+            else:
+                found = tried(by_name[name], options.sample, options.seed, folder)
+            print(f"| {name} | {found.tried} | {found.noticed} | {found.share:.0%} |", flush=True)
             fine = fine and found.share >= WANTED
             if options.show:
-                for name in found.survivors:
-                    shown = subprocess.run(
-                        [sys.executable, "-m", "mutmut", "show", name],
-                        cwd=folder,
-                        check=False,
-                        capture_output=True,
-                        text=True,
-                    )
-                    print(f"\n{name}\n{shown.stdout}", flush=True)
+                for survivor in found.survivors:
+                    print(f"\n{survivor}{'' if name == WEB else shown(survivor, folder)}", flush=True)
         finally:
             shutil.rmtree(folder, ignore_errors=True)
     return 0 if fine else 1

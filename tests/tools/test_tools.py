@@ -243,3 +243,24 @@ class TestMutate:
         with pytest.raises(SystemExit):
             mutate.main(["nonsense"])
         assert "no package nonsense" in capsys.readouterr().err
+
+    def test_the_front_end_counts_what_was_run(self):
+        def change(status, line=3):
+            return {
+                "location": {"start": {"line": line}},
+                "mutatorName": "Conditional",
+                "replacement": "true",
+                "status": status,
+            }
+
+        statuses = ("Killed", "Timeout", "Survived", "NoCoverage", "RuntimeError", "Ignored")
+        found = mutate.web_outcome({"files": {"src/a.ts": {"mutants": [change(status) for status in statuses]}}})
+        assert (found.tried, found.noticed) == (4, 2)
+        assert found.survivors == ("src/a.ts:3 Conditional true",) * 2
+
+    def test_its_packages_are_those_of_the_front_end_and_the_tool(self):
+        own, more = (json.loads((ROOT / "web" / folder / "package.json").read_text()) for folder in (".", "mutation"))
+        assert own["dependencies"] == more["dependencies"]
+        extra = set(more["devDependencies"]) - set(own["devDependencies"])
+        assert extra == {"@stryker-mutator/core", "@stryker-mutator/vitest-runner"}
+        assert own["devDependencies"].items() <= more["devDependencies"].items()
