@@ -45,6 +45,7 @@ ROUNDS = 15
 
 
 def main(arguments: list[str]) -> int:
+    """Measures and prints the tables; returns 0."""
     parser = argparse.ArgumentParser(prog="uchuu bench")
     parser.add_argument("--write", action="store_true", help="put the tables into docs/performance.md")
     parser.add_argument("--core", action="store_true", help="the core alone")
@@ -275,6 +276,7 @@ class _Writer:
         self.send("POST", "/api/account/log-in", {"username": DEMO_LOG_IN[0], "password": DEMO_LOG_IN[1]})
 
     def send(self, method: str, path: str, data: object = None) -> dict[str, object]:
+        """Sends one more line, and notes how long the answer took."""
         token = next((c.value for c in self.jar if c.name == "uchuu_csrf"), "") or ""
         body = None if data is None else json.dumps(data).encode()
         headers = {"Content-Type": "application/json", "X-CSRFToken": token}

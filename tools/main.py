@@ -50,6 +50,7 @@ COMMANDS = {
 
 
 def main(arguments: list[str]) -> int:
+    """Runs the command named first; returns its exit status, 2 for an unknown one."""
     command, rest = (arguments[0], arguments[1:]) if arguments else ("help", [])
     if command in ("help", "--help", "-h"):
         print(HELP)

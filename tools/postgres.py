@@ -41,6 +41,7 @@ def programs() -> Path:
 
 
 def free_port() -> int:
+    """A port of loopback on which nothing listens."""
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
@@ -58,6 +59,7 @@ class Cluster:
 
     @property
     def data(self) -> Path:
+        """The folder of the database files."""
         return self.folder / "data"
 
     def _run(self, *command: str, check: bool = True) -> subprocess.CompletedProcess[str]:

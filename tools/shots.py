@@ -42,6 +42,7 @@ def demo_server() -> Iterator[str]:
 
 
 def main(arguments: list[str]) -> int:
+    """Makes the pictures again; returns 0."""
     front.ensure_built()
     FOLDER.mkdir(parents=True, exist_ok=True)
     with demo_server() as base, sync_playwright() as playwright:

@@ -30,6 +30,7 @@ def home() -> Path:
 
 
 def main(arguments: list[str]) -> int:
+    """Serves until it is stopped; returns 0, or 3 where the database can't be had."""
     parser = argparse.ArgumentParser(prog="uchuu start", description="Serve Uchuu on this machine.")
     parser.add_argument("--empty", action="store_true", help="a desk of your own without demo data")
     parser.add_argument("--port", type=int, default=int(os.environ.get("UCHUU_PORT", "8000")))

@@ -17,6 +17,7 @@ PARTS = ("lint", "web", "python")
 
 
 def main(arguments: list[str]) -> int:
+    """Runs the parts asked for; returns 0 when all of it held, else 1."""
     parser = argparse.ArgumentParser(prog="uchuu test", description="Run all checks and tests.")
     parser.add_argument("--long", action="store_true", help="the long differential and fuzz runs too")
     parser.add_argument("--only", choices=PARTS, help="one part only")
@@ -89,6 +90,7 @@ def python(arguments: list[str], *, long: bool) -> bool:
 
 
 def lint_command(_: list[str]) -> int:
+    """`./uchuu lint`; returns 0 when nothing is to be mended, else 1."""
     return 0 if lint() else 1
 
 

@@ -21,9 +21,11 @@ class Right(Protocol):
     """What tells whether a line, set right, has the value of the line before."""
 
     @property
-    def is_spent(self) -> bool: ...
+    def is_spent(self) -> bool:
+        """Whether the work that was granted is used up."""
 
-    def is_it(self, body: n.Node) -> int: ...
+    def is_it(self, body: n.Node) -> int:
+        """How well a line explains the one that was written; 0 where it does not."""
 
 
 def copied(before: n.Node, after: n.Node) -> tuple[n.Address, Words] | None:

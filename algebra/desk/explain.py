@@ -83,6 +83,7 @@ class Comparison:
         return frozenset(self.value(tree) for tree in variants(body))
 
     def value(self, tree: n.Node) -> Ratio:
+        """The value of an expression in the field of the comparison. Raises ExactError."""
         return value_of(tree, self.field).ratio
 
     def _pairs(self, equation: n.Node) -> list[tuple[Ratio, Ratio]]:

@@ -40,6 +40,7 @@ class Proofs:
 
     @property
     def sound(self) -> bool:
+        """Whether everything in the key holds and is finished."""
         return not any(proof.findings for proof in self.proofs)
 
     def out(self) -> ProofsReport:

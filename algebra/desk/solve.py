@@ -44,6 +44,7 @@ class Solution:
 
     @property
     def lines(self) -> tuple[str, ...]:
+        """The lines as they are written in a working, each with its move."""
         return tuple(step.text for step in self.steps)
 
     def report(self) -> SolutionReport:

@@ -48,6 +48,7 @@ class Number:
 
     @property
     def is_real(self) -> bool:
+        """Whether the number is real."""
         return self.index < _roots(self.polynomial)[1]
 
     @property

@@ -129,6 +129,7 @@ class GeneratedField(Field):
 
     @doubts.setter
     def doubts(self, doubts: Doubts) -> None:
+        """Sets back what was assumed."""
         self.sign_assumed, self.joint, self.not_real = doubts
 
     def approximate(self, value: Ratio) -> acb:
@@ -136,6 +137,7 @@ class GeneratedField(Field):
         return self.enclosure_of(value.numerator) / self.enclosure_of(value.denominator)
 
     def enclosure_of(self, poly: Poly) -> acb:
+        """A certified enclosure of a polynomial at the sample."""
         total = acb(0)
         by_position = {g.position: g for g in self.made.values()}
         for monomial, coefficient in poly.to_dict().items():
@@ -181,6 +183,7 @@ class GeneratedField(Field):
         return [parts.get(k, self.zero) for k in range(max(parts) + 1)]
 
     def depends_on_added(self, poly: Poly) -> bool:
+        """Whether a polynomial holds a generator that stands for a root or a power."""
         return not poly.is_constant() and any(poly.degrees()[: len(self.added)])
 
     def in_letters(self, poly: Poly) -> Poly:
@@ -191,6 +194,7 @@ class GeneratedField(Field):
     def make(
         self, key: str, degree: int, relation_value: Poly | None, find: Callable[[], acb], **more: object
     ) -> Generator:
+        """A new generator, kept under its key; `find` gives its value at the sample."""
         position = self.next_position()  # later generators rank higher, so that reduction ends
         name = self.names[position]
         symbol = self.generators[name]
@@ -275,6 +279,7 @@ class GeneratedField(Field):
         return Ratio(self, self.one, made.symbol ** (-count))
 
     def normal(self, poly: Poly) -> Poly:
+        """The polynomial reduced by the relations of its generators."""
         if not self.made or poly.is_constant():
             return poly
         degrees = poly.degrees()
@@ -301,6 +306,7 @@ class GeneratedField(Field):
         return found
 
     def holds_uncertain(self, poly: Poly) -> bool:
+        """Whether a polynomial holds a generator that may not be real."""
         degrees = poly.degrees() if self.uncertain else ()
         return any(degrees[position] for position in self.uncertain)
 

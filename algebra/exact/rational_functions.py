@@ -39,6 +39,7 @@ class Field:
         self._known: dict[int | Q | str, Ratio] = {}  # constants and letters met before
 
     def constant(self, value: int | Q) -> Ratio:
+        """The rational number as a value of the field."""
         known = self._known.get(value)
         if known is None:
             bottom = self.one if value.denominator == 1 else self.ring.constant(value.denominator)
@@ -96,6 +97,7 @@ class Field:
         return Ratio(self, numerator, self.one if number == 1 else self.constant(number).numerator)
 
     def position(self, letter: str) -> int:
+        """The place of a letter among the generators."""
         return self.names.index(letter)
 
 
@@ -202,6 +204,7 @@ class Ratio:
 
     @property
     def is_zero(self) -> bool:
+        """Whether the value is 0."""
         return bool(self.numerator == 0)
 
     @property

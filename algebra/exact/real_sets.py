@@ -67,10 +67,12 @@ class RealSet:
 
     @property
     def is_finite(self) -> bool:
+        """Whether it holds single numbers only, or nothing."""
         return not any(self.inside)
 
     @property
     def is_cofinite(self) -> bool:
+        """Whether it is all numbers but single ones."""
         return all(self.inside)
 
     @property

@@ -130,6 +130,7 @@ class SignedField(GeneratedField):
         return 1 if number.real > 0 else -1 if number.real < 0 else None
 
     def sign_of_poly(self, poly: Poly) -> int:
+        """The sign of a polynomial on the cell: 1, 0 or −1."""
         content, factors = factored(poly)
         sign = 1 if content > 0 else -1
         for factor, power in factors:

@@ -47,6 +47,7 @@ class SolutionSet:
 
     @property
     def is_empty(self) -> bool:
+        """Whether nothing solves it."""
         return not self.cofinite and not self.members and self.intervals is None
 
     @property
@@ -75,10 +76,12 @@ class SolutionSet:
         return SolutionSet(self.members | other.members, cofinite=True)
 
     def same_as(self, other: SolutionSet) -> bool:
+        """Whether both hold the same solutions."""
         same = self.cofinite == other.cofinite and self.members == other.members
         return same and self.intervals == other.intervals
 
     def union(self, other: SolutionSet) -> SolutionSet:
+        """What is in the one or in the other."""
         filled = self._by_intervals(other, lambda a, b: a or b)
         if filled is not None:
             return filled
@@ -91,6 +94,7 @@ class SolutionSet:
         return SolutionSet(self.members | other.members, False, factors)
 
     def has(self, solution: Solution) -> bool:
+        """Whether a solution is in the set."""
         if self.intervals is not None:
             return solution.number is not None and solution.number in self.intervals
         return (solution in self.members) != self.cofinite

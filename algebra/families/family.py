@@ -48,9 +48,11 @@ class Draw:
         return value
 
     def one_of(self, *items: str) -> str:
+        """One of these texts."""
         return self.source.choice(items)
 
     def choice(self, items: list[int]) -> int:
+        """One of these numbers."""
         return self.source.choice(items)
 
     def two(self, low: int, high: int) -> tuple[int, int]:

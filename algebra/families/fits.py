@@ -15,14 +15,17 @@ from algebra.tree import statements as ln
 
 
 def has(problem: Problem, *kinds: type[n.Node]) -> bool:
+    """Whether a node of one of these kinds occurs."""
     return any(isinstance(part, kinds) for part in n.parts_of(problem.body))
 
 
 def is_numeric(problem: Problem) -> bool:
+    """Whether there are no letters."""
     return not n.letters(problem.body)
 
 
 def has_roots(problem: Problem) -> bool:
+    """Whether a root sign occurs."""
     return has(problem, n.Root)
 
 
@@ -34,6 +37,7 @@ def _safely(test: Callable[[Problem], object], problem: Problem) -> bool:
 
 
 def root_below(problem: Problem) -> bool:
+    """Whether a root stands in a denominator, or would once a fraction leaves its root."""
     return any(
         isinstance(p, n.Fraction) and any(isinstance(q, n.Root) for q in n.parts_of(p.denominator))
         for p in n.parts_of(problem.body)
@@ -63,28 +67,34 @@ def fraction_inside(problem: Problem) -> bool:
 
 
 def negative_power(part: n.Node) -> bool:
+    """Whether a node is a power with a sign before its exponent."""
     return isinstance(part, n.Power) and isinstance(n.bare(part.exponent), n.Signed)
 
 
 def is_sum(problem: Problem) -> bool:
+    """Whether the given is a sum of at least two terms."""
     return isinstance(n.bare(problem.body), n.Sum) and len(terms_of(problem.body)) > 1
 
 
 def is_fractional(problem: Problem) -> bool:
+    """Whether letters stand in a fraction, or something is divided."""
     return any(isinstance(p, n.Fraction) and n.letters(p) for p in n.parts_of(problem.body)) or any(
         isinstance(p, n.Product) and "÷" in p.operators for p in n.parts_of(problem.body)
     )
 
 
 def divides(problem: Problem) -> bool:
+    """Whether a division sign occurs."""
     return any(isinstance(p, n.Product) and "÷" in p.operators for p in n.parts_of(problem.body))
 
 
 def is_equation(problem: Problem) -> bool:
+    """Whether the given is an equation."""
     return isinstance(problem.body, ln.Equation)
 
 
 def linear_equation(problem: Problem) -> bool:
+    """Whether it is an equation of the first degree, without roots or bars."""
     return is_equation(problem) and not has(problem, n.Root, n.Absolute) and _safely(linear.is_linear, problem)
 
 
@@ -96,14 +106,18 @@ def first_for_linear(problem: Problem) -> str:
 
 
 def literal_equation(problem: Problem) -> bool:
+    """Whether it is an equation with several letters."""
     return is_equation(problem) and len(n.letters(problem.body)) > 1
 
 
 def quadratic_equation(problem: Problem) -> bool:
+    """Whether it is an equation of the second degree, without roots or bars."""
     return is_equation(problem) and not has(problem, n.Root, n.Absolute) and _safely(quadratic.is_quadratic, problem)
 
 
 def polynomial_equation(problem: Problem) -> bool:
+    """Whether it is an equation of a degree above 2, without roots or bars."""
+
     def test(p: Problem) -> bool:
         left, right = polys_of(p)
         return Poly.of(left.value - right.value, p.unknown).degree > 2
@@ -112,6 +126,7 @@ def polynomial_equation(problem: Problem) -> bool:
 
 
 def rational_equation(problem: Problem) -> bool:
+    """Whether it is an equation with the unknown in a denominator."""
     return (
         is_equation(problem)
         and not has(problem, n.Root, n.Absolute)
@@ -120,18 +135,22 @@ def rational_equation(problem: Problem) -> bool:
 
 
 def pattern_equation(problem: Problem) -> bool:
+    """Whether taking 1 from every term makes the numerators equal."""
     return is_equation(problem) and _safely(lambda p: rational_equations.spot_the_structure(p).answer, problem)
 
 
 def radical_equation(problem: Problem) -> bool:
+    """Whether it is an equation with the unknown under a root."""
     return is_equation(problem) and _safely(radical_equations.is_radical, problem)
 
 
 def exponential_equation(problem: Problem) -> bool:
+    """Whether it is an equation with the unknown in an exponent."""
     return is_equation(problem) and _safely(exponential.is_exponential, problem)
 
 
 def absolute_equation(problem: Problem) -> bool:
+    """Whether it is an equation with bars."""
     return is_equation(problem) and has(problem, n.Absolute)
 
 
@@ -151,10 +170,12 @@ def power_equation(problem: Problem) -> bool:
 
 
 def powers(problem: Problem) -> bool:
+    """Whether there are powers and no roots."""
     return has(problem, n.Power) and not has(problem, n.Root)
 
 
 def letters_above(problem: Problem) -> bool:
+    """Whether letters stand in an exponent."""
     return any(isinstance(p, n.Power) and n.letters(p.exponent) for p in n.parts_of(problem.body))
 
 

@@ -160,6 +160,8 @@ def _height(value: Ratio, letter: str, x: Number) -> n.Node:
 
 
 def value_at(value: Ratio, letter: str, x: Q) -> Q:
+    """The value of the function at a rational place of its domain."""
+
     def total(poly: Poly) -> Q:
         return sum((c * x**k for k, c in enumerate(_coefficients(poly, letter))), Q(0))
 

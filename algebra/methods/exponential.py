@@ -120,6 +120,7 @@ def _power(problem: Problem, factor: n.Node) -> tuple[Q, Ratio]:
 
 
 def is_exponential(problem: Problem) -> bool:
+    """Whether the unknown stands in exponents, and nowhere else but there."""
     try:
         sides = problem.sides()
     except NotThisWay:

@@ -30,10 +30,12 @@ class PowerOf:
 
     @property
     def size(self) -> Q | None:
+        """The exponent where it is a number; else None."""
         return self.exponent.constant
 
     @property
     def is_number(self) -> bool:
+        """Whether the base is a whole number."""
         return isinstance(self.base, n.Integer)
 
     @property
@@ -44,6 +46,7 @@ class PowerOf:
 
     @property
     def tree(self) -> n.Node:
+        """The power as it is written, whichever side of the bar it is on."""
         return build.power(self.base, shown(self.exponent))
 
     @property

@@ -45,6 +45,7 @@ class _Undoing:
         self.depth = 0
 
     def line(self, own: n.Node, other: n.Node) -> n.Node:
+        """The equation with the side that is worked on where it stood."""
         return both(own, other, self.own_left)
 
     def run(self, own: n.Node, value: Ratio) -> None:

@@ -71,13 +71,16 @@ class Problem:
 
     @property
     def task(self) -> str:
+        """The task, as in the working."""
         return self.working.task
 
     def convention(self, key: str) -> str:
+        """The position of a convention in force."""
         return self.working.convention(key)
 
     @property
     def complex(self) -> bool:
+        """Whether complex numbers count as solutions."""
         return self.working.numbers == "complex"
 
     def value(self, tree: n.Node) -> Ratio:
@@ -215,6 +218,7 @@ class Paper:
 
     @property
     def chain(self) -> list[Step]:
+        """The steps that lead from line to line, without what stands beside them."""
         return [step for step in self.steps if step.kind == "line"]
 
 

@@ -22,6 +22,7 @@ class Places:
     after: Mapping[n.Address, str]
 
     def to_json(self) -> dict[str, list[list[object]]]:
+        """The addresses with their marks, in order, as JSON has them."""
         return {
             "before": [[list(address), mark] for address, mark in sorted(self.before.items())],
             "after": [[list(address), mark] for address, mark in sorted(self.after.items())],

@@ -64,6 +64,7 @@ def product_sum_work(product: int, total: int, *, diamond: bool = True) -> Produ
 
 
 def integers(poly: Poly) -> list[int] | None:
+    """The coefficients, lowest first, where all are whole numbers; else None."""
     numbers = poly.numbers
     if numbers is None or any(c.denominator != 1 for c in numbers):
         return None

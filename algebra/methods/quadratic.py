@@ -22,6 +22,7 @@ from algebra.tree.substitute import substituted
 
 
 def is_quadratic(problem: Problem) -> bool:
+    """Whether the equation is of the second degree in the unknown, without it in a denominator."""
     try:
         left, right = polys_of(problem)
     except NotThisWay:
@@ -392,6 +393,7 @@ def quadratic_formula(problem: Problem) -> Paper:
 
 
 def by_formula(paper: Paper, poly: Poly) -> None:
+    """From a quadratic equal to 0, already written, to the solutions by the formula. Raises NotThisWay for coefficients with letters."""
     x = n.Letter(paper.problem.unknown)
     numbers = poly.numbers
     if numbers is None:

@@ -33,14 +33,17 @@ class RootTerm:
 
     @property
     def root(self) -> n.Node:
+        """The root alone, as it is written."""
         return build.root(self.radicand.tree, self.index)
 
     @property
     def opposite(self) -> RootTerm:
+        """The term with the other sign."""
         return RootTerm(self.coefficient.opposite, self.radicand, self.index)
 
     @property
     def tree(self) -> n.Node:
+        """The term as it is written: `-3√x`, `√x/4`, `x√(x-2)`."""
         numbers = self.coefficient.numbers
         if numbers is not None and len(numbers) == 1:
             return build.multiple(numbers[0], self.root)
@@ -113,6 +116,7 @@ def _root_term(problem: Problem, term: n.Node) -> RootTerm:
 
 
 def is_radical(problem: Problem) -> bool:
+    """Whether the unknown stands under a root that is a term of its own."""
     try:
         left, right = problem.sides()
         sides = [side_of(problem, side) for side in (left, right)]

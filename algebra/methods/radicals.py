@@ -29,6 +29,7 @@ class RootTerm:
     index: int = 2
 
     def times(self, other: RootTerm) -> RootTerm:
+        """The product, the radicands under one root. Raises NotThisWay for roots of different indices."""
         if self.radicand != 1 and other.radicand != 1 and self.index != other.index:
             raise NotThisWay("Roots of different indices are multiplied.")
         index = self.index if self.radicand != 1 else other.index
@@ -43,11 +44,13 @@ class RootTerm:
         return outside, inside
 
     def simplified(self) -> RootTerm:
+        """The term with the largest power out of its root."""
         outside, inside = self.split()
         return RootTerm(self.coefficient * outside, inside, self.index)
 
     @property
     def opposite(self) -> RootTerm:
+        """The term with the other sign."""
         return RootTerm(-self.coefficient, self.radicand, self.index)
 
     @property
@@ -57,6 +60,7 @@ class RootTerm:
 
     @property
     def tree(self) -> n.Node:
+        """The term as it is written: `2√3`, `√6/3`, `-5`."""
         return self.with_root(self.root)
 
     def with_root(self, root: n.Node) -> n.Node:
@@ -71,6 +75,7 @@ def written(terms: Sequence[RootTerm]) -> n.Node:
 
 
 def like_combined(terms: Sequence[RootTerm]) -> list[RootTerm]:
+    """Terms with the same root added, numbers first; those that come to 0 are left out."""
     found: dict[tuple[int, int], RootTerm] = {}
     for t in terms:
         key = (t.radicand, t.index if t.radicand != 1 else 2)

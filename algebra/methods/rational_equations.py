@@ -136,6 +136,7 @@ def scaled(piece: Piece, missing: Ratio) -> n.Node:
 
 
 def pieces_of(problem: Problem) -> tuple[list[Piece], list[Piece]]:
+    """The terms of both sides as fractions. Raises NotThisWay where no denominator holds the unknown."""
     left, right = problem.sides()
     found = [[piece_of(problem, s, t) for s, t in terms_of(side)] for side in (left, right)]
     if not any(depends_on(p.bottom.numerator, problem.unknown) for side in found for p in side):
@@ -144,6 +145,7 @@ def pieces_of(problem: Problem) -> tuple[list[Piece], list[Piece]]:
 
 
 def is_rational(problem: Problem) -> bool:
+    """Whether the unknown stands in a denominator, with no fraction inside of a fraction."""
     try:
         pieces_of(problem)
     except NotThisWay:

@@ -206,6 +206,7 @@ def lcd(problem: Problem) -> Paper:
 
 
 def piece_of_expression(problem: Problem, sign: str, term: n.Node) -> Piece:
+    """A term as one fraction. Raises NotThisWay for fractions inside of fractions."""
     if _has_bar_inside(term) or (
         isinstance(n.bare(term), n.Fraction)
         and any(_has_bar_inside(c) or _is_fractional(n.bare(c)) for c in n.bare(term).children)

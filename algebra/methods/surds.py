@@ -29,13 +29,16 @@ class Surd:
 
     @property
     def is_rational(self) -> bool:
+        """Whether no root is left, and no i."""
         return self.radicand == 1 and not self.imaginary
 
     @property
     def rational(self) -> Q:
+        """The value of a number without a root."""
         return self.coefficient
 
     def times(self, scale: Q | int) -> Surd:
+        """The surd times a rational number."""
         return Surd(self.coefficient * scale, self.radicand, self.imaginary)
 
 

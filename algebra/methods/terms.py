@@ -67,10 +67,12 @@ class Poly:
 
     @property
     def degree(self) -> int:
+        """The degree in the unknown; 0 for the zero polynomial."""
         return len(self.parts) - 1
 
     @property
     def is_zero(self) -> bool:
+        """Whether it is 0 for every value of the unknown."""
         return self.degree == 0 and self.parts[0].is_zero
 
     def __getitem__(self, power: int) -> Ratio:
@@ -78,6 +80,7 @@ class Poly:
 
     @property
     def value(self) -> Ratio:
+        """The polynomial as a value of the field."""
         field = self.parts[0].field
         total, x = field.constant(0), field.letter(self.unknown)
         for part in reversed(self.parts):

@@ -42,19 +42,23 @@ class ExpressionReader:
 
     @property
     def next(self) -> Token:
+        """The token that is read next."""
         return self.tokens[self.position]
 
     def take(self) -> Token:
+        """The next token; goes on behind it."""
         token = self.tokens[self.position]
         if token.kind != "end":
             self.position += 1
         return token
 
     def sees(self, kind: str, *texts: str) -> bool:
+        """Whether the next token is of this kind, with one of these texts where some are named."""
         token = self.tokens[self.position]
         return token.kind == kind and (not texts or token.text in texts)
 
     def fail(self, message: str, code: ReadingErrorCode = "syntax") -> ReadingError:
+        """The error at the next token."""
         return ReadingError(message, self.next.column, code)
 
     def _deeper(self, read: Callable[[], n.Node]) -> n.Node:
@@ -336,6 +340,7 @@ class ExpressionReader:
         return n.Fraction(top, grouped(self._argument(), power_stands=True))
 
     def expectation(self, kind: str, text: str, message: str) -> None:
+        """The error where something else was expected."""
         if not self.sees(kind, text):
             raise self.fail(message)
         self.take()

@@ -239,6 +239,7 @@ class FeatureReader(StatementReader):
     """Reads what stands behind the name of a feature of a function."""
 
     def feature(self, name: str, plural: bool, label: str) -> n.Node:
+        """The feature with this name. Raises ReadingError where what follows does not belong to it."""
         if self.sees("end"):
             raise self.fail(f"Say what the {label} is, or none.")
         if self._words("none"):

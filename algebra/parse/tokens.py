@@ -121,11 +121,13 @@ class _Reader:
         self.tokens: list[Token] = []
 
     def add(self, kind: str, text: str, length: int) -> None:
+        """Takes a token of this kind that begins here."""
         self.tokens.append(_new(Token, (kind, text, self.position + 1 + self.offset, self.gap)))
         self.position += length
         self.gap = False
 
     def fail(self, message: str, code: ReadingErrorCode = "syntax") -> ReadingError:
+        """The error at this place."""
         return ReadingError(message, self.position + 1 + self.offset, code)
 
     def read(self) -> list[Token]:

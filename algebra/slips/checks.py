@@ -37,6 +37,7 @@ class _Check:
         self.sides = _sides(sight.given)
 
     def of(self, tree: n.Node) -> Ratio | None:
+        """The value of an expression of the check."""
         return self.exactly.value(tree)
 
     def ends(self) -> list[tuple[str, n.Node, n.Node]]:

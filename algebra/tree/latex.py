@@ -25,6 +25,7 @@ class _Typesetter:
         self.comma = comma
 
     def show(self, node: n.Node, address: n.Address) -> str:
+        """The LaTeX of the node at this address."""
         text = self._plain(node, address)
         mark = self.marks.get(address)
         return rf"\htmlClass{{{mark}}}{{{text}}}" if mark else text

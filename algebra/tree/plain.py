@@ -34,6 +34,7 @@ class _Printer:
         self.separator = "; " if comma else ", "
 
     def show(self, node: n.Node, tight: bool) -> str:
+        """The plain notation of a node; `tight` leaves the spaces around signs out."""
         match node:
             case n.Integer(value):
                 return str(value)

@@ -39,6 +39,7 @@ class History:
 
     @property
     def origin(self) -> SolutionSet:
+        """What the chain has to solve: the set of the given; after a break, of what it became."""
         return self.given.solutions if self.become is None else self.become()
 
 

@@ -45,6 +45,7 @@ class ExcludedValues:
 
     @cached_property
     def zeros(self) -> frozenset[Solution]:
+        """The values of the unknown for which the given is undefined."""
         if self.context.plan is None or len(self.context.letters) > 1:
             return self._zeros(self.factors.values())
         return self._true_zeros(self.factors.values())

@@ -26,6 +26,7 @@ class Finish:
 
     @property
     def context(self) -> Context:
+        """The letters, conventions and field of the working."""
         return self.evaluator.context
 
     def ratio(self, node: n.Node) -> Ratio | None:
@@ -36,6 +37,7 @@ class Finish:
             return None
 
     def parts(self, *kinds: type[n.Node]) -> Iterator[tuple[n.Address, n.Node]]:
+        """Every part of the line, with its address."""
         return ((address, node) for address, node in n.walk(self.tree) if isinstance(node, kinds))
 
 
@@ -100,6 +102,7 @@ def powers_left(finish: Finish) -> Iterator[Remaining]:
 
 
 def repeated_base(finish: Finish) -> Iterator[Remaining]:
+    """Powers of one base that stand in a product and can be put together."""
     for address, node in finish.parts(n.Product):
         seen: dict[n.Node, int] = {}
         for k, factor in enumerate(node.children):
@@ -112,6 +115,7 @@ def repeated_base(finish: Finish) -> Iterator[Remaining]:
 
 
 def like_terms(finish: Finish) -> Iterator[Remaining]:
+    """Like terms of a sum that are not combined."""
     for address, node in finish.parts(n.Sum):
         seen: dict[tuple[int, ...], int] = {}
         for k, term in enumerate(node.children):
@@ -192,6 +196,7 @@ def brackets_in_sum(finish: Finish) -> Iterator[Remaining]:
 
 
 def not_expanded(finish: Finish) -> Iterator[Remaining]:
+    """Brackets that are still to be multiplied out."""
     for address, node in finish.parts(n.Product, n.Power):
         if _holds_sum_factor(node):
             yield _said("not-expanded", f"{plain(node)} is still to be multiplied out.", address)
@@ -214,6 +219,7 @@ def _one_bar(product: n.Product) -> tuple[n.Node, n.Node] | None:
 
 
 def lowest_terms(finish: Finish) -> Iterator[Remaining]:
+    """Fractions whose top and bottom share a factor."""
     read_whole: set[n.Address] = set()
     for address, node in finish.parts(n.Product, n.Fraction):
         whole = _one_bar(node) if isinstance(node, n.Product) else (node.children[0], node.children[1])
@@ -251,6 +257,7 @@ def improper_fractions(finish: Finish) -> Iterator[Remaining]:
 
 
 def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
+    """Fractions of a sum that are to be one fraction."""
     for address, node in finish.parts(n.Sum):
         ratios = [finish.ratio(term) for term in node.children]
         if any(ratio is not None and not ratio.is_polynomial for ratio in ratios):
@@ -258,6 +265,7 @@ def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
 
 
 def complex_fraction(finish: Finish) -> Iterator[Remaining]:
+    """Fractions inside of a fraction."""
     for address, node in finish.parts(n.Fraction):
         for part in node.children:
             if any(isinstance(inner, n.Fraction) for inner in n.parts_of(part) if not isinstance(part, n.Power)):

@@ -32,6 +32,7 @@ def session(request: HttpRequest) -> Session:
 @router.post("/log-in", response={200: Session, 400: Detail}, auth=None)
 @decorate_view(csrf_protect)
 def log_in(request: HttpRequest, data: Credentials) -> Session:
+    """Begins a session; refused where name and password don't fit."""
     return _session(services.log_in(request, data.username, data.password))
 
 
@@ -44,5 +45,6 @@ def set_up(request: HttpRequest, data: NewAccount) -> Session:
 
 @router.post("/log-out", response=Session)
 def log_out(request: HttpRequest) -> Session:
+    """Ends the session."""
     services.log_out(request)
     return _session(None)

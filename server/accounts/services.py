@@ -19,6 +19,7 @@ def current(request: HttpRequest) -> User | None:
 
 
 def needs_setup() -> bool:
+    """Whether nobody has an account yet."""
     return not get_user_model().objects.exists()
 
 
@@ -32,6 +33,7 @@ def log_in(request: HttpRequest, username: str, password: str) -> User:
 
 
 def log_out(request: HttpRequest) -> None:
+    """Ends the session of this browser."""
     logout(request)
 
 

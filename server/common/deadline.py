@@ -63,6 +63,7 @@ class DeadlineMiddleware:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        """The answer, within the time that a request may take."""
         deadline.begin(time.monotonic())
         try:
             return self.get_response(request)

@@ -20,6 +20,7 @@ TEACHABLE = frozenset(NUMBER_KINDS) | {method.id for method in METHODS} | {rule.
 
 
 def create_sheet(teacher: User, title: str) -> Sheet:
+    """A new sheet of the teacher, empty."""
     if Sheet.objects.filter(owner=teacher).count() >= MAX_SHEETS:
         raise Refused(f"You have {MAX_SHEETS} sheets already.")
     return Sheet.objects.create(owner=teacher, title=title)
@@ -50,6 +51,7 @@ def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
 
 
 def delete_sheet(teacher: User, sheet_id: int) -> None:
+    """Deletes a sheet of the teacher with all it holds; raises Refused for a stranger's."""
     queries.sheet_of(teacher, sheet_id).delete()
 
 
@@ -100,6 +102,7 @@ def duplicate_problem(teacher: User, problem_id: int) -> Problem:
 
 @transaction.atomic
 def delete_problem(teacher: User, problem_id: int) -> None:
+    """Deletes a problem and its lines; those behind it move up."""
     problem = queries.problem_of(teacher, problem_id)
     sheet = _locked(teacher, problem.sheet_id)
     problem.delete()

@@ -33,6 +33,7 @@ class Value:
 
     @property
     def domain_key(self) -> frozenset[str]:
+        """What tells two domains of definition apart."""
         return frozenset(str(poly) for poly in self.nonzero)
 
 
@@ -58,6 +59,7 @@ class _Evaluator:
         self.nonzero_powers: list[Poly] = []
 
     def must_not_vanish(self, value: Ratio) -> None:
+        """Notes a polynomial that the line divides by."""
         if value.is_zero:
             raise UndefinedValue("It is undefined: it divides by zero.")
         if not value.numerator.is_constant():
@@ -73,6 +75,7 @@ class _Evaluator:
                 self.nonzero.append(value.numerator)
 
     def value(self, node: n.Node) -> Ratio:
+        """The value of a tree. Raises ExactError."""
         kind = type(node)
         if kind is n.Integer:
             return self.constant(node.value)  # type: ignore[attr-defined]

@@ -33,7 +33,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Log In */
+        /**
+         * Log In
+         * @description Begins a session; refused where name and password don't fit.
+         */
         post: operations["server_accounts_api_log_in"];
         delete?: never;
         options?: never;
@@ -70,7 +73,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Log Out */
+        /**
+         * Log Out
+         * @description Ends the session.
+         */
         post: operations["server_accounts_api_log_out"];
         delete?: never;
         options?: never;
@@ -165,10 +171,16 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Sheets */
+        /**
+         * List Sheets
+         * @description The teacher's sheets, the last changed first.
+         */
         get: operations["server_sheets_api_list_sheets"];
         put?: never;
-        /** Create Sheet */
+        /**
+         * Create Sheet
+         * @description A new sheet.
+         */
         post: operations["server_sheets_api_create_sheet"];
         delete?: never;
         options?: never;
@@ -183,15 +195,24 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Sheet */
+        /**
+         * Read Sheet
+         * @description A sheet with its problems; 404 for a stranger's.
+         */
         get: operations["server_sheets_api_read_sheet"];
         put?: never;
         post?: never;
-        /** Delete Sheet */
+        /**
+         * Delete Sheet
+         * @description Deletes a sheet for good.
+         */
         delete: operations["server_sheets_api_delete_sheet"];
         options?: never;
         head?: never;
-        /** Change Sheet */
+        /**
+         * Change Sheet
+         * @description Changes title, conventions or what is not taught yet, as far as they are given.
+         */
         patch: operations["server_sheets_api_change_sheet"];
         trace?: never;
     };
@@ -203,7 +224,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Reorder */
+        /**
+         * Reorder
+         * @description The problems in another order; all of them are to be named.
+         */
         put: operations["server_sheets_api_reorder"];
         post?: never;
         delete?: never;
@@ -221,7 +245,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Add Problem */
+        /**
+         * Add Problem
+         * @description A new problem at the end of a sheet.
+         */
         post: operations["server_sheets_api_add_problem"];
         delete?: never;
         options?: never;
@@ -236,15 +263,24 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Problem */
+        /**
+         * Read Problem
+         * @description A problem with its lines and their report.
+         */
         get: operations["server_sheets_api_read_problem"];
         put?: never;
         post?: never;
-        /** Delete Problem */
+        /**
+         * Delete Problem
+         * @description Deletes a problem for good.
+         */
         delete: operations["server_sheets_api_delete_problem"];
         options?: never;
         head?: never;
-        /** Change Problem */
+        /**
+         * Change Problem
+         * @description Another task, given or letter; the lines stay and are judged anew.
+         */
         patch: operations["server_sheets_api_change_problem"];
         trace?: never;
     };
@@ -257,7 +293,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Duplicate Problem */
+        /**
+         * Duplicate Problem
+         * @description A copy of a problem behind it.
+         */
         post: operations["server_sheets_api_duplicate_problem"];
         delete?: never;
         options?: never;

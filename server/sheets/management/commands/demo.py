@@ -20,6 +20,7 @@ class Command(BaseCommand):
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
+        """Makes the demo account and its sheets, where they are not there yet."""
         if User.objects.filter(username=USERNAME).exists():
             return
         teacher = User.objects.create_user(USERNAME, password=PASSWORD, first_name=NAME)

@@ -12,6 +12,7 @@ class Command(BaseCommand):
     help = "Checks every stored working again and keeps the new reports."
 
     def handle(self, *args: Any, **options: Any) -> None:
+        """Makes every kept report again."""
         count = 0
         for problem in Problem.objects.select_related("sheet", "working").iterator():
             reports.refresh(problem)
