@@ -38,7 +38,7 @@ class Package:
     database: bool = False
 
 
-_CORPUS = ("tests/algebra/test_corpus.py", "tests/algebra/test_student_errors.py")
+_CORPUS = ("tests/algebra/test_corpus.py", "tests/algebra/test_student_errors.py", "tests/algebra/test_invariance.py")
 _KEPT = "tests/algebra/test_kept.py"
 PACKAGES = (
     Package("verify", ("algebra/verify/*",), ("tests/algebra/verify", _KEPT, *_CORPUS)),
@@ -88,12 +88,33 @@ use_git_change_detection = false
 """
 
 
+NUMBERED_CASES = '''
+
+import pytest
+
+
+@pytest.hookimpl(tryfirst=True)
+def pytest_generate_tests(metafunc):
+    """Cases are numbered here: by names made of their values they are not found again."""
+    original = metafunc.parametrize
+
+    def numbered(names, values, **more):
+        more.pop("ids", None)
+        cases = [pytest.param(*v.values, marks=v.marks) if hasattr(v, "marks") else v for v in values]
+        return original(names, cases, ids=[str(k) for k in range(len(cases))], **more)
+
+    metafunc.parametrize = numbered
+'''
+
+
 def copied(package: Package, folder: Path) -> None:
     """A copy of what is committed, with the settings for this package."""
     archive = subprocess.run(["git", "archive", "HEAD"], cwd=ROOT, check=True, capture_output=True).stdout
     subprocess.run(["tar", "-x", "-C", str(folder)], input=archive, check=True)
     with (folder / "pyproject.toml").open("a", encoding="utf-8") as settings:
         settings.write(settings_of(package))
+    with (folder / "tests" / "conftest.py").open("a", encoding="utf-8") as settings:
+        settings.write(NUMBERED_CASES)
 
 
 def results(folder: Path) -> dict[str, int | None]:
@@ -123,18 +144,10 @@ def tried(package: Package, count: int, seed: int, folder: Path) -> Outcome:
         env = {**os.environ, **settings_env(url), "PYTHONPATH": ""}
 
         def mutmut(*names: str) -> None:
-            command = [
-                sys.executable,
-                "-m",
-                "mutmut",
-                "run",
-                "--max-children",
-                "1" if package.database else "2",
-                *names,
-            ]
-            subprocess.run(
-                command, cwd=folder, env=env, check=False, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
-            )
+            children = "1" if package.database else "2"
+            command = [sys.executable, "-m", "mutmut", "run", "--max-children", children, *names]
+            with (folder / "mutmut.log").open("ab") as log:
+                subprocess.run(command, cwd=folder, env=env, check=False, stdout=log, stderr=log)
 
         copied(package, folder)
         mutmut("none")  # makes the changes, and finds out which tests reach what
