@@ -26,6 +26,7 @@ _FEATURE = re.compile(
 _DOMAIN_SIGN = re.compile(
     r"\s*D(?:_?f|_\{f\})?\s*[=:]\s*(?=ℝ|[a-z]\s*(?:≠|!=|\\neq?\b)|\\mathbb|\\R\b|.*(?:∞|\binf\b|\\infty))"
 )
+_WIDE_GAP = re.compile(r"(?<=[^\s=])(?:\s{3,}|\t\s*)(?=[A-Za-zα-ω]\s*=)")
 _ARROW = re.compile(r"\s*[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
 _UNUSUAL = re.compile(r"[#|:→\\D]|->|[A-Za-z]{3}")
 """What every remark, move, word and named feature has in it; most lines have none of it."""
@@ -170,10 +171,31 @@ def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
             if match:
                 lead += match.group(1)
                 start = match.end()
+    beside = _beside_each_other(body, start, decimal)
+    if beside is not None:
+        return ln.Line(text, _kind(beside), beside, None, lead)
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()
     notes = tuple(sorted(reader.notes)) if reader.notes else ()
     return ln.Line(text, _kind(statement), statement, None, lead + reader.member, "", None, notes)
+
+
+def _beside_each_other(body: str, start: int, decimal: str) -> n.Node | None:
+    """Statements of one letter with a wide gap between them, `x = 3    x = -2`: a list of values, never a product."""
+    gap = _WIDE_GAP.search(body, start)
+    if gap is None:
+        return None
+    items: list[n.Node] = []
+    while True:
+        end = gap.start() if gap else len(body)
+        item = _statement(body[start:end], decimal, start)
+        if not (isinstance(item, ln.Equation) and len(item.sides) == 2 and isinstance(item.sides[0], n.Letter)):
+            return None
+        items.append(item)
+        if gap is None:
+            return ln.Alternatives(tuple(items))
+        start = gap.end()
+        gap = _WIDE_GAP.search(body, start)
 
 
 def _kind(statement: n.Node) -> str:

@@ -11,7 +11,7 @@ from algebra.exact.decomposition import Decomposition
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.generators import Plan
-from algebra.exact.rational_functions import Ratio, depends_on
+from algebra.exact.rational_functions import Ratio, depends_on, irreducible_factors
 from algebra.exact.sample_points import FRIENDLY
 from algebra.exact.solution_sets import Solution, SolutionSet, number_solution
 from algebra.exact.writing import simplified_tree
@@ -21,11 +21,11 @@ from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 from algebra.verify.context import Context
 from algebra.verify.draft import LinkDraft
-from algebra.verify.evaluated import EvaluatedStatement
+from algebra.verify.evaluated import EvaluatedStatement, Pair
 from algebra.verify.evaluator import Evaluator
 from algebra.verify.excluded_values import in_order, written
 from algebra.verify.legal_moves import in_proportion, is_multiple, is_raised, proportional, recognise
-from algebra.verify.widening import Gain, explained
+from algebra.verify.widening import Gain, explained, present_factors
 
 
 @dataclass(slots=True)
@@ -106,7 +106,7 @@ def _plainly_same(context: Context, before: EvaluatedStatement, after: Evaluated
         return _plainly_same_with_roots(context, before, after)
     if len(before.pairs) == len(after.pairs) == 1:
         zeros, others = before.pairs[0].difference.numerator, after.pairs[0].difference.numerator
-        if not in_proportion(zeros, others):
+        if zeros.is_constant() or not in_proportion(zeros, others):
             return False
         divisors = before.nonzero + after.nonzero
         if not divisors:
@@ -150,18 +150,35 @@ def _listed(context: Context, solutions: SolutionSet) -> list[str]:
 
 
 def _same_set(evaluator: Evaluator, before: EvaluatedStatement, after: EvaluatedStatement) -> Relation:
-    """Equal real sets; where both are empty, the complex sets must be equal too, unless the set is only stated."""
-    if before.solutions.is_empty and not after.statement and not before.statement:
-        if any(_under_roots(line.body) for line in (before, after) if line.rooted):
-            old, new = before.single, after.single
-            seen = (
-                recognise(evaluator, None, old, new) is not None
-                or proportional(old, new)
-                or is_raised(old, new.difference if new else None)
-            )
-            return "holds" if seen else "unclear"
-        return "holds" if before.solutions.complex_factors == after.solutions.complex_factors else "breaks"
-    return "holds"
+    """Equal real sets. Where both are empty, or both are everything, that proves nothing about the step: a legal move must
+    be seen, or the complex solutions must be the same ones; unless the set is only stated."""
+    if after.statement or not (before.solutions.is_empty or before.solutions.cofinite):
+        return "holds"
+    old, new = before.single, after.single
+    if old is not None and new is not None and _by_a_move(evaluator, before, old, new):
+        return "holds"
+    if any(_under_roots(line.body) for line in (before, after) if line.rooted):
+        return "unclear"
+    if before.solutions.cofinite:
+        return "holds" if old is None or new is None else "breaks"
+    factors = before.solutions.complex_factors
+    return "holds" if factors and factors == after.solutions.complex_factors else "breaks"
+
+
+def _by_a_move(evaluator: Evaluator, line: EvaluatedStatement, old: Pair, new: Pair) -> bool:
+    """Whether a legal move, seen on the sides themselves, leads from one equation to the other."""
+    context = evaluator.context
+    # of numbers alone everything is a multiple of everything: there the sides themselves must show the move
+    if context.holds_unknown(old.difference.numerator) and (is_raised(old, new.difference) or proportional(old, new)):
+        return True
+    move = recognise(evaluator, None, old, new)
+    if move is None or not move.name.startswith(("multiply", "divide")):
+        return move is not None
+    side = old.sides if not old.sides[0].is_zero else old.sides[::-1]
+    factor = (new.sides if not old.sides[0].is_zero else new.sides[::-1])[0] / side[0]
+    moved = irreducible_factors([factor.numerator, factor.denominator])
+    held = {key for key, poly in moved.items() if context.holds_unknown(poly)}
+    return not held or held <= present_factors(context, line, evaluator.value)
 
 
 def _under_roots(body: n.Node) -> bool:
@@ -277,5 +294,9 @@ def _no_real_solution(before: EvaluatedStatement, after: EvaluatedStatement) -> 
     old, new = before.single, after.single
     if old is None or new is None:
         return None
-    text = "Neither line has a real solution, but no step leads from one to the other: their complex solutions differ."
-    return PointEvidence(text)
+    differ = "their complex solutions differ" if before.solutions.complex_factors else "no move on both sides makes it"
+    if before.solutions.cofinite:
+        return PointEvidence(
+            "Both lines are true for every value, but no move on both sides leads from one to the other."
+        )
+    return PointEvidence(f"Neither line has a real solution, but no step leads from one to the other: {differ}.")

@@ -110,13 +110,15 @@ def _way(
     if len(old) == 1 and is_even_power(old[0], total):
         return "power"
     ratio = total / _product(old)
-    factors = {key for key, poly in irreducible_factors([ratio.numerator]).items() if context.holds_unknown(poly)}
+    moved = irreducible_factors([ratio.numerator, ratio.denominator])  # multiplied by, and divided by
+    factors = {key for key, poly in moved.items() if context.holds_unknown(poly)}
     if not factors:
         return "factor"
     allowed = set(before.poles)
     if factors <= allowed:
         return "factor"
-    trees = _present_parts(before)
+    # of a contradiction everything is a multiple: only what is said, or stands below, counts there
+    trees = _present_parts(before) if context.holds_unknown(_product(old).numerator) else []
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
         trees.append(stated.operand)
     allowed |= set(irreducible_factors(read(t).ratio.numerator for t in trees))
@@ -157,6 +159,12 @@ def _ways_on_cells(
 
 def _name(line: int) -> str:
     return "the given" if line == 0 else f"line {line}"
+
+
+def present_factors(context: Context, line: EvaluatedStatement, read: _Reading) -> set[str]:
+    """The factors, by their keys, of what stands in a line as a factor, a bracket, a root or below a bar."""
+    parts = irreducible_factors(read(tree).ratio.numerator for tree in _present_parts(line))
+    return set(line.poles) | set(parts)
 
 
 def _present_parts(line: EvaluatedStatement) -> list[n.Node]:
