@@ -11,6 +11,7 @@ from pathlib import Path
 import pytest
 
 from algebra import (
+    Unsolved,
     Working,
     analysed,
     check,
@@ -64,6 +65,14 @@ def _predicted(ask):
     return json_object(found.report()) | {"options": [[row.answer, row.right] for row in rows]}
 
 
+def _refused(ask):
+    try:
+        work(_working(ask), method=ask["way"])
+    except Unsolved as reason:
+        return {"why": reason.message}
+    return {}
+
+
 def _drawn(ask):
     found = generate(ask["family"], ask["level"], 3, 5)
     return {"problems": [[s.working.given, s.method, list(s.answer), s.difficulty.rating] for s in found]}
@@ -74,6 +83,7 @@ ASKED = {
     "solutions": lambda ask: json_object(
         work(_working(ask), method=ask.get("way"), grain=ask.get("grain", "every")).report()
     ),
+    "refusals": _refused,
     "next-steps": _next,
     "predictions": _predicted,
     "features": lambda ask: json_object(analysed(ask["given"], variable=ask.get("variable"), with_graph=False)),
