@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from algebra.desk.solve import methods_in_order, problem_from, worked
+from algebra.desk.solve import methods_in_order, problem_from, verified, worked
 from algebra.methods import catalogue
 from algebra.methods.paper import NotThisWay, Problem, Step, at_grain
 from algebra.methods.radical_equations import put_in
@@ -107,6 +107,8 @@ def _bodies(working: Working) -> set[n.Node]:
             continue
         if line.body is not None and line.kind in ("expression", "equation", "statement", "exclusion", "feature"):
             found.add(line.body)
+        elif line.kind == "definition" and line.subject is not None:
+            found.add(line.subject)
     return found
 
 
@@ -143,6 +145,10 @@ def _settling(problem: Problem, working: Working, report: Report) -> Hint | None
         reason = f"{x} = {value} {'solves' if holds else 'does not solve'} the given."
         step = Step(candidate, claim, rule, reason, kind="check", subject=candidate)
         return Hint(LOOKS["check-candidate"], step, "", after)
+    if report.answer.verdict == "correct" and any(f.code == "plus-minus-not-split" for f in report.finish.remaining):
+        line = build.solutions(x, [read_expression(value) for value in report.answer.given])
+        rule = BY_ID["split-plus-minus"]
+        return Hint(LOOKS[rule.id], Step(_last_body(working) or problem.body, line, rule, rule.reason), "", after)
     if report.answer.verdict == "extraneous":
         kept = [v for v in report.answer.given if v not in report.answer.extra]
         excluded = set(report.answer.extra) <= set(report.excluded)
@@ -185,12 +191,15 @@ def _continuations(
             continue
         try:
             steps = at_grain(worked(here, method).steps, "board")
+            verified(here.working, steps, method)
         except NotThisWay:
             continue
         if started and here.task == "solve" and origin.working.given != here.working.given:
             # what concerns the given (excluded values, checks) is asked for from the given itself
             steps = [s for s in steps if s.kind not in ("exclusion", "check")]
-        steps = [s for s in steps if s.subject is not None or s.after not in written]
+        steps = [
+            s for s in steps if (s.subject if s.kind == "definition" else s.after) not in written or s.kind == "check"
+        ]
         if steps:
             found.append((method.id, steps))
     return found

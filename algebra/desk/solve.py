@@ -157,7 +157,7 @@ def _solution(problem: Problem, family: str, method: Method, grain: Grain, untau
     """Raises NotThisWay where the method does not apply, or where a line of it does not pass the check."""
     paper = worked(problem, method)
     steps = tuple(at_grain(paper.steps, grain))
-    _verified(problem.working, steps, method)
+    verified(problem.working, steps, method)
     not_yet = sorted(_needs(problem, method, paper) & untaught)
     return Solution(
         problem.working, family, method.id, steps, tuple(map(answer_text, paper.answer)),
@@ -184,8 +184,8 @@ def worked(problem: Problem, method: Method) -> Paper:
     return paper
 
 
-def _verified(working: Working, steps: Iterable[Step], method: Method) -> None:
-    """Nothing the tool writes escapes the check: a working that does not pass is not shown."""
+def verified(working: Working, steps: Iterable[Step], method: Method) -> None:
+    """Nothing the tool writes escapes the check. Raises NotThisWay for a working that does not pass."""
     report = check(replace(working, lines=tuple(step.text for step in steps), method=None))
     for link in report.links:
         if link.relation not in ("holds", "widens", "settles"):

@@ -141,7 +141,8 @@ def common_base(problem: Problem) -> Paper:
     paper = Paper(problem)
     left_tree, right_tree = _collected(paper, left_tree, right_tree)
     left_tree, right_tree = _one_power_each(paper, left_tree, right_tree)
-    if _negative(problem, left_tree, right_tree):
+    powers = [product_of(problem, side) for side in (left_tree, right_tree) if n.letters(side)]
+    if powers and _negative(problem, left_tree, right_tree):
         value = left_tree if not n.letters(left_tree) else right_tree
         what = say("no power of a positive number is {}", value)
         paper.write(ln.NoSolution(), "power-never-negative", what, shown_at=BRIEF, noticed=("no solution",))

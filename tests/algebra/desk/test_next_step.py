@@ -1,8 +1,10 @@
 """The next step from where a working stands, and tasks that name a method."""
 
+from dataclasses import replace
+
 import pytest
 
-from algebra import TaskError, Working, check, next_step
+from algebra import FAMILIES, TaskError, Working, check, generate, next_step
 
 SOLVE = "solve"
 
@@ -17,6 +19,9 @@ SOLVE = "solve"
     (SOLVE, "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2"), "check x = 3: 3 = 3", None),
     (SOLVE, "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2", "check x = 3", "check x = -2: 2 ≠ -2"), "x = 3", None),
     (SOLVE, "x/(x-3) = 3/(x-3)", ("x = 3",), "no solution", None),
+    (SOLVE, "x^2 = 16", ("x = ±4",), "x = 4 or x = -4", None),
+    (SOLVE, "4^x - 6·2^x + 8 = 0", (), "(2^x)^2 - 6 · 2^x + 8 = 0", "substitution"),
+    (SOLVE, "4^x - 6·2^x + 8 = 0", ("(2^x)^2 - 6·2^x + 8 = 0", "let u = 2^x"), "u^2 - 6u + 8 = 0", "substitution"),
 ])  # fmt: skip
 def test_the_next_step_goes_on_from_the_lines_written(task, given, lines, line, method):
     hint = next_step(Working(task, given, lines))
@@ -62,3 +67,20 @@ def test_a_right_answer_by_another_method_than_the_task_names_is_noticed(method,
     noted = [link.line for link in report.links if "method-differs" in link.notes]
     assert noted == ([differs] if differs else [])
     assert ("another way" in report.answer.text) == bool(differs)
+
+
+@pytest.mark.parametrize("family", FAMILIES, ids=lambda family: family.id)
+def test_no_step_that_is_told_leads_astray(family):
+    """From every line of a worked solution on, what is told as the next step passes the check."""
+    for solution in generate(family.id, len(family.levels), 2, 11):
+        lines = []
+        for step in [None, *solution.steps[:4]]:
+            lines += [step.text] if step else []
+            working = replace(solution.working, lines=tuple(lines))
+            try:
+                hint = next_step(working)
+            except TaskError:
+                continue
+            if hint.step is not None:
+                after = check(replace(working, lines=(*lines, hint.step.text)))
+                assert after.links[-1].relation in ("holds", "widens", "settles"), (working, hint.step.text)
