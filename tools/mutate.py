@@ -82,7 +82,7 @@ def settings_of(package: Package) -> str:
 [tool.mutmut]
 source_paths = ["algebra", "server"]
 only_mutate = {listed(package.files)}
-also_copy = ["cli", "tools", "manage.py", "uchuu", "docs", "web/src/api", "web/src/lib", "README.md"]
+also_copy = ["cli", "tools", "manage.py", "uchuu", "docs", "web/src/api", "web/src/lib", "web/dist", "README.md"]
 pytest_add_cli_args_test_selection = {listed(package.tests)}
 use_git_change_detection = false
 """
@@ -113,6 +113,9 @@ def copied(package: Package, folder: Path) -> None:
     subprocess.run(["tar", "-x", "-C", str(folder)], input=archive, check=True)
     with (folder / "pyproject.toml").open("a", encoding="utf-8") as settings:
         settings.write(settings_of(package))
+    built = folder / "web" / "dist"
+    built.mkdir(parents=True, exist_ok=True)
+    (built / "index.html").write_text("<!doctype html><title>Uchuu</title>", encoding="utf-8")
     with (folder / "tests" / "conftest.py").open("a", encoding="utf-8") as settings:
         settings.write(NUMBERED_CASES)
 

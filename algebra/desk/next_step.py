@@ -77,7 +77,8 @@ def next_step(working: Working, *, untaught: Iterable[str] = ()) -> Hint:
     if report.answer.verdict == "correct" and not report.finish.remaining:
         return Hint("The answer is right and finished.", None, "", len(working.lines), done=True)
     method = _method_of(problem, working)
-    here = problem if place == 0 else _from_line(problem, current)
+    # the domain is asked of the given, whatever has been worked out beside it
+    here = problem if place == 0 or problem.task == "domain" else _from_line(problem, current)
     options = _continuations(here, problem, untaught, written=_bodies(working), started=place > 0)
     if not options:
         raise TaskError("No next step is known from here.")
