@@ -21,7 +21,7 @@ def check(working: Working) -> Report:
     """The report on a working: the slip beside every line that does not hold, as far as one explains it, and, where the task
     names a method, the note `method-differs` on the line where another one shows. Never raises for bad input."""
     report = verdicts.check(working)
-    if any(link.relation in ("breaks", "narrows") or link.error for link in report.links):
+    if any(link.relation in ("breaks", "narrows") or link.error or link.notes for link in report.links):
         report = name_slips(working, report)
     if working.method in catalogue.BY_ID and report.error is None and report.answer.verdict == "correct":
         line = _differs(working)

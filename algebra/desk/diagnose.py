@@ -36,6 +36,7 @@ def name_slips(working: Working, report: Report) -> Report:
     before, chain = given, [given]
     in_answer: list[str] = []
     links: list[Link] = []
+    last_exclusion = max((link.line for link in report.links if link.kind == "exclusion"), default=0)
     for link, text in zip(report.links, working.lines, strict=True):
         try:
             line = read_line(text, decimal=decimal)
@@ -43,7 +44,10 @@ def name_slips(working: Working, report: Report) -> Report:
             links.append(link)
             continue
         in_chain = line.kind in ("expression", "equation", "statement") and line.body is not None
-        if link.relation in ("breaks", "narrows") or (link.error and link.error.code == "task"):
+        # exclusion lines add up: only after the last of them is a value missing for good
+        lacking = link.line == last_exclusion and "exclusions-missing" in link.notes
+        faulty = link.relation in ("breaks", "narrows") or lacking
+        if faulty or (link.error and link.error.code == "task"):
             seen = _looked_at(working, report, link, line, given, tuple(chain))
             if in_chain and line.body is not None and not seen and link.relation is not None:
                 seen = explain(before, line.body, working.task, imaginary=working.numbers == "complex")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
 from algebra.exact.errors import ExactError
@@ -61,8 +62,19 @@ def is_put_back(evaluator: Evaluator, result: n.Node, line: n.Node) -> bool:
         return True  # a note is not worth a verdict: where it can't be told, nothing is said
 
 
-def judge_exclusion(evaluator: Evaluator, link: LinkDraft, excluded: ExcludedValues, body: n.Node) -> None:
-    """Fills in the link of an exclusion: it holds iff it is exactly the ledger of the given."""
+@dataclass(slots=True)
+class Named:
+    """What the exclusion lines so far have named: values of the unknown, and conditions by the keys of their factors."""
+
+    values: set[Solution] = field(default_factory=set)
+    conditions: set[str] = field(default_factory=set)
+
+
+def judge_exclusion(
+    evaluator: Evaluator, link: LinkDraft, excluded: ExcludedValues, body: n.Node, named: Named
+) -> None:
+    """Fills in the link of an exclusion: it holds iff the given is undefined for everything that it names. Several lines
+    add up; while the ledger has more than all of them together, the note `exclusions-missing` says so."""
     context = evaluator.context
     link.relation = "holds"
     if isinstance(body, ln.ValueList):
@@ -71,45 +83,37 @@ def judge_exclusion(evaluator: Evaluator, link: LinkDraft, excluded: ExcludedVal
         pairs = [(body.left, body.right)]
     else:
         raise TypeError("not an exclusion")
+    extra_text, missing_text = "", ""
     if len(context.letters) <= 1 and all(n.bare(left) == n.Letter(context.unknown) for left, _ in pairs):
-        _judge_excluded_values(context, link, excluded, stated_exclusions(evaluator, body))
-        return
-    conditions = [evaluator.pair(left, right).difference.numerator for left, right in pairs]
-    stated = irreducible_factors(conditions)
-    needed = {str(poly): poly for poly in excluded.conditions}
-    if len(context.letters) <= 1:
-        right = context.solver.zeros(stated.values()) == excluded.zeros
+        stated = stated_exclusions(evaluator, body)
+        extra = stated - excluded.zeros
+        named.values |= set() if extra else stated
+        missing = excluded.zeros - named.values
+        if extra:
+            extra_text = f"{context.unknown} = {', '.join(in_order(context, extra))}"
+        if missing:
+            missing_text = f"{context.unknown} ≠ {', '.join(in_order(context, missing))}"
     else:
-        right = set(stated) == set(needed)
-    if right:
-        return
-    link.relation = "breaks"
-    missing = [poly for key, poly in needed.items() if key not in stated]
-    extra = [poly for key, poly in stated.items() if key not in needed]
-    if missing:
-        text = f"{condition_text(context, missing[0])} is missing: without it a denominator of the given is zero."
-    elif extra:
-        opposite = condition_text(context, extra[0]).replace("≠", "=")
-        text = f"For {opposite} the given is defined, so it is not excluded."
-    else:
-        text = "These are not exactly the values at which the given is undefined."
-    link.evidence = PointEvidence(text)
-
-
-def _judge_excluded_values(
-    context: Context, link: LinkDraft, excluded: ExcludedValues, stated: frozenset[Solution]
-) -> None:
-    missing, extra = excluded.zeros - stated, stated - excluded.zeros
-    if not missing and not extra:
-        return
-    link.relation = "breaks"
-    name = context.unknown
-    if missing:
-        values = ", ".join(in_order(context, missing))
-        text = f"{name} ≠ {values} is missing: without it a denominator of the given is zero."
-    else:
-        text = f"For {name} = {', '.join(in_order(context, extra))} the given is defined, so it is not excluded."
-    link.evidence = PointEvidence(text)
+        found = irreducible_factors(evaluator.pair(left, right).difference.numerator for left, right in pairs)
+        needed = {str(poly): poly for poly in excluded.conditions}
+        if len(context.letters) <= 1:
+            zeros = context.solver.zeros(found.values())
+            beyond = [] if zeros <= excluded.zeros else list(found.values())
+            named.values |= set() if beyond else zeros
+            lacking = [] if excluded.zeros <= named.values else [p for k, p in needed.items() if k not in found]
+        else:
+            beyond = [poly for key, poly in found.items() if key not in needed]
+            named.conditions |= set() if beyond else set(found)
+            lacking = [poly for key, poly in needed.items() if key not in named.conditions]
+        extra_text = condition_text(context, beyond[0]).replace("≠", "=") if beyond else ""
+        missing_text = condition_text(context, lacking[0]) if lacking else ""
+    if extra_text:
+        link.relation = "breaks"
+        link.evidence = PointEvidence(f"For {extra_text} the given is defined, so it is not excluded.")
+    elif missing_text:
+        link.notes.append("exclusions-missing")
+        text = f"{missing_text} is missing: without it a denominator of the given is zero."
+        link.evidence = PointEvidence(text)
 
 
 def judge_stated_domain(context: Context, link: LinkDraft, stated: SolutionSet, domain: SolutionSet) -> None:

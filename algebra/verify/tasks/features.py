@@ -8,6 +8,7 @@ from algebra.tree import statements as ln
 from algebra.verify.draft import LinkDraft
 from algebra.verify.feature_table import FeatureTable
 from algebra.verify.tasks.domain import DomainTask
+from algebra.verify.tasks.task import states_all
 
 
 class FeaturesTask(DomainTask):
@@ -41,7 +42,7 @@ class FeaturesTask(DomainTask):
     def judge_exclusion(self, draft: LinkDraft, line: ln.Line) -> None:
         """The excluded values state the domain."""
         super().judge_exclusion(draft, line)
-        self.table.exclusion(draft.relation == "holds")
+        self.table.exclusion(states_all(draft))
 
     def note_domain(self, draft: LinkDraft) -> None:
         """A statement of the domain counts in the table."""

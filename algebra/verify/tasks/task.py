@@ -66,6 +66,7 @@ class WorkingTask:
         self.last_body: n.Node | None = None  # the last line of the chain
         self.chain_lines = 0
         self.pending = PendingChecks()
+        self.named = side_lines.Named()
         self.states_restrictions = False
         self.stated_domain: SolutionSet | None = None
         self._worked_apart: list[n.Node] = []
@@ -131,11 +132,11 @@ class WorkingTask:
     def judge_exclusion(self, draft: LinkDraft, line: ln.Line) -> None:
         """`x ≠ 4`, or the domain where it is written as the values left out."""
         assert line.body is not None
-        side_lines.judge_exclusion(self.evaluator, draft, self.excluded, line.body)
+        side_lines.judge_exclusion(self.evaluator, draft, self.excluded, line.body, self.named)
         values = side_lines.stated_exclusions(self.evaluator, line.body)
         self.pending.excluded |= values
-        self.stated_domain = SolutionSet(values, cofinite=True)
-        self.states_restrictions = draft.relation == "holds"
+        self.stated_domain = SolutionSet(frozenset(self.named.values | values), cofinite=True)
+        self.states_restrictions = states_all(draft)
 
     def judge_feature(self, draft: LinkDraft, line: ln.Line) -> None:
         """A named feature; beside a working of another task, only the domain, as the values left out."""
@@ -161,3 +162,8 @@ class WorkingTask:
             raise TaskError(f"{letter.name} already has a meaning in this problem; take another letter.")
         self.context.definitions[letter] = n.Group(self.context.filled(meaning))
         draft.relation = "holds"
+
+
+def states_all(draft: LinkDraft) -> bool:
+    """Whether an exclusion is right, and nothing more is to be excluded."""
+    return draft.relation == "holds" and "exclusions-missing" not in draft.notes

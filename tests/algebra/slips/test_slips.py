@@ -48,7 +48,8 @@ def test_the_example_of_a_slip_is_truly_wrong_and_is_named(slip, example):
     given, *lines = example
     report = check(Working(slip.task, given, tuple(lines), numbers=slip.numbers))
     link = report.links[-1]
-    assert link.relation in ("breaks", "narrows") or report.answer.verdict == "extraneous"
+    faulty = link.relation in ("breaks", "narrows") or "exclusions-missing" in link.notes
+    assert faulty or report.answer.verdict == "extraneous"
     named = [s.id for s in [link.slip, *link.other_slips] if s] + list(report.answer.slips)
     assert slip.id in named
 
@@ -152,3 +153,9 @@ def test_a_line_that_no_slip_explains_is_not_accused():
 def test_an_extraneous_candidate_is_named_in_the_answer():
     report = check(Working("solve", "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2")))
     assert report.answer.slips == ("extraneous-kept",)
+
+
+@pytest.mark.parametrize(("lines", "named"), [(("x ≠ -3",), [True]), (("x ≠ -3", "x ≠ 1"), [False, False])])
+def test_a_cancelled_value_is_only_missing_after_the_last_exclusion(lines, named):
+    report = check(Working("domain", "(x-1)/((x-1)(x+3))", lines))
+    assert [link.slip is not None for link in report.links] == named

@@ -136,9 +136,9 @@ def test_the_ledger_is_read_from_the_given_as_written(task, given, excluded):
 
 @pytest.mark.parametrize(
     ("line", "relation"),
-    [("x ≠ -3, 1", "holds"), ("x ≠ 1, -3", "holds"), ("x ≠ -3", "breaks"), ("x ≠ -3, 1, 2", "breaks")],
+    [("x ≠ -3, 1", "holds"), ("x ≠ 1, -3", "holds"), ("x ≠ -3", "holds"), ("x ≠ -3, 1, 2", "breaks")],
 )
-def test_an_exclusion_holds_iff_it_is_the_ledger(line, relation):
+def test_an_exclusion_holds_iff_the_ledger_has_it(line, relation):
     assert judged("simplify", "(x-1)/((x-1)(x+3))", line).links[0].relation == relation
 
 

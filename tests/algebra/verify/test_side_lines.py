@@ -58,22 +58,46 @@ def test_what_is_no_number_to_check_is_not_judged(line):
     ("given", "line", "relation", "words"),
     [
         ("1/(x-1)", "x ≠ 1", "holds", ""),
-        ("1/(x-1)", "x ≠ 2", "breaks", "x ≠ 1 is missing: without it a denominator of the given is zero."),
+        ("1/(x-1)", "x ≠ 2", "breaks", "For x = 2 the given is defined, so it is not excluded."),
         ("1/(x-1)", "x ≠ 1, 2", "breaks", "For x = 2 the given is defined, so it is not excluded."),
-        ("1/((x-1)(x+3))", "x ≠ 1", "breaks", "x ≠ -3 is missing: without it a denominator of the given is zero."),
+        ("1/((x-1)(x+3))", "x ≠ 1", "holds", "x ≠ -3 is missing: without it a denominator of the given is zero."),
         ("1/(x^2-2)", "x ≠ ±√2", "holds", ""),
         ("1/(x^2-2)", "x^2 ≠ 2", "holds", ""),
-        ("1/(x^2-2)", "x^2 ≠ 3", "breaks", "x^2 - 2 ≠ 0 is missing: without it a denominator of the given is zero."),
+        ("1/(x^2-2)", "x^2 ≠ 3", "breaks", "For x^2 - 3 = 0 the given is defined, so it is not excluded."),
         ("1/(r+s)", "r ≠ -s", "holds", ""),
-        ("1/(r+s)", "r ≠ s", "breaks", "r ≠ -s is missing: without it a denominator of the given is zero."),
+        ("1/(r+s)", "r ≠ s", "breaks", "For r = s the given is defined, so it is not excluded."),
         ("1/(rs)", "rs ≠ 0", "holds", ""),
-        ("1/(rs)", "r ≠ 0", "breaks", "s ≠ 0 is missing: without it a denominator of the given is zero."),
+        ("1/(rs)", "r ≠ 0", "holds", "s ≠ 0 is missing: without it a denominator of the given is zero."),
         ("1/r + s", "rs ≠ 0", "breaks", "For s = 0 the given is defined, so it is not excluded."),
     ],
 )
 def test_an_exclusion_says_which_value_is_missing_or_too_many(given, line, relation, words):
     found = link("simplify", given, line)
     assert (found.relation, said(found)) == (relation, words)
+    assert ("exclusions-missing" in found.notes) == (relation == "holds" and words != "")
+
+
+@pytest.mark.parametrize(
+    ("task", "given", "lines", "relations", "missing", "verdict"),
+    [
+        ("domain", "1/((x-1)(x+3))", ["x ≠ 1"], ["holds"], [True], "incomplete"),
+        ("domain", "1/((x-1)(x+3))", ["x ≠ 1", "x ≠ -3"], ["holds", "holds"], [True, False], "correct"),
+        ("domain", "1/((x-1)(x+3))", ["x ≠ 2", "x ≠ 1, -3"], ["breaks", "holds"], [False, False], "correct"),
+        ("domain", "1/((x-1)(x+3))", ["x ≠ 1", "x ≠ 2"], ["holds", "breaks"], [True, False], "wrong"),
+        ("simplify", "(r+s)/(rs(r+s))", ["r ≠ 0", "s ≠ 0", "r ≠ -s"], ["holds"] * 3, [True, True, False], "none"),
+    ],
+)
+def test_several_exclusion_lines_add_up(task, given, lines, relations, missing, verdict):
+    report = check(Working(task, given, tuple(lines)))
+    assert [found.relation for found in report.links] == relations
+    assert ["exclusions-missing" in found.notes for found in report.links] == missing
+    assert report.answer.verdict == verdict
+
+
+@pytest.mark.parametrize(("lines", "finished"), [(["x ≠ 1"], False), (["x ≠ 1", "x ≠ -3"], True), (["x ≠ 1, -3"], True)])
+def test_restrictions_are_stated_only_when_all_of_them_are(lines, finished):
+    working = Working("simplify", "(x-1)/((x-1)(x+3))", ("1/(x+3)", *lines), conventions={"restrictions": "required"})
+    assert check(working).finish.finished == finished
 
 
 @pytest.mark.parametrize(

@@ -42,6 +42,7 @@ export const NOTE_WORDS: Record<string, string> = {
   'out-of-time': 'This link was not decided within the work allowed for it.',
   'method-differs': 'Right, but the task asks for another method.',
   repaired: 'Back on track: this line does not follow from the faulty one, but it is right for the given.',
+  'exclusions-missing': 'What is excluded here is right; more values have to be excluded.',
   'undefined-at': 'This line is undefined at a value where the given is defined.',
   'ambiguous-slash': 'A slash takes only its two neighbours: 2/3x is read as (2/3)·x. Compare the typeset line.',
   'ambiguous-root': 'Without brackets the root sign takes the next symbol only: √x² is read as (√x)².',
