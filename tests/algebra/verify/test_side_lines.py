@@ -94,7 +94,9 @@ def test_several_exclusion_lines_add_up(task, given, lines, relations, missing, 
     assert report.answer.verdict == verdict
 
 
-@pytest.mark.parametrize(("lines", "finished"), [(["x ≠ 1"], False), (["x ≠ 1", "x ≠ -3"], True), (["x ≠ 1, -3"], True)])
+@pytest.mark.parametrize(
+    ("lines", "finished"), [(["x ≠ 1"], False), (["x ≠ 1", "x ≠ -3"], True), (["x ≠ 1, -3"], True)]
+)
 def test_restrictions_are_stated_only_when_all_of_them_are(lines, finished):
     working = Working("simplify", "(x-1)/((x-1)(x+3))", ("1/(x+3)", *lines), conventions={"restrictions": "required"})
     assert check(working).finish.finished == finished
