@@ -52,7 +52,7 @@ class Proofs:
 def proofread(text: str, conventions: dict[str, str] | None = None) -> Proofs:
     """Takes a pasted key in and verifies every line and every check of it. Raises TaskError where it can't be taken in."""
     Working("simplify", "x", (), conventions=conventions or {}).validate()
-    key = read_key(text)
+    key = read_key(text, (conventions or {}).get("decimal", "point"))
     found = []
     for problem in key.problems:
         working = problem.working

@@ -98,15 +98,15 @@ def looks_like_text_form(text: str) -> bool:
     )
 
 
-def read_key(text: str) -> Key:
-    """The problems of a pasted key. Raises TaskError when the text is too long or holds no problem."""
+def read_key(text: str, decimal: str = "point") -> Key:
+    """The problems of a pasted key, its decimals written with a point or a `comma`. Raises TaskError when the text is too long or holds no problem."""
     if len(text) > MAX_CHARACTERS:
         raise TaskError(f"A key has at most {MAX_CHARACTERS:,} characters.")
     if looks_like_text_form(text):
         found = read_workings(text)
         key = Key(tuple(KeyProblem(str(w.id or k), 1, w) for k, w in enumerate(found, start=1)), ())
     else:
-        key = _from_document(text)
+        key = _from_document(text, decimal)
     if not key.problems:
         raise TaskError("No problem was found in this text.")
     if len(key.problems) > MAX_PROBLEMS:
@@ -114,7 +114,7 @@ def read_key(text: str) -> Key:
     return key
 
 
-def _from_document(text: str) -> Key:
+def _from_document(text: str, decimal: str) -> Key:
     problems: list[KeyProblem] = []
     skipped: list[tuple[int, str]] = []
     instruction = above = Working("", "", ())
@@ -125,7 +125,7 @@ def _from_document(text: str) -> Key:
         goes_on = re.fullmatch(r"[a-h]", head.starts or "") and above.task
         own = above if goes_on else instruction
         if found:
-            own, rest = _instructed(found)
+            own, rest = _instructed(found, decimal)
             label = _LABEL.match(rest)
             if label and _starts_problem(rest, label):
                 rest = rest[label.end() :]
@@ -136,13 +136,13 @@ def _from_document(text: str) -> Key:
                 continue
         elif not goes_on:
             above = instruction
-        readable = [row for row in rows if _is_mathematics(row.text)]
+        readable = [row for row in rows if _is_mathematics(row.text, decimal)]
         if not readable:
             skipped += [(row.number, row.text) for row in block]
             continue
         start = rows.index(readable[0])
         skipped += [(row.number, row.text) for row in rows[:start]]
-        working, places = _working(own, [(row.text, row.number) for row in rows[start:]])
+        working, places = _working(own, [(row.text, row.number) for row in rows[start:]], decimal)
         if len(working.lines) > limits.MAX_LINES:
             raise TaskError(f"line {head.number}: a working has at most {limits.MAX_LINES} lines.")
         problems.append(KeyProblem(head.starts or str(len(problems) + 1), rows[start].number, working, places))
@@ -231,7 +231,7 @@ def _blocks(rows: Iterator[_Row]) -> Iterator[list[_Row]]:
         yield block
 
 
-def _instructed(found: re.Match[str]) -> tuple[Working, str]:
+def _instructed(found: re.Match[str], decimal: str) -> tuple[Working, str]:
     """What an instruction asks for, and the mathematics that stands behind it."""
     words, rest = found.group(1), found.group(found.lastindex or 2) or ""
     task = next(name for name, pattern in _TASKS if re.fullmatch(pattern, words, re.IGNORECASE))
@@ -245,7 +245,7 @@ def _instructed(found: re.Match[str]) -> tuple[Working, str]:
     if variable:
         rest = rest[variable.end() :]
     before, colon, behind = rest.partition(":")
-    mathematics = behind if colon and not _is_mathematics(before.strip(" .")) else rest
+    mathematics = behind if colon and not _is_mathematics(before.strip(" ."), decimal) else rest
     mathematics = re.sub(
         r"^\s*(?:of|completely|fully|each|the following|the expressions?|the equations?|equations?|expressions?|all|these)\b",
         "",
@@ -253,17 +253,17 @@ def _instructed(found: re.Match[str]) -> tuple[Working, str]:
         flags=re.IGNORECASE,
     )
     mathematics = mathematics.strip(" .:,")
-    if mathematics and not _is_mathematics(mathematics):
+    if mathematics and not _is_mathematics(mathematics, decimal):
         mathematics = ""
     return Working(task, "", (), variable.group(1) if variable else None, method=method), mathematics
 
 
-def _is_mathematics(text: str) -> bool:
+def _is_mathematics(text: str, decimal: str) -> bool:
     """Whether a line is at least meant as mathematics: it can be read, or holds signs that words do not have."""
     if not text.strip():
         return False
     try:
-        read_line(_LEAD.sub("", text, count=1) if _LEAD.match(text) else text)
+        read_line(_LEAD.sub("", text, count=1) if _LEAD.match(text) else text, decimal=decimal)
         words = re.findall(r"[A-Za-z]{3,}", re.sub(r"\\[a-zA-Z]+|sqrt|cbrt|root|abs", "", text))
         said = re.match(r"\s*(?:no |all |prime\b|undefined\b|check\b|let\b|aside\b|assume\b|domain\b|none\b)", text)
         return not words or bool(said) or any(sign in text for sign in "=^√/+-−·*≠")
@@ -281,16 +281,16 @@ def _cleaned(text: str) -> str:
     return text.rstrip(".") if re.search(r"[^.]\.$", text) else text
 
 
-def _working(instruction: Working, rows: list[tuple[str, int]]) -> tuple[Working, tuple[int, ...]]:
+def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) -> tuple[Working, tuple[int, ...]]:
     """A working from its lines, and the places of its lines; the task from the instruction, else from the first line."""
     cleaned = [(_cleaned(text), number) for text, number in rows]
     (given, at), rest = cleaned[0], [(line, number) for line, number in cleaned[1:] if line]
     lines = [line for line, _ in rest]
     places = [number for _, number in rest]
     task = instruction.task
-    body = _body(given)
+    body = _body(given, decimal)
     if isinstance(body, ln.Equation):
-        continued = bool(lines) and all(line.startswith("=") or _body(line) is None for line in lines)
+        continued = bool(lines) and all(line.startswith("=") or _body(line, decimal) is None for line in lines)
         expression = task not in ("", "solve") or continued or not n.letters(body)
         if expression:
             first, *others = _split_sides(given)
@@ -310,9 +310,9 @@ def _split_sides(text: str) -> list[str]:
     return [side.strip() for side in re.split(r"(?<![<>≤≥≠!])=(?!>)", text) if side.strip()]
 
 
-def _body(text: str) -> n.Node | None:
+def _body(text: str, decimal: str) -> n.Node | None:
     try:
-        return read_line(text).body
+        return read_line(text, decimal=decimal).body
     except ReadingError:
         return None
 

@@ -51,7 +51,7 @@ def test_a_wrong_statement_is_a_line_above_the_next(api, add):
 
 
 def test_a_key_with_a_decimal_comma_is_read_so(api):
-    key = {"text": "Solve.\n1) x + 0,5 = 2\nx = 1,5\n", "conventions": {"decimal": "comma"}}
+    key = {"text": "1) x + 0,5 = 2\nx = 1,5\n", "conventions": {"decimal": "comma"}}
     (problem,) = api.send("POST", "/api/keys/proofread", key).json()["problems"]
     assert problem["verdict"] == "correct"
     assert "5" in problem["given_latex"]

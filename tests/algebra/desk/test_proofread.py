@@ -105,3 +105,16 @@ def test_what_should_stand_there_is_said(key, sentences):
     found = [finding.text for finding in proof.findings]
     assert len(found) == len(sentences)
     assert all(part in text for part, text in zip(sentences, found, strict=True))
+
+
+@pytest.mark.parametrize(
+    ("text", "task"),
+    [
+        ("1) x + 0,5 = 2\nx = 1,5", "solve"),
+        ("1) 0,5x + 1,5x\n= 2x", "simplify"),
+        ("Simplify: 0,5x + 1,5x\n= 2x", "simplify"),
+    ],
+)
+def test_a_key_with_decimal_commas_is_taken_in_without_an_instruction(text, task):
+    (proof,) = proofread(text, {"decimal": "comma"}).proofs
+    assert (proof.problem.working.task, proof.report.answer.verdict, proof.findings) == (task, "correct", ())
