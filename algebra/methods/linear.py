@@ -24,10 +24,7 @@ def is_linear(problem: Problem) -> bool:
         poly = Poly.of(problem.value(left) - problem.value(right), problem.unknown)
     except NotThisWay:
         return False
-    powers = [
-        p for s in (left, right) for p in n.parts_of(s) if isinstance(p, n.Power) and problem.unknown in n.letters(p)
-    ]
-    return poly.degree <= 1 and not (powers and poly.degree == 0)
+    return poly.degree <= 1
 
 
 def _unknown_below(problem: Problem, tree: n.Node) -> bool:
@@ -183,7 +180,8 @@ def polys_of(problem: Problem) -> tuple[Poly, Poly]:
 
 
 def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
-    """From a·x + b = c·x + d to the solution, one move a line."""
+    """From a·x + b = c·x + d to the solution, one move a line; higher powers that both sides share are taken off first."""
+    left, right = _drop_highest(paper, left, right)
     difference = left[1] - right[1]
     if difference.is_zero:
         _no_unknown(paper, left, right)
@@ -202,6 +200,17 @@ def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
         _divide(paper, coefficient, other, unknown_left)
     else:
         _state(paper, other[0], unknown_left)
+
+
+def _drop_highest(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
+    """The same higher powers taken from both sides."""
+    for power in range(max(left.degree, right.degree), 1, -1):
+        if left[power].is_zero:
+            continue
+        move = taking_off(left.term(power))
+        left, right = (Poly([p[k] for k in range(power)], p.unknown) for p in (left, right))
+        paper.write_move(build.equation(left.tree, right.tree), move)
+    return left, right
 
 
 def both(own: n.Node, other: n.Node, own_left: bool) -> n.Node:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from algebra.methods.linear import polys_of, simplify_sides, undo
-from algebra.methods.moves import taking_off
 from algebra.methods.paper import NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of, root_statements
 from algebra.methods.quadratic import (
@@ -15,7 +14,6 @@ from algebra.methods.quadratic import (
     standard_form,
 )
 from algebra.methods.terms import Poly
-from algebra.tree import build
 from algebra.tree import nodes as n
 
 
@@ -26,13 +24,8 @@ def finish_polynomial(paper: Paper) -> None:
     left_tree, right_tree = problem.sides()
     left, right = polys_of(problem)
     difference = Poly.of(left.value - right.value, x)
-    if difference.degree <= 1 and max(left.degree, right.degree) <= 1:
-        simplify_sides(paper, left_tree, right_tree)
-        undo(paper, *polys_of(paper.here), ladder=False)
-        return
     if difference.degree <= 1:
         simplify_sides(paper, left_tree, right_tree)
-        _drop_highest(paper)
         undo(paper, *polys_of(paper.here), ladder=False)
         return
     ready = product_is_zero(problem)
@@ -55,18 +48,6 @@ def finish_polynomial(paper: Paper) -> None:
         by_formula(paper, total)
     else:
         raise NotThisWay("The polynomial does not factor over the rational numbers.")
-
-
-def _drop_highest(paper: Paper) -> None:
-    """The same higher powers taken from both sides."""
-    x = paper.problem.unknown
-    left, right = polys_of(paper.here)
-    for power in range(max(left.degree, right.degree), 1, -1):
-        if left[power].is_zero:
-            continue
-        move = taking_off(left.term(power))
-        left, right = (Poly([c if k != power else c - c for k, c in enumerate(p.parts)], x) for p in (left, right))
-        paper.write_move(build.equation(left.tree, right.tree), move)
 
 
 def polynomial_factoring(problem: Problem) -> Paper:

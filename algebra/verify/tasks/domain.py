@@ -34,6 +34,8 @@ class DomainTask(ExpressionTask):
     def begin(self) -> None:
         """Evaluates the given; of an equation, the values that can never be solutions are asked for."""
         if self.is_of_equation:
+            if not isinstance(self.given_body, ln.Equation):
+                raise TaskError("To find the domain, the given must be one expression or one equation.")
             self.equation_given = self.evaluator.statement(self.given_body)
             self.excluded = ExcludedValues(self.context, self.equation_given)
         else:

@@ -207,3 +207,9 @@ def test_a_letter_put_in_for_a_part_stands_for_it_in_what_follows(lines, relatio
 def test_a_letter_of_the_given_can_not_be_defined():
     found = link("solve", "a x = 3", "let a = 2", variable="x")
     assert found.error.message == "a already has a meaning in this problem; take another letter."
+
+
+@pytest.mark.parametrize("given", ["x = 1 or x = 2", "x^2 = 1 or 1/x = 3"])
+def test_cases_have_no_domain_to_be_found(given):
+    report = check(Working("domain", given, ("x ≠ 0",), variable="x"))
+    assert report.error.message == "To find the domain, the given must be one expression or one equation."
