@@ -9,7 +9,7 @@ from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.generators import Plan
 from algebra.exact.plus_minus import variants
-from algebra.exact.rational_functions import Ratio, irreducible_factors
+from algebra.exact.rational_functions import Poly, Ratio, irreducible_factors
 from algebra.exact.solution_sets import Solution, SolutionSet
 from algebra.exact.writing import simplified_tree
 from algebra.reports.report import PointEvidence
@@ -72,48 +72,57 @@ class Named:
 
 def judge_exclusion(
     evaluator: Evaluator, link: LinkDraft, excluded: ExcludedValues, body: n.Node, named: Named
-) -> None:
+) -> frozenset[Solution]:
     """Fills in the link of an exclusion: it holds iff the given is undefined for everything that it names. Several lines
-    add up; while the ledger has more than all of them together, the note `exclusions-missing` says so."""
+    add up; while the ledger has more than all of them together, the note `exclusions-missing` says so. Returns the values
+    of the unknown that the line names."""
     context = evaluator.context
-    link.relation = "holds"
-    if isinstance(body, ln.ValueList):
-        pairs = [(body.left, item) for item in body.items]
-    elif isinstance(body, ln.Comparison):
-        pairs = [(body.left, body.right)]
-    else:
-        raise TypeError("not an exclusion")
-    extra_text, missing_text = "", ""
-    if len(context.letters) <= 1 and all(n.bare(left) == n.Letter(context.unknown) for left, _ in pairs):
-        stated = stated_exclusions(evaluator, body)
-        extra = stated - excluded.zeros
-        named.values |= set() if extra else stated
+    pairs = _kept_apart(body)
+    of_unknown = all(n.bare(left) == n.Letter(context.unknown) for left, _ in pairs)
+    values = _values_of(evaluator, pairs) if of_unknown else frozenset()
+    if len(context.letters) <= 1:
+        if not of_unknown:
+            values = frozenset(context.solver.zeros(_factors_of(evaluator, pairs).values()))
+        extra = values - excluded.zeros
+        named.values |= set() if extra else values
         missing = excluded.zeros - named.values
-        if extra:
-            extra_text = f"{context.unknown} = {', '.join(in_order(context, extra))}"
-        if missing:
-            missing_text = f"{context.unknown} ≠ {', '.join(in_order(context, missing))}"
+        extra_text = f"{context.unknown} = {', '.join(in_order(context, extra))}" if extra else ""
+        missing_text = f"{context.unknown} ≠ {', '.join(in_order(context, missing))}" if missing else ""
     else:
-        found = irreducible_factors(evaluator.pair(left, right).difference.numerator for left, right in pairs)
+        factors = _factors_of(evaluator, pairs)
         needed = {str(poly): poly for poly in excluded.conditions}
-        if len(context.letters) <= 1:
-            zeros = context.solver.zeros(found.values())
-            beyond = [] if zeros <= excluded.zeros else list(found.values())
-            named.values |= set() if beyond else zeros
-            lacking = [] if excluded.zeros <= named.values else [p for k, p in needed.items() if k not in found]
-        else:
-            beyond = [poly for key, poly in found.items() if key not in needed]
-            named.conditions |= set() if beyond else set(found)
-            lacking = [poly for key, poly in needed.items() if key not in named.conditions]
+        beyond = [poly for key, poly in factors.items() if key not in needed]
+        named.conditions |= set() if beyond else set(factors)
+        lacking = [poly for key, poly in needed.items() if key not in named.conditions]
         extra_text = condition_text(context, beyond[0]).replace("≠", "=") if beyond else ""
         missing_text = condition_text(context, lacking[0]) if lacking else ""
+    link.relation = "breaks" if extra_text else "holds"
     if extra_text:
-        link.relation = "breaks"
         link.evidence = PointEvidence(f"For {extra_text} the given is defined, so it is not excluded.")
     elif missing_text:
         link.notes.append("exclusions-missing")
         text = f"{missing_text} is missing: without it a denominator of the given is zero."
         link.evidence = PointEvidence(text)
+    return values
+
+
+def _kept_apart(body: n.Node) -> list[tuple[n.Node, n.Node]]:
+    """What an exclusion says is never equal, in pairs."""
+    if isinstance(body, ln.ValueList):
+        return [(body.left, item) for item in body.items]
+    if isinstance(body, ln.Comparison):
+        return [(body.left, body.right)]
+    raise TypeError("not an exclusion")
+
+
+def _factors_of(evaluator: Evaluator, pairs: list[tuple[n.Node, n.Node]]) -> dict[str, Poly]:
+    """The irreducible factors that are zero where a pair is equal, by their keys."""
+    return irreducible_factors(evaluator.pair(left, right).difference.numerator for left, right in pairs)
+
+
+def _values_of(evaluator: Evaluator, pairs: list[tuple[n.Node, n.Node]]) -> frozenset[Solution]:
+    found = (evaluator.candidate(tree) for _, right in pairs for tree in variants(right))
+    return frozenset(solution for solution in found if solution is not None)
 
 
 def judge_stated_domain(context: Context, link: LinkDraft, stated: SolutionSet, domain: SolutionSet) -> None:
@@ -249,10 +258,3 @@ def judge_rounding(context: Context, link: LinkDraft, solutions: SolutionSet, bo
         nearest = min(found, key=lambda number: abs(number.approximation.real - float(value)))
         text = f"The nearest solution is {nearest}, about {nearest.decimal(places)}."
         link.evidence = PointEvidence(text)
-
-
-def stated_exclusions(evaluator: Evaluator, body: n.Node) -> frozenset[Solution]:
-    """The values that an exclusion line names."""
-    items = body.items if isinstance(body, ln.ValueList) else (body.right,) if isinstance(body, ln.Comparison) else ()
-    found = (evaluator.candidate(tree) for item in items for tree in variants(item))
-    return frozenset(s for s in found if s is not None)

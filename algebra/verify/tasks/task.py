@@ -132,8 +132,7 @@ class WorkingTask:
     def judge_exclusion(self, draft: LinkDraft, line: ln.Line) -> None:
         """`x ≠ 4`, or the domain where it is written as the values left out."""
         assert line.body is not None
-        side_lines.judge_exclusion(self.evaluator, draft, self.excluded, line.body, self.named)
-        values = side_lines.stated_exclusions(self.evaluator, line.body)
+        values = side_lines.judge_exclusion(self.evaluator, draft, self.excluded, line.body, self.named)
         self.pending.excluded |= values
         self.stated_domain = SolutionSet(frozenset(self.named.values | values), cofinite=True)
         self.states_restrictions = states_all(draft)
