@@ -68,7 +68,7 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.get_by_label("Log-in name").fill(DEMO_LOG_IN[0])
     page.get_by_label("Password").fill(DEMO_LOG_IN[1])
     page.keyboard.press("Enter")
-    page.get_by_role("heading", name="Sheets").wait_for()
+    page.locator(".list li").first.wait_for()
     shot("sheets")
     desk(3, 5)
     page.keyboard.type("check x = 3: undefined")

@@ -192,6 +192,8 @@ def verified(working: Working, steps: Iterable[Step], method: Method) -> None:
             raise NotThisWay(f"Line {link.line} of {method.id} does not pass the check.")
     if report.answer.verdict != "correct":
         raise NotThisWay(f"The answer of {method.id} is {report.answer.verdict}.")
+    if report.finish.remaining:
+        raise NotThisWay(f"{method.id} is not finished: {report.finish.remaining[0].text}")
 
 
 def _needs(problem: Problem, method: Method, paper: Paper) -> frozenset[str]:

@@ -153,10 +153,7 @@ def _quadratic(make: Make, parts: list[int], how: str) -> Factoring | None:
     squares = root_a**2 == a and root_c**2 == abs(c)
     side_a, side_c = make([0, root_a]).tree, n.Integer(root_c)
     if b == 0 and squares:
-        plus, minus = make([root_c, root_a]), make([-root_c, root_a])
-        found.factors = [(plus.tree, plus, 1), (minus.tree, minus, 1)]
-        found.lines.append((_product(plus, minus), "difference-of-squares", _named(side_a, side_c), []))
-        return found
+        return _difference_of_squares(make, parts)
     middle = plain(make([0, abs(b)]).tree)
     if r == s and squares:
         test = SquareTest(plain(side_a), plain(side_c), middle, middle, fits=True)
@@ -259,6 +256,11 @@ def _pattern(make: Make, parts: list[int], how: str) -> Factoring | None:
     """Cubes, quadratics in x², and four terms grouped in pairs; None where none of them fits."""
     degree = len(parts) - 1
     used = [k for k, c in enumerate(parts) if c]
+    if used == [0, degree] and degree % 2 == 0:
+        # before the cubes: x^6 - 64 as a difference of cubes leaves a factor that is hard to see
+        squares = _difference_of_squares(make, parts)
+        if squares is not None:
+            return _deeper(make, squares, how)
     if used == [0, 3]:
         a, b = _cube_root(parts[3]), _cube_root(parts[0])
         if a is not None and b is not None:
@@ -276,6 +278,21 @@ def _pattern(make: Make, parts: list[int], how: str) -> Factoring | None:
     if len(parts) == 4 and len(used) == 4:
         return _by_pairs(make, parts, how)
     return None
+
+
+def _difference_of_squares(make: Make, parts: list[int]) -> Factoring | None:
+    """(a·x^k + b)(a·x^k - b) for a²·x^2k - b²; None where it is none."""
+    degree = len(parts) - 1
+    a, b = isqrt(max(parts[degree], 0)), isqrt(max(-parts[0], 0))
+    if (a * a, b * b) != (parts[degree], -parts[0]):
+        return None
+    middle = [0] * (degree // 2 - 1)
+    plus, minus = make([b, *middle, a]), make([-b, *middle, a])
+    found = Factoring()
+    words = _named(make([0, *middle, a]).tree, n.Integer(b))
+    found.lines.append((_product(plus, minus), "difference-of-squares", words, []))
+    found.factors = [(plus.tree, plus, 1), (minus.tree, minus, 1)]
+    return found
 
 
 def _deeper(make: Make, found: Factoring, how: str) -> Factoring:
