@@ -23,7 +23,7 @@ LINES = st.one_of(
 RAW = st.text("xyai0123456789+-*/^()[]{}|=.,√∛±≠≈÷ orcheckletf\\#", max_size=40)
 
 
-@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=100, suppress_health_check=[HealthCheck.too_slow])
 @given(TASKS, LINES, st.lists(st.one_of(LINES, RAW), max_size=4), st.sampled_from(["real", "complex"]))
 def test_a_check_always_ends_with_a_report(task, given_line, lines, numbers):
     report = check(Working(task, given_line, tuple(lines), variable="x" if task == "solve" else None, numbers=numbers))
@@ -31,7 +31,7 @@ def test_a_check_always_ends_with_a_report(task, given_line, lines, numbers):
     assert json_object(report)["format"] == 1
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(RAW)
 def test_an_echo_is_given_or_its_place_is_named(text):
     try:

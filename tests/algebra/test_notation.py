@@ -199,7 +199,7 @@ def _expressions(inner):
 TREES = st.recursive(st.one_of(NUMBERS, LETTERS), _expressions, max_leaves=12)
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @given(TREES)
 def test_a_printed_tree_reads_back_as_the_same_tree(tree):
     text = plain(tree)
@@ -212,7 +212,7 @@ def test_a_printed_tree_reads_back_as_the_same_tree(tree):
     assert latex(tree)
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @given(st.one_of(st.text(max_size=60), st.text("xy0123456789+-*/^()[]{}|=.,√±≠÷ orcheckletf\\{}#", max_size=60)))
 def test_no_text_raises_anything_but_the_documented_error(text):
     try:
