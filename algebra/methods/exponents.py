@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction as Q
 from math import gcd
 
-from algebra.exact.algebraic_numbers import prime_factors
+from algebra.exact.algebraic_numbers import prime_factors, whole_root
 from algebra.exact.errors import ExactError
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.order import literal, order_of_operations, tidy
@@ -43,6 +43,15 @@ class PowerOf:
         """The base, where it is a number."""
         assert isinstance(self.base, n.Integer)
         return self.base.value
+
+    @property
+    def value(self) -> int | None:
+        """The power worked out, where it is a whole number below MAX_EVALUATED: 8^(2/3) is 4; else None."""
+        if not self.is_number or self.size is None or self.size < 0:
+            return None
+        root = whole_root(self.number, self.size.denominator)
+        found = None if root is None else root**self.size.numerator
+        return found if found is not None and found < MAX_EVALUATED else None
 
     @property
     def tree(self) -> n.Node:
@@ -239,19 +248,14 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
     """Numeric powers worked out where they are short, and the numbers reduced."""
     leave = paper.problem.convention("powers") == "leave"
     total, kept = Q(1), []
+    values: dict[PowerOf, int] = {}
     for p in parts:
-        size = p.size
-        if (
-            p.is_number
-            and size is not None
-            and size.denominator == 1
-            and (not leave or size == 1)
-            and p.number ** abs(int(size)) < MAX_EVALUATED
-        ):
-            value = Q(p.number) ** int(size)
-            total = total * value if p.way > 0 else total / value
-        else:
+        value = p.value if not leave or p.size == 1 else None
+        if value is None:
             kept.append(p)
+        else:
+            values[p] = value
+            total = total * value if p.way > 0 else total / value
     above = [p.number for p in kept if p.is_number and p.way > 0] + [total.numerator]
     below = [p.number for p in kept if p.is_number and p.way < 0] + [total.denominator]
     if any(gcd(a, b) > 1 for a in above for b in below):
@@ -262,16 +266,11 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
         front.append(PowerOf(n.Integer(total.numerator), one, 1))
     if total.denominator != 1:
         front.append(PowerOf(n.Integer(total.denominator), one, -1))
-    powers = [p for p in parts if p.is_number and p.size != 1 and p not in kept]
-    what = ", ".join(say("{} = {}", p.tree, number(Q(p.number) ** int(p.size or 0))) for p in powers)
+    powers = [p for p in values if p.size != 1]
+    what = ", ".join(say("{} = {}", p.tree, number(Q(values[p]))) for p in powers)
     kept.sort(key=_order)
     final = written(sign, [*front, *kept])
-    raw = []
-    for p in parts:
-        if p in powers and p.size is not None:
-            raw.append(PowerOf(n.Integer(p.number ** int(p.size)), one, p.way))
-        else:
-            raw.append(p)
+    raw = [PowerOf(n.Integer(values[p]), one, p.way) if p in powers else p for p in parts]
     if powers:
         paper.write(written(sign, sorted(raw, key=_order)), "evaluate-numeric-power", what, shown_at=EVERY)
     paper.write(
