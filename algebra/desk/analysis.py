@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from algebra.desk.solve import error_of
+from algebra.exact.decomposition import roots_over
 from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.functions.features import Features, features_of
@@ -18,6 +19,8 @@ from algebra.reports.working import TaskError, Working
 def analysis(given: str, *, variable: str | None = None) -> Features:
     """The features of a rational function. Raises TaskError or ReadingError where it is none."""
     problem = problem_of(Working("analyze", given, (), variable))
+    if roots_over(problem.body, problem.unknown):
+        raise TaskError("Only rational functions are analysed: no roots and no bars.")
     try:
         return features_of(value_of(problem.body, problem.field), problem.unknown)
     except UndefinedValue as undefined:

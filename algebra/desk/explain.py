@@ -14,7 +14,7 @@ from algebra import limits
 from algebra.desk.careless import arithmetic, copied
 from algebra.desk.solve import methods_in_order, problem_from, worked
 from algebra.exact.decomposition import plan_of
-from algebra.exact.effort import OutOfEffort, granted, has_some
+from algebra.exact.effort import granted, has_some
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.plus_minus import variants
@@ -172,7 +172,7 @@ def explain(before: n.Node, after: n.Node, task: str, *, imaginary: bool = False
     with granted(limits.EXPLAIN_WORK):
         try:
             return _explained(before, after, task, imaginary)
-        except OutOfEffort:
+        except ExactError:  # what is too large to be explained stays unexplained
             return []
 
 

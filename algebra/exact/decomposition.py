@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from fractions import Fraction as Q
-from itertools import chain, count, product
+from itertools import chain, count, islice, product
 from math import lcm
 from typing import TypeVar
 
 from algebra.exact.algebraic_numbers import Number, rational, roots_of
+from algebra.exact.definite import PI, PI_ABOUT, definite_sign, shared_sign, sign_at_point, used_letters
 from algebra.exact.effort import spend
 from algebra.exact.errors import TooLarge
 from algebra.exact.generators import MAX_INDEX, SPARE, Plan
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Poly, integer_coefficients, letters_of_ring, ring_name
+from algebra.exact.rational_functions import Poly, integer_coefficients, irreducible_factors, ring_name
 from algebra.exact.sample_points import FRIENDLY
 from algebra.exact.sign_determination import SignUnknown
 from algebra.tree import nodes as n
@@ -88,13 +89,17 @@ def _denominators(node: n.Node) -> Iterator[int]:
             yield bottom.value
 
 
-class Decomposition:
-    """Cuts the letters' values into cells, as finely as the evaluations ask for."""
+Bound = tuple[Poly, int]
+"""A polynomial in the letters, with the sign that it is assumed to have."""
 
-    def __init__(self, letters: tuple[str, ...], plan: Plan, positive: frozenset[str] = frozenset()) -> None:
+
+class Decomposition:
+    """Cuts the letters' values into cells, as finely as the evaluations ask for; `bounds` leave out what breaks them."""
+
+    def __init__(self, letters: tuple[str, ...], plan: Plan, bounds: Iterable[Bound] = ()) -> None:
         self.letters = letters
         self.plan = plan
-        self.positive = positive
+        self.bounds = {str(poly): (poly, sign) for poly, sign in bounds}
         self.polys: dict[str, Poly] = {}
         self._current: tuple[int, list[RadicalField]] = (-1, [])
 
@@ -115,111 +120,119 @@ class Decomposition:
         return self._current[1]
 
     def _cut(self) -> list[RadicalField]:
-        used = sorted({letter for poly in self.polys.values() for letter in self._letters_of(poly)})
+        used = {letter for poly in self.polys.values() for letter in used_letters(poly)}
+        cutting, rest = dict(self.polys), dict(self.bounds)
+        grown = True
+        while grown and used:  # a bound counts where it shares a letter with what is cut by
+            grown = False
+            for key, (poly, _) in list(rest.items()):
+                letters = set(used_letters(poly))
+                if letters & used:
+                    cutting[key], used, grown = poly, used | letters, True
+                    del rest[key]
+        apart = _point_within(list(rest.values()))
+        if apart is None:
+            return []  # nothing is as assumed
+        used.discard(PI)
         if not used:
-            return [self._cell({name: Q(2) for name in self.letters}, {})]
-        if len(used) == 1:
-            return self._intervals(used[0])
-        return self._regions(used)
+            return [self._cell(apart, {})]
+        if len(used) == 1 and not any(PI in used_letters(poly) for poly in cutting.values()):
+            return self._intervals(next(iter(used)), cutting, apart)
+        return self._regions(sorted(used), cutting, apart)
 
-    def _letters_of(self, poly: Poly) -> list[str]:
-        return [name for name, power in zip(_names(poly), poly.degrees(), strict=True) if power]
+    def _cell(
+        self, sample: dict[str, Q], signs: dict[str, int], *, bounded: bool = True, connected: bool = True
+    ) -> RadicalField:
+        whole = {name: PI_ABOUT if name == PI else Q(3) + k for k, name in enumerate(self.letters)} | sample
+        signs = {key: sign for key, (_, sign) in self.bounds.items()} | signs
+        return RadicalField(self.letters, self.plan, whole, signs, bounded=bounded, connected=connected)
 
-    def _cell(self, sample: dict[str, Q], signs: dict[str, int], *, bounded: bool = True) -> RadicalField:
-        whole = {name: Q(3) + k for k, name in enumerate(self.letters)} | sample
-        return RadicalField(self.letters, self.plan, whole, signs, bounded=bounded)
+    def _is_as_assumed(self, signs: Mapping[str, int]) -> bool:
+        return all(signs[key] == sign for key, (_, sign) in self.bounds.items() if key in signs)
 
-    def _intervals(self, letter: str) -> list[RadicalField]:
+    def _intervals(self, letter: str, cutting: Mapping[str, Poly], apart: dict[str, Q]) -> list[RadicalField]:
         """The open intervals between all real zeros, each with a simple sample."""
-        zeros: set[Number] = set()
-        for poly in self.polys.values():
-            zeros |= set(roots_of(tuple(integer_coefficients(poly, letter))))
-        ends = [None, *sorted(zeros), None]
-        samples = [between(low, high) for low, high in zip(ends, ends[1:], strict=False)]
         cells = []
-        for sample in samples:
-            if letter in self.positive and sample <= 0:
-                continue
-            signs = {key: _sign_at(integer_coefficients(poly, letter), sample) for key, poly in self.polys.items()}
-            cells.append(self._cell({letter: sample}, signs))
+        for sample in _samples(letter, cutting.values()):
+            signs = {key: sign_at_point(poly, {letter: sample}) for key, poly in cutting.items()}
+            if self._is_as_assumed(signs):
+                cells.append(self._cell(apart | {letter: sample}, signs))
         return cells
 
-    def _regions(self, used: list[str]) -> list[RadicalField]:
+    def _regions(self, used: list[str], cutting: Mapping[str, Poly], apart: dict[str, Q]) -> list[RadicalField]:
         """Every sign vector that a point of the grid has, and those that nothing rules out."""
-        friendly = [value for value in FRIENDLY if value != 0]
         size = max(k for k in range(2, 9) if k ** len(used) <= MAX_POINTS or k == 2)
-        grid = friendly[:size]
         found: dict[tuple[int, ...], dict[str, Q]] = {}
-        keys = list(self.polys)
-        for values in product(grid, repeat=len(used)):
+        keys = list(cutting)
+        for values in product(*(self._pool(name, size) for name in used)):
             spend()
             point = dict(zip(used, values, strict=True))
-            if any(point[name] < 0 for name in used if name in self.positive):
-                continue
-            signs = tuple(_sign_of(self.polys[key], point) for key in keys)
-            if 0 not in signs:
+            signs = tuple(sign_at_point(cutting[key], point) for key in keys)
+            if 0 not in signs and self._is_as_assumed(dict(zip(keys, signs, strict=True))):
                 found.setdefault(signs, point)
-        cells = [self._cell(point, dict(zip(keys, signs, strict=True))) for signs, point in found.items()]
+        cells = [
+            self._cell(apart | point, dict(zip(keys, signs, strict=True)), connected=False)
+            for signs, point in found.items()
+        ]
         for signs in product((1, -1), repeat=len(keys)):
-            if signs not in found and self._possible(dict(zip(keys, signs, strict=True))):
-                cells.append(self._cell({}, dict(zip(keys, signs, strict=True)), bounded=False))
+            named = dict(zip(keys, signs, strict=True))
+            if signs not in found and self._is_as_assumed(named) and self._possible(cutting, named):
+                cells.append(self._cell(apart, named, bounded=False, connected=False))
         return cells
 
-    def _possible(self, signs: dict[str, int]) -> bool:
+    def _pool(self, letter: str, size: int) -> list[Q]:
+        """Values to try for a letter: friendly ones, and such as its own bounds leave."""
+        own = [(poly, sign) for poly, sign in self.bounds.values() if used_letters(poly) == [letter]]
+        values = [value for value in FRIENDLY if value != 0]
+        if own:
+            values = [*values, *_samples(letter, [poly for poly, _ in own])]
+            values = [v for v in values if all(sign_at_point(p, {letter: v}) == sign for p, sign in own)]
+        return list(dict.fromkeys(values))[:size]
+
+    def _possible(self, cutting: Mapping[str, Poly], signs: dict[str, int]) -> bool:
         """False when the signs of single letters settle the sign of a polynomial otherwise."""
-        letters = {name: signs[ring_name(name)] for name in self.letters if ring_name(name) in signs}
-        if any(letters.get(name) == -1 for name in self.positive):
-            return False
-        known = dict.fromkeys(self.positive, 1) | letters
+        known = {PI: 1} | {name: signs[ring_name(name)] for name in self.letters if ring_name(name) in signs}
         for key, sign in signs.items():
-            if _shared_sign(self.polys[key], known) == -sign:
+            if definite_sign(cutting[key], known) == -sign:
                 return False
         # p = λq + rest, where λq and the rest have one sign, has that sign
         for (key, sign), (other, its) in product(signs.items(), repeat=2):
-            p, q = self.polys[key], self.polys[other]
+            p, q = cutting[key], cutting[other]
             if key == other or p.context() is not q.context():
                 continue
             shared = q.to_dict()
             for share in {Q(int(c), int(shared[m])) for m, c in p.to_dict().items() if m in shared}:
                 rest = share.denominator * p - share.numerator * q
                 forced = its if share > 0 else -its
-                if forced == -sign and (rest == 0 or _shared_sign(rest, known) == forced):
+                if forced == -sign and (rest == 0 or shared_sign(rest, known) == forced):
                     return False
         return True
 
 
-def _shared_sign(poly: Poly, known: Mapping[str, int]) -> int | None:
-    """The sign that all terms of a polynomial have, by the signs of single letters; None where they differ or are not known."""
-    shared: set[int] = set()
-    for monomial, coefficient in poly.to_dict().items():
-        sign = 1 if coefficient > 0 else -1
-        for name, power in zip(_names(poly), monomial, strict=True):
-            if power % 2:
-                if name not in known:
-                    return None
-                sign *= known[name]
-        shared.add(sign)
-    return shared.pop() if len(shared) == 1 else None
+def _samples(letter: str, polys: Iterable[Poly]) -> list[Q]:
+    """A simple number of each open interval between the real zeros of polynomials in one letter."""
+    zeros: set[Number] = set()
+    for poly in polys:
+        for factor in irreducible_factors([poly]).values():
+            zeros |= set(roots_of(tuple(integer_coefficients(factor, letter))))
+    ends = [None, *sorted(zeros), None]
+    return [between(low, high) for low, high in zip(ends, ends[1:], strict=False)]
 
 
-def _names(poly: Poly) -> tuple[str, ...]:
-    return letters_of_ring(poly)
-
-
-def _sign_at(coefficients: list[int], value: Q) -> int:
-    total = sum(c * value**k for k, c in enumerate(coefficients))
-    return (total > 0) - (total < 0)
-
-
-def _sign_of(poly: Poly, point: dict[str, Q]) -> int:
-    total = Q(0)
-    for monomial, coefficient in poly.to_dict().items():
-        term = Q(int(coefficient))
-        for name, power in zip(_names(poly), monomial, strict=True):
-            if power:
-                term *= point[name] ** int(power)
-        total += term
-    return (total > 0) - (total < 0)
+def _point_within(bounds: list[Bound]) -> dict[str, Q] | None:
+    """A point at which every bound holds; {} for none; None where none is found."""
+    letters = sorted({name for poly, _ in bounds for name in used_letters(poly)} - {PI})
+    if not letters:
+        return {}
+    pools = []
+    for letter in letters:
+        own = [poly for poly, _ in bounds if used_letters(poly) == [letter]]
+        pools.append([*(value for value in FRIENDLY if value != 0), *_samples(letter, own)])
+    for values in islice(product(*pools), MAX_POINTS):
+        point = dict(zip(letters, values, strict=True))
+        if all(sign_at_point(poly, point) == sign for poly, sign in bounds):
+            return point
+    return None
 
 
 def between(low: Number | None, high: Number | None) -> Q:

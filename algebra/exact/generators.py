@@ -14,9 +14,10 @@ from math import comb, gcd
 from flint import acb, arb, fmpq, fmpz_poly
 
 from algebra import limits
+from algebra.exact.definite import PI
 from algebra.exact.effort import spend
 from algebra.exact.errors import TooLarge, UndefinedValue
-from algebra.exact.rational_functions import Field, Poly, Ratio, by_powers, field_of, univariate
+from algebra.exact.rational_functions import Field, Poly, Ratio, by_powers, field_of, refuse_high, univariate
 
 MAX_INDEX = 60
 """Largest index of a root, nested ones multiplied."""
@@ -24,6 +25,9 @@ MAX_NORM = 72
 """Highest degree of a field with roots from which a polynomial is brought down to its letters."""
 SPARE = 18
 """Generators kept ready for roots and powers; a line that needs more is refused."""
+MAX_COUNT = 10**12
+"""Largest number before a letter in an exponent. Such powers are only multiplied and compared; what would be made of all the
+powers in between (a list of coefficients, a common factor) is refused where it is asked for."""
 FEW = 7
 """As many are tried first: polynomials in few generators are worked with in half the time."""
 
@@ -98,6 +102,7 @@ class GeneratedField(Field):
         signs: Mapping[str, int],
         *,
         bounded: bool = True,
+        connected: bool = True,
         formal: bool = False,
     ) -> None:
         self.added = _ADDED[plan.spare]
@@ -106,6 +111,7 @@ class GeneratedField(Field):
         self.sample = dict(sample)
         self.signs = dict(signs)
         self.bounded = bounded  # whether the sample lies on the cell: always with at most one letter
+        self.connected = connected  # whether the cell is one piece: an interval, or all there is
         self.formal = formal  # compares forms only: unknown signs are +, roots of negatives are written with i
         self.sign_assumed = False  # formal only: a sign was taken for + that no root forces to be so
         self.joint = (
@@ -148,11 +154,17 @@ class GeneratedField(Field):
                     if position in by_position:
                         factor = by_position[position].value
                     else:
-                        number = self.sample[name]
-                        factor = acb(arb(fmpq(number.numerator, number.denominator)))
+                        factor = self.sample_of(name)
                     term *= factor ** int(power)
             total += term
         return total
+
+    def sample_of(self, name: str) -> acb:
+        """A certified enclosure of a letter at the sample: π is the number."""
+        if name == PI:
+            return acb(arb.pi())
+        number = self.sample[name]
+        return acb(arb(fmpq(number.numerator, number.denominator)))
 
     def letters_inside(self, made: Generator) -> set[int]:
         """The positions of the letters that a root or a power with a letter above is made of."""
@@ -178,8 +190,9 @@ class GeneratedField(Field):
         return self._in_one[made.position]
 
     def powers_of(self, poly: Poly, made: Generator) -> list[Poly]:
-        """The coefficients in powers of a generator, lowest first."""
+        """The coefficients in powers of a generator, lowest first. Raises TooLarge."""
         parts = by_powers(poly, made.position)
+        refuse_high(max(parts))
         return [parts.get(k, self.zero) for k in range(max(parts) + 1)]
 
     def depends_on_added(self, poly: Poly) -> bool:
@@ -255,14 +268,23 @@ class GeneratedField(Field):
         )
         return self._counted(made, count)
 
-    def letter_power(self, base: str, above: Above, count: int) -> Ratio:
-        """base^(count · above / step) for a letter below, taken as a quantity of its own."""
-        key = f"power {base} {above}"
+    def letter_power(self, base: str, above: Above, count: int, *, size: bool = False) -> Ratio:
+        """base^(count · above / step) for a letter below, taken as a quantity of its own; with `size`, |base| below.
+
+        |x|^n is x^n or -x^n, as n is even or odd: what holds for both follows from the equality of their squares.
+        """
+        key = f"power |{base}| {above}" if size else f"power {base} {above}"
         made = self.made.get(key)
         if made is None:
             below = self.sample.get(base, Q(2))
-            number = acb(arb(fmpq(below.numerator, below.denominator)))
-            made = self.make(key, 0, None, lambda: number ** self._exponent_at_sample(above), above=above, below=base)
+            number = acb(arb(fmpq(abs(below.numerator) if size else below.numerator, below.denominator)))
+            degree, relation = 0, None
+            if size:
+                degree = 2 * self.plan.step
+                relation = self.letter_power(base, above, degree).numerator
+            made = self.make(
+                key, degree, relation, lambda: number ** self._exponent_at_sample(above), above=above, below=base
+            )
         return self._counted(made, count)
 
     def _exponent_at_sample(self, above: Above) -> acb:
@@ -272,7 +294,7 @@ class GeneratedField(Field):
         return acb(arb(fmpq(exponent.numerator, exponent.denominator)))
 
     def _counted(self, made: Generator, count: int) -> Ratio:
-        if abs(count) > limits.MAX_FACTORED_DEGREE:
+        if abs(count) > MAX_COUNT:
             raise TooLarge("The number before the letter in this exponent is too large.", "^")
         if count >= 0:
             return Ratio(self, made.symbol**count, self.one)

@@ -187,14 +187,18 @@ class RadicalField(SignedField):
         return self.imaginary_unit() * result
 
     def _turned(self, factors: list[tuple[str, Poly, int]]) -> str | None:
-        """Where signs are only a matter of form, the sum under an even root that takes up a minus in front: b² - 4ac
-        and not i√(4ac - b²)."""
-        return next((text for text, factor, power in factors if power % 2 and len(factor) > 1), None)
+        """Where signs are only a matter of form, what takes up a minus in front under an even root: b² - 4ac and not
+        i√(4ac - b²); a sum if there is one, else (where numbers are real) a letter."""
+        odd = [(text, len(factor)) for text, factor, power in factors if power % 2]
+        sums = [text for text, size in odd if size > 1]
+        letters = [text for text, _ in odd] if not self.plan.imaginary else []
+        return next(iter(sums + letters), None)
 
     def _root_of_monomial(self, value: Ratio, index: int) -> Ratio | None:
         """The root of c·g^e·…, where each exponent of a root is a multiple of the index; else None."""
         parts = value.numerator.to_dict()
         shared: list[tuple[Generator, int]] = []
+        sizes: list[tuple[Generator, int]] = []  # √(x^(2n)) is |x|^n
         rest = value.numerator
         for made in self.made.values():
             powers = {monomial[made.position] for monomial in parts}
@@ -203,12 +207,17 @@ class RadicalField(SignedField):
             power = powers.pop()
             if power == 0:
                 continue
-            is_power = made.relation is None and made.prime
+            is_power = made.relation is None and (made.prime or made.below)
             if (made.base is None and not is_power) or power % index:
                 return None
-            shared.append((made, int(power)))
+            if made.below and index % 2 == 0 and self.sign(self.generators[made.below]) < 0:
+                sizes.append((made, int(power) // index))
+            else:
+                shared.append((made, int(power)))
             rest = rest / made.symbol ** int(power)
         result = self.root(Ratio(self, rest, value.denominator), index)
+        for made, count in sizes:
+            result = result * self.letter_power(made.below, made.above, count, size=True)
         for made, power in shared:
             result = result * Ratio(self, made.symbol ** (power // index), self.one)
         return result

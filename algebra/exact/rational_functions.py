@@ -17,10 +17,14 @@ from algebra.exact.effort import spend
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 
 Poly = fmpz_mpoly
+MAX_SINGLE = 10**13
+"""Highest degree of a single term: it takes no more room than any other."""
+MAX_DENSE = 6_000
+"""Highest degree of a polynomial whose coefficients are listed, or that is taken apart."""
 
 __all__ = [
     "DomainError", "Field", "Poly", "Ratio", "by_powers", "coefficients", "depends_on", "factored", "factored_by_text", "field_of", "filled",
-    "forget_factors", "integer_coefficients", "irreducible_factors", "letters_of_ring", "ring_name", "univariate",
+    "forget_factors", "integer_coefficients", "irreducible_factors", "letters_of_ring", "refuse_high", "ring_name", "univariate",
 ]  # fmt: skip
 
 
@@ -77,6 +81,8 @@ class Field:
             numerator, denominator = self.cleared(self.normal(numerator), self.normal(denominator))
         if denominator.is_constant():
             return self._over(numerator, _constant(denominator))
+        if self.added and len(numerator) > 1 and len(denominator) > 1:
+            refuse_high(max(numerator.total_degree(), denominator.total_degree()))
         common = numerator.gcd(denominator)
         if common != 1:
             numerator, denominator = numerator / common, denominator / common
@@ -248,7 +254,7 @@ def _power(base: Poly, exponent: int) -> Poly:
             count = count * (exponent + k) // k
             if count > limits.MAX_TERMS:
                 raise TooLarge(f"Multiplied out, this would have more than {limits.MAX_TERMS} terms.", "^")
-        if degree > limits.MAX_DEGREE:
+        if degree > (limits.MAX_DEGREE if terms > 1 else MAX_SINGLE):
             raise TooLarge(f"Multiplied out, this would have a degree above {limits.MAX_DEGREE}.", "^")
     return base**exponent
 
@@ -317,7 +323,10 @@ def _factored(poly: Poly) -> Factors:
         if poly.leading_coefficient() < 0:
             shared = -shared
         return shared, [(poly if shared == 1 else poly / shared, 1)]
-    used = [k for k, power in enumerate(poly.degrees()) if power]
+    degrees = poly.degrees()
+    if len(poly) > 1:
+        refuse_high(max(map(int, degrees)))
+    used = [k for k, power in enumerate(degrees) if power]
     if len(used) == 1:
         return _factored_in_one(poly, used[0])
     try:
@@ -357,14 +366,22 @@ def univariate(poly: Poly, at: int) -> fmpz_poly:
     return filled({int(monomial[at]): c for monomial, c in poly.to_dict().items()})
 
 
+def refuse_high(degree: int) -> None:
+    """Raises TooLarge for a degree of which the coefficients are not written out."""
+    if degree > MAX_DENSE:
+        raise TooLarge(f"Powers above {MAX_DENSE} are not worked with here.", "^")
+
+
 def filled(terms: dict[int, Any]) -> fmpz_poly:
-    """The polynomial with these coefficients by their powers."""
+    """The polynomial with these coefficients by their powers. Raises TooLarge."""
+    refuse_high(max(terms, default=0))
     return fmpz_poly([terms.get(k, 0) for k in range(max(terms, default=0) + 1)])
 
 
 def integer_coefficients(poly: Poly, letter: str) -> list[int]:
     """The coefficients of a polynomial in one letter, lowest first; raises ValueError when others occur."""
     place = _place(poly.context(), letter)
+    refuse_high(int(poly.degrees()[place]) if poly != 0 else 0)
     terms: dict[int, int] = {}
     for monomial, coefficient in poly.to_dict().items():
         power = int(monomial[place])

@@ -6,6 +6,7 @@ once the norm has no zero on the cell, the certified sign at the sample is the s
 
 from __future__ import annotations
 
+from algebra.exact.definite import PI, definite_sign, sign_of_pi
 from algebra.exact.errors import OutOfScope
 from algebra.exact.generators import GeneratedField
 from algebra.exact.rational_functions import Poly, Ratio, factored, irreducible_factors, ring_name
@@ -26,14 +27,25 @@ class SignedField(GeneratedField):
         """The sign of an irreducible polynomial in the letters; raises SignUnknown when this cell does not have it."""
         if poly.is_constant():
             return 1 if poly.leading_coefficient() > 0 else -1
+        if PI in self.letters:
+            of_pi = sign_of_pi(poly)
+            if of_pi is not None:
+                return of_pi
         if self.formal and not self.signs:
             return 1
         known = self.signs.get(text or str(poly))
         if known is None and self.formal:
             return 1
         if known is None:
-            raise SignUnknown(self.in_letters(poly))
+            inside = self.in_letters(poly)
+            known = definite_sign(inside, self._letter_signs())
+            if known is None:
+                raise SignUnknown(inside)
         return known
+
+    def _letter_signs(self) -> dict[str, int]:
+        """The signs of single letters, as far as the cell has them."""
+        return {name: self.signs[ring_name(name)] for name in self.letters if ring_name(name) in self.signs}
 
     def sign_of(self, value: Ratio) -> int | None:
         """The sign of a real value on this cell: by its factors, or by its enclosure at the sample; None if unknown."""
@@ -74,6 +86,7 @@ class SignedField(GeneratedField):
         """The sign that all terms share, as far as the signs of single letters are known; roots and powers are positive."""
         shared: set[int] = set()
         imaginary = self.made["i"].position if "i" in self.made else None
+        signed_powers = {g.position for g in self.made.values() if g.below and self.signs.get(ring_name(g.below)) != 1}
         for monomial, coefficient in poly.to_dict().items():
             sign = 1 if coefficient > 0 else -1
             for position, power in enumerate(monomial):
@@ -83,6 +96,8 @@ class SignedField(GeneratedField):
                         return None
                     sign *= known
                 if power and (position == imaginary or position in self.uncertain):
+                    return None
+                if power % 2 and position in signed_powers:
                     return None
             shared.add(sign)
         return shared.pop() if len(shared) == 1 else None
@@ -100,7 +115,7 @@ class SignedField(GeneratedField):
             return self._sign_at_sample(poly)
         if any(made.relation is None for made in used):
             return None
-        if len({*letters, *inside}) <= 1 and self.bounded:
+        if len({*letters, *inside}) <= 1 and self.bounded and self.connected:
             norm = self.norm(poly)
             if norm == 0 or self.depends_on_added(norm):
                 return None

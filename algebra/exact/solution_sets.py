@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from algebra.exact.algebraic_numbers import Number
+from algebra.exact.logarithms import Logarithm
 from algebra.exact.rational_functions import Poly
 from algebra.exact.real_sets import RealSet
 from algebra.records import record
@@ -13,15 +14,15 @@ from algebra.records import record
 
 @dataclass(frozen=True, slots=True)
 class Solution:
-    """One member of a solution set: a number, (with parameters) the roots of a polynomial in the unknown, or a text.
-
-    `text` writes members that are neither: an expression in parameters, a logarithm.
-    """
+    """One member of a solution set: a number, a logarithm, (with parameters) the roots of a polynomial in the unknown, or a
+    text, which writes members that are none of these."""
 
     key: str
     number: Number | None = None
     polynomial: Poly | None = None
     text: str = ""
+    log: Logarithm | None = None
+    under: Poly | None = None  # in parameters: real where this is not negative
     is_written: bool = True  # False where the text only describes the value
 
     def __eq__(self, other: object) -> bool:
@@ -103,6 +104,22 @@ class SolutionSet:
 def number_solution(number: Number) -> Solution:
     """The solution that is this number."""
     return Solution(f"{number.polynomial}#{number.index}", number)
+
+
+def log_solution(log: Logarithm) -> Solution:
+    """The solution that is this logarithm, which is no algebraic number."""
+    of = f"{log.of.polynomial}#{log.of.index}"
+    return Solution(f"log {log.base} {log.times} {of}", None, None, str(log), log)
+
+
+def within(solutions: SolutionSet, values: RealSet | None) -> SolutionSet:
+    """The solutions that are among these values, as far as they are numbers; None leaves all."""
+    if values is None:
+        return solutions
+    if solutions.cofinite or solutions.intervals is not None:
+        return from_real(solutions.as_real.combined(values, lambda a, b: a and b))
+    kept = frozenset(s for s in solutions.members if s.number is None or s.number in values)
+    return SolutionSet(kept, False, solutions.complex_factors)
 
 
 def from_real(found: RealSet) -> SolutionSet:

@@ -8,6 +8,7 @@ from flint import acb, arb, fmpq
 from flint import ctx as flint_context
 from flint.types._gr import gr_complex_qqbar_ctx
 
+from algebra.exact.definite import PI
 from algebra.exact.errors import TooLarge
 from algebra.exact.generators import Generator
 from algebra.exact.radical_field import RadicalField
@@ -56,7 +57,8 @@ def is_zero_function(cell: RadicalField, poly: Poly) -> bool | None:
     coefficients give (Cauchy); if z is smaller there, it is zero there, so R(z) is not the zero function, so z is.
     """
     symbol = cell.spare_symbol()
-    if symbol is None or not cell.bounded or len(cell.letters_in(poly)) > 1:
+    letters = [cell.names[k] for k in cell.letters_in(poly)]
+    if symbol is None or not (cell.bounded and cell.connected) or len(letters) > 1 or PI in letters:
         return None
     try:
         total = cell.norm(symbol - poly)
@@ -121,8 +123,7 @@ def _filled(cell: RadicalField, poly: Poly, values: dict[int, Any]) -> Any:
         term = acb(int(coefficient))
         for k, power in enumerate(monomial):
             if power:
-                number = None if k in values else cell.sample[cell.names[k]]
-                base = values[k] if number is None else acb(arb(fmpq(number.numerator, number.denominator)))
+                base = values[k] if k in values else cell.sample_of(cell.names[k])
                 term *= base ** int(power)
         total += term
     return total

@@ -48,6 +48,13 @@ class Features:
     range: RealSet | None
     grid_points: list[tuple[Q, Q]] = field(default_factory=list)
     has_poles: bool = True
+    other_horizontal: Q | None = None
+    """The horizontal asymptote for x → -∞, where that is another one than for x → ∞."""
+
+    @property
+    def horizontals(self) -> list[Q]:
+        """Every horizontal asymptote."""
+        return [line for line in (self.horizontal, self.other_horizontal) if line is not None]
 
     @property
     def shifted_reciprocal(self) -> tuple[Q, Q, Q] | None:
@@ -99,18 +106,18 @@ def features_of(given: Value, letter: str) -> Features:
     if isinstance(value.field, RadicalField) and value.field.depends_on_added(value.numerator):
         raise OutOfScope("Only rational functions are analysed.", "√")
     plain_field = field_of((letter,))
-    top = plain_field.ratio(_single(value.numerator, letter, plain_field.ring))
-    bottom = plain_field.ratio(_single(value.denominator, letter, plain_field.ring))
+    top = plain_field.ratio(single(value.numerator, letter, plain_field.ring))
+    bottom = plain_field.ratio(single(value.denominator, letter, plain_field.ring))
     reduced = top / bottom
-    excluded = _real_zeros([_single(p, letter, plain_field.ring) for p in given.nonzero], letter)
-    vertical = _real_zeros([reduced.denominator], letter)
+    excluded = real_zeros([single(p, letter, plain_field.ring) for p in given.nonzero], letter)
+    vertical = real_zeros([reduced.denominator], letter)
     holes = [(x, _height(reduced, letter, x)) for x in excluded if x not in vertical]
     up, low = _coefficients(reduced.numerator, letter), _coefficients(reduced.denominator, letter)
     above, below = len(up) - 1, len(low) - 1
     is_line = below == 0
     horizontal = None if is_line or above > below else Q(up[-1], low[-1]) if above == below else Q(0)
     oblique = _quotient(reduced, letter) if above == below + 1 and not is_line else None
-    zeros = [x for x in _real_zeros([reduced.numerator], letter) if x not in excluded] if not reduced.is_zero else []
+    zeros = [x for x in real_zeros([reduced.numerator], letter) if x not in excluded] if not reduced.is_zero else []
     zero = rational(0)
     y_intercept = None if zero in excluded else Q(up[0], low[0])
     found = Features(
@@ -121,7 +128,7 @@ def features_of(given: Value, letter: str) -> Features:
     return found
 
 
-def _single(poly: Poly, letter: str, ring: Any) -> Poly:
+def single(poly: Poly, letter: str, ring: Any) -> Poly:
     """The polynomial over the one letter. Raises OutOfScope when it holds another."""
     position = letters_of_ring(poly).index(letter)
     parts = {}
@@ -137,7 +144,8 @@ def _coefficients(poly: Poly, letter: str) -> list[int]:
     return integer_coefficients(poly, letter)
 
 
-def _real_zeros(polys: list[Poly], letter: str) -> list[Number]:
+def real_zeros(polys: list[Poly], letter: str) -> list[Number]:
+    """The real zeros of polynomials in one letter, in rising order."""
     found: set[Number] = set()
     for poly in irreducible_factors(polys).values():
         found |= set(numbers.roots_of(tuple(_coefficients(poly, letter))))
@@ -150,7 +158,7 @@ def _height(value: Ratio, letter: str, x: Number) -> n.Node:
         return number_tree(value_at(value, letter, x.rational))
     tree = x.tree
     if tree is None:
-        height = _exact_height(value, letter, x)
+        height = exact_height(value, letter, x)
         if height is None or height.tree is None:
             raise OutOfScope("A hole lies at a height that can't be written with roots.")
         return height.tree
@@ -202,6 +210,11 @@ def divided(value: Ratio, letter: str) -> tuple[list[Q], list[Q]]:
     return quotient, up
 
 
+def ends_of(value: Ratio, letter: str) -> dict[str, Limit]:
+    """The limits for x → ∞ and x → -∞, under + and -."""
+    return _ends(_coefficients(value.numerator, letter), _coefficients(value.denominator, letter))
+
+
 def _ends(up: list[int], low: list[int]) -> dict[str, Limit]:
     above, below = len(up) - 1, len(low) - 1
     if above < below:
@@ -222,31 +235,53 @@ def _range(
     """The set of values, from the pieces between poles and turning points; None where an end is not written exactly."""
     if value.constant is not None:
         return RealSet.points([rational(value.constant)])
+    return range_between(value, letter, [x for x, _ in holes], vertical, excluded, None, None)
+
+
+def range_between(
+    value: Ratio,
+    letter: str,
+    hole_places: list[Number],
+    vertical: list[Number],
+    excluded: list[Number],
+    start: Number | None,
+    stop: Number | None,
+) -> RealSet | None:
+    """The values on an open interval (None: without an end); None where one of its ends is not written exactly."""
+
+    def inside(x: Number) -> bool:
+        return (start is None or start < x) and (stop is None or x < stop)
+
+    if value.constant is not None:
+        return RealSet.points([rational(value.constant)])
     top, bottom = value.numerator, value.denominator
     slope = top.derivative(0) * bottom - top * bottom.derivative(0)
-    turning = [t for t in _real_zeros([slope], letter) if t not in vertical] if slope != 0 else []
+    turning = [t for t in real_zeros([slope], letter) if t not in vertical] if slope != 0 else []
+    turning = [t for t in turning if inside(t)]
+    hole_places, poles = [x for x in hole_places if inside(x)], [x for x in vertical if inside(x)]
+    edges = [x for x in (start, stop) if x is not None and x not in vertical]
     heights: dict[Number, Number] = {}
-    for t in [*turning, *(x for x, _ in holes)]:
-        height = _exact_height(value, letter, t)
+    for t in [*turning, *hole_places, *edges]:
+        height = exact_height(value, letter, t)
         if height is None:
             return None
         heights[t] = height
-    up, low = _coefficients(top, letter), _coefficients(bottom, letter)
-    ends = _ends(up, low)
-    cuts = sorted({*vertical, *turning, *(x for x, _ in holes)})
-    hole_places = {x for x, _ in holes}
+    ends = ends_of(value, letter)
+    cuts = sorted({*poles, *turning, *hole_places})
     total = RealSet.points(())
     for k in range(len(cuts) + 1):
-        left, right = cuts[k - 1] if k else None, cuts[k] if k < len(cuts) else None
-        a = ends["-"] if left is None else _side_limit(value, letter, left, heights, before=False)
-        b = ends["+"] if right is None else _side_limit(value, letter, right, heights, before=True)
+        left, right = cuts[k - 1] if k else start, cuts[k] if k < len(cuts) else stop
+        a = ends["-"] if left is None else side_limit(value, letter, left, heights, before=False)
+        b = ends["+"] if right is None else side_limit(value, letter, right, heights, before=True)
         total = total.combined(_between(a, b), lambda p, q: p or q)
     for t in turning:
         if t not in hole_places:
             total = total.combined(RealSet.points([heights[t]]), lambda p, q: p or q)
-    for number in {*(heights[x] for x in hole_places), *({rational(ends["+"])} if isinstance(ends["+"], Q) else set())}:
+    far = [ends[sign] for sign, edge in (("+", stop), ("-", start)) if edge is None]
+    limits = {rational(limit) for limit in far if isinstance(limit, Q)}
+    for number in {*(heights[x] for x in hole_places), *(heights[x] for x in edges), *limits}:
         # a height that a hole or the horizontal asymptote leaves out may be reached elsewhere
-        if _reached(value, letter, number, excluded):
+        if any(inside(x) and x not in excluded for x in places_of(value, letter, number)):
             total = total.combined(RealSet.points([number]), lambda p, q: p or q)
     return total
 
@@ -260,7 +295,7 @@ def _between(first: Limit | Number, second: Limit | Number) -> RealSet:
     return RealSet.points(()) if low is not None and low == high else RealSet.interval(low, False, high, False)
 
 
-def _side_limit(value: Ratio, letter: str, x: Number, heights: dict[Number, Number], *, before: bool) -> Limit | Number:
+def side_limit(value: Ratio, letter: str, x: Number, heights: dict[Number, Number], *, before: bool) -> Limit | Number:
     """The limit on one side of a cut: at a pole by the sign of the first derivative of the denominator that is not 0 there."""
     if x in heights:
         return heights[x]
@@ -274,7 +309,7 @@ def _side_limit(value: Ratio, letter: str, x: Number, heights: dict[Number, Numb
             return "inf" if sign * its > 0 else "-inf"
 
 
-def _exact_height(value: Ratio, letter: str, x: Number) -> Number | None:
+def exact_height(value: Ratio, letter: str, x: Number) -> Number | None:
     """The value at x as an exact number: a root of the resultant that lies in the enclosure."""
     if x.rational is not None:
         return rational(value_at(value, letter, x.rational))
@@ -308,13 +343,12 @@ def _exact_height(value: Ratio, letter: str, x: Number) -> Number | None:
     return candidates[0] if candidates else None
 
 
-def _reached(value: Ratio, letter: str, number: Number, excluded: list[Number]) -> bool:
-    """Whether the function takes a rational value at a place of its domain."""
+def places_of(value: Ratio, letter: str, number: Number) -> list[Number]:
+    """Where a function that is not constant takes a rational value; an irrational one is not looked for."""
     y = number.rational
     if y is None:
-        return False
-    solved = value.numerator * y.denominator - value.denominator * y.numerator
-    return solved == 0 or any(x not in excluded for x in _real_zeros([solved], letter))
+        return []
+    return real_zeros([value.numerator * y.denominator - value.denominator * y.numerator], letter)
 
 
 def grid_points(found: Features, size: int = 10) -> list[tuple[Q, Q]]:

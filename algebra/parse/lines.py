@@ -17,7 +17,8 @@ _LEAD_STARTS = frozenset("⇒=∴\\fghpqr")
 _KEYWORD = re.compile(r"\s*(aside|check|let|assume)\b\s*:?", re.IGNORECASE)
 _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
 _MOVE_START = re.compile(r"\s*([+\-−–±×·*÷/^]|\\times|\\cdot|\\div|[a-z])")
-_SIGN_ASSUMPTION = re.compile(r"\s*([a-zα-ω](?:\s*,\s*[a-zα-ω])*)\s*(>=|≥|>)\s*0\s*", re.IGNORECASE)
+_JOINED = re.compile(r"\band\b|&|∧|\\land\b|\\wedge\b", re.IGNORECASE)
+_RELATION = re.compile(r"[<>≤≥≠]|!=|\\(?:neq?|leq?|geq?|lt|gt)\b")
 _FEATURE = re.compile(
     r"\s*(domain|range|holes?|points?|(?:vertical|horizontal|oblique|slant)\s+asymptotes?|[xy]\s*-\s*intercepts?|"
     r"end\s+behaviou?r)\s*:\s*",
@@ -131,24 +132,61 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
             raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + _indent(rest))
         claimed = _statement(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
         return ln.Line(body, "check", claimed, subject)
-    signs = _SIGN_ASSUMPTION.fullmatch(rest)
-    if keyword == "assume" and signs:
-        names = [n.Letter(name) for name in re.findall(r"[a-zα-ω]", signs.group(1))]
-        operator = {">=": "≥"}.get(signs.group(2), signs.group(2))
-        body_node: n.Node = n.Integer(0)
-        if len(names) == 1:
-            return ln.Line(body, "assumption", ln.Comparison(names[0], operator, body_node))
-        return ln.Line(body, "assumption", ln.ValueList(names[0], (*names[1:], body_node), operator))
+    if keyword == "assume":
+        return ln.Line(body, "assumption", _assumed(rest, decimal, start))
     statement = _statement(rest, decimal, start)
     if keyword == "aside":
         return ln.Line(body, "aside", statement)
-    if keyword == "assume":
-        return ln.Line(body, "assumption", statement)
     if not (
         isinstance(statement, ln.Equation) and len(statement.sides) == 2 and isinstance(statement.sides[0], n.Letter)
     ):
         raise ReadingError("A definition gives a letter a meaning, as in “let u = x^2”.", start + 1 + _indent(rest))
     return ln.Line(body, "definition", None, statement)
+
+
+def _assumed(text: str, decimal: str, start: int) -> n.Node:
+    """`a > 0`, `a, b > 0`, `x ≠ 0, 4`, `x > 0 and y < 0`, `x > 0, y < 0`: one comparison, or all of several."""
+    found: list[n.Node] = []
+    at = start
+    for part in re.split(f"({_JOINED.pattern})", text, flags=re.IGNORECASE):
+        if not _JOINED.fullmatch(part):
+            found += _compared(part, decimal, at)
+        at += len(part)
+    return found[0] if len(found) == 1 else ln.AllOf(tuple(found))
+
+
+def _compared(text: str, decimal: str, start: int) -> list[n.Node]:
+    """The comparisons of a list: letters without one share the next, values without one belong to the last."""
+    separator = ";" if decimal == "comma" else ","
+    pieces = text.split(separator)
+    if sum(1 for piece in pieces if _RELATION.search(piece)) == 0:
+        return [_statement(text, decimal, start)]
+    names: list[n.Node] = []
+    found: list[n.Node] = []
+    at, open_at, gathered = start, start, ""
+    for k, piece in enumerate(pieces):
+        gathered += piece
+        following = pieces[k + 1] if k + 1 < len(pieces) else ""
+        if not _RELATION.search(gathered):
+            names.append(_statement(piece, decimal, at))
+            gathered = ""
+        elif k + 1 == len(pieces) or _RELATION.search(following):
+            compared = _statement(gathered, decimal, open_at)
+            operator, right = (compared.operator, compared.right) if isinstance(compared, ln.Comparison) else ("", None)
+            if names and right is not None:
+                found += [ln.Comparison(name, operator, right) for name in names]
+            elif names:
+                raise ReadingError("Compare each of these letters with one value, as in a, b > 0.", open_at + 1)
+            found.append(compared)
+            names, gathered = [], ""
+        else:
+            gathered += separator
+        at += len(piece) + 1
+        if not gathered:
+            open_at = at
+    if names:
+        raise ReadingError("These letters are not compared with anything.", start + 1)
+    return found
 
 
 def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:

@@ -160,23 +160,23 @@ class StatementReader(ExpressionReader):
         if not (self.sees("open", "(") or self.sees("open", "[")):
             raise self.fail("An interval is expected here, as in (-∞, 2].")
         opening = self.take()
-        low = self._end()
+        low = self._end("-")
         if not self.sees("separator", self.separator):
             raise self.fail(f"“{self.separator}” is expected between the ends of an interval.")
         self.take()
-        high = self._end()
+        high = self._end("+")
         if not self.sees("close", ")", "]"):
             raise self.fail("The interval is not closed.")
         closing = self.take()
         return ln.Interval(low, high, opening.text == "[" and low is not None, closing.text == "]" and high is not None)
 
-    def _end(self) -> n.Node | None:
+    def _end(self, expected: str) -> n.Node | None:
+        """An end of an interval; None for the infinity that belongs there, `-` for the low end and `+` for the high one."""
         start = self.position
-        if self.sees("op", "-", "+"):
-            self.take()
+        sign = self.take().text if self.sees("op", "-", "+") else "+"
         if self.sees("word", "inf"):
             self.take()
-            return None
+            return None if sign == expected else ln.Infinity("-" if sign == "-" else "")
         self.position = start
         return self.expression()
 

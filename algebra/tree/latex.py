@@ -95,6 +95,8 @@ class _Typesetter:
                 return f"{self.show(left, (*at, 0))} {_RELATIONS[operator]} {self.show(right, (*at, 1))}"
             case ln.Alternatives(items):
                 return r" \;\text{ or }\; ".join(self.show(item, (*at, k)) for k, item in enumerate(items))
+            case ln.AllOf(items):
+                return r" \;\text{ and }\; ".join(self.show(item, (*at, k)) for k, item in enumerate(items))
             case ln.ValueList(left, items, operator):
                 return f"{self.show(left, (*at, 0))} {_RELATIONS[operator]} {self._list(items, at, 1)}"
             case ln.SetOf(items):
@@ -112,6 +114,8 @@ class _Typesetter:
             case ln.Between(low, first, middle, second, high):
                 shown = [self.show(part, (*at, k)) for k, part in enumerate((low, middle, high))]
                 return f"{shown[0]} {_RELATIONS[first]} {shown[1]} {_RELATIONS[second]} {shown[2]}"
+            case ln.Infinity(sign):
+                return rf"{sign}\infty"
             case ln.Interval(low, high, low_closed, high_closed):
                 first_end = r"-\infty" if low is None else self.show(low, (*at, 0))
                 last_end = r"\infty" if high is None else self.show(high, (*at, int(low is not None)))

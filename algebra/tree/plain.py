@@ -112,6 +112,8 @@ class _Printer:
                 return f"{self.show(left, False)} {operator} {self.show(right, False)}"
             case ln.Alternatives(items):
                 return " or ".join(self.show(item, False) for item in items)
+            case ln.AllOf(items):
+                return " and ".join(self.show(item, False) for item in items)
             case ln.ValueList(left, items, operator):
                 return f"{self.show(left, False)} {operator} {self._list(items)}"
             case ln.SetOf(items):
@@ -126,6 +128,8 @@ class _Printer:
                 return word
             case ln.Between(low, first, middle, second, high):
                 return f"{self.show(low, False)} {first} {self.show(middle, False)} {second} {self.show(high, False)}"
+            case ln.Infinity(sign):
+                return f"{sign}∞"
             case ln.Interval(low, high, low_closed, high_closed):
                 ends = ("-∞" if low is None else self.show(low, False), "∞" if high is None else self.show(high, False))
                 return ("[" if low_closed else "(") + self.separator.join(ends) + ("]" if high_closed else ")")

@@ -40,6 +40,14 @@ class Alternatives(Node):
 
 
 @record(frozen=True)
+class AllOf(Node):
+    """Statements that all hold, joined by `and` or a comma: `x > 0 and y < 0`."""
+
+    items: tuple[Node, ...]
+    parts: ClassVar[tuple[str, ...]] = ("items",)
+
+
+@record(frozen=True)
 class ValueList(Node):
     """`x = 3, -2`, or `x ≠ 0, 4` with the operator `≠`."""
 
@@ -93,8 +101,15 @@ class Between(Node):
 
 
 @record(frozen=True)
+class Infinity(Node):
+    """∞ or -∞ at the end of an interval at which it can't stand: `(3, -∞)`."""
+
+    sign: str = ""
+
+
+@record(frozen=True)
 class Interval(Node):
-    """`[3, ∞)`; an end that is None stands for infinity."""
+    """`[3, ∞)`; an end that is None stands for infinity: -∞ as the low end, ∞ as the high one."""
 
     low: Node | None
     high: Node | None
@@ -148,6 +163,7 @@ STATEMENTS = (
     Equation,
     Comparison,
     Alternatives,
+    AllOf,
     ValueList,
     SetOf,
     NoSolution,

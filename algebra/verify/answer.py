@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from algebra.exact.errors import ExactError
+from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.plus_minus import variants
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.solution_sets import Solution, SolutionSet
@@ -33,6 +33,9 @@ class Ending:
     lines: int
 
 
+STAYS_REAL = " The unknown stands under a root, in bars or in an exponent: it is a real number here."
+
+
 def solve_answer(context: Context, excluded: ExcludedValues, given: EvaluatedStatement, ending: Ending) -> Answer:
     """The verdict on the last statement of the unknown against the solution set of the given."""
     expected = tuple(listed(context, given.solutions))
@@ -55,7 +58,7 @@ def solve_answer(context: Context, excluded: ExcludedValues, given: EvaluatedSta
         tuple(listed(context, extra)),
         slips=("extraneous-kept",) if verdict == "extraneous" else (),
         follow_through=follow,
-        text=_sentence(context, excluded, verdict, missing, extra, follow),
+        text=_sentence(context, excluded, verdict, missing, extra, follow) + (STAYS_REAL if context.stays_real else ""),
     )
 
 
@@ -101,8 +104,13 @@ def _sentence(
                 return "The answer is incomplete: all other values are missing."
             return f"The answer is incomplete: {name} = {_joined(context, missing)} is missing."
         case "extraneous":
+            allowed = context.assumed.sets.get(name)
             reasons = [
-                "the given is undefined there" if s in excluded else "it does not solve the given"
+                "the given is undefined there"
+                if s in excluded
+                else "it is not as assumed"
+                if allowed is not None and s.number is not None and s.number not in allowed
+                else "it does not solve the given"
                 for s in extra.members
             ]
             return f"{name} = {_joined(context, extra)} is extraneous: {reasons[0]}."
@@ -138,7 +146,10 @@ def expression_answer(
     expected = tuple(plain(tree) for tree in trees)
     if not isinstance(ending.last, EvaluatedExpression) or ending.body is None or not ending.lines:
         return Answer("none", expected, text="There is no answer yet.")
-    right = comparison.equal(given, ending.last)
+    relation = comparison.compare(given, ending.last)[0]
+    if relation == "unclear":
+        return Answer("none", expected, text="Whether the answer is right was not decided.")
+    right = relation == "holds"
     follow: Verdict | None = None
     if isinstance(ending.broken, EvaluatedExpression):
         follow = "correct" if comparison.equal(ending.broken, ending.last) else "wrong"
@@ -238,19 +249,41 @@ def stated_values(body: n.Node) -> list[tuple[n.Address, n.Node]]:
     return []
 
 
+def no_value(evaluator: Evaluator, body: n.Node) -> n.Node | None:
+    """A value that a statement names though it is no number here, as √(-1) among real numbers; None where there is none."""
+    context = evaluator.context
+    for _, tree in stated_values(body):
+        for chosen in variants(context.filled(tree)):
+            if n.letters(chosen):
+                continue
+            try:
+                evaluator.value(chosen)
+                found = evaluator.candidate(chosen)
+            except UndefinedValue:
+                return tree
+            except ExactError:
+                continue
+            if found is None:
+                return tree
+    return None
+
+
 def solve_remaining(evaluator: Evaluator, body: n.Node) -> list[Remaining]:
     """What is left to do to the stated values: each worked out, each ± of rational values split."""
     context = evaluator.context
     found: list[Remaining] = []
+    listed_apart = context.working.convention("solutions") == "listed"
     for address, tree in stated_values(body):
         chosen = variants(tree)
         if len(chosen) > 1:
             numbers = [evaluator.value(part).ratio.constant for part in chosen]
-            split = context.working.convention("solutions") == "listed" or len(n.letters(tree)) == 0
-            simple = isinstance(tree, n.Signed) and context.working.convention("solutions") == "plus-minus"
-            if all(number is not None for number in numbers) and split and not simple:
-                text = "± of rational values is still to be split into the single values."
-                found.append(Remaining("plus-minus-not-split", (address,), text))
-            continue
-        found.extend(remaining_in(evaluator, tree, "solve", address))
+            if all(number is not None for number in numbers):
+                if listed_apart or not isinstance(tree, n.Signed):
+                    text = "± of rational values is still to be split into the single values."
+                    found.append(Remaining("plus-minus-not-split", (address,), text))
+                continue
+            if listed_apart:
+                text = "The solutions behind ± are still to be listed one by one."
+                found.append(Remaining("solutions-not-listed", (address,), text))
+        found.extend(remaining_in(evaluator, chosen[0], "solve", address))
     return found

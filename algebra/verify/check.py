@@ -13,6 +13,7 @@ from algebra.parse.lines import forget_lines, read_line
 from algebra.reports.report import Answer, Finish, LineError, Link, PointEvidence, Relation, Report
 from algebra.reports.working import TaskError, Working
 from algebra.tree import statements as ln
+from algebra.verify.assumptions import read_assumption
 from algebra.verify.context import Context, context_of
 from algebra.verify.draft import LinkDraft
 from algebra.verify.tasks.domain import DomainTask
@@ -89,6 +90,9 @@ def _checked(working: Working, spare: int) -> Report:
     try:
         with granted():
             context = context_of(working, given, [line for line in read if isinstance(line, ln.Line)], spare=spare)
+            for line in read[: len(working.assume)]:
+                if isinstance(line, ln.Line) and line.body is not None:
+                    read_assumption(context.field, line.body)
             task = task_of(context)
             task.begin()
             task.solve_given()
@@ -134,10 +138,11 @@ def _judged(task: Task, number: int, item: ReadLine, working: Working) -> LinkDr
     except OutOfEffort:
         draft.relation = "unclear"
         draft.notes.append("out-of-time")
-    except UndefinedValue:
+    except UndefinedValue as problem:
         draft.relation = "breaks"
         draft.notes.append("undefined")
-        draft.evidence = PointEvidence("This line divides by zero, so it has no value.")
+        why = problem.message.removeprefix("It is undefined: ")
+        draft.evidence = PointEvidence(f"This line has no value: {why[0].lower()}{why[1:]}")
     except ExactError as problem:
         draft.relation = None
         draft.error = _located(problem, number, working.lines[number - 1])

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from fractions import Fraction as Q
+from itertools import product
 
 from algebra.exact import zero_equivalence
 from algebra.exact.decomposition import Decomposition
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.evaluate.symbolic import value_of
+from algebra.exact.generators import Plan
 from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.sign_determination import SignUnknown
@@ -26,7 +28,9 @@ class Comparison:
     def __init__(self, context: Context) -> None:
         self.context = context
         self.cells = (
-            Decomposition(context.names or ("x",), context.plan, context.positive) if context.plan is not None else None
+            Decomposition(context.names or ("x",), context.plan, context.assumed.bounds)
+            if context.plan is not None
+            else None
         )
         self._compared: dict[tuple[tuple[n.Node, ...], ...], Compared] = {}
 
@@ -43,6 +47,30 @@ class Comparison:
     def equal(self, before: EvaluatedExpression, after: EvaluatedExpression) -> bool:
         """Whether two expressions are proved to be equal."""
         return self.compare(before, after)[0] == "holds"
+
+    def ordered(self, first: EvaluatedExpression, second: EvaluatedExpression, allowed: tuple[int, ...]) -> Compared:
+        """Whether first - second has one of the signs allowed (-1, 0, 1) wherever both are defined, for every choice of ±, single
+        points left aside."""
+        context = self.context
+        plan = context.plan or Plan()
+        cells = self.cells or Decomposition(context.names or ("x",), plan, context.assumed.bounds)
+
+        def signs(cell: RadicalField) -> list[int | None] | None:
+            found: list[int | None] = []
+            for tree, other in product(first.trees, second.trees):
+                value, its = value_on(tree, cell), value_on(other, cell)
+                if value is None or its is None:
+                    return None
+                found.append(0 if zero_equivalence.is_zero(cell, value - its) else cell.sign_of(value - its))
+            return found
+
+        judged = [(cell, found) for cell, found in cells.each(signs) if found is not None]
+        unclear = not judged
+        for cell, found in judged:
+            if cell.bounded and any(sign is not None and sign not in allowed for sign in found):
+                return "breaks", cell.sample
+            unclear = unclear or any(sign is None or sign not in allowed for sign in found)
+        return ("unclear" if unclear else "holds"), None
 
     def is_defined(self, expression: EvaluatedExpression) -> bool:
         """Whether an expression has a value on some cell."""

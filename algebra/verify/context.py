@@ -18,6 +18,7 @@ from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.substitute import substituted
 from algebra.tree.survey import surveyed
+from algebra.verify.assumptions import Assumptions, assumptions_of
 
 
 @dataclass(slots=True)
@@ -37,16 +38,22 @@ class Context:
     plan: Plan | None
     home: RadicalField | None
     solver: PolynomialSolver
-    positive: frozenset[str]
+    assumed: Assumptions
     holds_signs: bool
     explains: bool = True
     definitions: dict[n.Node, n.Node] = of_default(default_factory=dict)
+    signed_definitions: bool = False
     _given_trees: list[n.Node] | None = None
 
     @property
     def complex(self) -> bool:
         """Whether the numbers are complex."""
         return self.working.numbers == "complex"
+
+    @property
+    def stays_real(self) -> bool:
+        """Whether the unknown is a real number though numbers are complex: it stands under a root, in bars or above."""
+        return self.complex and not self.solver.complex_too
 
     @property
     def names(self) -> tuple[str, ...]:
@@ -65,6 +72,14 @@ class Context:
     def variants(self, tree: n.Node) -> list[n.Node]:
         """The tree once for every choice of its ± signs."""
         return variants(tree) if self.holds_signs else [tree]
+
+    def chosen(self, tree: n.Node) -> list[n.Node]:
+        """The tree once for every choice of its ± signs, also of those in what its letters stand for."""
+        if self.signed_definitions:
+            return self.variants(self.filled(tree))
+        return self.variants(
+            tree
+        )  # definitions put into each other can be long: they are put in when they are evaluated
 
     def given_trees(self) -> list[n.Node]:
         """The sides of the given, one tree for each choice of its ± signs; the same objects at every call."""
@@ -89,6 +104,17 @@ class Context:
             return depends_on(poly, self.unknown)
         degrees, place = poly.degrees(), home.position(self.unknown)
         return any(degrees[made.position] and place in home.letters_inside(made) for made in home.made.values())
+
+    def can_vanish(self, poly: Poly) -> bool:
+        """Whether a factor holds the unknown and may be zero: a power of a positive number is not."""
+        if not self.holds_unknown(poly):
+            return False
+        home = self.home
+        if home is None or len(poly) > 1:
+            return True
+        degrees = poly.degrees()
+        powers = [made.position for made in home.made.values() if made.prime]
+        return any(degree and place not in powers for place, degree in enumerate(degrees))
 
     def has_roots(self, body: n.Node) -> bool:
         """Whether a line holds roots, bars, or letters in exponents."""
@@ -137,13 +163,28 @@ def context_of(working: Working, given: ln.Line, lines: list[ln.Line], *, spare:
     names = tuple(sorted((letters - (defined - given_letters)) | {unknown}))
     over = field_of(names)
     sample = {name: Q(3 + k) for k, name in enumerate(names)}
+    assumed = assumptions_of(working, over, given_letters, lines)
+    signs = {str(poly): sign for poly, sign in assumed.bounds}
     return Context(
         working, given, unknown, sorted(given_letters), over, plan,
-        RadicalField(names, plan, sample, {}, formal=True) if plan else None,
-        PolynomialSolver(over, unknown, complex_too=imaginary),
-        _positive(working, given_letters, lines),
+        RadicalField(names, plan, sample, signs, formal=True) if plan else None,
+        PolynomialSolver(
+            over, unknown, complex_too=imaginary and not _asks_for_real(given, unknown), signs=assumed.signs
+        ),
+        assumed,
         of_given.signs or of_lines.signs,
     )  # fmt: skip
+
+
+def _asks_for_real(given: ln.Line, unknown: str) -> bool:
+    """Whether the unknown stands under a root, in bars or in an exponent: such equations are about real numbers."""
+    parts = () if given.body is None else n.parts_of(given.body)
+    return any(
+        unknown in n.letters(part if isinstance(part, n.Root | n.Absolute) else part.exponent)
+        or (isinstance(part, n.Power) and unknown in n.letters(part.base) and type(n.bare(part.exponent)) is n.Fraction)
+        for part in parts
+        if isinstance(part, n.Root | n.Absolute | n.Power)
+    )
 
 
 def _unknown(working: Working, letters: frozenset[str]) -> str:
@@ -152,25 +193,3 @@ def _unknown(working: Working, letters: frozenset[str]) -> str:
     if working.task in EXPRESSION_TASKS or len(letters) <= 1:
         return next(iter(sorted(letters)), "x")
     raise TaskError("Several letters occur: name the one to solve for.")
-
-
-def _positive(working: Working, letters: frozenset[str], lines: list[ln.Line]) -> frozenset[str]:
-    """The letters that a convention or an assumption holds to be positive; units and π always are."""
-    found = {name for name in letters if name.startswith('"') or name == "π"}
-    if working.convention("roots_of_letters") == "non-negative" and working.task in EXPRESSION_TASKS:
-        found |= letters
-    for line in lines:
-        body = line.body
-        if line.kind != "assumption":
-            continue
-        if isinstance(body, ln.ValueList) and body.operator in (">", "≥"):
-            if n.bare(body.items[-1]) == n.Integer(0):
-                found |= {part.name for part in (body.left, *body.items[:-1]) if isinstance(part, n.Letter)}
-        elif (
-            isinstance(body, ln.Comparison)
-            and body.operator in (">", "≥")
-            and isinstance(body.left, n.Letter)
-            and n.bare(body.right) == n.Integer(0)
-        ):
-            found.add(body.left.name)
-    return frozenset(found)

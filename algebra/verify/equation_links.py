@@ -8,13 +8,14 @@ from typing import Literal
 
 from algebra.exact.algebraic_numbers import rational
 from algebra.exact.decomposition import Decomposition
+from algebra.exact.definite import definite_sign
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.generators import Plan
-from algebra.exact.rational_functions import Ratio, depends_on, irreducible_factors
+from algebra.exact.rational_functions import Ratio, depends_on, factored, irreducible_factors
 from algebra.exact.sample_points import FRIENDLY
 from algebra.exact.solution_sets import Solution, SolutionSet, number_solution
-from algebra.exact.writing import simplified_tree
+from algebra.exact.writing import polynomial_tree, simplified_tree
 from algebra.reports.report import Evidence, PointEvidence, Relation, SolutionEvidence
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -59,11 +60,20 @@ def relate(
         link.relation = "holds"
         return []
     gained, lost = after.solutions.minus(before.solutions), before.solutions.minus(after.solutions)
+    if after.senseless:
+        link.relation, link.evidence = "breaks", PointEvidence(after.senseless)
+        return []
     if after.false_tail is not None:
         link.relation = "breaks"
         left, right = (plain(side) for side in after.false_tail)
         link.evidence = PointEvidence(f"{left} is not equal to {right}.")
         return []
+    all_gained = gained
+    gained, needed = _where_before_is_real(context, before.solutions, gained)
+    link.conditions += needed
+    if needed or gained.members != all_gained.members:
+        own = after.solutions
+        after.found = SolutionSet(own.members - (all_gained.members - gained.members), False, own.complex_factors)
     link.gained, link.lost = _listed(context, gained), _listed(context, lost)
     if gained.is_empty and lost.is_empty:
         link.relation = _same_set(evaluator, before, after)
@@ -92,6 +102,31 @@ def relate(
     for gain in gains or []:
         link.reasons[written(context, gain.solution)] = gain.because
     return gains or []
+
+
+def _where_before_is_real(context: Context, before: SolutionSet, gained: SolutionSet) -> tuple[SolutionSet, list[str]]:
+    """With parameters lines are compared where the line before has solutions: what can be real only elsewhere is not gained.
+    With that condition, where it was needed."""
+    unders = {str(s.under): s.under for s in before.members if s.under is not None}
+    if context.complex or len(unders) != 1 or any(s.under is None for s in before.members) or gained.cofinite:
+        return gained, []
+    (own,) = unders.values()
+    elsewhere = frozenset(
+        s
+        for s in gained.members
+        if s.under is not None
+        and s.under.context() == own.context()
+        and definite_sign(s.under * own, context.assumed.signs) == -1
+    )
+    if not elsewhere:
+        return gained, []
+    content, factors = factored(own)
+    sign = own.context().constant(1 if content > 0 else -1)
+    for factor, power in factors:
+        if power % 2:
+            sign = sign * factor
+    text = f"{plain(polynomial_tree(sign, context.field.letters))} ≥ 0"
+    return SolutionSet(gained.members - elsewhere), [] if context.assumed.not_negative(own) else [text]
 
 
 def _plainly_same(context: Context, before: EvaluatedStatement, after: EvaluatedStatement) -> bool:
@@ -177,7 +212,7 @@ def _by_a_move(evaluator: Evaluator, line: EvaluatedStatement, old: Pair, new: P
     side = old.sides if not old.sides[0].is_zero else old.sides[::-1]
     factor = (new.sides if not old.sides[0].is_zero else new.sides[::-1])[0] / side[0]
     moved = irreducible_factors([factor.numerator, factor.denominator])
-    held = {key for key, poly in moved.items() if context.holds_unknown(poly)}
+    held = {key for key, poly in moved.items() if context.can_vanish(poly)}
     return not held or held <= present_factors(context, line, evaluator.value)
 
 
@@ -277,7 +312,9 @@ def _put_in(context: Context, meaning: EvaluatedStatement, solution: Solution) -
             left, right = exactly.value(pair.left_tree), exactly.value(pair.right_tree)
             if left is None or right is None:
                 shown = shown or " (undefined there)"
-            elif left == right:
+            elif (same := exactly.same(left, right)) is None:
+                return ""
+            elif same:
                 return f" ({_text(left)} = {_text(right)})"
             else:
                 shown = shown or f" ({_text(left)} ≠ {_text(right)})"

@@ -74,6 +74,7 @@ class EvaluatedStatement:
     rooted: bool = False  # whether roots, bars or letters in exponents occur
     certain: bool = True  # no sign was assumed when the values of its pairs were formed
     plain_roots: bool = False  # rooted, and the values are right wherever the line as written has any
+    senseless: str = ""  # why a statement can't be meant: an interval whose ends are exchanged
     _poles: dict[str, Poly] | None = None
 
     @property

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from algebra.exact.algebraic_numbers import Number
+from algebra.exact.decomposition import roots_over
+from algebra.exact.errors import UndefinedValue
 from algebra.exact.evaluate.symbolic import Value, value_of
 from algebra.exact.generators import NO_DOUBTS
 from algebra.exact.radical_field import RadicalField
@@ -17,6 +19,7 @@ from algebra.reports.working import TaskError
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.plain import plain
 from algebra.verify.context import Context
 from algebra.verify.evaluated import EvaluatedExpression, EvaluatedStatement, Pair
 
@@ -30,11 +33,20 @@ class Evaluator:
     def value(self, tree: n.Node) -> Value:
         """The value of an expression without ±, definitions put in. Raises OutOfScope, TooLarge or UndefinedValue."""
         context = self.context
-        return value_of(context.filled(tree), context.home or context.field)
+        filled = context.filled(tree)
+        try:
+            return value_of(filled, context.home or context.field)
+        except UndefinedValue:
+            if context.home is None or not any(roots_over(filled, letter) for letter in context.field.letters):
+                raise
+            # undefined with the signs that forms are compared by, as 1/(|x| - x) is for |x| = x: it has no form, and its
+            # cells decide
+            context.home.sign_assumed = True
+            return Value(context.home.constant(0))
 
     def expression(self, tree: n.Node) -> EvaluatedExpression:
         """The value of an expression, once for every choice of its ±. Raises as `value` does."""
-        trees = [self.context.filled(tree) for tree in self.context.variants(tree)]
+        trees = [self.context.filled(one) for one in self.context.chosen(tree)]
         return EvaluatedExpression(trees, [self.value(tree) for tree in trees])
 
     def pair(self, left: n.Node, right: n.Node) -> Pair:
@@ -128,7 +140,9 @@ class Evaluator:
                 return self._all_of(body, parts, statement=all(part.statement for part in parts))
         intervals = self._intervals(body)
         if intervals is not None:
-            return EvaluatedStatement(body, from_real(intervals), statement=True)
+            empty = not isinstance(body, ln.Union) and not intervals.pieces
+            senseless = f"{plain(body)} holds no number: the smaller end stands first." if empty else ""
+            return EvaluatedStatement(body, from_real(intervals), statement=True, senseless=senseless)
         raise TaskError("An equation or a statement of its solutions is expected here.")
 
     def _intervals(self, body: n.Node) -> RealSet | None:
@@ -149,6 +163,8 @@ class Evaluator:
                     return RealSet.interval(self._end(low), first == "≤", self._end(high), second == "≤")
                 if first in ">≥" and second in ">≥":
                     return RealSet.interval(self._end(high), second == "≥", self._end(low), first == "≥")
+            case ln.Interval(ln.Infinity(), _, _, _) | ln.Interval(_, ln.Infinity(), _, _):
+                return RealSet.points(())
             case ln.Interval(low, high, low_closed, high_closed):
                 ends = [None if end is None else self._end(end) for end in (low, high)]
                 return RealSet.interval(ends[0], low_closed, ends[1], high_closed)
@@ -185,7 +201,7 @@ class Evaluator:
         if len(body.sides) > 2:
             return self._chained(body)
         context = self.context
-        chosen_signs = context.variants(body)
+        chosen_signs = context.chosen(body)
         if context.home is not None:
             context.home.doubts = NO_DOUBTS
         of_signs = self._pairs([chosen.children for chosen in chosen_signs])
@@ -199,21 +215,31 @@ class Evaluator:
         return line
 
     def _chained(self, body: ln.Equation) -> EvaluatedStatement:
+        """`x = 42/7 = 6`: all its equalities at once. Where the unknown stands on the first side alone, the others are one value
+        (or, with ±, the same values) written in turn, or the first that is not stands in `false_tail`."""
         context = self.context
-        total, pairs, false_tail = EMPTY, [], None
+        sides = body.sides
         chained = EvaluatedStatement(body, EMPTY, rooted=True, certain=False)
-        for chosen in context.variants(body):
-            parts = chosen.children
-            pair = self.pair(parts[0], parts[1])
-            found = self._solved(pair, chained)
-            for left, right in zip(parts[1:], parts[2:], strict=False):
-                also = self.solve(left, right)
-                found = EMPTY if also.is_empty else found if also.cofinite else also
-                if also.is_empty and context.unknown not in n.letters(left) | n.letters(right):
-                    false_tail = (left, right)
-            total = total.union(found)
-            pairs.append(pair)
+        pairs = [self.pair(*chosen.children[:2]) for chosen in context.chosen(body)]
+        if not any(context.unknown in n.letters(context.filled(side)) for side in sides[1:]):
+            values = [self._all_solved_of(build.equation(sides[0], side), chained) for side in sides[1:]]
+            differ = (k for k in range(1, len(values)) if not values[k].same_as(values[0]))
+            first = next(differ, None)
+            tail = None if first is None else (sides[first], sides[first + 1])
+            return EvaluatedStatement(body, values[0], pairs, context.isolates(body), tail)
+        total, false_tail = SolutionSet(cofinite=True), None
+        for left, right in zip(sides, sides[1:], strict=False):
+            found = self._all_solved_of(build.equation(left, right), chained)
+            if found.is_empty and context.unknown not in n.letters(left) | n.letters(right):
+                false_tail = (left, right)
+            total = total.minus(total.minus(found))
         return EvaluatedStatement(body, total, pairs, context.isolates(body), false_tail)
+
+    def _all_solved_of(self, equation: ln.Equation, line: EvaluatedStatement) -> SolutionSet:
+        total = EMPTY
+        for chosen in self.context.chosen(equation):
+            total = total.union(self._solved(self.pair(*chosen.children), line))
+        return total
 
     def candidate(self, tree: n.Node) -> Solution | None:
         """The single value that an expression without the unknown stands for; None where it is none, or several."""

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterator
 from fractions import Fraction as Q
 from functools import cached_property, cmp_to_key
 
 from algebra.exact.algebraic_numbers import Number, rational
 from algebra.exact.decomposition import Decomposition, between
-from algebra.exact.errors import ExactError
+from algebra.exact.errors import ExactError, OutOfScope
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.generators import Plan
 from algebra.exact.radical_field import RadicalField
@@ -22,52 +22,57 @@ from algebra.tree.plain import plain
 from algebra.verify.comparison import value_on
 from algebra.verify.context import Context
 from algebra.verify.evaluated import Evaluated, EvaluatedExpression
+from algebra.verify.evaluator import Evaluator
 
 
 class ExcludedValues:
     """The zeros of the given's denominators, as values of the one letter or as conditions on several."""
 
-    def __init__(self, context: Context, given: Evaluated) -> None:
-        self.context = context
+    def __init__(self, evaluator: Evaluator, given: Evaluated) -> None:
+        self.evaluator = evaluator
+        self.context = evaluator.context
         self.given = given
+
+    @property
+    def _by_values(self) -> bool:
+        """Whether the values left out are found one by one: one letter, and more than rational functions."""
+        return self.context.plan is not None and len(self.context.letters) <= 1
 
     @cached_property
     def factors(self) -> dict[str, Poly]:
         """The irreducible factors of the denominators."""
         if isinstance(self.given, EvaluatedExpression):
-            found = irreducible_factors(poly for value in self.given.values for poly in value.nonzero)
-        else:
-            found = self.given.poles
-        if self.context.plan is None or len(self.context.letters) > 1:
-            return found
-        # √x + 1 is freed of its root as x - 1, but it is not zero at 1
-        return {key: poly for key, poly in found.items() if self._true_zeros([poly]) or not self._zeros([poly])}
+            return irreducible_factors(poly for value in self.given.values for poly in value.nonzero)
+        return self.given.poles
 
     @cached_property
     def zeros(self) -> frozenset[Solution]:
         """The values of the unknown for which the given is undefined."""
-        if self.context.plan is None or len(self.context.letters) > 1:
-            return self._zeros(self.factors.values())
-        return self._true_zeros(self.factors.values())
+        if not self._by_values:
+            return self.context.solver.zeros(self.factors.values())
+        return self._zeros_below(self.context.given_trees())
 
     def leaves_out_more(self, line: EvaluatedExpression) -> bool:
         """Whether a line is undefined somewhere where the given is not, as far as its denominators show."""
+        if self._by_values:
+            return any(
+                zero.number is not None and not self._undefined_at(zero)
+                for zero in self._zeros_below(line.trees) - self.zeros
+            )
         new = irreducible_factors(poly for value in line.values for poly in value.nonzero)
-        new = {key: poly for key, poly in new.items() if key not in self.factors}
-        if not new or self.context.plan is None:
-            return bool(new)
-        if len(self.context.letters) > 1:
-            return False
-        return any(
-            self._undefined_at(zero, line.trees) and not self._undefined_at(zero) for zero in self._zeros(new.values())
-        )
+        return self.context.plan is None and any(key not in self.factors for key in new)
 
-    def _zeros(self, polys: Iterable[Poly]) -> frozenset[Solution]:
-        return self.context.solver.zeros(polys)
-
-    def _true_zeros(self, polys: Iterable[Poly]) -> frozenset[Solution]:
-        """The zeros at which the given is undefined indeed."""
-        return frozenset(zero for zero in self._zeros(polys) if self._undefined_at(zero))
+    def _zeros_below(self, trees: list[n.Node]) -> frozenset[Solution]:
+        """The values at which something that these trees divide by is zero, as far as they are single ones."""
+        found: set[Solution] = set()
+        for below in {part for tree in trees for part in divisors(tree) if n.letters(part)}:
+            try:
+                solved = self.evaluator.solve(below, n.Integer(0))
+            except OutOfScope:
+                solved = SolutionSet(self.context.solver.zeros(self.factors.values()))
+            if not solved.cofinite and solved.intervals is None:
+                found |= {zero for zero in solved.members if self._undefined_at(zero, trees)}
+        return frozenset(found)
 
     def domain(self) -> SolutionSet:
         """Where the given is defined, as a set of values of its one letter. Raises OutOfScope, TooLarge."""
@@ -80,6 +85,8 @@ class ExcludedValues:
         judged = cells.each(lambda cell: all(value_on(tree, cell) is not None for tree in trees))
         if all(defined for _, defined in judged) and not cells.polys:
             return SolutionSet(zeros, cofinite=True)
+        if any(zero.number is None for zero in zeros):
+            raise OutOfScope("The ends of this domain are not worked out.", "^")
         ends = {s.number for s in context.solver.zeros(cells.polys.values()) | zeros if s.number is not None}
         ordered = sorted(end for end in ends if end.is_real)
 
@@ -122,6 +129,22 @@ class ExcludedValues:
         if len(self.context.letters) <= 1:
             return in_order(self.context, self.zeros)
         return sorted(condition_text(self.context, poly) for poly in self.conditions)
+
+
+def divisors(tree: n.Node) -> Iterator[n.Node]:
+    """What a tree divides by as it is written: denominators, what stands behind ÷, bases of powers that are not positive."""
+    for part in n.parts_of(tree):
+        if isinstance(part, n.Fraction):
+            yield part.denominator
+        elif isinstance(part, n.Product):
+            yield from (f for sign, f in zip(part.operators, part.factors[1:], strict=True) if sign == "÷")
+        elif isinstance(part, n.Power) and not n.letters(part.exponent) and not _is_positive(part.exponent):
+            yield part.base
+
+
+def _is_positive(exponent: n.Node) -> bool:
+    bare = n.bare(exponent)
+    return not (isinstance(bare, n.Signed) and bare.sign == "-") and bare != n.Integer(0)
 
 
 def in_order(context: Context, solutions: frozenset[Solution], *, falling: bool = False) -> list[str]:

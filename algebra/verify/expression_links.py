@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction as Q
 
+from algebra.exact.definite import PI
 from algebra.exact.effort import OutOfEffort
 from algebra.exact.errors import ExactError, OutOfScope, TooLarge
 from algebra.exact.evaluate.at_point import PointEvaluator
@@ -61,7 +62,7 @@ def _difference_shown(
     context: Context, before: EvaluatedExpression, after: EvaluatedExpression, where: str, sample: dict[str, Q] | None
 ) -> Evidence | None:
     left, right = _first_difference(before, after)
-    letters = sorted(n.letters(left) | n.letters(right))
+    letters = sorted((n.letters(left) | n.letters(right)) - {PI})
     if context.complex and "i" in letters:
         letters.remove("i")
     plan = context.plan or Plan()
@@ -71,7 +72,7 @@ def _difference_shown(
         exactly = PointEvaluator(plan, point)
         if any(n.letters(tree) <= set(point) and exactly.value(tree) is None for tree in given):
             return None
-        if any(value <= 0 for name, value in point.items() if name in context.positive):
+        if not context.assumed.holds_at(point):
             return None
         first, second = exactly.value(left), exactly.value(right)
         if first is not None and second is not None and exactly.same(first, second) is not False:

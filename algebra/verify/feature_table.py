@@ -6,10 +6,14 @@ from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
 from algebra.exact.algebraic_numbers import Number, rational
-from algebra.exact.errors import ExactError
+from algebra.exact.errors import ExactError, OutOfScope
+from algebra.exact.evaluate.at_point import PointEvaluator
+from algebra.exact.generators import Plan
+from algebra.exact.plus_minus import variants
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.real_sets import RealSet
 from algebra.functions.features import Features, features_of, range_text, shifted_reciprocal
+from algebra.functions.piecewise import features_of_pieces
 from algebra.reports.report import Answer, PointEvidence
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
@@ -19,6 +23,7 @@ from algebra.tree.substitute import substituted
 from algebra.verify.draft import LinkDraft
 from algebra.verify.evaluated import EvaluatedExpression
 from algebra.verify.evaluator import Evaluator
+from algebra.verify.excluded_values import ExcludedValues
 
 
 @dataclass(slots=True)
@@ -36,8 +41,22 @@ class FeatureTable:
         """Raises ExactError for what is no rational function of one letter."""
         return FeatureTable(evaluator, features_of(given.values[0], evaluator.context.unknown))
 
+    @staticmethod
+    def of_pieces(evaluator: Evaluator, excluded: ExcludedValues) -> FeatureTable:
+        """The same for a function with bars. Raises ExactError for what is none of one letter, or has no value on an interval."""
+        context = evaluator.context
+        (tree,) = context.given_trees()
+        domain = excluded.domain().as_real
+        if context.plan is None or not domain.is_cofinite:
+            raise OutOfScope("Only rational functions are analysed.", "√")
+        zeros = [s.number for s in evaluator.solve(tree, n.Integer(0)).members if s.number is not None]
+        return FeatureTable(evaluator, features_of_pieces(tree, context.unknown, context.plan, domain, sorted(zeros)))
+
     def judge(self, link: LinkDraft, feature: ln.Feature) -> None:
         """Fills in the link: a feature in the singular holds iff the function has it, in the plural iff it is all."""
+        items = tuple(one for item in feature.items for one in variants(item))
+        if feature.name not in ("domain", "range") and len(items) > len(feature.items):
+            feature = ln.Feature(feature.name, items, True, feature.label)
         holds = self._holds(feature)
         link.relation = "holds" if holds else "breaks"
         text = plain(feature)
@@ -120,7 +139,7 @@ class FeatureTable:
             case "vertical asymptote":
                 return list(f.vertical)
             case "horizontal asymptote":
-                return [] if f.horizontal is None else [rational(f.horizontal)]
+                return [rational(line) for line in f.horizontals]
             case "oblique asymptote":
                 return [] if f.oblique is None else [self._line(f.oblique)]
             case "x-intercept":
@@ -165,12 +184,15 @@ class FeatureTable:
         across, up = self._number(point.across), self._number(point.up)
         if across is None or up is None or across in self.features.excluded:
             return False
-        value = self.features.value
-        if across.rational is None or up.rational is None:
-            return False
-        solved = value.numerator * up.rational.denominator - value.denominator * up.rational.numerator
-        at = sum((int(c) * across.rational ** int(m[0]) for m, c in solved.to_dict().items()), Q(0))
-        return at == 0
+        exactly = PointEvaluator(
+            self.evaluator.context.plan or Plan(index=12), {self.evaluator.context.unknown: across}
+        )
+        for tree in self.evaluator.context.given_trees():
+            found = exactly.value(tree)
+            goal = exactly.value(point.up)
+            if found is not None and goal is not None:
+                return bool(exactly.same(found, goal))
+        return False
 
     def _end_holds(self, end: ln.End) -> bool:
         limit = self.features.ends[end.side]
@@ -199,8 +221,7 @@ class FeatureTable:
         found = [f"domain: {domain}"]
         found += [f"hole: ({a}, {plain(b, tight=True)})" for a, b in f.holes]
         found += [f"vertical asymptote: {x} = {v}" for v in f.vertical]
-        if f.horizontal is not None:
-            found.append(f"horizontal asymptote: y = {f.horizontal}")
+        found += [f"horizontal asymptote: y = {line}" for line in f.horizontals]
         if f.oblique is not None:
             found.append(f"oblique asymptote: y = {plain(f.oblique)}")
         found += [f"x-intercept: {v}" for v in f.x_intercepts]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from math import gcd
 
 from algebra.exact.errors import ExactError
 from algebra.exact.rational_functions import Poly, Ratio, factored
@@ -30,7 +31,9 @@ class Finish:
         return self.evaluator.context
 
     def ratio(self, node: n.Node) -> Ratio | None:
-        """The value of a part, or None where it has none."""
+        """The value of a part; None where it has none, or where bars leave its form open."""
+        if any(isinstance(part, n.Absolute) and n.letters(part) for part in n.parts_of(node)):
+            return None
         try:
             return self.evaluator.value(node).ratio
         except ExactError:
@@ -67,15 +70,38 @@ def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
         for k, term in enumerate(node.children):
             if isinstance(term, n.Signed) and k:
                 yield _said("arithmetic-left", "Two signs stand side by side.", (*address, k))
+            if n.bare(term) == n.Integer(0) and len(numbers) == 1:
+                yield _said("arithmetic-left", "A term 0 need not be written.", (*address, k))
     for address, node in finish.parts(n.Product):
         assert isinstance(node, n.Product)
         if "÷" in node.operators:
             yield _said("arithmetic-left", "A division is still to be carried out.", address)
         elif sum(is_rational(factor) for factor in node.factors) > 1:
             yield _said("arithmetic-left", "Numbers are still to be multiplied.", address)
+        for k, factor in enumerate(node.factors):
+            if n.bare(factor) in (n.Integer(0), n.Integer(1)):
+                text = f"A factor {plain(n.bare(factor))} need not be written."
+                yield _said("arithmetic-left", text, (*address, k))
     for address, node in finish.parts(n.Signed):
         if isinstance(n.bare(node.children[0]), n.Signed):
             yield _said("arithmetic-left", "Two signs stand side by side.", address)
+
+
+def bars_left(finish: Finish) -> Iterator[Remaining]:
+    """Bars around a number, which has one value."""
+    for address, node in finish.parts(n.Absolute):
+        if is_number(node):
+            yield _said("arithmetic-left", f"{plain(node)} can be worked out.", address)
+
+
+def mixed_numbers(finish: Finish) -> Iterator[Remaining]:
+    """A mixed number whose fraction is not below 1, or not in lowest terms."""
+    for address, node in finish.parts(n.Mixed):
+        assert isinstance(node, n.Mixed)
+        if node.numerator >= node.denominator:
+            yield _said("arithmetic-left", f"The fraction of {plain(node)} is not below 1.", address)
+        elif gcd(node.numerator, node.denominator) > 1:
+            yield _said("not-lowest-terms", f"The fraction of {plain(node)} can be reduced.", address)
 
 
 def powers_left(finish: Finish) -> Iterator[Remaining]:
@@ -89,6 +115,8 @@ def powers_left(finish: Finish) -> Iterator[Remaining]:
             continue
         if number == 0:
             yield _said("zero-exponent", f"{plain(node)} still holds the exponent 0.", address)
+        elif number == 1:
+            yield _said("power-not-evaluated", f"The exponent 1 of {plain(node)} need not be written.", address)
         elif number < 0:
             yield _said("negative-exponent", f"{plain(node)} still holds a negative exponent.", address)
         elif is_number(node) and not leave:
@@ -117,12 +145,11 @@ def repeated_base(finish: Finish) -> Iterator[Remaining]:
 def like_terms(finish: Finish) -> Iterator[Remaining]:
     """Like terms of a sum that are not combined."""
     for address, node in finish.parts(n.Sum):
-        seen: dict[tuple[int, ...], int] = {}
+        seen: dict[object, int] = {}
         for k, term in enumerate(node.children):
-            ratio = finish.ratio(term)
-            if is_rational(term) or ratio is None or not ratio.is_polynomial or len(ratio.numerator) != 1:
+            powers = _kind_of(finish, term)
+            if powers is None:
                 continue
-            powers = tuple(ratio.numerator.monoms()[0])
             if powers in seen:
                 places = ((*address, seen[powers]), (*address, k))
                 terms = [plain(node.children[seen[powers]]), plain(term)]
@@ -130,6 +157,20 @@ def like_terms(finish: Finish) -> Iterator[Remaining]:
                 code, words = ("like-radicals", "like radicals") if rooted else ("like-terms", "like terms")
                 yield _said(code, f"{terms[0]} and {terms[1]} are {words}.", *places)
             seen.setdefault(powers, k)
+
+
+def _kind_of(finish: Finish, term: n.Node) -> object:
+    """What like terms have in common: the powers of their letters and roots, or the same bars; None for a sum or a number."""
+    if is_rational(term):
+        return None
+    if any(isinstance(part, n.Absolute) and n.letters(part) for part in n.parts_of(term)):
+        bare = n.bare(term.children[0] if isinstance(term, n.Signed) else term)
+        factors = bare.factors if isinstance(bare, n.Product) and "÷" not in bare.operators else (bare,)
+        return tuple(sorted(plain(n.bare(f), tight=True) for f in factors if not is_rational(f)))
+    ratio = finish.ratio(term)
+    if ratio is None or not ratio.is_polynomial or len(ratio.numerator) != 1:
+        return None
+    return tuple(ratio.numerator.monoms()[0])
 
 
 def _imaginary(finish: Finish, node: n.Node) -> bool:
@@ -159,6 +200,8 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
             yield _said("radical-not-simplified", text, address)
         elif any(power >= index for _, power in factors):
             yield _said("radical-not-simplified", f"A power can still be taken out of {plain(node)}.", address)
+        elif _shared_power(number, factors, index) > 1:
+            yield _said("radical-not-simplified", f"{plain(node)} has a smaller index.", address)
         elif int(content) < 0 and (index % 2 or finish.context.complex) and is_number(node.radicand):
             yield _said("radical-not-simplified", f"The minus can still be taken out of {plain(node)}.", address)
         elif int(content) == 1 and not factors:
@@ -172,6 +215,12 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
         assert isinstance(node, n.Fraction)
         if clear and any(isinstance(part, n.Root) for part in n.parts_of(node.denominator)):
             yield _said("root-in-denominator", "A root still stands in the denominator.", address)
+
+
+def _shared_power(number: int, factors: list[tuple[Poly, int]], index: int) -> int:
+    """The largest number that divides the index of a root and every power under it: root(4, 9) is √3."""
+    powers = [*Counter(_primes(number)).values(), *(power for _, power in factors)]
+    return gcd(index, *powers) if powers else 1
 
 
 def _primes(number: int) -> Iterator[int]:
@@ -300,6 +349,8 @@ def _factors(node: n.Node, at: n.Address) -> Iterator[tuple[n.Address, n.Node]]:
             yield from _factors(base, (*at, 0))
         case n.Signed(_, child) | n.Group(child):
             yield from _factors(child, (*at, 0))
+        case n.Fraction(top, bottom) if not n.letters(bottom):
+            yield from _factors(top, (*at, 0))
         case _:
             yield at, node
 
@@ -310,13 +361,14 @@ def _poly_text(finish: Finish, poly: Poly) -> str:
 
 _FRACTIONS: tuple[Check, ...] = (complex_fraction, lowest_terms)
 CHECKS: dict[str, tuple[Check, ...]] = {
-    "evaluate": (improper_fractions, arithmetic_left, powers_left, roots_left, like_terms, *_FRACTIONS),
+    "evaluate": (improper_fractions, mixed_numbers, bars_left, arithmetic_left, powers_left, roots_left, like_terms, *_FRACTIONS),
     "simplify": (
-        *_FRACTIONS, roots_left, uncombined_fractions, powers_left, repeated_base, like_terms, brackets_in_sum, arithmetic_left,
+        *_FRACTIONS, mixed_numbers, bars_left, roots_left, uncombined_fractions, powers_left, repeated_base, like_terms,
+        brackets_in_sum, arithmetic_left,
     ),
     "factor": (not_factored, powers_left, arithmetic_left),
     "expand": (not_expanded, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
-    "solve": (improper_fractions, complex_fraction, lowest_terms, powers_left, roots_left, like_terms, arithmetic_left),
+    "solve": (improper_fractions, mixed_numbers, bars_left, complex_fraction, lowest_terms, powers_left, roots_left, like_terms, arithmetic_left),
 }  # fmt: skip
 """Which checks an answer has to pass, by task; of a `solve` each stated value."""
 

@@ -6,10 +6,12 @@ is what one would say.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from math import gcd
 from typing import Literal
 
-from algebra.exact.errors import ExactError
+from algebra.exact.errors import ExactError, TooLarge
+from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Poly, Ratio
 from algebra.exact.writing import simplified_tree
 from algebra.records import record
@@ -23,6 +25,9 @@ from algebra.verify.evaluator import Evaluator
 Sides = tuple[Ratio, Ratio]
 EVEN_POWERS = (2, 4, 6)
 """The even powers to which both sides are expected to be raised."""
+HIGHER_POWERS = (8, 10, 12)
+"""As well, where the sides are short."""
+_SHORT = 2
 
 
 @record(frozen=True)
@@ -212,14 +217,54 @@ def proportional(before: Pair | None, after: Pair | None) -> bool:
     return is_multiple(after.difference, before.difference)
 
 
+def even_powers(sides: Sides) -> Iterator[Sides]:
+    """Both sides raised to even powers, as far as these can be written out."""
+    short = all(len(poly) <= _SHORT for side in sides for poly in (side.numerator, side.denominator))
+    for power in EVEN_POWERS + (HIGHER_POWERS if short else ()):
+        try:
+            yield sides[0] ** power, sides[1] ** power
+        except TooLarge:
+            return
+
+
 def is_even_power(sides: Sides, after: Ratio) -> bool:
     """Whether a difference is that of both sides raised to an even power, up to a constant factor."""
-    return any(is_multiple(sides[0] ** power - sides[1] ** power, after) for power in EVEN_POWERS)
+    return any(is_multiple(left - right, after) for left, right in even_powers(sides))
+
+
+def is_isolated_power(difference: Ratio, after: Ratio) -> bool:
+    """Whether a difference is that of both sides raised to an even power that frees a root, after the root was set apart on one side:
+    a + b·r = 0 gives a^n = (-b·r)^n, up to a constant factor, for a root r with r^n free of it."""
+    home = difference.field
+    if not isinstance(home, RadicalField) or not difference.denominator.is_constant():
+        return False
+    degrees = difference.numerator.degrees()
+    for made in home.made.values():
+        if made.relation is None or not degrees[made.position] or made.base is None:
+            continue
+        parts = home.powers_of(difference.numerator, made)
+        held = [power for power, part in enumerate(parts) if part != 0]
+        if len(held) != 2 or held[0] != 0:
+            continue
+        rest, root = home.ratio(parts[0]), home.ratio(parts[held[1]] * made.symbol ** held[1])
+        times = made.degree // gcd(made.degree, held[1])
+        if times % 2:
+            continue  # an odd power adds nothing, so it needs no explanation
+        try:
+            raised = rest**times - (-root) ** times
+        except TooLarge:
+            continue
+        if not raised.is_zero and is_multiple(raised, after):
+            return True
+    return False
 
 
 def is_raised(before: Pair | None, after: Ratio | None) -> bool:
-    """Whether both sides were raised to the same even power, up to a rearrangement or factoring of the result."""
-    return before is not None and after is not None and not after.is_zero and is_even_power(before.sides, after)
+    """Whether both sides were raised to the same even power, up to a rearrangement or factoring of the result; a root may have
+    been set apart first."""
+    if before is None or after is None or after.is_zero:
+        return False
+    return is_even_power(before.sides, after) or is_isolated_power(before.difference, after)
 
 
 # -- words -----------------------------------------------------------------------------------------------------------

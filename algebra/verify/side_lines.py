@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
 
-from algebra.exact.errors import ExactError
+from algebra.exact.algebraic_numbers import Number
+from algebra.exact.definite import PI
+from algebra.exact.errors import ExactError, OutOfScope
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.generators import Plan
+from algebra.exact.logarithms import Logarithm
 from algebra.exact.plus_minus import variants
 from algebra.exact.rational_functions import Poly, Ratio, irreducible_factors
+from algebra.exact.sample_points import friendly_points
 from algebra.exact.solution_sets import Solution, SolutionSet
 from algebra.exact.writing import simplified_tree
-from algebra.reports.report import PointEvidence
+from algebra.reports.report import PointEvidence, Relation
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -27,10 +32,19 @@ from algebra.verify.expression_links import difference_shown
 
 
 def judge_aside(evaluator: Evaluator, comparison: Comparison, link: LinkDraft, body: n.Node) -> None:
-    """An identity, or a chain of them, claimed to be true for all values."""
+    """An identity, a chain of them, or another statement, claimed to be true for all values. Of an expression alone nothing is
+    claimed but that it has a value. Raises UndefinedValue, OutOfScope, TooLarge; TaskError for what claims nothing by itself."""
     link.relation = "holds"
-    if not isinstance(body, ln.Equation):
+    if isinstance(body, ln.Comparison | ln.Between):
+        _judge_comparison(evaluator, comparison, link, body)
         return
+    if not isinstance(body, ln.STATEMENTS):
+        if not comparison.is_defined(evaluator.expression(body)):
+            link.relation = "breaks"
+            link.evidence = PointEvidence("It has no value for real numbers.")
+        return
+    if not isinstance(body, ln.Equation):
+        raise TaskError("An aside is an equation, a comparison such as 2 < 5, or an expression.")
     parts = [evaluator.expression(side) for side in body.sides]
     for left, right in zip(parts, parts[1:], strict=False):
         relation, sample = comparison.compare(left, right)
@@ -40,6 +54,90 @@ def judge_aside(evaluator: Evaluator, comparison: Comparison, link: LinkDraft, b
                 difference_shown(evaluator.context, left, right, sample=sample) if relation == "breaks" else None
             )
             return
+
+
+_FITS: dict[str, tuple[int, ...]] = {"<": (-1,), ">": (1,), "≤": (-1, 0), "≥": (0, 1), "≠": (-1, 1)}
+
+
+def _judge_comparison(evaluator: Evaluator, comparison: Comparison, link: LinkDraft, body: n.Node) -> None:
+    """`2 < 5`, `x^2 + 1 > 0`, `1/3 ≈ 0.33`: true on every cell of its letters, or false at a point of one."""
+    match body:
+        case ln.Between(low, first, middle, second, high):
+            parts = [(low, first, middle), (middle, second, high)]
+        case ln.Comparison(left, operator, right):
+            parts = [(left, operator, right)]
+        case _:
+            raise TypeError("not a comparison")
+    point: Mapping[str, Number | Q] | None
+    for left, operator, right in parts:
+        if operator == "≈":
+            verdict, point = _is_rounded(evaluator, left, right), None
+        else:
+            sides = evaluator.expression(left), evaluator.expression(right)
+            verdict, point = comparison.ordered(*sides, _FITS[operator])
+            equal_at = None if 0 in _FITS[operator] else _equal_at(evaluator, left, right)
+            if verdict == "holds" and equal_at is not None:
+                verdict, point = "breaks", {evaluator.context.unknown: equal_at}
+        if verdict != "holds":
+            link.relation = verdict
+            if verdict == "breaks":
+                link.evidence = _not_true(evaluator.context, ln.Comparison(left, operator, right), point)
+            return
+
+
+def _equal_at(evaluator: Evaluator, left: n.Node, right: n.Node) -> Number | Q | None:
+    """A value of the one letter at which two sides are equal, or None."""
+    context = evaluator.context
+    if (n.letters(left) | n.letters(right)) - {context.unknown}:
+        return None
+    try:
+        found = plainest(context, evaluator.solve(left, right))
+    except ExactError:
+        return None
+    return None if found is None else found.number
+
+
+def _not_true(context: Context, body: ln.Comparison, point: Mapping[str, Number | Q] | None) -> PointEvidence:
+    """What shows that a comparison is not true: both sides at the friendliest point that does."""
+    letters = sorted(n.letters(body) - {PI})
+    claim = f"{plain(body.left)} {body.operator} {plain(body.right)}"
+    points = list(friendly_points(letters)) if letters else []
+    for chosen in (*points, *([point] if point else [])):
+        if set(chosen) < set(letters):
+            continue
+        try:
+            exactly = PointEvaluator(context.plan or Plan(), dict(chosen))
+            left, right = exactly.value(body.left), exactly.value(body.right)
+            if left is None or right is None:
+                continue
+            sign = 0 if exactly.same(left, right) else exactly.cell.sign_of(left - right)
+        except ExactError:
+            continue
+        if sign is not None and sign not in _FITS[body.operator]:
+            at = ", ".join(f"{name} = {value}" for name, value in chosen.items() if name in letters)
+            shown = f"{_text(left)} {body.operator} {_text(right)} is not true."
+            return PointEvidence(f"{at}: {shown}" if at else shown)
+    return PointEvidence(f"{claim} is not true.")
+
+
+def _is_rounded(evaluator: Evaluator, left: n.Node, right: n.Node) -> Relation:
+    """Whether a number, rounded to the decimal places that are written, is what stands on the right."""
+    digits, places, negative = rounded_digits(right)
+    found = evaluator.candidate(left)
+    if digits is None or found is None or found.number is None or not found.number.is_real:
+        return "unclear"
+    return "holds" if found.number.rounds_to(-digits if negative else digits, places) else "breaks"
+
+
+def rounded_digits(tree: n.Node) -> tuple[Q | None, int, bool]:
+    """A written decimal without its sign (None for anything else), its decimal places, and whether a minus stands before it."""
+    stated = n.bare(tree)
+    negative = isinstance(stated, n.Signed) and stated.sign == "-"
+    digits = n.bare(stated.child) if isinstance(stated, n.Signed) else stated
+    if not isinstance(digits, n.Decimal | n.Integer):
+        return None, 0, negative
+    places = len(digits.digits.partition(".")[2]) if isinstance(digits, n.Decimal) else 0
+    return Q(digits.value), places, negative
 
 
 def bound_part(body: n.Node, above: n.Node | None) -> n.Node | None:
@@ -117,7 +215,8 @@ def _kept_apart(body: n.Node) -> list[tuple[n.Node, n.Node]]:
 
 def _factors_of(evaluator: Evaluator, pairs: list[tuple[n.Node, n.Node]]) -> dict[str, Poly]:
     """The irreducible factors that are zero where a pair is equal, by their keys."""
-    return irreducible_factors(evaluator.pair(left, right).difference.numerator for left, right in pairs)
+    chosen = [(left, tree) for left, right in pairs for tree in variants(right)]
+    return irreducible_factors(evaluator.pair(left, right).difference.numerator for left, right in chosen)
 
 
 def _values_of(evaluator: Evaluator, pairs: list[tuple[n.Node, n.Node]]) -> frozenset[Solution]:
@@ -158,7 +257,7 @@ def judge_check(evaluator: Evaluator, link: LinkDraft, line: ln.Line, given: n.N
     sides = variants_of(given)
     exactly = PointEvaluator(context.plan or Plan(), {context.unknown: number})
     found = [exactly.value(side) for side in sides]
-    shown = f"{name.name} = {number} in the given: {_shown(found)}."
+    shown = f"{name.name} = {number} in the given: {_shown(exactly, found)}."
     problem = _check_problem(context, exactly, line.body, found)
     link.relation = "breaks" if problem else "holds"
     if problem:
@@ -179,7 +278,7 @@ def _check_problem(
 ) -> str | None:
     """What is wrong with the claim, in a sentence, or None."""
     defined = all(value is not None for value in found)
-    solves = defined and len(set(found)) == 1
+    solves = defined and _all_same(exactly, found)
     if claim is None:
         return None if solves else "It does not solve the given."
     if isinstance(claim, ln.Word) and claim.word == "undefined":
@@ -200,19 +299,35 @@ def _check_problem(
     numbers = [exactly.value(side) for side in stated]
     ends = [numbers[0], numbers[-1]] if len(stated) > 1 else [numbers[0]]
     for number, right, word in zip(ends, [found[0], found[-1]], ("left", "right"), strict=False):
-        if number != right:
+        if not _all_same(exactly, [number, right]):
             return f"The {word} side is {_text(right)}, not {_text(number)}."
     if differs:
         return "Both sides are equal, so it does solve the given." if solves else None
-    if any(number != numbers[0] for number in numbers):
+    if not _all_same(exactly, numbers):
         return "The two sides are not equal, so it does not solve the given."
     return None
 
 
-def _shown(found: list[Ratio | None]) -> str:
+def _all_same(exactly: PointEvaluator, values: list[Ratio | None]) -> bool:
+    """Whether values are the same number, nested roots seen through. Raises OutOfScope where that is not decided."""
+    first = values[0]
+    for other in values[1:]:
+        if first is None or other is None:
+            if first is not other:
+                return False
+            continue
+        same = exactly.same(first, other)
+        if same is None:
+            raise OutOfScope("Whether these two numbers are equal is not decided.", "√")
+        if not same:
+            return False
+    return True
+
+
+def _shown(exactly: PointEvaluator, found: list[Ratio | None]) -> str:
     if len(found) == 1:
         return _text(found[0])
-    sign = "=" if found[0] == found[1] and found[0] is not None else "≠"
+    sign = "=" if found[0] is not None and _all_same(exactly, found) else "≠"
     return f"{_text(found[0])} {sign} {_text(found[1])}"
 
 
@@ -245,14 +360,12 @@ def judge_rounding(context: Context, link: LinkDraft, solutions: SolutionSet, bo
     link.kind = "approximation"
     if link.relation == "breaks":
         return
-    stated = n.bare(body.right)
-    sign = -1 if isinstance(stated, n.Signed) and stated.sign == "-" else 1
-    digits = n.bare(stated.child) if isinstance(stated, n.Signed) else stated
-    if body.operator != "≈" or body.left != n.Letter(context.unknown) or not isinstance(digits, n.Decimal | n.Integer):
+    size, places, negative = rounded_digits(body.right)
+    if body.operator != "≈" or body.left != n.Letter(context.unknown) or size is None:
         raise TaskError("An approximation is written x ≈ 2.65.")
-    places = len(digits.digits.partition(".")[2]) if isinstance(digits, n.Decimal) else 0
-    value = Q(sign * digits.value)
-    found = [s.number for s in solutions.members if s.number is not None and s.number.is_real]
+    value = -size if negative else size
+    found: list[Number | Logarithm] = [s.number for s in solutions.members if s.number is not None and s.number.is_real]
+    found += [s.log for s in solutions.members if s.log is not None]
     link.relation = "holds" if any(number.rounds_to(value, places) for number in found) else "breaks"
     if link.relation == "breaks" and found:
         nearest = min(found, key=lambda number: abs(number.approximation.real - float(value)))

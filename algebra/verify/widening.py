@@ -19,7 +19,7 @@ from algebra.tree import statements as ln
 from algebra.verify.context import Context
 from algebra.verify.evaluated import EvaluatedStatement
 from algebra.verify.evaluator import Evaluator
-from algebra.verify.legal_moves import EVEN_POWERS, Sides, is_even_power, is_raised
+from algebra.verify.legal_moves import Sides, even_powers, is_even_power, is_isolated_power, is_raised
 
 Cause = Literal["denominator", "root", "factor", "power"]
 
@@ -107,11 +107,11 @@ def _way(
     total = _product(new)
     if total.is_zero:
         return None
-    if len(old) == 1 and is_even_power(old[0], total):
+    if len(old) == 1 and (is_even_power(old[0], total) or is_isolated_power(old[0][0] - old[0][1], total)):
         return "power"
     ratio = total / _product(old)
     moved = irreducible_factors([ratio.numerator, ratio.denominator])  # multiplied by, and divided by
-    factors = {key for key, poly in moved.items() if context.holds_unknown(poly)}
+    factors = {key for key, poly in moved.items() if context.can_vanish(poly)}
     if not factors:
         return "factor"
     allowed = set(before.poles)
@@ -186,5 +186,6 @@ def was_raised(before: EvaluatedStatement, after: EvaluatedStatement, stated: ln
         return False
     if stated is not None and stated.name in ("square", "power"):
         return is_raised(old, new.difference)
-    (left, right), sides = old.sides, new.sides
-    return any((left**power, right**power) == sides != old.sides for power in EVEN_POWERS)
+    if any(raised == new.sides != old.sides for raised in even_powers(old.sides)):
+        return True
+    return not new.difference.is_zero and is_isolated_power(old.difference, new.difference)

@@ -9,6 +9,7 @@ from math import lcm
 
 from algebra.exact import zero_equivalence
 from algebra.exact.algebraic_numbers import Number
+from algebra.exact.definite import PI, PI_ABOUT
 from algebra.exact.errors import TooLarge, UndefinedValue
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.generators import Plan
@@ -32,7 +33,8 @@ class PointEvaluator:
             if number is not None and number.denominator != 1:
                 # a fraction that is put in above makes a root of that index
                 index = lcm(index, plan.index * number.denominator * plan.step)
-        self.cell = RadicalField((), replace(plan, index=index), {}, {})
+        # π stays a letter: it is transcendental, so what holds for the letter holds for the number, and no more
+        self.cell = RadicalField((PI,), replace(plan, index=index), {PI: PI_ABOUT}, {})
         for name, value in point.items():
             self.cell.constants[name] = self._constant(value)
 

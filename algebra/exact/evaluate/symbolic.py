@@ -57,6 +57,7 @@ class _Evaluator:
         self.constant = over.constant
         self.nonzero: list[Poly] = []
         self.nonzero_powers: list[Poly] = []
+        self.groups: dict[int, Ratio] = {}
 
     def must_not_vanish(self, value: Ratio) -> None:
         """Notes a polynomial that the line divides by."""
@@ -106,7 +107,10 @@ class _Evaluator:
         return self.field.letter(name)
 
     def _group(self, node: n.Group) -> Ratio:
-        return self.value(node.child)
+        known = self.groups.get(id(node))  # what a letter stands for is one object wherever it is put in
+        if known is None:
+            known = self.groups[id(node)] = self.value(node.child)
+        return known
 
     def _signed(self, node: n.Signed) -> Ratio:
         inner = self.value(node.child)
@@ -188,7 +192,8 @@ class _Evaluator:
         if number.denominator > MAX_INDEX:
             raise TooLarge(f"Roots with an index above {MAX_INDEX} are not worked out.", "^")
         if number.denominator != 1:
-            if number.denominator % 2 == 0 and self._cell("^").sign_of(base) == -1:
+            cell = self._cell("^")
+            if number.denominator % 2 == 0 and not cell.formal and cell.sign_of(base) == -1:
                 raise UndefinedValue("A fractional power of a negative number is not a real number.")
             whole, rest = divmod(number.numerator, number.denominator)
             return base**whole * self._root(base, number.denominator) ** rest
@@ -230,9 +235,15 @@ class _Evaluator:
                 raise OutOfScope("A power with a letter above needs a number or single letters below.", "^")
             result = cell.constant(1)
             number = Q(int(base.numerator.leading_coefficient()), int(base.denominator.leading_coefficient()))
+            if share.denominator != 1 and cell.sign_of(base) == -1:
+                raise UndefinedValue("A fractional power of a negative number is not a real number.")
             for position, power in enumerate(base.numerator.monoms()[0]):
                 if power:
-                    result = result * cell.letter_power(cell.names[position], above, int(count) * int(power))
+                    name, times = cell.names[position], share * int(power)
+                    # (x²)^(n/2) is |x|^n; with a whole number before the letter, x^n for any x
+                    plain = share.denominator == 1 or (times.denominator == 1 and times.numerator % 2 == 0)
+                    size = not plain and cell.sign_of(cell.letter(name)) == -1
+                    result = result * cell.letter_power(name, above, int(count) * int(power), size=size)
             return result if number == 1 else result * self._raised(cell, cell.constant(number), above, share)
         if number <= 0:
             raise OutOfScope("A power with a letter above needs a positive number below.", "^")

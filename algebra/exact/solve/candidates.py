@@ -10,7 +10,7 @@ from algebra.exact.errors import OutOfScope
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.generators import Plan
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Poly, Ratio, by_powers, depends_on, integer_coefficients
+from algebra.exact.rational_functions import Poly, Ratio, by_powers, depends_on, integer_coefficients, refuse_high
 from algebra.tree import nodes as n
 
 
@@ -44,4 +44,5 @@ def is_under_root(part: n.Node, unknown: str) -> bool:
 def coefficients_of(cell: RadicalField, poly: Poly, letter: str) -> list[Ratio]:
     """The coefficients in powers of a letter, lowest first."""
     parts = by_powers(poly, cell.position(letter))
+    refuse_high(max(parts))
     return [cell.ratio(parts.get(k, cell.zero)) for k in range(max(parts) + 1)]

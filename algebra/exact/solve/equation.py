@@ -26,4 +26,6 @@ def solve_equation(
     if is_in_exponent(left, unknown) or is_in_exponent(right, unknown):
         return ExponentialSolver(plan, unknown).equation(left, right)
     linear = linear_with_roots(solver, plan, left, right)
-    return RadicalSolver(plan, unknown).equation(left, right) if linear is None else linear
+    return (
+        RadicalSolver(plan, unknown, complex_too=solver.complex_too).equation(left, right) if linear is None else linear
+    )

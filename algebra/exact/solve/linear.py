@@ -66,7 +66,7 @@ def linear_with_roots(solver: PolynomialSolver, plan: Plan, left: n.Node, right:
     equation = cell.letter(solver.unknown) - value
     found = [
         number
-        for number in numbers_of(cell.split_by(equation).values(), solver.unknown, complex_too=plan.imaginary)
+        for number in numbers_of(cell.split_by(equation).values(), solver.unknown, complex_too=solver.complex_too)
         if (number.enclosure - goal).contains(0)
     ]
     if len(found) != 1:

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from math import gcd
+from math import comb, gcd
 
+from algebra.exact.algebraic_numbers import rational
 from algebra.exact.errors import OutOfScope, UndefinedValue
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.generators import NO_DOUBTS, Generator
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Poly, Ratio, depends_on
-from algebra.exact.solution_sets import EMPTY, EVERYTHING, Solution, SolutionSet
+from algebra.exact.rational_functions import Poly, Ratio, depends_on, irreducible_factors
+from algebra.exact.solution_sets import EMPTY, EVERYTHING, Solution, SolutionSet, number_solution
 from algebra.exact.solve.candidates import coefficients_of
 from algebra.exact.writing import simplified_tree
 from algebra.tree import nodes as n
@@ -36,12 +37,14 @@ class ParametricSolver:
             return EMPTY
         if home.sign_assumed:
             raise OutOfScope("The sign of a letter decides here.", "√")
-        self.poles = [poly for poly in first.nonzero + second.nonzero if depends_on(poly, self.unknown)]
+        below = irreducible_factors(first.nonzero + second.nonzero)
+        self.poles = [poly for poly in below.values() if depends_on(poly, self.unknown)]
         difference = first.ratio - second.ratio
         if difference.is_zero:
             return EVERYTHING
         if depends_on(difference.denominator, self.unknown):
-            self.poles.append(home.in_letters(difference.denominator))
+            below |= irreducible_factors([home.in_letters(difference.denominator)])
+            self.poles = [poly for poly in below.values() if depends_on(poly, self.unknown)]
         poly = difference.numerator
         position = home.position(self.unknown)
         rooted = [
@@ -77,9 +80,16 @@ class ParametricSolver:
         home, refusal = self.home, OutOfScope("The unknown stands under a root with other letters.", "√")
         top = rooted[0]
         parts = {k: home.ratio(part) for k, part in enumerate(home.powers_of(poly, top)) if part != 0}
-        if len(rooted) > 1 or top.base is None or len(parts) != 2 or 0 not in parts:
+        if len(rooted) > 1 or top.base is None:
+            raise refusal
+        if len(parts) == 1:  # b·r^k = 0
+            base = home.ring.from_dict(top.base.to_dict())
+            return self._of_common_factor(next(iter(parts.values())).numerator * base)
+        if len(parts) != 2 or 0 not in parts:
             raise refusal
         (_, a), (power, b) = sorted(parts.items())
+        shared = a.numerator.gcd(b.numerator)
+        beside = self._of_common_factor(shared)
         share = -a / b
         inside = home.ratio(top.symbol**top.degree - (top.relation or home.zero))
         if any(home.ratio(self._lifted(pole)) in (inside, -inside) for pole in self.poles):
@@ -90,25 +100,57 @@ class ParametricSolver:
         if depends_on(share.numerator, self.unknown) or depends_on(share.denominator, self.unknown):
             raise refusal
         if home.sign_of_terms(share) == -1:
-            return EMPTY
+            return beside
         times = top.degree // gcd(top.degree, power)
         difference = inside ** (power * times // top.degree) - share**times
         if not 1 <= difference.numerator.degrees()[home.position(self.unknown)] <= 2:
             raise refusal
-        return self._by_formula(coefficients_of(home, difference.numerator, self.unknown))
+        return beside.union(self._by_formula(coefficients_of(home, difference.numerator, self.unknown)))
+
+    def _of_common_factor(self, shared: Poly) -> SolutionSet:
+        """The zeros of what stands in both terms, where the root exists: generic values of the other letters are taken so."""
+        if self.home.depends_on_added(shared) or not depends_on(shared, self.unknown):
+            return EMPTY
+        total = EMPTY
+        for factor in irreducible_factors([shared]).values():
+            if depends_on(factor, self.unknown):
+                total = total.union(self._by_formula(coefficients_of(self.home, factor, self.unknown)))
+        return total
 
 
-def home_solution(value: Ratio) -> Solution:
-    """A solution that is an expression in parameters, known by its normal form."""
-    return Solution(f"= {value.numerator} / {value.denominator}", None, None, plain(simplified_tree(value), tight=True))
+def home_solution(value: Ratio, under: Poly | None = None) -> Solution:
+    """A solution that is an expression in parameters, known by its normal form; or the number that it comes to."""
+    if value.constant is not None:
+        return number_solution(rational(value.constant))
+    key = f"= {value.numerator} / {value.denominator}"
+    return Solution(key, None, None, plain(simplified_tree(value), tight=True), under=under)
 
 
 def parameter_roots(home: RadicalField, poly: Poly, unknown: str) -> list[Solution] | None:
-    """The solutions of an irreducible factor of degree 1 or 2 in the unknown, in parameters; None for higher ones."""
+    """The solutions of an irreducible factor of the form a·(x - h)^k = c, or of degree 1 or 2 in the unknown, in parameters;
+    None for others."""
     skip = len(home.added)
     lifted = home.ring.from_dict({(0,) * skip + monomial: c for monomial, c in poly.to_dict().items()})
     parts = coefficients_of(home, lifted, unknown)
-    return None if len(parts) > 3 else _zeros_in_parameters(home, parts)
+    return _zeros_of_power(home, parts) if len(parts) > 3 else _zeros_in_parameters(home, parts)
+
+
+def _zeros_of_power(home: RadicalField, parts: list[Ratio]) -> list[Solution] | None:
+    """The real zeros of a·(x - h)^k - c, coefficients from the constant up; None for another shape, or where numbers are
+    complex: there are more."""
+    degree, lead = len(parts) - 1, parts[-1]
+    if home.plan.imaginary or home.plan.index % degree:
+        return None
+    shift = -parts[-2] / (home.constant(degree) * lead)
+    if any(
+        parts[k] != home.constant(comb(degree, k)) * lead * (-shift) ** (degree - k)
+        for k in range(1, degree)
+        if not shift.is_zero
+    ) or (shift.is_zero and any(not part.is_zero for part in parts[1:-1])):
+        return None
+    rest = parts[0] if shift.is_zero else parts[0] - lead * (-shift) ** degree
+    root = home.root(-rest / lead, degree)
+    return [home_solution(shift + r) for r in ((root,) if degree % 2 else (root, -root))]
 
 
 def _zeros_in_parameters(home: RadicalField, parts: list[Ratio]) -> list[Solution]:
@@ -116,5 +158,7 @@ def _zeros_in_parameters(home: RadicalField, parts: list[Ratio]) -> list[Solutio
     if len(parts) == 2:
         return [home_solution(-parts[0] / parts[1])]
     c, b, a = parts
-    root = home.root(b * b - home.constant(4) * a * c, 2)
-    return [home_solution((-b + r) / (home.constant(2) * a)) for r in (root, -root)]
+    inside = b * b - home.constant(4) * a * c
+    under = None if home.depends_on_added(inside.numerator) else home.in_letters(inside.numerator * inside.denominator)
+    root = home.root(inside, 2)
+    return [home_solution((-b + r) / (home.constant(2) * a), under) for r in (root, -root)]

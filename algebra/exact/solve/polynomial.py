@@ -2,22 +2,33 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from algebra.exact import algebraic_numbers as numbers
+from algebra.exact.definite import definite_sign
 from algebra.exact.evaluate.symbolic import Value
-from algebra.exact.rational_functions import Field, Poly, depends_on, integer_coefficients, irreducible_factors
+from algebra.exact.rational_functions import (
+    Field,
+    Poly,
+    coefficients,
+    depends_on,
+    integer_coefficients,
+    irreducible_factors,
+)
 from algebra.exact.solution_sets import Solution, SolutionSet, number_solution
 
 
 class PolynomialSolver:
     """Solves for one unknown over a field of rational functions in all letters of the working."""
 
-    def __init__(self, over: Field, unknown: str, *, complex_too: bool = False) -> None:
+    def __init__(
+        self, over: Field, unknown: str, *, complex_too: bool = False, signs: Mapping[str, int] | None = None
+    ) -> None:
         self.field = over
         self.unknown = unknown
         self.position = over.position(unknown)
         self.complex_too = complex_too
+        self.signs = {name: sign for name, sign in (signs or {}).items() if name != unknown}  # of other letters
         self._known: dict[str, list[Solution]] = {}  # the roots of factors met before
 
     def equation(self, left: Value, right: Value) -> SolutionSet:
@@ -54,6 +65,12 @@ class PolynomialSolver:
 
     def _roots(self, key: str, poly: Poly) -> list[Solution]:
         if sum(map(bool, poly.degrees())) > 1:  # other letters occur
-            return [Solution(key, None, poly)]
+            never = not self.complex_too and definite_sign(poly, self.signs) is not None
+            return [] if never else [Solution(key, None, poly, under=self._under(poly))]
         plain = tuple(integer_coefficients(poly, self.unknown))
         return [number_solution(number) for number in numbers.roots_of(plain, complex_too=self.complex_too)]
+
+    def _under(self, poly: Poly) -> Poly | None:
+        """The discriminant of a polynomial that is quadratic in the unknown: its zeros are real where it is not negative."""
+        parts = coefficients(poly, self.unknown)
+        return parts[1] * parts[1] - 4 * parts[0] * parts[2] if len(parts) == 3 else None

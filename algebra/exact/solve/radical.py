@@ -20,9 +20,10 @@ from algebra.tree import nodes as n
 class RadicalSolver:
     """Solves one equation in one letter, given as trees without ±."""
 
-    def __init__(self, plan: Plan, unknown: str) -> None:
+    def __init__(self, plan: Plan, unknown: str, *, complex_too: bool = False) -> None:
         self.plan = plan
         self.unknown = unknown
+        self.complex_too = complex_too
 
     def equation(self, left: n.Node, right: n.Node) -> SolutionSet:
         """The solutions. Raises OutOfScope where they are not decided."""
@@ -68,7 +69,7 @@ class RadicalSolver:
         return self._solves(left, right, rational(between(low, high)))
 
     def _zeros(self, polys: Iterable[Poly]) -> list[Number]:
-        return numbers_of(polys, self.unknown, complex_too=self.plan.imaginary)
+        return numbers_of(polys, self.unknown, complex_too=self.complex_too)
 
     def _solves(self, left: n.Node, right: n.Node, value: Number) -> bool:
         return solves(self.plan, self.unknown, left, right, value)

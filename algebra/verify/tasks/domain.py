@@ -37,7 +37,7 @@ class DomainTask(ExpressionTask):
             if not isinstance(self.given_body, ln.Equation):
                 raise TaskError("To find the domain, the given must be one expression or one equation.")
             self.equation_given = self.evaluator.statement(self.given_body)
-            self.excluded = ExcludedValues(self.context, self.equation_given)
+            self.excluded = ExcludedValues(self.evaluator, self.equation_given)
         else:
             super().begin()
 

@@ -68,7 +68,9 @@ class ExpressionTask(WorkingTask):
                     draft.notes.append("longer-road")
             before = after
         if draft.relation == "breaks":
-            if self.broken is not None and self.comparison.equal(self.given, before):
+            # a line that contradicts itself repairs nothing, whatever it ends with
+            mended = self.broken is not None and self._is_one_value(sides)
+            if mended and self.comparison.equal(self.given, before):
                 draft.relation, draft.evidence = "holds", None
                 draft.notes.append("repaired")
                 self.broken = None
@@ -78,6 +80,11 @@ class ExpressionTask(WorkingTask):
         self.called_prime = False
         self.chain_lines += 1
         self.last_chain_line = draft.line
+
+    def _is_one_value(self, sides: tuple[n.Node, ...]) -> bool:
+        """Whether all sides of a chain are equal."""
+        found = [self.evaluator.expression(side) for side in sides]
+        return all(self.comparison.equal(found[0], other) for other in found[1:])
 
     def _judge_prime(self, draft: LinkDraft) -> None:
         ratio = self.given.values[0].ratio

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from algebra.exact.decomposition import roots_over
 from algebra.reports.report import Answer
 from algebra.reports.working import TaskError
 from algebra.tree import statements as ln
@@ -19,7 +20,11 @@ class FeaturesTask(DomainTask):
         if self.is_of_equation:
             raise TaskError(f"To {self.task}, the given must be an expression.")
         super().begin()
-        self.table = FeatureTable.of(self.evaluator, self.given)
+        with_bars = any(roots_over(tree, self.context.unknown) for tree in self.context.given_trees())
+        if with_bars:
+            self.table = FeatureTable.of_pieces(self.evaluator, self.excluded)
+        else:
+            self.table = FeatureTable.of(self.evaluator, self.given)
 
     def states_domain(self, line: ln.Line) -> bool:
         """A statement, or the unknown isolated: the zeros of the denominator."""

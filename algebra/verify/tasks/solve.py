@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import cache
 
-from algebra.exact.solution_sets import SolutionSet
+from algebra.exact.solution_sets import SolutionSet, within
 from algebra.reports.report import Remaining
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.plain import plain
 from algebra.verify import answer as answers
 from algebra.verify import equation_links, side_lines
 from algebra.verify.conditions import conditions
@@ -42,7 +44,11 @@ class SolveTask(WorkingTask):
             raise TaskError("To solve, the given must be an equation, with an equals sign.")
         given = self.evaluator.statement(self.given_body)
         self.before = given
-        self.history = History(given, [given])
+        self.goal = given
+        assumed = self.context.assumed.sets.get(self.context.unknown)
+        if assumed is not None:
+            self.goal = EvaluatedStatement(given.body, lambda: within(given.solutions, assumed), given.pairs)
+        self.history = History(self.goal, [given])
         return given
 
     def solve_given(self) -> None:
@@ -70,7 +76,7 @@ class SolveTask(WorkingTask):
         gains = equation_links.relate(self.evaluator, cells, draft, before, after, self.history, line.move)
         if context.explains:
             if len(context.letters) > 1:
-                draft.conditions = conditions(context, before, after)
+                draft.conditions = sorted({*draft.conditions, *conditions(context, before, after)})
             if draft.relation == "holds" and is_longer(self.evaluator, before.body, line.body):
                 draft.notes.append("longer-road")
             draft.move = recognise_all(self.evaluator, line.move, before.pairs, after.pairs)
@@ -119,8 +125,15 @@ class SolveTask(WorkingTask):
         # an answer that is itself the broken line follows nothing through
         broken = self.broken if self.broken_at < self.last_chain_line else None
         candidates = frozenset(gain.solution for _, gain in self.pending.gains)
+        if self.goal is not self.given:
+            candidates |= self.given.solutions.minus(self.goal.solutions).members
         ending = answers.Ending(self.before, self.statement, broken, candidates, self.last_body, self.chain_lines)
-        answer = answers.solve_answer(self.context, self.excluded, self.given, ending)
+        answer = answers.solve_answer(self.context, self.excluded, self.goal, ending)
+        unreal = None if self.statement_body is None else answers.no_value(self.evaluator, self.statement_body)
+        if unreal is not None:
+            answer = replace(
+                answer, verdict="wrong", given=(plain(unreal),), text=f"{plain(unreal)} is not a real number."
+            )
         final = self.statement.solutions if self.statement else None
         owed = owed_checks(self.context, self.excluded, self.pending, final)
         remaining: list[Remaining] = []

@@ -14,7 +14,9 @@ from algebra.reports.report import Answer, Owed, Remaining
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.survey import surveyed
 from algebra.verify import side_lines
+from algebra.verify.assumptions import read_assumption
 from algebra.verify.comparison import Comparison
 from algebra.verify.context import Context
 from algebra.verify.draft import LinkDraft
@@ -74,7 +76,7 @@ class WorkingTask:
     def begin(self) -> None:
         """Evaluates the given."""
         self.given = self.evaluate_given()
-        self.excluded = ExcludedValues(self.context, self.given)
+        self.excluded = ExcludedValues(self.evaluator, self.given)
 
     def solve_given(self) -> None:
         """Finds the solutions of a given equation; an expression has none to be found."""
@@ -106,6 +108,8 @@ class WorkingTask:
             case "feature":
                 self.judge_feature(draft, line)
             case "assumption":
+                assert line.body is not None
+                read_assumption(self.context.field, line.body)
                 draft.relation = "holds"
             case "definition":
                 self._define(draft, line)
@@ -159,6 +163,7 @@ class WorkingTask:
         assert isinstance(letter, n.Letter)
         if letter.name in n.letters(self.given_body):
             raise TaskError(f"{letter.name} already has a meaning in this problem; take another letter.")
+        self.context.signed_definitions |= surveyed([meaning]).signs
         self.context.definitions[letter] = n.Group(self.context.filled(meaning))
         draft.relation = "holds"
 

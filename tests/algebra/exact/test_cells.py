@@ -15,6 +15,7 @@ from algebra.exact.errors import UndefinedValue
 from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.radical_field import RadicalField
+from algebra.exact.rational_functions import field_of
 from algebra.parse.lines import read_expression
 from algebra.tree import nodes as n
 
@@ -33,7 +34,8 @@ def cells_of(*texts, letters=("x",), positive=()):
         return found
 
     with granted():
-        return Decomposition(letters, plan, frozenset(positive)).each(judge)
+        bounds = [(field_of(letters).letter(name).numerator, 1) for name in positive]
+        return Decomposition(letters, plan, bounds).each(judge)
 
 
 @pytest.mark.parametrize(
@@ -86,6 +88,8 @@ def test_letters_held_to_be_positive_have_no_negative_cells():
     held = cells_of("|x| + |y|", letters=("x", "y"), positive=("x", "y"))
     assert len(held) < len(both)
     assert all(value > 0 for cell, _ in held for value in cell.sample.values())
+    # what is left of an interval that reaches below zero stays
+    assert [cell.sample["x"] < 1 for cell, _ in cells_of("|x - 1|", positive=("x",))] == [True, False]
 
 
 @given(st.lists(st.integers(-8, 8), min_size=1, max_size=4, unique=True))

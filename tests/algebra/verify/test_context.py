@@ -67,19 +67,26 @@ def test_cells_are_kept_only_where_they_are_asked_for(given, lines, numbers, nee
 
 
 @pytest.mark.parametrize(
-    ("lines", "conventions", "positive"),
+    ("lines", "conventions", "signs"),
     [
-        ((), {}, set()),
-        ((), {"roots_of_letters": "non-negative"}, {"a", "b"}),
-        (("assume a > 0",), {}, {"a"}),
-        (("assume a ≥ 0",), {}, {"a"}),
-        (("assume a, b > 0",), {}, {"a", "b"}),
-        (("assume a < 0",), {}, set()),
-        (("assume a > -1",), {}, set()),
+        ((), {}, {}),
+        ((), {"roots_of_letters": "non-negative"}, {"a": 1, "b": 1}),
+        (("assume a > 0",), {}, {"a": 1}),
+        (("assume a ≥ 0",), {}, {"a": 1}),
+        (("assume a, b > 0",), {}, {"a": 1, "b": 1}),
+        (("assume a > 0 and b < 0",), {}, {"a": 1, "b": -1}),
+        (("assume a > 0, b < 0",), {}, {"a": 1, "b": -1}),
+        (("assume 0 < a < 5",), {}, {"a": 1}),
+        (("assume a < 0",), {}, {"a": -1}),
+        (("assume -2a > 6",), {}, {"a": -1}),
+        (("assume a > -1",), {}, {}),
+        (("assume a ≠ 0",), {}, {}),
+        (("assume a > b",), {}, {}),
+        (("assume a = 2",), {}, {}),
     ],
 )
-def test_letters_held_to_be_positive(lines, conventions, positive):
-    assert context("simplify", "√(a b)", *lines, conventions=conventions).positive == positive
+def test_signs_of_letters_that_are_assumed(lines, conventions, signs):
+    assert context("simplify", "√(a b)", *lines, conventions=conventions).assumed.signs == signs
 
 
 @pytest.mark.parametrize(

@@ -72,6 +72,21 @@ ROWS = [
     ("simplify", "1/x + y", {"uncombined-fractions": ["1/x + y"]}),
     ("simplify", "(1/2)/x", {"complex-fraction": ["(1/2)/x"]}),
     ("simplify", "x/(1+1/y)", {"complex-fraction": ["x/(1 + 1/y)"], "uncombined-fractions": ["1 + 1/y"]}),
+    ("evaluate", "root(4, 9)", {"radical-not-simplified": ["∜9"]}),
+    ("evaluate", "root(4, 5)", {}),
+    ("simplify", "root(6, x^3)", {"radical-not-simplified": ["root(6, x^3)"]}),
+    ("evaluate", "2 2/4", {"not-lowest-terms": ["2 2/4"]}),
+    ("evaluate", "2 5/4", {"arithmetic-left": ["2 5/4"]}),
+    ("evaluate", "2 3/4", {}),
+    ("evaluate", "|-3|", {"arithmetic-left": ["|-3|"]}),
+    ("simplify", "|x| - x", {}),
+    ("simplify", "|x| + 2|x|", {"like-terms": ["|x|", "2|x|"]}),
+    ("simplify", "|x|/x", {}),
+    ("simplify", "x + 0", {"arithmetic-left": ["0"]}),
+    ("simplify", "1x + y", {"arithmetic-left": ["1"]}),
+    ("simplify", "x^1 + y", {"power-not-evaluated": ["x^1"]}),
+    ("factor", "((x+2)(x-2))/4", {}),
+    ("factor", "(x^2-4)/4", {"not-factored": ["x^2-4"]}),
     ("factor", "2x + 4", {"common-factor": ["2x + 4"]}),
     ("factor", "x^2 + xy", {"common-factor": ["x^2 + xy"]}),
     ("factor", "x^2 - 9", {"not-factored": ["x^2 - 9"]}),
@@ -124,7 +139,11 @@ def test_a_convention_moves_the_line_between_finished_and_not(convention, task, 
     ("given", "line", "codes"),
     [
         ("x^2 = 8", "x = √8 or x = -√8", ["radical-not-simplified", "radical-not-simplified"]),
-        ("x^2 = 8", "x = ±2√2", []),
+        ("x^2 = 8", "x = ±2√2", ["solutions-not-listed"]),
+        ("x^2 = 8", "x = 2√2 or x = -2√2", []),
+        ("x^2 = 75", "x = ±√75", ["solutions-not-listed", "radical-not-simplified"]),
+        ("(2x-4)^2 = 48", "x = (4 ± √48)/2", ["solutions-not-listed", "not-lowest-terms", "radical-not-simplified"]),
+        ("3x^2 = 1", "x = ±1/√3", ["solutions-not-listed", "root-in-denominator"]),
         ("2x = 3", "x = 6/4", ["not-lowest-terms"]),
         ("2x = 3", "6/4 = x", ["not-lowest-terms"]),
         ("2x = 3", "x = 3/2", []),
@@ -132,7 +151,9 @@ def test_a_convention_moves_the_line_between_finished_and_not(convention, task, 
         ("x^2 = 4", "{2, -4/2}", ["not-lowest-terms"]),
         ("x^2 = 4", "x = 2, -2", []),
         ("(x-1)^2 = 4", "x = 1 ± 2", ["plus-minus-not-split"]),
-        ("(x-1)^2 = 2", "x = 1 ± √2", []),
+        ("(x-1)^2 = 2", "x = 1 ± √2", ["solutions-not-listed"]),
+        ("x = 5/2", "x = 1 3/2", ["arithmetic-left"]),
+        ("x = 3", "x = |-3|", ["arithmetic-left"]),
         ("x/x = 1", "all real numbers except 0/1", ["not-lowest-terms"]),
     ],
 )
@@ -161,7 +182,7 @@ def test_each_check_of_the_table_can_fire():
         setting = {"fractions": "mixed"} if line == "7/2" else {}
         report = check(Working(task, line, (line,), conventions=setting))
         seen |= {item.code for item in report.finish.remaining}
-    assert len(silent) == 12
+    assert len(silent) == 14
     assert len(seen) == 17, sorted(seen)
 
 

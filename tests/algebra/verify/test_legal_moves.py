@@ -162,7 +162,9 @@ def test_proportion_of_polynomials():
         ("x = 3", "x^4 - 81", True),
         ("x = 3", "x^3 - 27", False),
         ("x = y", "x^6 - y^6", True),
-        ("x = y", "x^8 - y^8", False),
+        ("x = y", "x^8 - y^8", True),
+        ("x = y", "x^14 - y^14", False),
+        ("x + 1 = 2y - x", "(x+1)^2 - (2y-x)^2", True),
         ("x = y", "x - y", False),
     ],
 )
