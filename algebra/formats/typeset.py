@@ -22,6 +22,8 @@ def echo(text: str, *, decimal: str = "point", marks: Mapping[Address, str] | No
 def set_line(line: ln.Line, *, comma: bool = False, marks: Mapping[Address, str] | None = None) -> Echo:
     """A line that was read, set for a screen; `comma` writes decimals with a comma."""
     prefix = {"aside": "aside", "check": "check", "definition": "let", "assumption": "assume"}.get(line.kind, "")
+    if isinstance(line.body, ln.Claim) and not line.text.lstrip().lower().startswith("aside"):
+        prefix = ""
     left, right, readable = "", "", ""
     if line.subject is not None:
         right, readable = latex(line.subject, comma=comma), plain(line.subject, comma=comma)
@@ -37,6 +39,11 @@ def set_line(line: ln.Line, *, comma: bool = False, marks: Mapping[Address, str]
             right = "= " + right
         elif not left and line.lead.endswith(")"):
             left, right = line.lead.lstrip("=⇒∴ "), "= " + right
+    elif line.kind == "open":
+        readable, right = line.text.strip(), rf"\text{{{line.text.strip()}}}"
+    if line.restriction is not None:
+        readable += ", " + plain(line.restriction, comma=comma)
+        right += r",\quad " + latex(line.restriction, comma=comma)
     move = _move_text(line.move, comma) if line.move else ""
     return Echo(line.kind, left, right, f"{prefix} {readable}".strip(), prefix, move, line.remark, line.notes)
 

@@ -112,7 +112,7 @@ class ExpressionReader:
                 operators.append(token.text)
                 self.position += 1
                 factors.append(self._signed_factor())
-            elif token.kind == "letter" or self._factor_follows(token):
+            elif token.kind == "letter" or self._factor_follows(token, factors[-1]):
                 if self._slash_ended_at == self.position and self.tokens[self.position - 1].kind != "latex":
                     self.notes.add("ambiguous-slash")
                 operators.append("")
@@ -126,8 +126,10 @@ class ExpressionReader:
             return n.Signed(self.take().text, self._deeper(self._signed_factor))
         return self._slashed()
 
-    def _factor_follows(self, token: Token) -> bool:
+    def _factor_follows(self, token: Token, last: n.Node) -> bool:
         if token.kind == "number":
+            if isinstance(last, n.Power) and token.gap and self.tokens[self.position + 1].text == "^":
+                return True  # 3^-4 5^2
             before = self.tokens[self.position - 1]
             if before.kind == "letter":
                 raise self.fail(f"Write {before.text}^{token.text} for a power, or the number before the letter.")

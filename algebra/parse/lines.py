@@ -6,9 +6,10 @@ import re
 from functools import lru_cache
 
 from algebra.parse.errors import ReadingError
-from algebra.parse.expressions import ExpressionReader
+from algebra.parse.margin import read_move, split_move
 from algebra.parse.statements import FeatureReader, StatementReader
 from algebra.parse.tokens import tokenize
+from algebra.parse.wording import in_other_words, split_remark, without_braces
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
@@ -16,7 +17,6 @@ _LEAD = re.compile(r"\s*(⇒|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?
 _LEAD_STARTS = frozenset("⇒=∴\\fghpqr")
 _KEYWORD = re.compile(r"\s*(aside|check|let|assume)\b\s*:?", re.IGNORECASE)
 _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
-_MOVE_START = re.compile(r"\s*([+\-−–±×·*÷/^]|\\times|\\cdot|\\div|[a-z])")
 _JOINED = re.compile(r"\band\b|&|∧|\\land\b|\\wedge\b", re.IGNORECASE)
 _RELATION = re.compile(r"[<>≤≥≠]|!=|\\(?:neq?|leq?|geq?|lt|gt)\b")
 _FEATURE = re.compile(
@@ -27,17 +27,19 @@ _FEATURE = re.compile(
 _DOMAIN_SIGN = re.compile(
     r"\s*D(?:_?f|_\{f\})?\s*[=:]\s*(?=ℝ|[a-z]\s*(?:≠|!=|\\neq?\b)|\\mathbb|\\R\b|.*(?:∞|\binf\b|\\infty))"
 )
-_WIDE_GAP = re.compile(r"(?<=[^\s=])(?:\s{3,}|\t\s*)(?=[A-Za-zα-ω]\s*=)")
-_ARROW = re.compile(r"\s*[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
-_UNUSUAL = re.compile(r"[#|:→\\D]|->|[A-Za-z]{3}")
-"""What every remark, move, word and named feature has in it; most lines have none of it."""
-_NAMED_MOVES = {
-    "square": "square", "square both sides": "square", "^2": "square", "root": "root", "square root": "root",
-    "√": "root", "swap": "swap", "swap sides": "swap",
-}  # fmt: skip
-_MOVE_OPERATIONS = {
-    "+": "add", "-": "subtract", "×": "multiply", "·": "multiply", "÷": "divide", "/": "divide", "^": "power",
-}  # fmt: skip
+_WIDE_GAP = re.compile(r"(?<=[^\s=,;])(?<!\bor)(?<!\band)(?:\s{3,}|\t\s*)(?=[^\s,;])(?!or\b|and\b|\\text)")
+_REPEATED = re.compile(r"\s*([A-Za-zα-ω])\s*(?:=|≠|≈|!=)")
+_ARROW = re.compile(r"\s*(?:as\s+)?[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
+_MOVED = re.compile(r"\s*\(.*\)\s*(→|->|\\to\b|↦)\s*\(")
+_BOX = re.compile(r"□|▢|☐|◻|⬜|▯|_{2,}|\[\s+\]|\\square\b|\\Box\b")
+_CLAIM = re.compile(
+    r"\s*(?:the\s+)?(LCD|LCM|GCF|GCD|HCF)\b\s*(?:\(([^()=]*)\)|of\b([^=:]*))?\s*(?::|=|\bis\b)\s*", re.IGNORECASE
+)
+_SIDE_NAMES = re.compile(
+    r"\b(?:LHS|RHS|LS|RS|left(?:\s+(?:hand\s+)?side)?|right(?:\s+(?:hand\s+)?side)?)\s*[:=]\s*", re.IGNORECASE
+)
+_UNUSUAL = re.compile(r"[#|:→\\D✓✔☑✗✘✕□▢☐◻⬜▯;]|->|[A-Za-z]{3}|_|[₁-₉]|\bso\b|\{\s*\}|\[\s|≠|!=|\bif\b")
+"""What every remark, move, word, box and named feature has in it; most lines have none of it."""
 
 
 def read_line(text: str, *, decimal: str = "point") -> ln.Line:
@@ -49,22 +51,56 @@ def read_line(text: str, *, decimal: str = "point") -> ln.Line:
 def _read_line(text: str, decimal: str) -> ln.Line:
     if not _UNUSUAL.search(text):
         return _chain_line(text.rstrip(), decimal, text)
-    body, remark = _split_remark(text)
-    body, move_text, move_column = _split_move(body)
-    move = _read_move(move_text, move_column, decimal) if move_text is not None else None
+    body, remark = split_remark(text)
+    body, move_text, move_column = split_move(without_braces(body))
+    move = None
+    if move_text is not None:
+        move, said = read_move(move_text, move_column, decimal)
+        remark = "; ".join(part for part in (said, remark) if part)
+    body = in_other_words(body)
+    if _BOX.search(body):
+        return ln.Line(text, "open", _with_boxes(body, decimal), remark=remark, move=move, notes=("open",))
     keyword = _KEYWORD.match(body)
     feature = _FEATURE.match(body)
-    if feature:
+    claim = _CLAIM.match(body)
+    if claim:
+        line = _claim_line(claim, body, decimal)
+    elif feature:
         line = _feature_line(feature.group(1), body, feature.end(), decimal)
     elif domain := _DOMAIN_SIGN.match(body):
         line = _feature_line("domain" if ":" in domain.group() else "D", body, domain.end(), decimal)
+    elif _MOVED.match(body):
+        line = _feature_line("moved point", body, 0, decimal)
     elif _ARROW.match(body):
         line = _feature_line("end behaviour", body, 0, decimal)
     elif keyword:
         line = _side_line(keyword.group(1).lower(), body, keyword.end(), decimal)
     else:
         line = _chain_line(body, decimal, body)
-    return ln.Line(text, line.kind, line.body, line.subject, line.lead, remark, move, line.notes)
+    return ln.Line(text, line.kind, line.body, line.subject, line.lead, remark, move, line.notes, line.restriction)
+
+
+def _with_boxes(body: str, decimal: str) -> n.Node | None:
+    """A line with empty boxes, each read as a letter of its own kind; None where the rest can't be read."""
+    try:
+        reader = _statement_reader(_BOX.sub(lambda m: "□".ljust(len(m.group())), body), decimal, 0)
+        return reader.statement()
+    except ReadingError:
+        return None
+
+
+def _claim_line(claim: re.Match[str], body: str, decimal: str) -> ln.Line:
+    """`LCD = t(t-5)`, `LCM(6, 8) = 24`, `GCF of 8 and 12: 4`."""
+    named = claim.group(2) if claim.group(2) is not None else claim.group(3)
+    of: tuple[n.Node, ...] = ()
+    if named is not None and named.strip():
+        start = claim.start(2) if claim.group(2) is not None else claim.start(3)
+        listed = _statement(named, decimal, start)
+        of = listed.items if isinstance(listed, ln.Alternatives) else (listed,)
+    value = _statement(body[claim.end() :], decimal, claim.end())
+    if isinstance(value, ln.STATEMENTS):
+        raise ReadingError("One expression is expected here.", claim.end() + 1)
+    return ln.Line(body, "aside", ln.Claim(claim.group(1).upper(), of, value))
 
 
 def forget_lines() -> None:
@@ -80,47 +116,6 @@ def read_expression(text: str, *, decimal: str = "point") -> n.Node:
     return line.body
 
 
-def _split_remark(text: str) -> tuple[str, str]:
-    body, hash_sign, remark = text.partition("#")
-    return body.rstrip(), remark.strip() if hash_sign else ""
-
-
-def _split_move(body: str) -> tuple[str, str | None, int]:
-    """The line before the move bar, and the text after it.
-
-    Bars of absolute values come in pairs; so an odd number of bars holds one move bar: it has an even
-    number on either side and white space before it.
-    """
-    bars = [m.start() for m in re.finditer(r"\|", body) if not re.search(r"\\(left|right)\s*$", body[: m.start()])]
-    if len(bars) % 2 == 0:
-        return body, None, 0
-    for k in range(len(bars) - 1, -1, -1):
-        place = bars[k]
-        if k % 2 == 0 and body[:place].strip() and body[place - 1].isspace() and _MOVE_START.match(body[place + 1 :]):
-            return body[:place].rstrip(), body[place + 1 :].strip(), place + 1 + _indent(body[place + 1 :])
-    return body, None, 0
-
-
-def _indent(text: str) -> int:
-    return len(text) - len(text.lstrip())
-
-
-def _read_move(text: str, column: int, decimal: str) -> ln.Move:
-    name = _NAMED_MOVES.get(text.lower().replace("both sides", "").strip()) or _NAMED_MOVES.get(text.lower())
-    if name:
-        return ln.Move(name, text)
-    tokens = tokenize(text, decimal=decimal, offset=column)
-    first = tokens[0]
-    if first.kind != "op" or first.text not in _MOVE_OPERATIONS:
-        raise ReadingError("A move starts with +, -, ×, ÷ or ^, or is the word square, root or swap.", column + 1)
-    reader = ExpressionReader(tokens)
-    reader.take()
-    operand = reader.expression()
-    if not reader.sees("end"):
-        raise reader.fail("The move should end here.")
-    return ln.Move(_MOVE_OPERATIONS[first.text], text, operand)
-
-
 def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
     rest = body[start:]
     if keyword == "check":
@@ -130,7 +125,7 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
             isinstance(subject, ln.Equation) and len(subject.sides) == 2 and isinstance(subject.sides[0], n.Letter)
         ):
             raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + _indent(rest))
-        claimed = _statement(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
+        claimed = _check_claim(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
         return ln.Line(body, "check", claimed, subject)
     if keyword == "assume":
         return ln.Line(body, "assumption", _assumed(rest, decimal, start))
@@ -142,6 +137,23 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
     ):
         raise ReadingError("A definition gives a letter a meaning, as in “let u = x^2”.", start + 1 + _indent(rest))
     return ln.Line(body, "definition", None, statement)
+
+
+def _check_claim(text: str, decimal: str, start: int) -> n.Node:
+    """What a check writes; each side by its name, `LHS = √16 = 4, RHS = 4`, is a chain of its own."""
+    names = list(_SIDE_NAMES.finditer(text))
+    if not names:
+        return _statement(text, decimal, start)
+    chains: list[n.Node] = []
+    for name, following in zip(names, [*names[1:], None], strict=True):
+        end = following.start() if following else len(text)
+        own = text[name.end() : end].rstrip().rstrip(",;").removesuffix("and").rstrip()
+        chains.append(_statement(own, decimal, start + name.end()))
+    return chains[0] if len(chains) == 1 else ln.Alternatives(tuple(chains))
+
+
+def _indent(text: str) -> int:
+    return len(text) - len(text.lstrip())
 
 
 def _assumed(text: str, decimal: str, start: int) -> n.Node:
@@ -195,7 +207,9 @@ def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:
     plural = words.endswith("s")
     name = words.rstrip("s").replace("slant", "oblique")
     # an arrow is read as a sign of its own, so that what stands on either side can be told apart
-    text = re.sub(r"→|->|\\to\b", " > ", body[start:]) if name == "end behaviour" else body[start:]
+    text = body[start:]
+    if name in ("end behaviour", "moved point"):
+        text = re.sub(r"→|->|↦|\\to\b", " > ", re.sub(r"^\s*as\b", "", text, flags=re.IGNORECASE))
     reader = FeatureReader(tokenize(text, decimal=decimal, offset=start), separator=";" if decimal == "comma" else ",")
     feature = reader.feature("domain", False, "D") if label == "D" else reader.feature(name, plural, words)
     return ln.Line(body, "feature", feature, lead=reader.member)
@@ -209,31 +223,23 @@ def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
             if match:
                 lead += match.group(1)
                 start = match.end()
-    beside = _beside_each_other(body, start, decimal)
-    if beside is not None:
-        return ln.Line(text, _kind(beside), beside, None, lead)
+    body = _with_joints(body, start)
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()
     notes = tuple(sorted(reader.notes)) if reader.notes else ()
-    return ln.Line(text, _kind(statement), statement, None, lead + reader.member, "", None, notes)
+    return ln.Line(text, _kind(statement), statement, None, lead + reader.member, "", None, notes, reader.restriction)
 
 
-def _beside_each_other(body: str, start: int, decimal: str) -> n.Node | None:
-    """Statements of one letter with a wide gap between them, `x = 3    x = -2`: a list of values, never a product."""
-    gap = _WIDE_GAP.search(body, start)
-    if gap is None:
-        return None
-    items: list[n.Node] = []
-    while True:
-        end = gap.start() if gap else len(body)
-        item = _statement(body[start:end], decimal, start)
-        if not (isinstance(item, ln.Equation) and len(item.sides) == 2 and isinstance(item.sides[0], n.Letter)):
-            return None
-        items.append(item)
-        if gap is None:
-            return ln.Alternatives(tuple(items))
-        start = gap.end()
-        gap = _WIDE_GAP.search(body, start)
+def _with_joints(body: str, start: int) -> str:
+    """Statements that stand side by side, `x = 3    x - 2 = 0` or `x = 3 x = -2`, with a comma between them: never a product."""
+    pieces = [piece for piece in _WIDE_GAP.split(body[start:]) if piece.strip()]
+    if len(pieces) > 1 and all(len(re.findall(r"(?<![<>!~])=(?!\?)|≠|!=", piece)) == 1 for piece in pieces):
+        return body[:start] + _WIDE_GAP.sub(lambda gap: ";".ljust(len(gap.group())), body[start:])
+    first = _REPEATED.match(body, start)
+    if first is None:
+        return body
+    again = re.compile(rf"(?<=[^\s=+\-−*/·×÷^(,;≠≈&∧∨}}])(?<!\bor)(?<!\band)\s+(?={first.group(1)}\s*(?:=|≠|≈|!=))")
+    return body[: first.end()] + again.sub(lambda gap: ";".ljust(len(gap.group())), body[first.end() :])
 
 
 def _kind(statement: n.Node) -> str:
@@ -243,6 +249,8 @@ def _kind(statement: n.Node) -> str:
         return "expression"
     if isinstance(statement, ln.Alternatives) and all(isinstance(item, ln.Equation) for item in statement.items):
         return "equation"
+    if isinstance(statement, ln.AllOf) and all(_kind(item) == "exclusion" for item in statement.items):
+        return "exclusion"
     if isinstance(statement, (ln.Comparison, ln.ValueList)) and statement.operator == "≠":
         return "exclusion"
     return "statement"

@@ -10,6 +10,8 @@ from algebra.tree import statements as ln
 
 _STARTS_PHRASE = frozenset(["word", "open"])
 _SET_NAMES = ("S", "L")
+_NARROWING = (ln.Comparison, ln.Between, ln.Interval)
+"""What leaves a part of the numbers: several of them hold at once."""
 _INEQUALITIES = ("<", ">", "≤", "≥")
 
 
@@ -18,6 +20,8 @@ class StatementReader(ExpressionReader):
 
     member = ""
     """What stands before a set, `x ∈` or `S =`; empty for any other statement."""
+    restriction: n.Node | None = None
+    """The exclusion that stands behind an expression or equation."""
 
     def statement(self) -> n.Node:
         """What the line states; raises ReadingError where something is left over."""
@@ -27,19 +31,60 @@ class StatementReader(ExpressionReader):
         ):
             phrase = self._set_or_phrase()
         if phrase is None:
-            phrase = self._item()
-            if self.sees("word", "or"):
-                items = [phrase]
-                while self.sees("word", "or"):
-                    self.position += 1
-                    items.append(self._item(items[-1]))
-                phrase = ln.Alternatives(tuple(items))
+            phrase = self._joined()
         last = self.tokens[self.position]
         if last.kind != "end":
-            if last.text == "and":
-                raise self.fail("Join solutions by “or”: the unknown is one value or the other.")
             raise self._unexpected()
         return phrase
+
+    def _joined(self) -> n.Node:
+        """Statements joined by `or`, `and` or a comma, `x = 3, x = -2`, and the exclusions behind them."""
+        items, words = [self._item()], []
+        while True:
+            token = self.tokens[self.position]
+            if token.kind == "word" and token.text in ("or", "and"):
+                words.append(token.text)
+            elif token.kind == "separator" and self._joins(items[-1]):
+                words.append(",")
+            else:
+                break
+            self.position += 1
+            items.append(self._item(items[-1]))
+        return self._together(items, words) if words else items[0]
+
+    def _joins(self, last: n.Node) -> bool:
+        """Whether a separator joins statements here: another one follows it, or a bare value a bare value."""
+        return self._states(self.position + 1) or not isinstance(last, ln.STATEMENTS)
+
+    def _states(self, start: int) -> bool:
+        """Whether the tokens from here to the next joint hold a sign of relation."""
+        depth = 0
+        for token in self.tokens[start:]:
+            depth += (token.kind == "open") - (token.kind == "close")
+            if depth <= 0 and (
+                token.kind in ("separator", "end") or (token.kind == "word" and token.text in ("or", "and"))
+            ):
+                return False
+            if depth == 0 and token.kind in ("equals", "relation"):
+                return True
+        return False
+
+    def _together(self, items: list[n.Node], words: list[str]) -> n.Node:
+        excluded = [item for item in items if _is_exclusion(item)]
+        first = len(items) - len(excluded)
+        if excluded and items[first:] != excluded:
+            raise self.fail("What is left out stands at the end, as in x + 1, x ≠ 2.")
+        if excluded and first and all(isinstance(item, _NARROWING) for item in items[:first]) and "or" not in words:
+            return ln.AllOf(tuple(items))
+        if excluded and first:
+            self.restriction = _all_left_out(excluded)
+            items, words = items[:first], words[: first - 1]
+            return self._together(items, words) if words else items[0]
+        if excluded:
+            return _all_left_out(excluded)
+        if any(isinstance(item, _NARROWING) for item in items) and "or" not in words:
+            return ln.AllOf(tuple(items))
+        return ln.Alternatives(tuple(items))
 
     def _set_or_phrase(self) -> n.Node | None:
         """A set, intervals, or words with a meaning; None where something else stands."""
@@ -73,8 +118,6 @@ class StatementReader(ExpressionReader):
         token: Token = self.next
         if token.kind == "close" or (token.kind == "latex" and token.text == "}"):
             return self.fail(f"“{token.text}” closes a bracket that was not opened.")
-        if token.kind == "separator" and token.text != self.separator:
-            return self.fail(f"Separate the values of a list by “{self.separator}”.")
         return self.fail(f"“{token.text}” was not expected here.")
 
     def _words(self, *words: str) -> bool:
@@ -110,7 +153,7 @@ class StatementReader(ExpressionReader):
     def _exceptions(self) -> tuple[n.Node, ...]:
         """What the real numbers are taken without: `except 2, 3`, `∖ {2, 3}` or `, x ≠ 2, 3`."""
         if self._words("except"):
-            return self._items()
+            return self._left_out()
         if self.sees("op", "∖"):
             self.take()
             if not self._is_set():
@@ -119,13 +162,26 @@ class StatementReader(ExpressionReader):
             items = self._items()
             self._closing_brace()
             return items
-        if self.sees("separator", self.separator):
+        if self.sees("separator"):
             self.take()
-            match self._item():
+            match self._joined():
                 case ln.ValueList(n.Letter(), items, "≠"):
                     return items
             raise self.fail("Behind the real numbers only what is left out is expected, as in ℝ, x ≠ 2.")
         return ()
+
+    def _left_out(self) -> tuple[n.Node, ...]:
+        """`0, 4`, `0 and 4`, `x = 0 and x = 4`."""
+        items: list[n.Node] = []
+        while True:
+            value = self.expression()
+            if self.sees("equals") and isinstance(value, n.Letter):
+                self.take()
+                value = self.expression()
+            items.append(value)
+            if not (self.sees("separator") or self.sees("word", "and", "or")):
+                return tuple(items)
+            self.take()
 
     def _is_set(self) -> bool:
         """Whether the whole statement is one pair of braces."""
@@ -187,7 +243,7 @@ class StatementReader(ExpressionReader):
 
     def _items(self) -> tuple[n.Node, ...]:
         items = [self.expression()]
-        while self.sees("separator", self.separator):
+        while self.sees("separator"):
             self.take()
             items.append(self.expression())
         return tuple(items)
@@ -199,8 +255,13 @@ class StatementReader(ExpressionReader):
             return self._equation(first)
         if kind == "relation":
             return self._relation(first)
-        if isinstance(before, ln.Equation) and isinstance(before.sides[0], n.Letter):
-            return ln.Equation((before.sides[0], first))  # “x = 3 or -2”: the letter is understood
+        match before:  # “x = 3 or -2”: the letter and the sign are understood
+            case ln.Equation((n.Letter() as letter, *_)) | ln.ValueList(n.Letter() as letter, _, "="):
+                return ln.Equation((letter, first))
+            case ln.ValueList(n.Letter() as letter, _, "≠" as operator) | ln.Comparison(
+                n.Letter() as letter, "≠" as operator, _
+            ):
+                return ln.ValueList(letter, (first,), operator)
         return first
 
     def _equation(self, first: n.Node) -> n.Node:
@@ -213,10 +274,20 @@ class StatementReader(ExpressionReader):
                 self._closing_brace()
                 return ln.ValueList(first, items)
             sides.append(self.expression())
-        if len(sides) == 2 and self.sees("separator", self.separator):
+        if self.sees("relation", "≠"):  # 4 = 4 ≠ -4
             self.take()
-            return ln.ValueList(sides[0], (sides[1], *self._items()))
+            return ln.AllOf((ln.Equation(tuple(sides)), ln.Comparison(sides[-1], "≠", self.expression())))
+        if len(sides) == 2 and self.sees("separator") and not self._states(self.position + 1):
+            return ln.ValueList(sides[0], (sides[1], *self._more_values()))
         return ln.Equation(tuple(sides))
+
+    def _more_values(self) -> tuple[n.Node, ...]:
+        """The values behind the first one of a list, up to a statement."""
+        items: list[n.Node] = []
+        while self.sees("separator") and not self._states(self.position + 1):
+            self.take()
+            items.append(self.expression())
+        return tuple(items)
 
     def _relation(self, first: n.Node) -> n.Node:
         operator = self.take().text
@@ -225,7 +296,7 @@ class StatementReader(ExpressionReader):
             if self.sees("relation", *_INEQUALITIES):
                 return ln.Between(first, operator, second, self.take().text, self.expression())
             return ln.Comparison(first, operator, second)
-        items = self._items()
+        items = (self.expression(), *self._more_values())
         if operator == "≠" and (len(items) > 1 or isinstance(first, n.Letter)):
             return ln.ValueList(first, items, "≠")
         if operator == "≈" and len(items) > 1:
@@ -233,6 +304,20 @@ class StatementReader(ExpressionReader):
         if len(items) > 1:
             raise self.fail("A list of values is not expected after this sign.")
         return ln.Comparison(first, operator, items[0])
+
+
+def _is_exclusion(item: n.Node) -> bool:
+    return isinstance(item, ln.ValueList | ln.Comparison) and item.operator == "≠"
+
+
+def _all_left_out(items: list[n.Node]) -> n.Node:
+    """Several exclusions as one: of the same letter in one list."""
+    if len(items) == 1:
+        return items[0]
+    lists = [item for item in items if isinstance(item, ln.ValueList)]
+    if len(lists) == len(items) and len({item.left for item in lists}) == 1:
+        return ln.ValueList(lists[0].left, tuple(value for item in lists for value in item.items), "≠")
+    return ln.AllOf(tuple(items))
 
 
 class FeatureReader(StatementReader):
@@ -248,6 +333,8 @@ class FeatureReader(StatementReader):
             return ln.Feature(name, (self.statement(),), plural, label)
         elif name in ("hole", "point"):
             items = self._points()
+        elif name == "moved point":
+            items = self._moved()
         elif name == "end behaviour":
             items = self._ends()
         else:
@@ -278,6 +365,16 @@ class FeatureReader(StatementReader):
                 return tuple(items)
             self.take()
 
+    def _moved(self) -> tuple[n.Node, ...]:
+        """`(1, 1) → (3, 4)`."""
+        first = self._point()
+        if not self.sees("relation", ">"):
+            raise self.fail("An arrow is expected here: → or ->.")
+        self.take()
+        if not self.sees("open", "("):
+            raise self.fail("A point is expected here, as in (3, 5/6).")
+        return first, self._point()
+
     def _places(self) -> tuple[n.Node, ...]:
         """Values, equations such as x = -3, or points, in a list; the letter may stand once in front."""
         items: list[n.Node] = []
@@ -301,8 +398,8 @@ class FeatureReader(StatementReader):
         items: list[n.Node] = []
         while True:
             self._arrow("x")
-            side = "-" if self.sees("op", "-") else "+"
-            if self.sees("op", "-", "+"):
+            sides = "+-" if self.sees("op", "±") else "-" if self.sees("op", "-") else "+"
+            if self.sees("op", "-", "+", "±"):
                 self.take()
             if not self._words("inf"):
                 raise self.fail("x goes to ∞ or to -∞ here.")
@@ -315,10 +412,11 @@ class FeatureReader(StatementReader):
             if self.sees("op", "-", "+"):
                 self.take()
             if self._words("inf"):
-                items.append(ln.End(side, None, growth))
+                items += [ln.End(side, None, growth) for side in sides]
             else:
                 self.position = start
-                items.append(ln.End(side, self.expression()))
+                value = self.expression()
+                items += [ln.End(side, value) for side in sides]
             if not self.sees("separator"):
                 return tuple(items)
             self.take()

@@ -16,6 +16,14 @@ from algebra.tree.greek import LETTERS as GREEK
 SUPERSCRIPTS = dict(zip("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾ⁿˣʸ", "0123456789+-()nxy", strict=True))
 RELATIONS = {"≠": "≠", "!=": "≠", "≈": "≈", "~=": "≈", "≥": "≥", ">=": "≥", "≤": "≤", "<=": "≤", "<": "<", ">": ">"}
 OPERATORS = {"−": "-", "–": "-", "*": "·", "·": "·", "⋅": "·", "∙": "·", "×": "×", "÷": "÷", "/": "/", "⁄": "/"}
+VULGAR = dict(
+    zip(
+        "½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞",
+        ("12", "13", "23", "14", "34", "15", "25", "35", "45", "16", "56", "18", "38", "58", "78"),
+        strict=True,
+    )
+)
+"""Fractions that are one character."""
 ROOT_SIGNS = {"√": None, "∛": 3, "∜": 4}
 FUNCTIONS = ("sqrt", "cbrt", "root", "abs")
 WORDS = frozenset(
@@ -42,6 +50,7 @@ LATEX_COMMANDS = {
     "ne": ("relation", "≠"), "neq": ("relation", "≠"), "approx": ("relation", "≈"), "ge": ("relation", "≥"),
     "geq": ("relation", "≥"), "le": ("relation", "≤"), "leq": ("relation", "≤"), "lt": ("relation", "<"),
     "gt": ("relation", ">"), "infty": ("word", "inf"), "lor": ("word", "or"), "vee": ("word", "or"),
+    "cfrac": ("latex", "frac"), "square": ("letter", "□"), "Box": ("letter", "□"), "land": ("word", "and"), "wedge": ("word", "and"),
     "{": ("open", "{"), "}": ("close", "}"), "lvert": ("bar", "("), "rvert": ("bar", ")"), "vert": ("bar", "|"),
     "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
     "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"), "in": ("op", "∈"),
@@ -51,7 +60,7 @@ _DIGITS = frozenset("0123456789")
 _GO_ON = frozenset("0123456789.,")  # behind a digit: the number may be longer
 _SIGN_PAIRS = frozenset("+-−")
 _SIGNS: dict[str, tuple[str, str]] = {
-    "=": ("equals", "="), "^": ("op", "^"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
+    "^": ("op", "^"), "≟": ("equals", "="), "&": ("word", "and"), "∧": ("word", "and"), "∨": ("word", "or"), "□": ("letter", "□"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
     "ℝ": ("word", "ℝ"), "·": ("op", "·"),
     "/": ("op", "/"), "÷": ("op", "÷"), "×": ("op", "×"), "(": ("open", "("), "[": ("open", "["), ")": ("close", ")"),
     "]": ("close", "]"), "|": ("bar", "|"), "∞": ("word", "inf"), "∅": ("word", "∅"), "√": ("root", "√"), "∛": ("root", "∛"),
@@ -61,6 +70,7 @@ _SIGNS: dict[str, tuple[str, str]] = {
 _SIMPLE: dict[str, tuple[str, str, frozenset[str] | None]] = {
     **{sign: (kind, text, None) for sign, (kind, text) in _SIGNS.items()},
     **{sign: ("op", sign, _SIGN_PAIRS) for sign in "+-"},
+    "=": ("equals", "=", frozenset("?")),
     **{letter: ("letter", letter, _ASCII_LETTERS) for letter in _ASCII_LETTERS - {"U"}},  # U may join sets
 }
 _SPACING = frozenset([",", ";", "!", ":", "quad", "qquad", ",", "displaystyle", "textstyle"]) | {" "}
@@ -68,8 +78,17 @@ _NUMBER = {
     "point": re.compile(r"\d+(?:\.\d+)?|\.\d+"),
     "comma": re.compile(r"\d+(?:,\d+)?|,\d+"),
 }
+_THOUSANDS = {
+    "point": re.compile(r"[1-9]\d{0,2}(?:(?:,|\{,\})\d{3})+(?:\.\d+)?(?![\d,.])"),
+    "comma": re.compile(r"[1-9]\d{0,2}(?:\.\d{3})+(?:,\d+)?(?![\d,.])"),
+}
+"""2,400 or, with a decimal comma, 2.400: whole groups of three, no blank, and not all that stands in brackets, where values are listed."""
 _RUN = re.compile(r"[A-Za-z]+")
 _REALS = re.compile(r"(?:ℝ|\\mathbb\s*(?:\{R\}|R)|\\R\b)(\s*(?:\\setminus\b|\\backslash\b|∖|\\(?!\w)))?")
+_WRAPPED = re.compile(
+    r"\\(?:boxed|fbox|cancel|bcancel|xcancel|mathbf|mathit|underline|overline|textbf|ensuremath|color\s*\{\w+\})\s*\{"
+)
+"""Commands that only set off what stands in their braces."""
 _COMMAND = re.compile(r"\\([A-Za-z]+|.)")
 _TEXT = re.compile(r"\\(?:text|mathrm|textrm|operatorname)\s*\{([^{}]*)\}")
 
@@ -105,6 +124,20 @@ def tokenize(text: str, *, decimal: str = "point", offset: int = 0) -> list[Toke
     return tokens
 
 
+def _unwrapped(text: str) -> str:
+    """The text without what only sets a part off, each sign of it a blank: the columns stay right."""
+    while found := _WRAPPED.search(text):
+        depth, end = 1, found.end()
+        while end < len(text) and depth:
+            depth += (text[end] == "{") - (text[end] == "}")
+            end += 1
+        if depth:
+            return text
+        inside = text[found.end() : end - 1]
+        text = text[: found.start()] + " " * (found.end() - found.start()) + inside + " " + text[end:]
+    return text
+
+
 def _real_numbers(found: re.Match[str]) -> str:
     """ℝ, or ℝ without a set, in one spelling of the same length: the columns behind it stay right."""
     return ("ℝ∖" if found.group(1) else "ℝ").ljust(len(found.group()))
@@ -112,6 +145,8 @@ def _real_numbers(found: re.Match[str]) -> str:
 
 class _Reader:
     def __init__(self, text: str, decimal: str, offset: int) -> None:
+        if "\\" in text:
+            text = _unwrapped(text)
         self.text = _REALS.sub(_real_numbers, text) if "\\" in text or "ℝ" in text else text
         self.latex = "\\" in self.text
         self.decimal = decimal
@@ -169,7 +204,15 @@ class _Reader:
 
     def _unusual(self, character: str) -> None:
         number = _NUMBER[self.decimal].match(self.text, self.position)
-        if number:
+        grouped = _THOUSANDS[self.decimal].match(self.text, self.position) if number else None
+        if grouped and self._is_list(grouped.end()):
+            grouped = None
+        if grouped:
+            mark, point = (",", ".") if self.decimal == "point" else (".", ",")
+            whole, _, rest = grouped.group().partition(point)
+            digits = re.sub(rf"\{{?\{mark}\}}?", "", whole) + (f".{rest}" if rest else "")
+            self.add("number", digits, len(grouped.group()))
+        elif number:
             digits = number.group()
             if len(digits) > limits.MAX_DIGITS:
                 raise self.fail(f"This number has more than {limits.MAX_DIGITS} digits.", "limit")
@@ -182,6 +225,18 @@ class _Reader:
         else:
             self._symbol(character)
 
+    def _is_list(self, end: int) -> bool:
+        """Whether digits in groups are the two values of a bracket, as in (2,400) or root(3,125x)."""
+        depth = 0
+        for k in range(len(self.tokens) - 1, -1, -1):
+            kind = self.tokens[k].kind
+            depth += (kind == "close") - (kind == "open")
+            if depth < 0:
+                called = k > 0 and self.tokens[k - 1].kind == "function"
+                alone = k == len(self.tokens) - 1 and self.text[end:].lstrip()[:1] in (")", "]", "}")
+                return called or alone
+        return False
+
     def _symbol(self, character: str) -> None:
         pair = self.text[self.position : self.position + 2]
         if pair == "**":
@@ -190,6 +245,8 @@ class _Reader:
             self.add("op", "±", 2)
         elif pair in ("-+", "−+"):
             self.add("op", "∓", 2)
+        elif pair in ("=?", "?="):
+            self.add("equals", "=", 2)
         elif pair in RELATIONS or character in RELATIONS:
             text = pair if pair in RELATIONS else character
             self.add("relation", RELATIONS[text], len(text))
@@ -199,6 +256,11 @@ class _Reader:
             self.add("op", OPERATORS[character], 1)
         elif character in SUPERSCRIPTS:
             self._superscript()
+        elif character in VULGAR:
+            self.gap = True  # 2½ is a mixed number
+            self.add("number", VULGAR[character][0], 0)
+            self.add("op", "/", 0)
+            self.add("number", VULGAR[character][1], 1)
         elif character in "{}" and self.latex:
             self.add("latex", character, 1)
         elif character in "{}":
@@ -256,8 +318,9 @@ class _Reader:
         match = _RUN.match(self.text, self.position)
         assert match
         run = match.group()
-        if run in WORDS:
-            self.add("word", run, len(run))
+        word = run.lower() if run[1:].islower() else run  # a word may open a line: No solution, Prime
+        if word in WORDS:
+            self.add("word", word, len(run))
             return
         if run == "U" and self._after_interval():
             self.add("op", "∪", 1)

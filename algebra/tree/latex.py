@@ -47,7 +47,7 @@ class _Typesetter:
             case n.Mixed(whole, top, bottom):
                 return rf"{whole}\tfrac{{{top}}}{{{bottom}}}"
             case n.Letter(name):
-                return f"\\{_GREEK[name]} " if name in _GREEK else name
+                return f"\\{_GREEK[name]} " if name in _GREEK else r"\square " if name == "□" else name
             case n.Unit(word):
                 return rf"\text{{{word}}}"
             case n.Signed(sign, child):
@@ -111,6 +111,9 @@ class _Typesetter:
                 return r"\text{all real numbers}" + rest
             case ln.Word(word):
                 return rf"\text{{{word}}}"
+            case ln.Claim(name, of, value):
+                arguments = rf"\left({self._list(of, at, 0)}\right)" if of else ""
+                return rf"\text{{{name}}}{arguments} = {self.show(value, (*at, len(of)))}"
             case ln.Between(low, first, middle, second, high):
                 shown = [self.show(part, (*at, k)) for k, part in enumerate((low, middle, high))]
                 return f"{shown[0]} {_RELATIONS[first]} {shown[1]} {_RELATIONS[second]} {shown[2]}"
@@ -127,6 +130,8 @@ class _Typesetter:
                 limit = ("-" if growth == "-" else "") + r"\infty" if value is None else self.show(value, (*at, 0))
                 start = ("-" if side == "-" else "") + r"\infty"
                 return rf"x \to {start},\; y \to {limit}"
+            case ln.Feature("moved point", (start, end)):
+                return rf"{self.show(start, (*at, 0))} \to {self.show(end, (*at, 1))}"
             case ln.Feature(_, items, _, label):
                 return rf"\text{{{label}: }}{self._list(items, at, 0)}"
             case ln.Union(items):

@@ -126,6 +126,8 @@ class _Printer:
                 return "all real numbers" + (f" except {self._list(exceptions)}" if exceptions else "")
             case ln.Word(word):
                 return word
+            case ln.Claim(name, of, value):
+                return f"{name}{f'({self._list(of)})' if of else ''} = {self.show(value, False)}"
             case ln.Between(low, first, middle, second, high):
                 return f"{self.show(low, False)} {first} {self.show(middle, False)} {second} {self.show(high, False)}"
             case ln.Infinity(sign):
@@ -138,6 +140,8 @@ class _Printer:
             case ln.End(side, value, growth):
                 limit = f"{'-' if growth == '-' else ''}∞" if value is None else self.show(value, False)
                 return f"x → {'-' if side == '-' else ''}∞{self.separator}y → {limit}"
+            case ln.Feature("moved point", (start, end)):
+                return f"{self.show(start, False)} → {self.show(end, False)}"
             case ln.Feature(_, items, _, label):
                 return f"{label}: {self._list(items)}"
             case ln.Union(items):

@@ -89,6 +89,16 @@ class Word(Node):
 
 
 @record(frozen=True)
+class Claim(Node):
+    """`LCD = t(t-5)`, `GCF = 4x`, `LCM(6, 8) = 24`: a name of the trade with what it is said to be; `of` may be left out."""
+
+    name: str
+    of: tuple[Node, ...]
+    value: Node
+    parts: ClassVar[tuple[str, ...]] = ("of", "value")
+
+
+@record(frozen=True)
 class Between(Node):
     """`2 ≤ x < 5`."""
 
@@ -169,6 +179,7 @@ STATEMENTS = (
     NoSolution,
     AllReals,
     Word,
+    Claim,
     Between,
     Interval,
     Union,
@@ -190,7 +201,8 @@ class Line:
     """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption, feature.
 
     `body` is the expression or statement (of a check: what stands after the colon, or None);
-    `subject` is the checked `x = 6` or the defined `u = x^2`.
+    `subject` is the checked `x = 6` or the defined `u = x^2`; `restriction` an exclusion at the end of the line. A line of kind
+    `open` has empty boxes and is not judged.
     """
 
     text: str
@@ -201,3 +213,4 @@ class Line:
     remark: str = ""
     move: Move | None = None
     notes: tuple[str, ...] = field(default=())
+    restriction: Node | None = None

@@ -147,7 +147,10 @@ def context_of(working: Working, given: ln.Line, lines: list[ln.Line], *, spare:
     given_letters = frozenset(of_given.letters) - ({"i"} if imaginary else frozenset())
     defined: set[str] = set()
     for line in lines:
-        trees += [t for t in (line.body, line.subject, line.move.operand if line.move else None) if t is not None]
+        if line.kind == "open":
+            continue
+        operand = line.move.operand if line.move else None
+        trees += [t for t in (line.body, line.subject, line.restriction, operand) if t is not None]
         if line.kind == "definition" and isinstance(line.subject, ln.Equation):
             defined.add(next(iter(n.letters(line.subject.sides[0]))))
     of_lines = surveyed(trees[1:] if given.body is not None else trees)

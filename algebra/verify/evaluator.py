@@ -135,6 +135,15 @@ class Evaluator:
             case ln.ValueList(left, items, "="):
                 parts = [self._equation(build.equation(left, item)) for item in items]
                 return self._all_of(body, parts, statement=all(part.statement for part in parts))
+            case ln.Alternatives(items) if not any(isinstance(item, ln.STATEMENTS) for item in items):
+                return self._all_of(body, [self._equals_unknown(tree) for tree in items], statement=True)
+            case ln.AllOf(items):
+                return self._within_all(body, items)
+            case ln.ValueList(left, items, "≠") if n.bare(left) == self.context.unknown_letter:
+                left_out = [self._equals_unknown(tree).solutions.members for tree in items]
+                return EvaluatedStatement(
+                    body, SolutionSet(frozenset().union(*left_out), cofinite=True), statement=True
+                )
             case ln.Alternatives(items):
                 parts = [self.statement(item) for item in items if isinstance(item, n.Node)]
                 return self._all_of(body, parts, statement=all(part.statement for part in parts))
@@ -195,6 +204,14 @@ class Evaluator:
             body, union, [pair for part in parts for pair in part.pairs], statement,
             rooted=any(part.rooted for part in parts), certain=all(part.certain for part in parts),
         )  # fmt: skip
+
+    def _within_all(self, body: n.Node, items: tuple[n.Node, ...]) -> EvaluatedStatement:
+        """Statements that all hold, `x ≥ 0 and x ≠ 4`."""
+        total = SolutionSet(cofinite=True)
+        for item in items:
+            found = self.statement(item).solutions
+            total = total.minus(total.minus(found))
+        return EvaluatedStatement(body, total, statement=True)
 
     def _equation(self, body: ln.Equation) -> EvaluatedStatement:
         """An equation, or a chain of them: all its equalities at once; ± stands for the union over its signs."""

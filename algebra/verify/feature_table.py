@@ -54,6 +54,9 @@ class FeatureTable:
 
     def judge(self, link: LinkDraft, feature: ln.Feature) -> None:
         """Fills in the link: a feature in the singular holds iff the function has it, in the plural iff it is all."""
+        if feature.name == "moved point":
+            self._judge_moved(link, feature)
+            return
         items = tuple(one for item in feature.items for one in variants(item))
         if feature.name not in ("domain", "range") and len(items) > len(feature.items):
             feature = ln.Feature(feature.name, items, True, feature.label)
@@ -73,6 +76,25 @@ class FeatureTable:
                 self.covered.add(feature.name)
         else:
             self.covered.add(feature.name)
+
+    def _judge_moved(self, link: LinkDraft, feature: ln.Feature) -> None:
+        """`(1, 1) → (3, 4)`: a point of 1/x, and where a/(x − h) + k has it. Raises TaskError where the function has not that form."""
+        shape = self.features.shifted_reciprocal
+        if shape is None:
+            raise TaskError("This function is not a stretched and shifted 1/x.")
+        places = [(point.across, point.up) for point in feature.items if isinstance(point, ln.Point)]
+        (x, y), (across, up) = [tuple(self._number(tree) for tree in place) for place in places]
+        a, h, k = shape
+        start = (x.rational, y.rational) if x is not None and y is not None else (None, None)
+        text = plain(feature)
+        if start[0] is None or start[1] is None or start[0] * start[1] != 1:
+            link.relation = "breaks"
+            link.evidence = PointEvidence("The first point does not lie on 1/x.")
+        else:
+            goal = rational(start[0] + h), rational(a * start[1] + k)
+            link.relation = "holds" if (across, up) == goal else "breaks"
+            link.evidence = None if link.relation == "holds" else PointEvidence(f"It moves to ({goal[0]}, {goal[1]}).")
+        (self.stated if link.relation == "holds" else self.wrong).append(text)
 
     def _count(self, name: str) -> int:
         return sum(item.startswith(f"{name} ") for item in self.covered)

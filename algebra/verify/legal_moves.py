@@ -177,7 +177,8 @@ def _is_done(evaluator: Evaluator, stated: ln.Move, before: Pair, after: Pair) -
     move, start, goal = BY_STATED[stated.name], before.sides, after.sides
     try:
         if move.name == "root-of-both-sides":
-            return is_root_of(before, after)
+            index = evaluator.value(stated.operand).ratio.constant if stated.operand is not None else None
+            return is_root_of(before, after) if index in (None, 2) else _is_higher_root(before, after, int(index or 0))
         operand = start[0] if stated.operand is None else evaluator.value(stated.operand).ratio
         reached = move.done(start, operand)
     except ExactError:
@@ -190,6 +191,12 @@ def is_root_of(before: Pair, after: Pair) -> bool:
     """Whether a line is a square root of the other: squared it is that line, or one factor of a difference of squares."""
     (left, right), squared = after.sides, _SQUARE.done(after.sides, after.left.ratio)
     return squared in (before.sides, before.sides[::-1]) or before.difference == after.difference * (left + right)
+
+
+def _is_higher_root(before: Pair, after: Pair, index: int) -> bool:
+    """Whether a line, raised to this power, is the other."""
+    raised = tuple(side**index for side in after.sides)
+    return raised in (before.sides, before.sides[::-1])
 
 
 # -- equal up to a rearrangement and a constant ----------------------------------------------------------------------

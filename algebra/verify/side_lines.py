@@ -30,6 +30,8 @@ from algebra.verify.evaluator import Evaluator
 from algebra.verify.excluded_values import ExcludedValues, condition_text, in_order, written
 from algebra.verify.expression_links import difference_shown
 
+_CLAIMING = (ln.Equation, ln.Comparison, ln.Between)
+
 
 def judge_aside(evaluator: Evaluator, comparison: Comparison, link: LinkDraft, body: n.Node) -> None:
     """An identity, a chain of them, or another statement, claimed to be true for all values. Of an expression alone nothing is
@@ -37,6 +39,12 @@ def judge_aside(evaluator: Evaluator, comparison: Comparison, link: LinkDraft, b
     link.relation = "holds"
     if isinstance(body, ln.Comparison | ln.Between):
         _judge_comparison(evaluator, comparison, link, body)
+        return
+    if isinstance(body, ln.AllOf | ln.Alternatives) and all(isinstance(part, _CLAIMING) for part in body.items):
+        for part in body.items:  # 8·3 = 24, 8 + 3 = 11
+            judge_aside(evaluator, comparison, link, part)
+            if link.relation != "holds":
+                return
         return
     if not isinstance(body, ln.STATEMENTS):
         if not comparison.is_defined(evaluator.expression(body)):
@@ -206,6 +214,8 @@ def judge_exclusion(
 
 def _kept_apart(body: n.Node) -> list[tuple[n.Node, n.Node]]:
     """What an exclusion says is never equal, in pairs."""
+    if isinstance(body, ln.AllOf):
+        return [pair for item in body.items for pair in _kept_apart(item)]
     if isinstance(body, ln.ValueList):
         return [(body.left, item) for item in body.items]
     if isinstance(body, ln.Comparison):
@@ -285,27 +295,48 @@ def _check_problem(
         return "The given is defined there." if defined else None
     if not defined:
         return "The given is undefined there."
-    stated: tuple[n.Node, ...]
-    if isinstance(claim, ln.Comparison) and claim.operator == "≠":
-        stated, differs = (claim.left, claim.right), True
-    elif isinstance(claim, ln.Equation):
-        stated, differs = claim.sides, False
-    elif isinstance(claim, ln.STATEMENTS):
+    chains, differs = _claimed(claim)
+    if chains is None or any(
+        n.letters(side) - {context.unknown} - ({"i"} if context.complex else set())
+        for chain in chains
+        for side in chain
+    ):
         return "A check is an equation of numbers, or the word undefined."
+    numbers = [[exactly.value(side) for side in chain] for chain in chains]
+    if len(chains) == 1 and differs:
+        ends = [numbers[0][0], numbers[0][-1]]
+        inner = [numbers[0][:-1]]
+    elif len(chains) == 1:
+        ends = [numbers[0][0], numbers[0][-1]] if len(numbers[0]) > 1 else [numbers[0][0]]
+        inner = []
     else:
-        stated, differs = (claim,), False
-    if any(n.letters(side) - {context.unknown} - ({"i"} if context.complex else set()) for side in stated):
-        return "A check is an equation of numbers, or the word undefined."
-    numbers = [exactly.value(side) for side in stated]
-    ends = [numbers[0], numbers[-1]] if len(stated) > 1 else [numbers[0]]
+        ends, inner = [chain[0] for chain in numbers], numbers
     for number, right, word in zip(ends, [found[0], found[-1]], ("left", "right"), strict=False):
         if not _all_same(exactly, [number, right]):
             return f"The {word} side is {_text(right)}, not {_text(number)}."
+    for chain in inner:
+        if not _all_same(exactly, chain):
+            return f"{' = '.join(map(_text, chain))} is not true."
     if differs:
         return "Both sides are equal, so it does solve the given." if solves else None
-    if not _all_same(exactly, numbers):
+    if (len(chains) == 1 and not _all_same(exactly, numbers[0])) or (len(chains) > 1 and not solves):
         return "The two sides are not equal, so it does not solve the given."
     return None
+
+
+def _claimed(claim: n.Node) -> tuple[list[tuple[n.Node, ...]] | None, bool]:
+    """The chains of equal numbers that a check writes, one for both sides or one for each, and whether it ends in ≠."""
+    match claim:
+        case ln.Comparison(left, "≠", right):
+            return [(left, right)], True
+        case ln.AllOf((ln.Equation(sides), ln.Comparison(_, "≠", right))):
+            return [(*sides, right)], True
+        case ln.Equation(sides):
+            return [sides], False
+        case ln.Alternatives((one, other)):
+            both = [side.sides if isinstance(side, ln.Equation) else (side,) for side in (one, other)]
+            return (None if any(isinstance(part, ln.STATEMENTS) for side in both for part in side) else both), False
+    return (None if isinstance(claim, ln.STATEMENTS) else [(claim,)]), False
 
 
 def _all_same(exactly: PointEvaluator, values: list[Ratio | None]) -> bool:

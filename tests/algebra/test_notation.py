@@ -135,7 +135,7 @@ def test_a_move_and_a_remark_are_told_from_bars_of_absolute_values():
         ("3 4", 3, "syntax", "side by side"),
         ("x2", 2, "syntax", "x^2"),
         ("3/-4", 3, "syntax", "brackets"),
-        ("x = 3 and x = 4", 7, "syntax", "“or”"),
+        ("x ≠ 3, x = 1", 13, "syntax", "left out stands at the end"),
         ("2 * * 3", 5, "syntax", "missing"),
         ("$5", 1, "syntax", "no meaning"),
         ("hello", 1, "syntax", "not a word"),

@@ -16,7 +16,7 @@ from algebra.verify.pending_checks import owed_checks
 from algebra.verify.tasks.expression import ExpressionTask
 from algebra.verify.tasks.task import Outcome
 
-_DOMAIN_STATEMENTS = (ln.AllReals, ln.Interval, ln.Union, ln.Comparison, ln.Between)
+_DOMAIN_STATEMENTS = (ln.AllReals, ln.AllOf, ln.Interval, ln.Union, ln.Comparison, ln.Between)
 
 
 class DomainTask(ExpressionTask):

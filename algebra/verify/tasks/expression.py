@@ -15,7 +15,7 @@ from algebra.verify.draft import LinkDraft
 from algebra.verify.efficiency import is_longer
 from algebra.verify.evaluated import EvaluatedExpression
 from algebra.verify.finish import remaining_in
-from algebra.verify.tasks.task import Outcome, WorkingTask
+from algebra.verify.tasks.task import Outcome, WorkingTask, of_numbers
 
 
 class ExpressionTask(WorkingTask):
@@ -53,6 +53,9 @@ class ExpressionTask(WorkingTask):
         if isinstance(body, ln.Word) and body.word == "prime" and self.task == "factor":
             self._judge_prime(draft)
             return
+        if of_numbers(body) and any(n.letters(tree) for tree in self.before.trees) and not self._goes_on(body):
+            self._judge_apart(draft, body)
+            return
         if isinstance(body, ln.STATEMENTS) and not isinstance(body, ln.Equation):
             raise TaskError("This task goes on with expressions; this line is a statement.")
         sides = body.sides if isinstance(body, ln.Equation) else (body,)
@@ -80,6 +83,12 @@ class ExpressionTask(WorkingTask):
         self.called_prime = False
         self.chain_lines += 1
         self.last_chain_line = draft.line
+
+    def _goes_on(self, body: n.Node) -> bool:
+        """Whether an equation of numbers starts with the value of the line before: then it is the next line."""
+        return isinstance(body, ln.Equation) and self.comparison.equal(
+            self.before, self.evaluator.expression(body.sides[0])
+        )
 
     def _is_one_value(self, sides: tuple[n.Node, ...]) -> bool:
         """Whether all sides of a chain are equal."""

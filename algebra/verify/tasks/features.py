@@ -34,8 +34,12 @@ class FeaturesTask(DomainTask):
 
     def judge_chain_line(self, draft: LinkDraft, line: ln.Line) -> None:
         """A number of the form a/(x − h) + k, a statement of the domain, or the function rewritten."""
-        if line.kind == "equation" and isinstance(line.body, ln.Equation) and self.table.states_parameter(line.body):
-            self.table.judge_parameter(draft, line.body)
+        stated = line.body.items if isinstance(line.body, ln.Alternatives) else (line.body,)
+        parameters = [item for item in stated if isinstance(item, ln.Equation) and self.table.states_parameter(item)]
+        if len(parameters) == len(stated):
+            for item in parameters:
+                if draft.relation != "breaks":
+                    self.table.judge_parameter(draft, item)
         else:
             super().judge_chain_line(draft, line)
 

@@ -21,7 +21,7 @@ from algebra.verify.equation_links import History
 from algebra.verify.evaluated import EvaluatedStatement
 from algebra.verify.legal_moves import recognise_all
 from algebra.verify.pending_checks import owed_checks
-from algebra.verify.tasks.task import Outcome, WorkingTask
+from algebra.verify.tasks.task import WORKED, Outcome, WorkingTask, of_numbers
 from algebra.verify.widening import Gain, was_raised
 
 
@@ -71,7 +71,11 @@ class SolveTask(WorkingTask):
             side_lines.judge_rounding(context, draft, self.before.solutions, one)
         if rounded:
             return
-        before, after = self.before, self.evaluator.statement(line.body)
+        before = self.before
+        if of_numbers(line.body) and self._is_apart(before, line):
+            self._judge_apart(draft, line.body)
+            return
+        after = self.evaluator.statement(line.body)
         cells = self.comparison.cells
         gains = equation_links.relate(self.evaluator, cells, draft, before, after, self.history, line.move)
         if context.explains:
@@ -84,6 +88,16 @@ class SolveTask(WorkingTask):
         self._follow(draft, after)
         self.last_body = line.body
         self.statement, self.statement_body = (after, line.body) if after.statement else (None, None)
+
+    def _is_apart(self, before: EvaluatedStatement, line: ln.Line) -> bool:
+        """Whether an equation of numbers is side work: something is worked out in it, and the line before has solutions, but not
+        every number. What stands there worked out already, as 1 = 2 or 0 = 0, is the next line, unless side work came before."""
+        assert line.body is not None
+        if self.context.unknown not in n.letters(self.context.filled(before.body)) or line.move is not None:
+            return False
+        if not self.aside_before and not any(isinstance(part, WORKED) for part in n.parts_of(line.body)):
+            return False
+        return not (before.solutions.is_empty or before.solutions.cofinite)
 
     def _note_debts(
         self,

@@ -17,6 +17,7 @@ from algebra.tree import statements as ln
 from algebra.tree.survey import surveyed
 from algebra.verify import side_lines
 from algebra.verify.assumptions import read_assumption
+from algebra.verify.claims import judge_claim
 from algebra.verify.comparison import Comparison
 from algebra.verify.context import Context
 from algebra.verify.draft import LinkDraft
@@ -72,6 +73,7 @@ class WorkingTask:
         self.states_restrictions = False
         self.stated_domain: SolutionSet | None = None
         self._worked_apart: list[n.Node] = []
+        self.aside_before = False  # whether the line before was side work
 
     def begin(self) -> None:
         """Evaluates the given."""
@@ -96,7 +98,13 @@ class WorkingTask:
     def judge(self, draft: LinkDraft, line: ln.Line) -> None:
         """One line, by its kind. The chain goes on from it only when it is an expression or an equation."""
         self._check_member(line)
+        self._judge(draft, line)
+        self.aside_before = draft.kind == "aside"
+
+    def _judge(self, draft: LinkDraft, line: ln.Line) -> None:
         match line.kind:
+            case "open":
+                return  # what stands in the boxes is still to be written
             case "aside":
                 self._judge_aside(draft, line)
             case "check":
@@ -115,10 +123,27 @@ class WorkingTask:
                 self._define(draft, line)
             case _:
                 self.judge_chain_line(draft, line)
+                self._judge_restriction(draft, line)
         if line.kind in ("expression", "equation") and line.body is not None:
             apart, self._worked_apart = self._worked_apart, []
             if any(not side_lines.is_put_back(self.evaluator, part, line.body) for part in apart):
                 draft.notes.append("aside-not-put-back")
+
+    def _judge_restriction(self, draft: LinkDraft, line: ln.Line) -> None:
+        """The exclusion at the end of a line, `(x+1)/(x+2), x ≠ ±2`, which must hold beside the line."""
+        if line.restriction is None:
+            return
+        beside = LinkDraft(draft.line)
+        self.judge_exclusion(beside, ln.Line(line.text, "exclusion", line.restriction))
+        if beside.relation != "holds" and draft.relation in ("holds", "widens", "settles"):
+            draft.relation, draft.evidence = beside.relation, beside.evidence
+        draft.notes += [note for note in beside.notes if note not in draft.notes]
+
+    def _judge_apart(self, draft: LinkDraft, body: n.Node) -> None:
+        """A line of numbers in a chain that has letters: side work without the word."""
+        draft.kind = "aside"
+        draft.notes.append("side-work")
+        side_lines.judge_aside(self.evaluator, self.comparison, draft, body)
 
     def _check_member(self, line: ln.Line) -> None:
         """`x ∈ …` must name the unknown."""
@@ -128,6 +153,12 @@ class WorkingTask:
 
     def _judge_aside(self, draft: LinkDraft, line: ln.Line) -> None:
         assert line.body is not None
+        if isinstance(line.body, ln.Claim):
+            if not line.text.lstrip().lower().startswith("aside"):
+                draft.notes.append("side-work")
+            above = [body for body in (self.last_body, self.given_body) if body is not None]
+            judge_claim(self.evaluator, draft, line.body, above)
+            return
         side_lines.judge_aside(self.evaluator, self.comparison, draft, line.body)
         part = side_lines.bound_part(line.body, self.last_body or self.given_body)
         if part is not None and draft.relation == "holds":
@@ -166,6 +197,16 @@ class WorkingTask:
         self.context.signed_definitions |= surveyed([meaning]).signs
         self.context.definitions[letter] = n.Group(self.context.filled(meaning))
         draft.relation = "holds"
+
+
+WORKED = (n.Sum, n.Product, n.Power, n.Root, n.Fraction, n.Absolute)
+"""Numbers that are still to be worked out."""
+
+
+def of_numbers(body: n.Node) -> bool:
+    """Whether a line is an equation of numbers, or several: no letter occurs in it."""
+    parts = body.items if isinstance(body, ln.Alternatives | ln.AllOf) else (body,)
+    return all(isinstance(part, ln.Equation) for part in parts) and not n.letters(body)
 
 
 def states_all(draft: LinkDraft) -> bool:

@@ -1,0 +1,63 @@
+"""What is said in a line in words that have another name in the notation; replaced sign for sign where columns matter behind them."""
+
+from __future__ import annotations
+
+import re
+
+_TICK = re.compile(r"\s*[✓✔☑✗✘✕]+\s*$")
+_SUBSCRIPT = re.compile(r"(?<![A-Za-z])([a-z])(?:_\{?[1-9](?:\s*,\s*[1-9])*\}?|[₁-₉](?:,?[₁-₉])*)(?=\s*(?:=|≈))")
+_BEHIND = re.compile(
+    r"(?<=\S)\s*(?:[,;]|\b(?:where|for|if|when|with|provided|provided that|as long as)\b|\s{2})\s*(?=[A-Za-zα-ω]\s*(?:≠|!=|\\neq?\b))"
+)
+_OPENING = re.compile(
+    r"^\s*(?:so|thus|hence|therefore|then|answer|ans|solution|solutions)\b\s*[:,]?\s*(?=\S)", re.IGNORECASE
+)
+_BUILT_SET = re.compile(
+    r"\s*(?:\\\{|\{)\s*([a-z])\s*(?:(?:∈|\\in\b)\s*(?:ℝ|\\mathbb\s*\{?R\}?|\\R\b))?\s*(?:\||:|\\mid\b)(.*?)(?:\\\}|\})\s*"
+)
+_REAL_TOO = re.compile(r",\s*[a-z]\s*(?:∈|\\in\b)\s*(?:ℝ|\\mathbb\s*\{?R\}?|\\R\b)\s*$")
+_IN_BRACKETS = re.compile(r"(?<=\S)\s*[(\[]\s*(?=[A-Za-zα-ω]\s*(?:≠|!=|\\neq?\b))([^()\[\]]*)[)\]]\s*$")
+_IS_NOT = re.compile(
+    r"(?<![A-Za-z])([a-z])\s+(?:is not|isn't|can\s?not be|can't be|can\s?not equal|can't equal|must not be|does not equal|is not equal to)\s+"
+)
+_SO = re.compile(r"(?<=\S)\s*[,;]\s*(?:so|thus|hence|therefore|then|i\.e\.)\b,?(?=\s)")
+_PHRASES = (
+    (re.compile(r"\s*(?:is\s+)?(?:not factorable|not factorisable|can(?:no|')t be factored|irreducible|does(?: not|n't) factor)\s*\.?\s*",
+                re.IGNORECASE), "prime"),
+    (re.compile(r"\s*(?:no (?:real )?(?:roots?|zeros?|answers?)|\{\s*\}|DNE|does not exist)\s*\.?\s*", re.IGNORECASE), "no solution"),
+    (re.compile(r"\s*(?:infinitely many solutions|true for (?:all|every) (?:x|real numbers?)|always true)\s*\.?\s*", re.IGNORECASE),
+     "all real numbers"),
+    (re.compile(r"\s*(?:no (?:real )?solutions?|all real numbers|all reals|prime)\s*\.\s*", re.IGNORECASE), None),
+)  # fmt: skip
+"""Other words for what has a name in the notation."""
+
+
+def split_remark(text: str) -> tuple[str, str]:
+    """The line, and the remark behind `#` or the ticks behind it."""
+    body, hash_sign, remark = text.partition("#")
+    body = body.rstrip()
+    tick = _TICK.search(body)
+    if tick and tick.start():
+        return body[: tick.start()].rstrip(), " ".join((tick.group().strip(), remark.strip())).strip()
+    return body, remark.strip() if hash_sign else ""
+
+
+def without_braces(body: str) -> str:
+    """`{x | x ≠ 2}` as the condition alone; any other line as it is."""
+    built = _BUILT_SET.fullmatch(body)
+    return _REAL_TOO.sub("", " " * built.start(2) + built.group(2)).rstrip() if built else body
+
+
+def in_other_words(body: str) -> str:
+    """The line in the words of the notation, its columns kept as far as something can go wrong behind them."""
+    for pattern, meaning in _PHRASES:
+        if pattern.fullmatch(body):
+            return body.rstrip(" .") if meaning is None else meaning
+    body = _OPENING.sub(lambda m: " " * len(m.group()), body)
+    body = _SO.sub(lambda m: ",".ljust(len(m.group())), body)
+    body = _IN_BRACKETS.sub(
+        lambda m: "," + body[m.start() + 1 : m.start(1)].replace("(", " ").replace("[", " ") + m.group(1), body
+    )
+    body = _IS_NOT.sub(lambda m: f"{m.group(1)} ≠ ".ljust(len(m.group())), body)
+    body = _SUBSCRIPT.sub(lambda m: m.group(1).ljust(len(m.group())), body)
+    return _BEHIND.sub(lambda m: ",".ljust(len(m.group())), body)
