@@ -45,8 +45,18 @@ class Proofs:
 
     def out(self) -> ProofsReport:
         """The key as it is given out."""
-        passed_over = tuple(PassedOver(number, text) for number, text in self.key.skipped)
-        return ProofsReport(tuple(proof.out() for proof in self.proofs), passed_over)
+        passed_over = sorted([*self.key.skipped, *self.not_understood])
+        return ProofsReport(tuple(proof.out() for proof in self.proofs), tuple(PassedOver(*row) for row in passed_over))
+
+    @property
+    def not_understood(self) -> list[tuple[int, str]]:
+        """The lines of workings that can't be read, each with its place: they are shown apart from what is wrong."""
+        return [
+            (proof.problem.place_of(link.line), proof.problem.working.lines[link.line - 1])
+            for proof in self.proofs
+            for link in proof.report.links
+            if link.error is not None
+        ]
 
 
 def proofread(text: str, conventions: dict[str, str] | None = None) -> Proofs:
@@ -54,12 +64,17 @@ def proofread(text: str, conventions: dict[str, str] | None = None) -> Proofs:
     Working("simplify", "x", (), conventions=conventions or {}).validate()
     key = read_key(text, (conventions or {}).get("decimal", "point"))
     found = []
+    first: dict[tuple[str, str], str] = {}
     for problem in key.problems:
         working = problem.working
         if conventions:
             working = _with(working, conventions)
         report = check(working)
-        found.append(Proof(problem, report, tuple(_placed(problem, item) for item in findings(working, report))))
+        told = list(findings(working, report))
+        before = first.setdefault((working.task, "".join(working.given.split())), problem.label)
+        if before != problem.label:
+            told.append(Finding(None, "repeated", f"The same problem stands as number {before}."))
+        found.append(Proof(problem, report, tuple(_placed(problem, item) for item in told)))
     return Proofs(key, tuple(found))
 
 
@@ -114,8 +129,8 @@ def _expected(working: Working, expected: Sequence[str]) -> str:
 def _of_link(link: Link, working: Working) -> Iterator[Finding]:
     text = working.lines[link.line - 1]
     if link.error is not None:
-        yield Finding(link.line, "unread", f"“{text}”: {link.error.message}")
-    elif link.relation in ("breaks", "narrows", "unclear"):
+        return  # shown apart, as not understood
+    if link.relation in ("breaks", "narrows", "unclear"):
         said = f"{link.slip.done} " if link.slip else ""
         shown = (
             link.evidence.text if link.evidence else "It could not be decided." if link.relation == "unclear" else ""

@@ -16,6 +16,7 @@ from algebra.parse.lines import read_line
 from algebra.reports.working import TaskError, Working
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.plain import plain
 
 MAX_PROBLEMS = 100
 MAX_CHARACTERS = 100_000
@@ -68,11 +69,14 @@ _METHODS = (
     ("square-root", r"(?:taking )?(?:square )?roots?"),
 )  # fmt: skip
 _INSTRUCTION = re.compile(rf"\s*({'|'.join(words for _, words in _TASKS)})\b(.*)", re.IGNORECASE | re.DOTALL)
+_LONGEST_LABEL = 6
+_ENTRY = re.compile(r"\s*(?:domain|range|graph|zeros?|roots?)\s*[:=]", re.IGNORECASE)
+_NAMES = r"(?:problem|question|exercise|example|practice|task|item|no\.?|nr\.?|prob\.?|ex\.?|q|#)"
 _LABEL = re.compile(
-    r"\s*(?:(?:problem|question|exercise|no\.?|nr\.?|q)\s*)?(?:\(?(\d{1,3}\s?[a-h]?)[.):]\)?|\(?([a-h])\))(?:\s+|$)",
+    rf"\s*(?:{_NAMES}\s*)?(?:\(?(\d{{1,3}}(?:\.\d{{1,2}})?\s?[a-z]?)[.):]+\)?,?|(\d{{1,3}}\.\d{{1,2}}[a-z]?)(?=\s{{2,}}|\t)|\(?([a-z])\)|([a-z])\.(?=\s))(?:\s+|$)",
     re.IGNORECASE,
 )
-_NAMED = re.compile(r"\s*(?:problem|question|exercise|no\.?|nr\.?)\s*(\d{1,3}[a-h]?)\s*[.:)]?\s*", re.IGNORECASE)
+_NAMED = re.compile(rf"\s*{_NAMES}\s*(\d{{1,3}}(?:\.\d{{1,2}})?[a-z]?|[a-z](?=\s*[.:)]))\s*[.:)]?\s*", re.IGNORECASE)
 _LEAD = re.compile(
     r"\s*(?:(?:⇒|=>|∴|→|⟹|\\Rightarrow|\\implies|\\therefore)\s*|(?:so|then|thus|hence|therefore|answer|ans|solution|final answer)\b\s*[:,]?\s*)+",
     re.IGNORECASE,
@@ -82,6 +86,14 @@ _TICK = re.compile(r"[✓✔✗✘☑☒]")
 _ARROWS = re.compile(r"\s*(?:⇒|=>|⟹|→|\\Rightarrow|\\implies|\\to\b)\s*")
 _ALL_REALS = re.compile(r"(?:ℝ|\\mathbb\s*\{?R\}?|\\R|\breals|\breal numbers)\s*$")
 _EXCLUDED_BEHIND = re.compile(r"(\s*[^≠!]*?[^≠!,;\s])\s*[,;]\s*([a-zA-Z]\s*(?:≠|!=|\\neq?\b).+)$")
+_SAID_BEHIND = re.compile(
+    r"\n|\s*,?\s+(?:so|hence|thus|therefore)\s+(?=\S)|(?<=[\w)])\s+(?:is\s+)?(?=(?:prime|not factorable|no (?:real )?solutions?)\b\s*\.?\s*$)",
+    re.IGNORECASE,
+)
+"""Where a line goes on with a conclusion: `x ≠ 2 so no solution`, `x^2 + 9 prime`."""
+_BOXED = re.compile(r"(?:\.\s*|(?<=\S)\s+)(\\boxed\{.*)$")
+_CHECK = re.compile(r"\s*check\b\s*:?\s*(?=\S)", re.IGNORECASE)
+_FOR = re.compile(r"\s*[,;]?\s*\(?\bfor\s+([a-zA-Z])\)?\s*\.?\s*$")
 _ENVIRONMENT = re.compile(
     r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|multline|alignat|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
 )
@@ -120,7 +132,7 @@ def _from_document(text: str, decimal: str) -> Key:
     instruction = above = Working("", "", ())
     for block in _blocks(_rows(text)):
         head, rows = block[0], list(block)
-        found = _INSTRUCTION.fullmatch(head.text)
+        found = _instruction(head.text)
         # (b) goes on with what was asked for above (a)
         goes_on = re.fullmatch(r"[a-h]", head.starts or "") and above.task
         own = above if goes_on else instruction
@@ -173,9 +185,10 @@ def _rows(text: str) -> Iterator[_Row]:
         halves = re.split(r"\\\\(?:\[[^\]]*\])?|\\newline", line)
         for part in (piece for half in halves for piece in _pieces(half)):
             label = _NAMED.match(part) or _LABEL.match(part)
-            if label and starts is None and _starts_problem(part, label):
-                starts = next(group for group in label.groups() if group).replace(" ", "")
+            while label and _starts_problem(part, label) and len(starts or "") < _LONGEST_LABEL:  # 12), a.
+                starts = (starts or "") + next(group for group in label.groups() if group).replace(" ", "")
                 part = part[label.end() :]
+                label = _LABEL.match(part)
             part = part.strip().rstrip(";,").strip()
             if not part:
                 if starts is None:
@@ -192,10 +205,13 @@ def _rows(text: str) -> Iterator[_Row]:
 def _pieces(part: str) -> list[str]:
     """The steps of a line that goes on with arrows, and an exclusion written behind a line, each by itself."""
     part = _TICK.sub(" ", part)
+    if not part.strip():
+        return [part]
     steps = [part]
     if part.count("=") > 1 and _ARROWS.search(part) and not re.search(r"∞|\binf|\\infty", part):
         steps = [step for step in _ARROWS.split(part) if step.strip()]
     found: list[str] = []
+    steps = [piece for step in steps for piece in _SAID_BEHIND.split(_BOXED.sub(r"\n\1", step)) if piece.strip()]
     for step in steps:
         beside = _EXCLUDED_BEHIND.match(step)
         apart = beside and not _ALL_REALS.search(beside.group(1))  # “ℝ, x ≠ 2” is one statement
@@ -215,7 +231,7 @@ def _blocks(rows: Iterator[_Row]) -> Iterator[list[_Row]]:
     numbered = any(row.starts is not None for row in found)
     block: list[_Row] = []
     for row in found:
-        instruction = _INSTRUCTION.fullmatch(row.text) is not None
+        instruction = _instruction(row.text) is not None
         fresh = row.starts is not None or instruction or (row.blank_before and not numbered)
         if fresh and block and not (len(block) == 1 and not block[0].text):
             yield block
@@ -231,6 +247,17 @@ def _blocks(rows: Iterator[_Row]) -> Iterator[list[_Row]]:
         yield block
 
 
+def _instruction(text: str) -> re.Match[str] | None:
+    """An instruction, and not an entry of a table such as `Domain: x ≠ 3`."""
+    found = _INSTRUCTION.fullmatch(text)
+    if found is None or not _ENTRY.match(text):
+        return found
+    try:
+        return None if read_line(text).kind in ("feature", "exclusion", "aside") else found
+    except ReadingError:
+        return None
+
+
 def _instructed(found: re.Match[str], decimal: str) -> tuple[Working, str]:
     """What an instruction asks for, and the mathematics that stands behind it."""
     words, rest = found.group(1), found.group(found.lastindex or 2) or ""
@@ -244,6 +271,9 @@ def _instructed(found: re.Match[str], decimal: str) -> tuple[Working, str]:
     variable = re.match(r"\s*for\s+([a-zA-Z])\b", rest)
     if variable:
         rest = rest[variable.end() :]
+    behind_it = None if variable else _FOR.search(rest)
+    if behind_it:
+        variable, rest = behind_it, rest[: behind_it.start()]
     before, colon, behind = rest.partition(":")
     mathematics = behind if colon and not _is_mathematics(before.strip(" ."), decimal) else rest
     mathematics = re.sub(
@@ -288,6 +318,9 @@ def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) ->
     lines = [line for line, _ in rest]
     places = [number for _, number in rest]
     task = instruction.task
+    if task in ("", "simplify", "domain") and any(_is_feature(line, decimal) for line in lines):
+        task = "analyze"
+    lines = _checks_named(lines, decimal)
     body = _body(given, decimal)
     if isinstance(body, ln.Equation):
         continued = bool(lines) and all(line.startswith("=") or _body(line, decimal) is None for line in lines)
@@ -301,8 +334,50 @@ def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) ->
         task = "solve"
     if not task:
         task = "solve" if isinstance(body, ln.STATEMENTS) else "simplify"
-    lines = [line.removeprefix("=").strip() if line.startswith("=") else line for line in lines]
+    if task != "solve":
+        lines = [line.removeprefix("=").strip() if line.startswith("=") else line for line in lines]
     return Working(task, given, tuple(lines), instruction.variable, method=instruction.method), tuple(places)
+
+
+def _is_feature(line: str, decimal: str) -> bool:
+    """Whether a line states a feature of a function other than its domain."""
+    try:
+        body = read_line(line, decimal=decimal).body
+    except ReadingError:
+        return False
+    return isinstance(body, ln.Feature) and body.name != "domain"
+
+
+def _checks_named(lines: list[str], decimal: str) -> list[str]:
+    """The lines, in each check that names no candidate the one that it is about: of the values found last, one after the other."""
+    candidates: list[str] = []
+    found: list[str] = []
+    for line in lines:
+        unnamed = _CHECK.match(line)
+        if unnamed and not re.match(r"[a-zA-Z]\s*=", line[unnamed.end() :]):
+            if candidates:
+                line = f"check {candidates.pop(0)}: {line[unnamed.end() :]}"
+        elif not unnamed:
+            named = _isolated(line, decimal)
+            candidates = named or candidates
+        found.append(line)
+    return found
+
+
+def _isolated(line: str, decimal: str) -> list[str]:
+    """`x = 5` and `x = 1` of a line that states these values; empty for any other line."""
+    body = _body(line, decimal)
+    items = body.items if isinstance(body, ln.Alternatives) else (body,)
+    values: list[str] = []
+    for item in items:
+        match item:
+            case ln.Equation((n.Letter() as letter, value)) if letter.name not in n.letters(value):
+                values.append(f"{letter.name} = {plain(value)}")
+            case ln.ValueList(n.Letter() as letter, many, "="):
+                values += [f"{letter.name} = {plain(value)}" for value in many]
+            case _:
+                return []
+    return values
 
 
 def _split_sides(text: str) -> list[str]:

@@ -20,14 +20,21 @@ _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
 _JOINED = re.compile(r"\band\b|&|∧|\\land\b|\\wedge\b", re.IGNORECASE)
 _RELATION = re.compile(r"[<>≤≥≠]|!=|\\(?:neq?|leq?|geq?|lt|gt)\b")
 _FEATURE = re.compile(
-    r"\s*(domain|range|holes?|points?|(?:vertical|horizontal|oblique|slant)\s+asymptotes?|[xy]\s*-\s*intercepts?|"
-    r"end\s+behaviou?r)\s*:\s*",
+    r"\s*(domain|range|holes?|points?|(?:vertical|horizontal|oblique|slant)\s+asymptotes?|VAs?|HAs?|OAs?|SAs?|"
+    r"[xy]\s*-?\s*int(?:ercept)?s?|end\s+behaviou?r)\s*(?::|\b(?:at|is|are)\b)\s*",
     re.IGNORECASE,
 )
+_SHORT_NAMES = {
+    "va": "vertical asymptote",
+    "ha": "horizontal asymptote",
+    "oa": "oblique asymptote",
+    "sa": "oblique asymptote",
+}
 _DOMAIN_SIGN = re.compile(
     r"\s*D(?:_?f|_\{f\})?\s*[=:]\s*(?=ℝ|[a-z]\s*(?:≠|!=|\\neq?\b)|\\mathbb|\\R\b|.*(?:∞|\binf\b|\\infty))"
 )
 _WIDE_GAP = re.compile(r"(?<=[^\s=,;])(?<!\bor)(?<!\band)(?:\s{3,}|\t\s*)(?=[^\s,;])(?!or\b|and\b|\\text)")
+_LATEX_SPACES = re.compile(r"\\(?:q?quad\b|[,;:!> ]|hspace\*?\{[^}]*\}|hfill\b)")
 _REPEATED = re.compile(r"\s*([A-Za-zα-ω])\s*(?:=|≠|≈|!=)")
 _ARROW = re.compile(r"\s*(?:as\s+)?[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
 _MOVED = re.compile(r"\s*\(.*\)\s*(→|->|\\to\b|↦)\s*\(")
@@ -206,6 +213,7 @@ def _feature_line(label: str, body: str, start: int, decimal: str) -> ln.Line:
     words = re.sub(r"\s*-\s*", "-", " ".join(label.lower().split())).replace("behavior", "behaviour")
     plural = words.endswith("s")
     name = words.rstrip("s").replace("slant", "oblique")
+    name = _SHORT_NAMES.get(name, re.sub(r"^([xy])-?int$", r"\1-intercept", re.sub(r"^([xy]) ?int", r"\1-int", name)))
     # an arrow is read as a sign of its own, so that what stands on either side can be told apart
     text = body[start:]
     if name in ("end behaviour", "moved point"):
@@ -223,6 +231,8 @@ def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
             if match:
                 lead += match.group(1)
                 start = match.end()
+    if "\\" in body:
+        body = _LATEX_SPACES.sub(lambda m: " " * len(m.group()), body)
     body = _with_joints(body, start)
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()

@@ -314,7 +314,9 @@ def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
 
 
 def complex_fraction(finish: Finish) -> Iterator[Remaining]:
-    """Fractions inside of a fraction."""
+    """Fractions inside of a fraction; a letter that is set free may stand over one."""
+    if finish.task == "solve" and n.letters(finish.tree):
+        return
     for address, node in finish.parts(n.Fraction):
         for part in node.children:
             if any(isinstance(inner, n.Fraction) for inner in n.parts_of(part) if not isinstance(part, n.Power)):

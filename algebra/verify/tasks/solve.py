@@ -59,6 +59,10 @@ class SolveTask(WorkingTask):
         """An equation, or a statement of solutions."""
         assert line.body is not None
         context = self.context
+        if line.kind == "expression" and line.lead.endswith("=") and isinstance(self.last_body, ln.Equation):
+            # “= 6” under “x = 42/7” goes on with the right side
+            line = replace(line, kind="equation", body=ln.Equation((self.last_body.sides[0], line.body)), lead="")
+        assert line.body is not None
         if line.kind == "expression":
             draft.relation = "breaks"
             draft.notes.append("equals-lost")

@@ -81,8 +81,9 @@ def test_a_text_that_is_no_key_is_refused(text, words):
 
 
 def test_what_can_not_be_read_is_named_and_the_rest_goes_on():
-    (proof,) = proofread("Solve 2(x-1) = 4\n2x - 2 = (4\n2x = 6\nx = 3").proofs
-    assert [(f.line, f.kind) for f in proof.findings] == [(1, "unread")]
+    found = proofread("Solve 2(x-1) = 4\n2x - 2 = (4\n2x = 6\nx = 3")
+    assert [proof.findings for proof in found.proofs] == [()]
+    assert found.not_understood == [(2, "2x - 2 = (4")]
 
 
 @pytest.mark.parametrize(
