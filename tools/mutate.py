@@ -191,7 +191,10 @@ def tried_in_front_end(folder: Path) -> Outcome:
         found = subprocess.run(command, cwd=web, check=False, capture_output=True, text=True)
         if found.returncode not in (0, 1):
             raise RuntimeError(f"{' '.join(command)} failed:\n{found.stdout[-2000:]}{found.stderr[-2000:]}")
-    return web_outcome(json.loads((web / "mutation.json").read_text(encoding="utf-8")))
+    outcome = web_outcome(json.loads((web / "mutation.json").read_text(encoding="utf-8")))
+    if outcome.tried and not outcome.noticed:
+        raise RuntimeError("no change at all was noticed: the tests were not run on them")
+    return outcome
 
 
 def shown(name: str, folder: Path) -> str:
