@@ -18,6 +18,7 @@ ORDER = (
 SHOWN = {
     "algebra/exact/algebraic_numbers.py": {"approximation", "_roots"},
     "algebra/exact/effort.py": {"units_left"},
+    "algebra/exact/logarithms.py": {"approximation"},
     "algebra/functions/graph.py": ...,
     "algebra/methods/difficulty.py": ...,
     "algebra/verify/equation_links.py": {"_plainness"},

@@ -1,7 +1,7 @@
 """`./uchuu mutate`: changes the code in small ways and counts how many of the changes the tests notice.
 
 The changes are made in a copy of what is committed: by mutmut for Python, where a seed draws which of them are tried, so that two
-runs try the same; by Stryker for the stores and the logic of the front end, all of them. A package is tried by the tests that
+runs try the same; by Stryker for the stores and the logic of the front end, on lines that the seed draws. A package is tried by the tests that
 mirror it. It takes long and is no part of `./uchuu test`.
 """
 
@@ -180,13 +180,31 @@ def web_outcome(report: dict[str, Any]) -> Outcome:
     return Outcome(len(tried), len(tried) - len(survivors), survivors)
 
 
-def tried_in_front_end(folder: Path) -> Outcome:
-    """Tries the changes that Stryker makes."""
+def drawn_lines(web: Path, patterns: list[str], count: int, seed: int) -> list[str]:
+    """So many lines of the front end's files, drawn by the seed, as Stryker takes them: `src/lib/x.ts:3-3`. All files where there
+    are not more lines than that."""
+    kept = [path for pattern in patterns if not pattern.startswith("!") for path in web.glob(pattern)]
+    files = sorted({path for path in kept if not path.name.endswith(".test.ts")})
+    lines = [
+        f"{path.relative_to(web)}:{k}-{k}"
+        for path in files
+        for k, line in enumerate(path.read_text(encoding="utf-8").splitlines(), start=1)
+        if line.strip() and not line.lstrip().startswith(("//", "*", "/*", "import"))
+    ]
+    return drawn(lines, count, seed) if count < len(lines) else [str(path.relative_to(web)) for path in files]
+
+
+def tried_in_front_end(folder: Path, count: int, seed: int) -> Outcome:
+    """Tries the changes that Stryker makes on lines that the seed draws."""
     archive = subprocess.run(["git", "archive", "HEAD", "web"], cwd=ROOT, check=True, capture_output=True).stdout
     subprocess.run(["tar", "-x", "-C", str(folder)], input=archive, check=True)
     web = folder / "web"
     for path in (web / "mutation").iterdir():
         shutil.copy(path, web / path.name)
+    settings = web / "stryker.config.json"
+    chosen = json.loads(settings.read_text(encoding="utf-8"))
+    chosen["mutate"] = drawn_lines(web, chosen["mutate"], count, seed)
+    settings.write_text(json.dumps(chosen), encoding="utf-8")
     for command in (["npm", "ci", "--loglevel", "error"], ["npx", "stryker", "run", "stryker.config.json"]):
         found = subprocess.run(command, cwd=web, check=False, capture_output=True, text=True)
         if found.returncode not in (0, 1):
@@ -225,7 +243,7 @@ def main(arguments: list[str]) -> int:
         folder = Path(tempfile.mkdtemp(prefix=f"uchuu-mutate-{name}-"))
         try:
             if name == WEB:
-                found = tried_in_front_end(folder)
+                found = tried_in_front_end(folder, options.sample, options.seed)
             else:
                 found = tried(by_name[name], options.sample, options.seed, folder)
             print(f"| {name} | {found.tried} | {found.noticed} | {found.share:.0%} |", flush=True)

@@ -24,7 +24,7 @@ def analysis(given: str, *, variable: str | None = None) -> Features:
     try:
         return features_of(value_of(problem.body, problem.field), problem.unknown)
     except UndefinedValue as undefined:
-        raise TaskError(f"The given is undefined. {undefined.message}") from None
+        raise TaskError(f"The given is undefined: {undefined.why}.") from None
     except ExactError as outside:
         raise TaskError(outside.message) from None
 

@@ -147,9 +147,13 @@ def wrong_lines(body: n.Node, task: str, slips: Iterable[Slip] = SLIPS) -> Itera
 
 def _wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[WrongLine]:
     """The same with the wrong part alone."""
+    joined = _product_of(body)
     for slip in slips:
         if slip.tasks and task not in slip.tasks:
             continue
+        if joined is not None and slip.id in OF_FACTORS:
+            for wrong, what in slip.wrong(joined):
+                yield slip, (), what, wrong
         if slip.scope in ("equation", "any") and isinstance(body, ln.Equation):
             for wrong, what in slip.wrong(body):
                 yield slip, (), what, wrong
@@ -160,6 +164,20 @@ def _wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[Wro
                 continue
             for wrong, what in slip.wrong(part):
                 yield slip, address, what, wrong
+
+
+OF_FACTORS = ("root-sign-from-factor", "root-not-divided")
+"""The slips with the factors of a product, which are made as well once each of them has been set to 0."""
+
+
+def _product_of(body: n.Node) -> n.Node | None:
+    """(x-6)(x+1) = 0 for x - 6 = 0 or x + 1 = 0; None for any other line."""
+    if not isinstance(body, ln.Alternatives):
+        return None
+    pairs = [item.sides for item in body.items if isinstance(item, ln.Equation) and len(item.sides) == 2]
+    if len(pairs) < len(body.items) or any(n.bare(right) != n.Integer(0) for _, right in pairs):
+        return None
+    return ln.Equation((n.Product(tuple(n.Group(left) for left, _ in pairs), ("",) * (len(pairs) - 1)), n.Integer(0)))
 
 
 def _placed(body: n.Node, address: n.Address, part: n.Node) -> n.Node:
@@ -203,7 +221,35 @@ def _explained(before: n.Node, after: n.Node, task: str, imaginary: bool) -> lis
         fact = arithmetic(before, after, Comparison(before, before, imaginary=imaginary))
     except ExactError:
         return []
-    return [Found(BY_ID["arithmetic"], (), fact)] if fact is not None else []
+    if fact is not None:
+        return [Found(BY_ID["arithmetic"], (), fact)]
+    return _copied_later(before, task, comparison)
+
+
+def _right_steps(before: n.Node, task: str) -> list[n.Node]:
+    """The first lines of the worked solution that goes on from a line. Raises TaskError, ReadingError, ExactError."""
+    problem = problem_from(Working(task, plain(before), ()))
+    for method in methods_in_order(problem)[1][:2]:
+        try:
+            steps = [step for step in at_grain(worked(problem, method).steps, "every") if step.kind == "line"]
+        except NotThisWay:
+            continue
+        return [step.after for step in steps[:3] if step.after is not None]
+    return []
+
+
+def _copied_later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
+    """One symbol that differs from a right step on the same line."""
+    if comparison.is_spent:
+        return []
+    try:
+        for body in _right_steps(before, task):
+            misread = copied(body, comparison.after)
+            if misread is not None:
+                return [Found(BY_ID["copied-wrongly"], (), misread[1], None, body)]
+    except (TaskError, ReadingError, ExactError):
+        pass
+    return []
 
 
 def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried]) -> dict[str, Found]:
@@ -230,7 +276,7 @@ def _together(before: n.Node, task: str, tried: list[Tried], comparison: Compari
     Which two may fit is found by their values, as if the places were terms or factors of one expression, or two sides;
     then both are written and the line is compared.
     """
-    for first, second in _candidates(before, [t for t in tried if t.slip.scope == "part"], comparison):
+    for first, second in _candidates(before, [t for t in tried if t.slip.scope in ("part", "any")], comparison):
         if comparison.is_spent:
             break
         a, b = first.at, second.at
@@ -300,20 +346,10 @@ def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
     if comparison.is_spent:
         return []
     try:
-        problem = problem_from(Working(task, plain(before), ()))
-        for method in methods_in_order(problem)[1][:2]:
-            try:
-                steps = [step for step in at_grain(worked(problem, method).steps, "every") if step.kind == "line"]
-            except NotThisWay:
-                continue
-            for step in steps[:3]:
-                body = step.after
-                if body is None:
-                    break
-                for slip, address, what, part in _wrong_parts(body, task, SLIPS):
-                    if slip.kind != "care" and comparison.is_it(_placed(body, address, part)) == 2:
-                        return [Found(slip, (), what, None, body)]
-            break
+        for body in _right_steps(before, task):
+            for slip, address, what, part in _wrong_parts(body, task, SLIPS):
+                if slip.kind != "care" and comparison.is_it(_placed(body, address, part)) == 2:
+                    return [Found(slip, (), what, None, body)]
     except (TaskError, ReadingError, ExactError):
         pass
     return []

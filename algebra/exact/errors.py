@@ -31,4 +31,10 @@ class TooLarge(ExactError):
 
 
 class UndefinedValue(ExactError):
+    """`why` is the cause, to go on a sentence."""
+
     code = "task"
+
+    def __init__(self, why: str, symbol: str = "") -> None:
+        super().__init__(f"It is undefined: {why}.", symbol)
+        self.why = why

@@ -192,8 +192,9 @@ class GeneratedField(Field):
     def powers_of(self, poly: Poly, made: Generator) -> list[Poly]:
         """The coefficients in powers of a generator, lowest first. Raises TooLarge."""
         parts = by_powers(poly, made.position)
-        refuse_high(max(parts))
-        return [parts.get(k, self.zero) for k in range(max(parts) + 1)]
+        highest = max(parts, default=0)
+        refuse_high(highest)
+        return [parts.get(k, self.zero) for k in range(highest + 1)]
 
     def depends_on_added(self, poly: Poly) -> bool:
         """Whether a polynomial holds a generator that stands for a root or a power."""
@@ -228,7 +229,7 @@ class GeneratedField(Field):
     def imaginary_unit(self) -> Ratio:
         """i; raises UndefinedValue where numbers are real."""
         if not (self.plan.imaginary or self.formal):
-            raise UndefinedValue("An even root of a negative number is not a real number.")
+            raise UndefinedValue("an even root of a negative number is not a real number")
         made = self.made.get("i") or self.make("i", 2, self.ring.constant(-1), lambda: acb(0, 1))
         return Ratio(self, made.symbol, self.one)
 

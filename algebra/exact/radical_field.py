@@ -42,7 +42,7 @@ class RadicalField(SignedField):
                 continue
             for _ in range(8):
                 if denominator == 0:
-                    raise UndefinedValue("It is undefined: it divides by zero.")
+                    raise UndefinedValue("it divides by zero")
                 if denominator.degrees()[made.position] == 0:
                     break
                 factor = self._conjugate(denominator, made)
@@ -131,7 +131,7 @@ class RadicalField(SignedField):
             return -self.root(-value, index)
         if sign < 0:
             if index != 2:
-                raise UndefinedValue("An even root of a negative number is not a real number.")
+                raise UndefinedValue("an even root of a negative number is not a real number")
             return self.imaginary_unit() * self.root(-value, 2)
         if index == 2:
             apart = self._denested(value)
@@ -181,7 +181,7 @@ class RadicalField(SignedField):
         if index % 2:
             return -result
         if index != 2:
-            raise UndefinedValue("An even root of a negative number is not a real number.")
+            raise UndefinedValue("an even root of a negative number is not a real number")
         self.not_real = self.not_real or (value.constant is not None and not self.plan.imaginary)
         self.joint = self.joint or value.constant is None
         return self.imaginary_unit() * result

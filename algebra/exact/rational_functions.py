@@ -93,7 +93,7 @@ class Field:
     def _over(self, numerator: Poly, number: int) -> Ratio:
         """numerator/number in lowest terms, the number positive."""
         if number == 0:
-            raise UndefinedValue("It is undefined: it divides by zero.")
+            raise UndefinedValue("it divides by zero")
         content: Any = numerator
         common = gcd(int(content.content()), number) if number != 1 else 1
         if number < 0:

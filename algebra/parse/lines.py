@@ -33,8 +33,8 @@ _SHORT_NAMES = {
 _DOMAIN_SIGN = re.compile(
     r"\s*D(?:_?f|_\{f\})?\s*[=:]\s*(?=ℝ|[a-z]\s*(?:≠|!=|\\neq?\b)|\\mathbb|\\R\b|.*(?:∞|\binf\b|\\infty))"
 )
-_WIDE_GAP = re.compile(r"(?<=[^\s=,;])(?<!\bor)(?<!\band)(?:\s{3,}|\t\s*)(?=[^\s,;])(?!or\b|and\b|\\text)")
-_LATEX_SPACES = re.compile(r"\\(?:q?quad\b|[,;:!> ]|hspace\*?\{[^}]*\}|hfill\b)")
+_WIDE_GAP = re.compile(r"(?<=[^\s=,;}])(?<!\bor)(?<!\band)(?:\s{3,}|\t\s*)(?=[^\s,;])(?!or\b|and\b|\\text)")
+_LATEX_SPACES = re.compile(r"\\(?:q?quad\b|[,;:!>]|hspace\*?\{[^}]*\}|hfill\b)")
 _REPEATED = re.compile(r"\s*([A-Za-zα-ω])\s*(?:=|≠|≈|!=)")
 _ARROW = re.compile(r"\s*(?:as\s+)?[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
 _MOVED = re.compile(r"\s*\(.*\)\s*(→|->|\\to\b|↦)\s*\(")

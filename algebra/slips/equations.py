@@ -27,6 +27,11 @@ from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
+MAX_PAIRS = 16
+"""Most pairs of terms of which both are carried across."""
+MAX_SKIPPED = 4
+"""Most terms of which each is tried as the one that was left out."""
+
 
 def _holds_root(node: n.Node) -> bool:
     return any(isinstance(part, n.Root) for part in n.parts_of(node))
@@ -52,9 +57,23 @@ def _one_side(body: n.Node) -> Iterator[Wrong]:
         if isinstance(bare, n.Root) and n.letters(bare):
             words = said("only the side with {root} was squared", root=bare)
             yield equals(n.bare(bare.radicand), other), words
+        roots = [f for f in factors(own) if isinstance(f, n.Root) and f.index is None and n.letters(f)]
+        if len(roots) == 1 and len(factors(own)) > 1:
+            rest = [f for f in factors(own) if f is not roots[0]]
+            words = said("only the side with {root} was squared", root=roots[0])
+            yield equals(multiply([*(power(f, 2) for f in rest), n.bare(roots[0].radicand)]), other), words
+        if (
+            isinstance(bare, n.Power)
+            and n.letters(bare.base)
+            and number_of(bare.exponent) is not None
+            and not n.letters(other)
+        ):
+            words = said("only the side with {power} was rooted", power=bare)
+            yield equals(n.bare(bare.base), other), words
 
 
 def _moved(body: n.Node) -> Iterator[Wrong]:
+    yield from _both_moved(body)
     for own, other in both_ways(body):
         items = terms(own)
         if len(items) < 2 and not n.letters(own):
@@ -63,6 +82,24 @@ def _moved(body: n.Node) -> Iterator[Wrong]:
             rest = add(t for j, t in enumerate(items) if j != k)
             words = said("{term} crossed the equals sign unchanged", shows=term, term=term)
             yield equals(rest, add([("+", other), (sign, term)])), words
+
+
+def _both_moved(body: n.Node) -> Iterator[Wrong]:
+    """5x - 3 = 2x + 9 as 7x = 6: a term of each side carried across unchanged."""
+    pair = sides(body)
+    if not pair:
+        return
+    left, right = terms(pair[0]), terms(pair[1])
+    if len(left) < 2 or len(right) < 2 or len(left) * len(right) > MAX_PAIRS:
+        return
+    for i, (s, t) in enumerate(left):
+        for j, (z, u) in enumerate(right):
+            if bool(n.letters(t)) == bool(n.letters(u)):
+                continue
+            here = add([*(item for k, item in enumerate(left) if k != i), (z, u)])
+            there = add([*(item for k, item in enumerate(right) if k != j), (s, t)])
+            words = said("{term} and {other} crossed the equals sign unchanged", shows=t, term=t, other=u)
+            yield equals(here, there), words
 
 
 def _one_term_divided(body: n.Node) -> Iterator[Wrong]:
@@ -105,6 +142,15 @@ def _subtracted(body: n.Node) -> Iterator[Wrong]:
 
 
 def _inverted(body: n.Node) -> Iterator[Wrong]:
+    for own, other in both_ways(body):
+        bare = n.bare(own)
+        over_number = isinstance(bare, n.Fraction) and n.letters(bare.numerator) and not n.letters(bare.denominator)
+        if isinstance(bare, n.Fraction) and over_number and not is_zero(other):
+            words = said(
+                "{other} was divided by {bottom}, by which {top} is divided already",
+                other=other, bottom=bare.denominator, top=bare.numerator,
+            )  # fmt: skip
+            yield equals(n.bare(bare.numerator), over(other, bare.denominator)), words
     for a, x, c in _alone(body):
         if c:
             words = said("{a} was divided by {c}", shows=build.number(a), a=a, c=c)
@@ -122,26 +168,75 @@ def _lcd_skips(body: n.Node) -> Iterator[Wrong]:
     if not pair:
         return
     both = [terms(side) for side in pair]
-    bottoms = [n.bare(t).children[1] for items in both for _, t in items if isinstance(n.bare(t), n.Fraction)]
-    numbers = [number_of(b) for b in bottoms]
-    if not numbers or None in numbers:
+    bottoms = [n.bare(n.bare(t).children[1]) for items in both for _, t in items if isinstance(n.bare(t), n.Fraction)]
+    if not bottoms:
         return
-    common = lcm(*(int(v or 1) for v in numbers))
+    numbers = [number_of(b) for b in bottoms]
+    if None not in numbers:
+        common = lcm(*(int(v or 1) for v in numbers))
+        multipliers: list[n.Node] = [n.Integer(v) for v in dict.fromkeys((common, *(int(v or 1) for v in numbers)))]
+    else:
+        size = lcm(*(int(v) for v in numbers if v is not None and v.denominator == 1))
+        lettered = list(dict.fromkeys(b for b, v in zip(bottoms, numbers, strict=True) if v is None))
+        multipliers = [multiply([*([n.Integer(size)] if size > 1 else []), *lettered])]
     whole = [t for items in both for _, t in items if not isinstance(n.bare(t), n.Fraction)]
-    for chosen in dict.fromkeys((common, *(int(v or 1) for v in numbers))):
-        if whole:
-            by = n.Integer(chosen)
+    single = [[t] for t in whole if len(whole) > 1] if len(whole) <= MAX_SKIPPED else []
+    for by in multipliers:
+        for skipped in [whole, *single] if whole else []:
             scaled = [
-                add((s, multiply([by, t])) if isinstance(n.bare(t), n.Fraction) else (s, t) for s, t in items)
+                add((s, t) if any(t is other for other in skipped) else (s, multiply([by, t])) for s, t in items)
                 for items in both
             ]
             words = said(
                 "{whole} was not multiplied by {by}",
-                shows=whole[0] if len(whole) == 1 else None,
-                whole=", ".join(map(plain, whole)),
-                by=chosen,
+                shows=skipped[0] if len(skipped) == 1 else None,
+                whole=", ".join(map(plain, skipped)),
+                by=by,
             )
             yield equals(*scaled), words
+
+
+def _straight_across(body: n.Node) -> Iterator[Wrong]:
+    """2/x = 3/(x+1) as 2x = 3(x+1): each numerator times its own denominator."""
+    pair = sides(body)
+    if not pair:
+        return
+    left, right = n.bare(pair[0]), n.bare(pair[1])
+    if isinstance(left, n.Fraction) and isinstance(right, n.Fraction):
+        words = said(
+            "{top} was multiplied by {bottom}, its own denominator", top=left.numerator, bottom=left.denominator
+        )
+        yield equals(multiply(left.children), multiply(right.children)), words
+
+
+def _power_of(node: n.Node) -> tuple[n.Node, n.Node] | None:
+    """The base and the exponent of a power with a letter above; None for anything else."""
+    bare = n.bare(node)
+    return (
+        (n.bare(bare.base), n.bare(bare.exponent)) if isinstance(bare, n.Power) and n.letters(bare.exponent) else None
+    )
+
+
+def _exponents_set_equal(body: n.Node) -> Iterator[Wrong]:
+    """2^(3x) = 8 as 3x = 8, 2^x = 16 as x = 8, and 3^(x+1) = 9^x as x + 1 = x."""
+    for own, other in both_ways(body):
+        raised, second = _power_of(own), _power_of(other)
+        if raised is None or n.letters(raised[0]):
+            continue
+        base, exponent = raised
+        if second is not None and second[0] != base:
+            words = said(
+                "the exponents were set equal, though {base} and {other} are different bases",
+                base=base,
+                other=second[0],
+            )
+            yield equals(exponent, second[1]), words
+        elif second is None and not n.letters(other):
+            words = said(
+                "the exponent was set equal to {other}, which is no exponent of {base}", other=other, base=base
+            )
+            yield equals(exponent, other), words
+            yield equals(exponent, over(other, base)), said("{other} was divided by {base}", other=other, base=base)
 
 
 def _crossed_sum(body: n.Node) -> Iterator[Wrong]:
@@ -153,7 +248,7 @@ def _crossed_sum(body: n.Node) -> Iterator[Wrong]:
             continue
         for k, (sign, term) in enumerate(items):
             bare = n.bare(term)
-            if isinstance(bare, n.Fraction):
+            if isinstance(bare, n.Fraction) and (n.letters(bare.denominator) or n.letters(right.denominator)):
                 rest = [t for j, t in enumerate(items) if j != k]
                 scaled = add([(sign, multiply([bare.numerator, right.denominator])), *rest])
                 words = said("{fraction} is not the whole side", shows=bare, fraction=bare)
@@ -189,7 +284,7 @@ def _one_case(body: n.Node) -> Iterator[Wrong]:
 
 SLIPS = (
     Slip(id="one-side-only", name="One side only", kind="procedure", topic="equations", done="{what}.", why="A balance tips when one side only is changed.",
-         cue="Write the move below both sides.", examples=(("x + 8 = 3", "x = 3"),), wrong=_one_side, scope="equation",
+         cue="Write the move below both sides.", examples=(("x + 8 = 3", "x = 3"), ("x^2 = 50", "x = 50")), wrong=_one_side, scope="equation",
          innocent=(("x + 8 = 3", "x = -5"),), lurks_in=("add-to-both-sides", "subtract-from-both-sides", "multiply-both-sides")),
     Slip(id="negative-unknown-kept", name="Dropped the minus of the unknown", kind="care", topic="equations", done="{what}.", why="If −x is 9, x is −9.",
          cue="Divide by −1.", examples=(("-x = 9", "x = 9"),), wrong=_minus_dropped, scope="equation",
@@ -207,11 +302,17 @@ SLIPS = (
          cue="Divide by the number at x.", examples=(("8x = 4", "x = 2"),), wrong=_inverted, scope="equation",
          innocent=(("8x = 4", "x = 1/2"),), lurks_in=("divide-both-sides",)),
     Slip(id="lcd-skips-term", name="The LCD skipped a term", kind="procedure", topic="equations", done="{what}.", why="Every term of both sides is multiplied.",
-         cue="Write the LCD before every term.", examples=(("x/4 + 3 = 5/8", "2x + 3 = 5"),), wrong=_lcd_skips, scope="equation",
+         cue="Write the LCD before every term.", examples=(("x/4 + 3 = 5/8", "2x + 3 = 5"), ("1/x + 1/3 = 2", "3 + x = 2"), ("2/x + 1 = 5", "2 + x = 5")), wrong=_lcd_skips, scope="equation",
          innocent=(("x/4 + 3 = 5/8", "2x + 24 = 5"),), lurks_in=("clear-small-denominators", "multiply-both-sides", "clear-fractions", "clear-denominators")),
-    Slip(id="cross-multiplied-sum", name="Cross-multiplied a sum", kind="concept", topic="rational equations", done="{what}.", why="Only one fraction against one fraction crosses.",
+    Slip(id="cross-multiplied-sum", name="Cross-multiplied a sum", rank=6, kind="concept", topic="rational equations", done="{what}.", why="Only one fraction against one fraction crosses.",
          cue="Is each side one fraction?", examples=(("2/x + 1 = 7/3", "6 + 1 = 7x"),), wrong=_crossed_sum, scope="equation",
          innocent=(("2/x = 7/3", "6 = 7x"),), lurks_in=("clear-denominators", "cross-multiply")),
+    Slip(id="crossed-straight", name="Multiplied straight across", kind="procedure", topic="rational equations", done="{what}.", why="1/2 = 2/4, but 1·2 is not 2·4.",
+         cue="Cross: each top goes to the other bottom.", examples=(("2/x = 3/(x+1)", "2x = 3(x+1)"),), wrong=_straight_across, scope="equation",
+         innocent=(("2/x = 3/(x+1)", "2(x+1) = 3x"),), lurks_in=("cross-multiply", "clear-denominators"), likely=1.6),
+    Slip(id="exponents-without-base", name="Set exponents equal without one base", kind="concept", topic="exponential equations", done="{what}.",
+         why="2³ is 8, and 2⁸ is 256.", cue="First write both sides as powers of one base.", examples=(("2^(3x) = 8", "3x = 8"), ("2^x = 16", "x = 8")), wrong=_exponents_set_equal, scope="equation",
+         innocent=(("2^(3x) = 8", "3x = 3"),), lurks_in=("common-base", "equate-exponents"), likely=2.6),
     Slip(id="squared-termwise", name="Squared each term", kind="concept", topic="radical equations", done="{what}.", why="(2 + 3)² is 25; 2² + 3² is 13.",
          cue="Let the root stand alone; bracket the side.", examples=(("√x + 2 = √(x+12)", "x + 4 = x + 12"),), wrong=_termwise, scope="equation",
          innocent=(("√x = √(x+12) - 2", "x = x + 12 - 4√(x+12) + 4"),), lurks_in=("square-both-sides", "power-both-sides", "isolate-root"), likely=3.6),

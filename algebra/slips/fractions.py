@@ -5,11 +5,27 @@ from __future__ import annotations
 from collections.abc import Iterator
 from math import prod
 
-from algebra.slips.parts import Term, add, factors, multiply, number_of, opposite, over, terms
+from algebra.slips.parts import (
+    Term,
+    add,
+    base_and_exponent,
+    factor,
+    factors,
+    multiply,
+    number_of,
+    opposite,
+    over,
+    power,
+    terms,
+)
 from algebra.slips.slip import Slip, Wrong
 from algebra.slips.words import Words, said
 from algebra.tree import build
 from algebra.tree import nodes as n
+
+MAX_DIVISOR = 12
+"""Largest number by which top and bottom are divided one by one."""
+EXPRESSIONS = frozenset({"evaluate", "simplify", "expand"})
 
 
 def _without(items: list[Term], k: int) -> list[Term]:
@@ -42,12 +58,66 @@ def _cancelled_terms(node: n.Node) -> Iterator[Wrong]:
     for i, (s, a) in enumerate(above):
         for j, (z, b) in enumerate(below):
             shared = next((f for f in factors(a) if any(n.bare(f) == n.bare(g) for g in factors(b))), None)
-            if shared is None or n.bare(a) == n.bare(b):
-                continue
+            if shared is None or n.bare(a) == n.bare(b) or (len(below) == 1 and n.bare(shared) == n.bare(b)):
+                continue  # the last is one term divided by the whole denominator
             p, q = multiply(_dropped(factors(a), shared)), multiply(_dropped(factors(b), shared))
             top = add([*above[:i], (s, p), *above[i + 1 :]])
             bottom = add([*below[:j], (z, q), *below[j + 1 :]])
             yield over(top, bottom), said("{shared} was cancelled from one term only", shows=shared, shared=shared)
+
+
+def _term_by_term(node: n.Node) -> Iterator[Wrong]:
+    """(2x+6)/(x+3) as 2 + 2, and a/(b+c) as a/b + a/c."""
+    if not isinstance(node, n.Fraction) or len(terms(node.denominator)) < 2:
+        return
+    above, below = terms(node.numerator), terms(node.denominator)
+    bottom = n.bare(node.denominator)
+    if len(above) == len(below):
+        pairs = [("+" if s == z else "-", over(a, b)) for (s, a), (z, b) in zip(above, below, strict=True)]
+        yield (
+            add(pairs),
+            said("each term was divided by the term below it, but the whole is divided by {bottom}", bottom=bottom),
+        )
+    apart = [(sign, over(node.numerator, term)) for sign, term in below]
+    yield add(apart), said("{bottom} was taken apart below the bar", shows=bottom, bottom=bottom)
+
+
+def _brackets_lost(node: n.Node) -> Iterator[Wrong]:
+    """3/(x-3) as 3/x - 3, (x+1)/2 as x + 1/2, (x+1)^2 as x + 1^2."""
+    if isinstance(node, n.Fraction):
+        for k, part in enumerate(node.children):
+            items = terms(part)
+            if len(items) < 2:
+                continue
+            words = said("the brackets of {part} were dropped", shows=n.bare(part), part=n.bare(part))
+            if k:
+                yield add([("+", over(node.numerator, items[0][1])), *items[1:]]), words
+            else:
+                yield add([*items[:-1], (items[-1][0], over(items[-1][1], node.denominator))]), words
+    elif isinstance(node, n.Power) and len(terms(node.base)) > 1:
+        items = terms(node.base)
+        raised = n.Power(factor(items[-1][1]), node.exponent)
+        yield (
+            add([*items[:-1], (items[-1][0], raised)]),
+            said("the brackets of {part} were dropped", shows=n.bare(node.base), part=n.bare(node.base)),
+        )
+
+
+def _reduced_unequally(node: n.Node) -> Iterator[Wrong]:
+    """45/60 as 9/20: the top divided by 5, the bottom by 3."""
+    if not isinstance(node, n.Fraction):
+        return
+    top, bottom = number_of(node.numerator), number_of(node.denominator)
+    if top is None or bottom is None or top.denominator != 1 or bottom.denominator != 1:
+        return
+    a, b = int(top), int(bottom)
+    by = [d for d in range(2, MAX_DIVISOR + 1) if a % d == 0 or b % d == 0]
+    for p in (d for d in by if a % d == 0):
+        for q in (d for d in by if b % d == 0 and d != p):
+            words = said(
+                "{top} was divided by {p}, and {bottom} by {q}", top=node.numerator, bottom=node.denominator, p=p, q=q
+            )
+            yield over(build.number(a // p), build.number(b // q)), words
 
 
 def _dropped(items: list[n.Node], gone: n.Node) -> list[n.Node]:
@@ -72,6 +142,21 @@ def _to_nothing(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Fraction):
         return
     above, below = factors(node.numerator), factors(node.denominator)
+    powers = [base_and_exponent(f) for f in above]
+    if all(found is not None and n.letters(found[0]) for found in powers) and above != below:
+        rest = list(below)
+        for found in powers:
+            assert found is not None
+            held = next(
+                (f for f in rest if (own := base_and_exponent(f)) and own[0] == found[0] and own[1] > found[1]), None
+            )
+            own = base_and_exponent(held) if held is not None else None
+            if held is None or own is None:
+                break
+            rest[rest.index(held)] = power(own[0], own[1] - found[1])
+        else:
+            gone = n.bare(node.numerator)
+            yield multiply(rest), said("{gone} was cancelled and nothing left above", shows=gone, gone=gone)
     if len(above) == 1 and any(n.bare(above[0]) == n.bare(b) for b in below):
         (gone,) = above
         words = said("{gone} was cancelled and nothing left above", shows=gone, gone=gone)
@@ -134,6 +219,9 @@ def _no_flip(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Product) and "÷" in node.operators:
         divisor = node.factors[node.operators.index("÷") + 1]
         yield multiply(node.factors), said("{divisor} was not turned over", shows=divisor, divisor=divisor)
+    if isinstance(node, n.Fraction) and any(isinstance(n.bare(part), n.Fraction) for part in node.children):
+        below = n.bare(node.denominator)
+        yield multiply(node.children), said("{below} below the bar was not turned over", shows=below, below=below)
 
 
 def _wrong_flip(node: n.Node) -> Iterator[Wrong]:
@@ -213,6 +301,15 @@ SLIPS = (
          why="(6 + 3)/6 is 3/2, not 3.", cue="Only factors of the whole top and the whole bottom cancel: bracket every sum first.",
          examples=(("(x+9)/x", "9"), ("(√7+2)/√7", "2"), ("x^2/(x^2+4)", "1/4")), wrong=_cancelled_terms,
          innocent=(("(9x)/x", "9"), ("(x(x+4))/(x^2(x+4))", "1/x")), lurks_in=("reduce-fraction", "factor-all", "cancel-factors"), likely=4.0),
+    Slip(id="divided-term-by-term", name="Took the denominator apart", kind="concept", topic="fractions", done="{what}.",
+         why="6/(1 + 2) is 2; 6/1 + 6/2 is 9.", cue="A sum below the bar stays together.", examples=(("(2x+6)/(x+3)", "2 + 2"), ("6/(3+√3)", "2 + 6/√3")), wrong=_term_by_term,
+         innocent=(("(2x+6)/2", "x + 3"), ("(3+√3)/6", "3/6 + √3/6")), lurks_in=("cancel-factors", "reduce-fraction", "multiply-by-conjugate"), likely=2.0),
+    Slip(id="brackets-dropped", name="Dropped the brackets", kind="notation", topic="fractions", done="{what}.",
+         why="3/(4 − 1) is 1; 3/4 − 1 is not.", cue="The bar and the exponent hold the bracket together: write it.", examples=(("3/(x-3)", "3/x - 3"), ("(x+1)/2", "x + 1/2")), wrong=_brackets_lost,
+         innocent=(("3/x - 3", "(3 - 3x)/x"), ("(x+1)/2", "x/2 + 1/2")), lurks_in=("cancel-factors", "square-both-sides"), likely=1.4, rank=110),
+    Slip(id="reduced-unequally", name="Divided top and bottom by different numbers", kind="care", topic="fractions", done="{what}.",
+         why="Only dividing both by one number keeps the value.", cue="Say the number, then divide both.", examples=(("45/60", "9/20"),), wrong=_reduced_unequally,
+         innocent=(("45/60", "3/4"), ("45/60", "9/12")), lurks_in=("reduce-fraction", "reduce-solution"), likely=1.2, rank=111),
     Slip(id="cancelled-one-term", name="Cancelled in one term only", kind="concept", topic="fractions", done="{what}.",
          why="The bar holds for every term above it.", cue="The factor must be in every term.", examples=(("(10+5√3)/5", "2+5√3"),), wrong=_one_term,
          innocent=(("(10+5√3)/5", "2+√3"),), lurks_in=("cancel-factors", "reduce-solution")),
@@ -230,7 +327,7 @@ SLIPS = (
          why="Every denominator must divide the common one.", cue="List the factors of each denominator.", examples=(("3/x + 1/(x+2)", "4/(x+2)"),), wrong=_incomplete_lcd,
          innocent=(("3/(x+2) + 1/(x+2)", "4/(x+2)"),), lurks_in=("lcd",)),
     Slip(id="divided-without-flip", name="Did not turn the divisor over", kind="procedure", topic="fractions", done="{what}.",
-         why="6 ÷ 1/2 is 12.", cue="Keep, change, turn over.", examples=(("(a/3)÷(b/6)", "(ab)/18"),), wrong=_no_flip,
+         why="6 ÷ 1/2 is 12.", cue="Keep, change, turn over.", examples=(("(a/3)÷(b/6)", "(ab)/18"), ("(x/4)/(y/8)", "(xy)/32")), wrong=_no_flip,
          innocent=(("(a/3)÷(b/6)", "(a/3)·(6/b)"),), lurks_in=("divide-by-fraction", "flip-divisor")),
     Slip(id="flipped-the-first", name="Turned the dividend over", kind="procedure", topic="fractions", done="{what}.",
          why="The fraction after ÷ is turned over.", cue="The one behind ÷ turns.", examples=(("(x/3)÷(x^2/6)", "(3/x)·(x^2/6)"),), wrong=_wrong_flip,
@@ -243,7 +340,7 @@ SLIPS = (
          innocent=(("6/(x-5) + 1/(5-x)", "5/(x-5)"),), lurks_in=("opposite-factors",), rank=12),
     Slip(id="expression-as-equation", name="Dropped the denominator", kind="concept", topic="fractions", done="{what}.",
          why="An expression has no other side that could be multiplied too.", cue="Is there an equals sign? Else the bottom stays.",
-         examples=(("1/x + 2/3", "3 + 2x"),), wrong=_as_equation,
+         examples=(("1/x + 2/3", "3 + 2x"),), wrong=_as_equation, tasks=EXPRESSIONS,
          innocent=(("1/x + 2/3", "(3 + 2x)/(3x)"),), lurks_in=("lcd",)),
     Slip(id="mixed-number-product", name="Mixed number as a product", kind="notation", topic="fractions", done="{what}.",
          why="Two and a quarter is 2 + 1/4.", cue="Read it aloud: two AND a quarter.", examples=(("2 1/4", "1/2"),), wrong=_mixed_product,

@@ -55,7 +55,7 @@ def _add_first(node: n.Node) -> Iterator[Wrong]:
         return
     items = terms(node)
     for k in range(1, len(items) - 1):
-        if items[k][0] == "-" and items[k + 1][0] == "+":
+        if items[k][0] == "-" and items[k + 1][0] == "+" and not n.letters(node):
             inner = add([("+", items[k][1]), items[k + 1]])
             words = said("{a} + {b} was added first", a=items[k][1], b=items[k + 1][1])
             yield add([*items[:k], ("-", inner), *items[k + 2 :]]), words
@@ -69,7 +69,7 @@ def _multiply_before_power(node: n.Node) -> Iterator[Wrong]:
         if (
             isinstance(part, n.Power)
             and number_of(before) is not None
-            and number_of(part.base) is not None
+            and not n.letters(part.base)
             and node.operators[k - 1] != "÷"
         ):
             raised = power(multiply([before, part.base]), part.exponent)
@@ -82,6 +82,13 @@ def _minus_inside(node: n.Node) -> Iterator[Wrong]:
         base = node.child.base
         words = said("-{power} was read as a power of -{base}", power=node.child, base=base)
         yield power(opposite(base), node.child.exponent), words
+    if isinstance(node, n.Sum):
+        items = terms(node)
+        for k, (sign, term) in enumerate(items):
+            if k and sign == "-" and isinstance(term, n.Power) and number_of(term.exponent) is not None:
+                words = said("-{power} was read as a power of -{base}", power=term, base=term.base)
+                turned = power(opposite(term.base), term.exponent)
+                yield add([*items[:k], ("+", turned), *items[k + 1 :]]), words
     if isinstance(node, n.Power):
         inner = n.bare(node.base)
         if isinstance(inner, n.Signed) and inner.sign == "-":

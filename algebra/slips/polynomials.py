@@ -9,6 +9,7 @@ from math import gcd, isqrt
 
 from algebra.exact.algebraic_numbers import whole_root
 from algebra.slips.parts import (
+    Counted,
     Term,
     add,
     coefficient,
@@ -54,7 +55,52 @@ def _unlike(node: n.Node) -> Iterator[Wrong]:
                 yield add([("+", counted(a + b, body)), *left]), words
 
 
+def _first_and_last(node: n.Node) -> Iterator[Wrong]:
+    """(x+2)(x+5) as x² + 10."""
+    if not isinstance(node, n.Product) or "÷" in node.operators:
+        return
+    items = factors(node)
+    for i in range(len(items) - 1):
+        left, right = terms(items[i]), terms(items[i + 1])
+        if len(left) == len(right) == 2 and n.bare(items[i]) != n.bare(items[i + 1]):
+            pairs = [("+" if a[0] == b[0] else "-", multiply([a[1], b[1]])) for a, b in zip(left, right, strict=True)]
+            rest = [f for k, f in enumerate(items) if k not in (i, i + 1)]
+            words = said(
+                "only the first terms and the last terms of {left} and {right} were multiplied",
+                left=items[i],
+                right=items[i + 1],
+            )
+            yield multiply([add(pairs), *rest]), words
+
+
+def _letters_cancelled(node: n.Node) -> Iterator[Wrong]:
+    """8x³ - 3x³ as 5."""
+    if not isinstance(node, n.Sum):
+        return
+    items = terms(node)
+    parts = signed(items)
+    if parts is None:
+        return
+    for i in range(len(items)):
+        for j in range(i + 1, len(items)):
+            (a, rest), (b, other) = parts[i], parts[j]
+            if rest is None or rest != other or not n.letters(rest) or (a > 0) == (b > 0):
+                continue
+            left = [t for k, t in enumerate(items) if k not in (i, j)]
+            first, second = items[i][1], items[j][1]
+            words = said(
+                "{rest} was cancelled in {first} and {second}, though nothing is divided",
+                rest=rest,
+                first=first,
+                second=second,
+            )
+            for value in dict.fromkeys((a + b, max(abs(a), abs(b)) * (1 if a > 0 else -1))):
+                yield add([("+", build.number(value)), *left]), words
+
+
 def _first_only(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, n.Sum):
+        yield from _first_only_in_sum(node)
     if not isinstance(node, n.Product):
         return
     items = factors(node)
@@ -73,6 +119,28 @@ def _first_only(node: n.Node) -> Iterator[Wrong]:
                     shows=outer, outer=outer, left_out=inner[reached][1], first=inner[0][1],
                 ),
             )  # fmt: skip
+
+
+def _first_only_in_sum(node: n.Sum) -> Iterator[Wrong]:
+    """5x - 2(x - 4) as 5x - 2x - 4: the rest of the bracket keeps the signs that stand there."""
+    items = terms(node)
+    for k, (sign, term) in enumerate(items):
+        pieces = factors(term)
+        brackets = [f for f in pieces if isinstance(n.bare(f), n.Sum)]
+        if sign != "-" or len(brackets) != 1 or len(pieces) < 2:
+            continue
+        inner = terms(brackets[0])
+        others = [f for f in pieces if f is not brackets[0]]
+        head = ("-" if inner[0][0] == "+" else "+", multiply([*others, inner[0][1]]))
+        outer = multiply(others)
+        words = said(
+            "{outer} multiplies {left_out} as well as {first}",
+            shows=outer,
+            outer=outer,
+            left_out=inner[1][1],
+            first=inner[0][1],
+        )
+        yield add([*items[:k], head, *inner[1:], *items[k + 1 :]]), words
 
 
 def _trinomial(node: n.Node) -> tuple[str, int, int, int] | None:
@@ -151,13 +219,15 @@ def _common_lost(node: n.Node) -> Iterator[Wrong]:
 
 def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
     """A common factor in front, one of the terms not divided by it (or not wholly)."""
-    if not isinstance(node, n.Sum):
+    if not isinstance(node, n.Sum) or not n.letters(node):
         return
     items = terms(node)
     parts = signed(items)
     if parts is None or any(a.denominator != 1 for a, _ in parts) or len(items) > 3:
         return
     common = gcd(*(int(a) for a, _ in parts))
+    if common > 1 or _common_letters(items):
+        yield from _one_lost(items, parts, common)
     letters = _common_letters(items)
     for number, rest in ((common, []), (common, letters), (1, letters)):
         if number == 1 and not rest:
@@ -174,6 +244,19 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
                 verb = "was" if len(bad) == 1 else "were"
                 words = said("{bad} " + verb + " not divided by {taken}", shows=bad[0], bad=listed(bad), taken=taken)
                 yield multiply([front, add(inner)]), words
+
+
+def _one_lost(items: list[Term], parts: list[Counted], common: int) -> Iterator[Wrong]:
+    """7y + 7 as 7(y): the term that is the factor itself leaves a 1."""
+    front = multiply([n.Integer(common), *_common_letters(items)])
+    for k, (_, term) in enumerate(items):
+        value, rest = parts[k]
+        if abs(value) == common and (rest is None or [n.bare(f) for f in factors(rest)] == _common_letters(items)):
+            kept = [(s, over(t, front)) for j, (s, t) in enumerate(items) if j != k]
+            yield (
+                multiply([front, add(kept)]),
+                said("{term} divided by {front} leaves 1, not nothing", shows=term, term=term, front=front),
+            )
 
 
 def _common_letters(items: list[Term]) -> list[n.Node]:
@@ -273,6 +356,12 @@ def _leading_ignored(node: n.Node) -> Iterator[Wrong]:
 
 
 SLIPS = (
+    Slip(id="like-letters-cancelled", name="Cancelled the letters of like terms", kind="concept", topic="polynomials", done="{what}.", why="8 apples less 3 apples are 5 apples.",
+         cue="Say what you count: 8 x less 3 x.", examples=(("8x^3 - 3x^3", "5"), ("5x - x", "5")), wrong=_letters_cancelled,
+         innocent=(("8x^3 - 3x^3", "5x^3"), ("(8x^3)/(3x^3)", "8/3")), lurks_in=("like-terms",), likely=1.4, rank=90),
+    Slip(id="first-and-last-only", name="First and last only", kind="concept", topic="polynomials", done="{what}.", why="(2 + 3)(2 + 4) is 30; 4 + 12 is 16.",
+         cue="Four arrows: each term with each.", examples=(("(x+2)(x+5)", "x^2 + 10"), ("(2x-3)(x+4)", "2x^2 - 12")), wrong=_first_and_last, example_task="expand",
+         innocent=(("(x+2)(x+5)", "x^2 + 7x + 10"), ("(x-2)(x+2)", "x^2 - 4")), lurks_in=("open-brackets", "distribute"), likely=3.0),
     Slip(id="distributed-first-only", name="Multiplied the first term only", kind="procedure", topic="polynomials", done="{what}.",
          why="4(5 + 3) is 32; 4·5 + 3 is 23.", cue="Draw an arrow to every term.", examples=(("4(x + 3)", "4x + 3"),), wrong=_first_only,
          innocent=(("4(x + 3)", "4x + 12"), ("4x + 3", "3 + 4x")), lurks_in=("distribute-roots", "distribute", "simplify-numerator", "clear-fractions", "cross-multiply", "open-brackets"), likely=3.6),

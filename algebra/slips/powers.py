@@ -34,11 +34,73 @@ def _pairs(node: n.Node) -> Iterator[tuple[list[n.Node], n.Node, Q, Q]]:
                 yield [f for p, f in enumerate(items) if p not in (i, j)], a[0], a[1], b[1]
 
 
+def _raised(node: n.Node) -> tuple[n.Node, n.Node] | None:
+    """The base and the exponent of a power; a letter or number alone has the exponent 1."""
+    bare = n.bare(node)
+    if isinstance(bare, n.Power):
+        return n.bare(bare.base), n.bare(bare.exponent)
+    return (bare, build.ONE) if isinstance(bare, n.Letter | n.Integer) else None
+
+
+def _letters_above(node: n.Node) -> Iterator[tuple[list[n.Node], n.Node, n.Node, n.Node]]:
+    """Two factors with the same base of which one has a letter above: the other factors, the base, both exponents."""
+    items = factors(node)
+    for i in range(len(items)):
+        for j in range(i + 1, len(items)):
+            a, b = _raised(items[i]), _raised(items[j])
+            if a and b and a[0] == b[0] and (n.letters(a[1]) or n.letters(b[1])):
+                yield [f for p, f in enumerate(items) if p not in (i, j)], a[0], a[1], b[1]
+
+
 def _product_multiplied(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Product):
+        for rest, base, above, other in _letters_above(node):
+            words = said("{above} and {other} were multiplied", shows=above, above=above, other=other)
+            yield multiply([power(base, n.Group(multiply([above, other]))), *rest]), words
         for rest, base, m, k in _pairs(node):
             words = said("{m} and {k} were multiplied", shows=build.number(m), m=m, k=k)
             yield multiply([power(base, m * k), *rest]), words
+
+
+def _bases_joined(node: n.Node) -> Iterator[Wrong]:
+    """x²·y³ as (xy)⁵."""
+    if not isinstance(node, n.Product):
+        return
+    items = factors(node)
+    for i in range(len(items)):
+        for j in range(i + 1, len(items)):
+            a, b = base_and_exponent(items[i]), base_and_exponent(items[j])
+            if (
+                a
+                and b
+                and a[0] != b[0]
+                and (a[1] > 1 or b[1] > 1)
+                and isinstance(items[i], n.Power)
+                and isinstance(items[j], n.Power)
+            ):
+                rest = [f for p, f in enumerate(items) if p not in (i, j)]
+                words = said(
+                    "{first} and {second} have different bases", shows=items[i], first=items[i], second=items[j]
+                )
+                yield multiply([power(multiply([a[0], b[0]]), a[1] + b[1]), *rest]), words
+
+
+def _factor_lost(node: n.Node) -> Iterator[Wrong]:
+    """2x·3x as 6x, or x·x as 2x."""
+    if not isinstance(node, n.Product):
+        return
+    items = factors(node)
+    for i in range(len(items)):
+        for j in range(i + 1, len(items)):
+            if isinstance(items[i], n.Letter) and items[i] == items[j]:
+                letter = items[i]
+                rest = [f for p, f in enumerate(items) if p != j]
+                yield multiply(rest), said("{letter}·{letter} was written as {letter}", shows=letter, letter=letter)
+                if len(items) == 2:
+                    yield (
+                        multiply([n.Integer(2), letter]),
+                        said("{letter}·{letter} was taken for {letter} + {letter}", shows=letter, letter=letter),
+                    )
 
 
 def _bases_multiplied(node: n.Node) -> Iterator[Wrong]:
@@ -55,6 +117,12 @@ def _power_added(node: n.Node) -> Iterator[Wrong]:
         return
     outer = number_of(node.exponent)
     inner = factors(node.base)
+    raised = _raised(node.base)
+    if isinstance(n.bare(node.base), n.Power) and raised and (n.letters(node.exponent) or n.letters(raised[1])):
+        above = add([("+", raised[1]), ("+", n.bare(node.exponent))])
+        words = said("exponents were added to {outer} in {power}", outer=n.bare(node.exponent), power=node)
+        yield power(raised[0], n.Group(above)), words
+        return
     if outer is None or not any(isinstance(n.bare(f), n.Power) for f in inner):
         return
     pieces: list[n.Node] = []
@@ -136,6 +204,17 @@ def _negative_power(node: n.Node) -> Iterator[Wrong]:
 
 
 def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, n.Fraction) and isinstance(n.bare(node.numerator), n.Sum):
+        items = terms(node.numerator)
+        for k, (sign, term) in enumerate(items):
+            pieces = factors(term)
+            gone = [f for f in pieces if isinstance(f, n.Power) and (number_of(f.exponent) or 0) < 0]
+            if len(gone) == 1 and isinstance(gone[0], n.Power):
+                rest = [f for f in pieces if f is not gone[0]]
+                below = power(gone[0].base, -(number_of(gone[0].exponent) or 0))
+                top = add([*items[:k], (sign, multiply(rest)), *items[k + 1 :]])
+                words = said("{power} was moved across the bar out of its term", shows=gone[0], power=gone[0])
+                yield over(top, multiply([node.denominator, below])), words
     if not isinstance(node, n.Fraction) or not isinstance(n.bare(node.denominator), n.Sum):
         return
     moved = []
@@ -183,11 +262,17 @@ def _base_times_exponent(node: n.Node) -> Iterator[Wrong]:
 
 
 SLIPS = (
+    Slip(id="square-lost-in-product", name="Wrote a factor once", kind="procedure", topic="exponents", done="{what}.", why="3·3 is 9, not 3 and not 6.",
+         cue="Count how often the letter stands as a factor.", examples=(("2x·3x", "6x"), ("x·x", "2x")), wrong=_factor_lost,
+         innocent=(("2x·3x", "6x^2"), ("2x + 3x", "5x")), lurks_in=("product-of-powers", "distribute"), likely=1.6),
+    Slip(id="unlike-bases-joined", name="Joined different bases", kind="concept", topic="exponents", done="{what}.", why="2²·3³ is 108, and 6⁵ is 7776.",
+         cue="Only powers of one base come together.", examples=(("x^2·y^3", "(xy)^5"), ("2^3·3^2", "6^5")), wrong=_bases_joined,
+         innocent=(("x^2·x^3", "x^5"), ("x^2·y^2", "(xy)^2")), lurks_in=("product-of-powers", "prime-base"), likely=1.6),
     Slip(id="product-rule-multiplied", name="Multiplied the exponents", kind="concept", topic="exponents", done="{what}; in a product of powers they are added.",
-         why="x²·x⁵ is two factors and five more: seven.", cue="Write the factors out once.", examples=(("x^2·x^5", "x^10"),), wrong=_product_multiplied,
+         why="x²·x⁵ is two factors and five more: seven.", cue="Write the factors out once.", examples=(("x^2·x^5", "x^10"), ("x^n·x^3", "x^(3n)"),), wrong=_product_multiplied,
          innocent=(("x^2·x^5", "x^7"), ("(x^2)^5", "x^10")), lurks_in=("product-of-powers",)),
     Slip(id="power-rule-added", name="Added the exponents", kind="concept", topic="exponents", done="{what}; in a power of a power they are multiplied.",
-         why="(x²)⁵ is x² five times.", cue="How many times does the inner power stand there?", examples=(("(x^2)^5", "x^7"),), wrong=_power_added,
+         why="(x²)⁵ is x² five times.", cue="How many times does the inner power stand there?", examples=(("(x^2)^5", "x^7"), ("(x^n)^2", "x^(n+2)"),), wrong=_power_added,
          innocent=(("(x^2)^5", "x^10"), ("x^2·x^5", "x^7")), lurks_in=("power-of-power", "common-base", "substitute")),
     Slip(id="quotient-rule-divided", name="Divided the exponents", kind="concept", topic="exponents", done="{what}; in a quotient of powers they are subtracted.",
          why="Of twelve factors three cancel: nine are left.", cue="Cancel factor by factor.", examples=(("x^12/x^3", "x^4"),), wrong=_quotient_divided,
@@ -208,7 +293,7 @@ SLIPS = (
          why="A negative exponent makes a reciprocal; it says nothing of the sign.", cue="Turn it over, then drop the minus.", examples=(("3^-2", "-9"), ("3^-2", "-1/9")), wrong=_negative_power,
          innocent=(("3^-2", "1/9"), ("-3^2", "-9")), lurks_in=("negative-exponent", "reciprocal-of-base", "power-never-negative")),
     Slip(id="negative-power-moves-term", name="Moved a term across the bar", kind="concept", topic="exponents", done="{what} as if they were factors.",
-         why="Only factors of the whole numerator or denominator move.", cue="In a sum, write each power as a fraction first.", examples=(("1/(2^-1 + 5^-1)", "2 + 5"),), wrong=_negative_moves_term,
+         why="Only factors of the whole numerator or denominator move.", cue="In a sum, write each power as a fraction first.", examples=(("1/(2^-1 + 5^-1)", "2 + 5"), ("(2x^-1 + 3)/5", "(2 + 3)/(5x)")), wrong=_negative_moves_term, rank=20,
          innocent=(("1/(2^-1·5^-1)", "2·5"),), lurks_in=("negative-exponent", "reciprocal-both-sides")),
     Slip(id="negative-power-takes-coefficient", name="Took the coefficient along", kind="concept", topic="exponents", done="{what}.",
          why="The exponent belongs to its base only.", cue="What does the exponent touch?", examples=(("6x^-1", "1/(6x)"),), wrong=_negative_takes_coefficient,

@@ -45,8 +45,22 @@ def _squared(own: n.Node) -> tuple[Q, n.Node] | None:
     return scale, n.bare(n.bare(powers[0]).children[0])
 
 
+def _alone(own: n.Node, other: n.Node) -> tuple[n.Node, n.Node]:
+    """x² - 9 = 0 with the square alone on its side."""
+    items = terms(own)
+    numbers = [(s, t) for s, t in items if number_of(t) is not None]
+    if len(items) == 2 and len(numbers) == 1 and number_of(other) is not None:
+        sign, number = numbers[0]
+        value = (number_of(other) or 0) + (number_of(number) or 0) * (1 if sign == "-" else -1)
+        held, term = next((s, t) for s, t in items if number_of(t) is None)
+        if held == "+":
+            return term, build.number(value)
+    return own, other
+
+
 def _no_plus_minus(body: n.Node) -> Iterator[Wrong]:
-    for own, other in both_ways(body):
+    for first, second in both_ways(body):
+        own, other = _alone(first, second)
         found = _squared(own)
         if found and not n.letters(other):
             scale, base = found
@@ -244,6 +258,13 @@ def _part_over(body: n.Node) -> Iterator[Wrong]:
             for pair, part in (((a, over(b, bottom)), b), ((over(a, bottom), b), a)):
                 words = said("only {part} was divided by {bottom}", shows=part, part=part, bottom=bottom)
                 yield equals(own, n.Sum(pair, ("±",))), words
+    found = _abc(body)
+    if found and found[2]:
+        x, a, b, c = found
+        bottom, radical = build.number(2 * a), root(build.number(b * b - 4 * a * c))
+        words = said("only a part of the numerator was divided by 2a = {bottom}", bottom=bottom)
+        yield equals(n.Letter(x), n.Sum((build.number(-b), over(radical, bottom)), ("±",))), words
+        yield equals(n.Letter(x), n.Sum((build.number(-b / (2 * a)), radical), ("±",))), words
 
 
 def _root_skips(body: n.Node) -> Iterator[Wrong]:
@@ -271,7 +292,7 @@ def _signs_of_zeros(end: Ending) -> Iterator[Wrong]:
 
 SLIPS = (
     Slip(id="plus-minus-missing", name="One root only", kind="concept", topic="quadratics", done="{what}.", why="(−6)² is 36 too.", cue="Rooting both sides: write ±.",
-         examples=(("x^2 = 36", "x = 6"),), wrong=_no_plus_minus, scope="equation",
+         examples=(("x^2 = 36", "x = 6"), ("x^2 - 9 = 0", "x = 3")), wrong=_no_plus_minus, scope="equation",
          innocent=(("x^2 = 36", "x = ±6"),), lurks_in=("root-both-sides",), likely=3.6),
     Slip(id="plus-minus-collapsed", name="Joined the number behind ±", kind="concept", topic="quadratics", done="{what}.", why="−2 + 9 and −2 − 9 are not opposites.",
          cue="Write both cases out.", examples=(("x = -2 ± 9", "x = ±7"),), wrong=_collapsed, scope="equation",
@@ -307,7 +328,7 @@ SLIPS = (
          cue="2 times a, below everything.", examples=(("2x^2+5x+1=0", "x = (-5 ± √17)/2"),), wrong=_formula_2, scope="equation",
          innocent=(("2x^2+5x+1=0", "x = (-5 ± √17)/4"),), lurks_in=("quadratic-formula",), rank=2),
     Slip(id="formula-part-over-2a", name="Part over 2a", kind="notation", topic="quadratics", done="{what}.", why="The bar runs under the whole numerator.",
-         cue="Draw the bar long.", examples=(("x = (-3 ± √20)/2", "x = -3 ± √20/2"),), wrong=_part_over, scope="equation",
+         cue="Draw the bar long.", examples=(("x = (-3 ± √20)/2", "x = -3 ± √20/2"), ("x^2+4x-3=0", "x = -4 ± √28/2")), wrong=_part_over, scope="equation",
          innocent=(("x = (-3 ± √20)/2", "x = -3/2 ± √20/2"),), lurks_in=("quadratic-formula",), rank=3),
     Slip(id="root-skips-factor", name="Rooted one factor only", kind="concept", topic="radicals", done="{what}.", why="√(3x²) is √3·|x|.",
          cue="Divide first, then take the root.", examples=(("3x^2 = 60", "3x = ±√60"),), wrong=_root_skips, scope="equation",

@@ -30,7 +30,87 @@ from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
 
+def _each_side_rooted(body: ln.Equation) -> Iterator[Wrong]:
+    """x² + 9 = 25 as x + 3 = 5."""
+    rooted = []
+    for side in body.sides:
+        items: list[Term] = []
+        for sign, term in terms(side):
+            found, value = base_and_exponent(term), number_of(term)
+            if value is not None and value >= 0 and _square_root(value) is not None:
+                items.append((sign, _square_root(value) or term))
+            elif found and n.letters(term) and found[1] == 2:
+                items.append((sign, found[0]))
+            else:
+                return
+        rooted.append(items)
+    sums = [side for side in body.sides if len(terms(side)) > 1]
+    if sums:
+        yield (
+            equals(add(rooted[0]), add(rooted[1])),
+            said("the root was taken of each term of {inside}", inside=sums[0]),
+        )
+
+
+def _root_of_part(node: n.Node) -> Iterator[Wrong]:
+    """√(4/9) as 2/9, √(9x) as 3x, √(x^16) as x^4."""
+    if not isinstance(node, n.Root) or node.index is not None:
+        return
+    inside = n.bare(node.radicand)
+    if isinstance(inside, n.Fraction):
+        top, bottom = (
+            _square_root(value) if (value := number_of(part)) and value > 0 else None for part in inside.children
+        )
+        if top is not None:
+            yield (
+                over(top, inside.denominator),
+                said(
+                    "the root was taken of {top} but not of {bottom}", top=inside.numerator, bottom=inside.denominator
+                ),
+            )
+        if bottom is not None:
+            yield (
+                over(inside.numerator, bottom),
+                said(
+                    "the root was taken of {bottom} but not of {top}", top=inside.numerator, bottom=inside.denominator
+                ),
+            )
+        return
+    items = factors(inside)
+    for k, part in enumerate(items):
+        value = number_of(part)
+        taken = _square_root(value) if value and value > 0 else None
+        rest = [f for j, f in enumerate(items) if j != k]
+        if taken is not None and rest:
+            yield (
+                multiply([taken, *rest]),
+                said("the root was taken of {part} but not of {rest}", part=part, rest=multiply(rest)),
+            )
+    raised = [base_and_exponent(f) for f in items]
+    if all(found is not None for found in raised):
+        pieces: list[n.Node] = []
+        changed = None
+        for found in raised:
+            assert found is not None
+            own = _square_root(found[1]) if found[1] > 1 and n.letters(found[0]) else None
+            if own is not None and found[1] > 1:
+                pieces.append(power(found[0], own))
+                changed = power(*found)
+            else:
+                value = number_of(found[0])
+                pieces.append(_square_root(value) or root(found[0]) if value and value > 0 else root(power(*found)))
+        if changed is not None:
+            yield multiply(pieces), said("the root was taken of the exponent of {power}", power=changed)
+
+
+MAX_SPLIT = 400
+"""Largest radicand of which wrong splits are looked for."""
+
+
 def _root_over_sum(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, ln.Equation) and len(node.sides) == 2:
+        yield from _each_side_rooted(node)
+        return
     if not isinstance(node, n.Root) or not isinstance(n.bare(node.radicand), n.Sum):
         return
     rooted: list[Term] = []
@@ -73,6 +153,10 @@ def _radicands_added(node: n.Node) -> Iterator[Wrong]:
             words = said("{first} and {second} were put under one root", shows=first, first=first, second=second)
             yield add([("+", counted(a, root(inside, first))), *rest]), words
         else:
+            inside = add([("+", first.radicand), ("+" if a * b > 0 else "-", second.radicand)])
+            words = said("{first} and {second} were put under one root", shows=first, first=first, second=second)
+            for outside in dict.fromkeys((a, b)):
+                yield add([("+", counted(outside, root(inside, first))), *rest]), words
             inside = add([("+", first.radicand), ("+", second.radicand)])
             words = said("the numbers under {first} and {second} were added as well", first=first, second=second)
             yield add([("+", counted(a + b, root(inside, first))), *rest]), words
@@ -119,6 +203,25 @@ def _not_rooted(node: n.Node) -> Iterator[Wrong]:
             square = n.Integer(size * size)
             words = said("{square} came out of {root} without its root", shows=square, square=square, root=node)
             yield multiply([square, n.Root(n.Integer(whole // (size * size)))]), words
+
+
+def _wrongly_split(node: n.Node) -> Iterator[Wrong]:
+    """√28 as 2√14: the radicand is divided by the number that comes out, not by its square."""
+    if not isinstance(node, n.Root) or node.index is not None:
+        return
+    value = number_of(node.radicand)
+    if value is None or value.denominator != 1 or not 4 < value <= MAX_SPLIT:
+        return
+    whole = int(value)
+    for outside in range(2, whole // 2 + 1):
+        if whole % outside == 0:
+            words = said(
+                "{whole} under the root was divided by {outside}, not by its square",
+                shows=node,
+                whole=whole,
+                outside=outside,
+            )
+            yield multiply([n.Integer(outside), n.Root(n.Integer(whole // outside))]), words
 
 
 def _bottom_only(node: n.Node) -> Iterator[Wrong]:
@@ -190,7 +293,7 @@ def _absolute_lost(node: n.Node) -> Iterator[Wrong]:
 
 SLIPS = (
     Slip(id="root-over-sum", name="Root of each term", kind="concept", topic="radicals", done="{what}.",
-         why="√(9 + 16) is 5, and √9 + √16 is 7.", cue="A root goes over products only.", examples=(("√(x^2+36)", "x+6"),), wrong=_root_over_sum,
+         why="√(9 + 16) is 5, and √9 + √16 is 7.", cue="A root goes over products only.", examples=(("√(x^2+36)", "x+6"), ("x^2 + 9 = 25", "x + 3 = 5")), wrong=_root_over_sum, scope="any",
          innocent=(("√(36x^2)", "6|x|"), ("√(9·16)", "3·4")), lurks_in=("evaluate-root", "largest-square-factor", "root-of-product"), likely=3.6, rank=8),
     Slip(id="unlike-radicals-combined", name="Combined unlike radicals", kind="concept", topic="radicals", done="{what}, like x and y.",
          why="Only the same root can be counted together.", cue="Same root? Else leave it.", examples=(("3√2 + 5√3", "8√5"),), wrong=_unlike_combined,
@@ -204,6 +307,13 @@ SLIPS = (
     Slip(id="factor-not-rooted", name="Took the square out without its root", kind="procedure", topic="radicals", done="{what}.",
          why="√25 is 5, so 5 comes out.", cue="Say the root of what comes out.", examples=(("√50", "25√2"),), wrong=_not_rooted,
          innocent=(("√50", "5√2"),), lurks_in=("largest-square-factor", "prime-pairs", "root-of-square", "simplify-root-in-solution")),
+    Slip(id="root-of-part", name="Rooted a part only", kind="concept", topic="radicals", done="{what}.",
+         why="√(4/9) is √4/√9, and √(x¹⁶)·√(x¹⁶) is x¹⁶.", cue="The root goes to every factor, above and below; an exponent is halved.",
+         examples=(("√(4/9)", "2/9"), ("√(9x)", "3x"), ("√(x^16)", "x^4")), wrong=_root_of_part,
+         innocent=(("√(4/9)", "2/3"), ("√(9x)", "3√x"), ("√(x^16)", "x^8")), lurks_in=("root-of-quotient", "root-of-product", "root-of-square"), likely=1.8),
+    Slip(id="root-split-wrongly", name="Divided by the number, not by its square", kind="procedure", topic="radicals", done="{what}.",
+         why="2√14 is √(4·14), which is √56.", cue="Square what comes out and multiply back.", examples=(("√28", "2√14"), ("3 + √45", "3 + 5√9")), wrong=_wrongly_split,
+         innocent=(("√28", "2√7"), ("√45", "3√5")), lurks_in=("largest-square-factor", "prime-pairs", "root-of-product", "simplify-root-in-solution"), likely=2.2),
     Slip(id="rationalised-bottom-only", name="Multiplied the denominator only", kind="procedure", topic="radicals", done="{what}.",
          why="Multiplying by 1 means top and bottom alike.", cue="Write the root beside the bar, above and below.", examples=(("7/√5", "7/5"),), wrong=_bottom_only,
          innocent=(("7/√5", "(7√5)/5"),), lurks_in=("multiply-by-root", "multiply-by-conjugate")),

@@ -141,8 +141,7 @@ def _judged(task: Task, number: int, item: ReadLine, working: Working) -> LinkDr
     except UndefinedValue as problem:
         draft.relation = "breaks"
         draft.notes.append("undefined")
-        why = problem.message.removeprefix("It is undefined: ")
-        draft.evidence = PointEvidence(f"This line has no value: {why[0].lower()}{why[1:]}")
+        draft.evidence = PointEvidence(f"This line has no value: {problem.why}.")
     except ExactError as problem:
         draft.relation = None
         draft.error = _located(problem, number, working.lines[number - 1])

@@ -243,7 +243,7 @@ def is_isolated_power(difference: Ratio, after: Ratio) -> bool:
     """Whether a difference is that of both sides raised to an even power that frees a root, after the root was set apart on one side:
     a + b·r = 0 gives a^n = (-b·r)^n, up to a constant factor, for a root r with r^n free of it."""
     home = difference.field
-    if not isinstance(home, RadicalField) or not difference.denominator.is_constant():
+    if not isinstance(home, RadicalField) or difference.is_zero or not difference.denominator.is_constant():
         return False
     degrees = difference.numerator.degrees()
     for made in home.made.values():

@@ -62,7 +62,7 @@ class _Evaluator:
     def must_not_vanish(self, value: Ratio) -> None:
         """Notes a polynomial that the line divides by."""
         if value.is_zero:
-            raise UndefinedValue("It is undefined: it divides by zero.")
+            raise UndefinedValue("it divides by zero")
         if not value.numerator.is_constant():
             if isinstance(self.field, RadicalField):
                 if self.field.is_above_zero(value):
@@ -87,7 +87,7 @@ class _Evaluator:
 
     def _mixed(self, node: n.Mixed) -> Ratio:
         if node.denominator == 0:
-            raise UndefinedValue("It is undefined: it divides by zero.")
+            raise UndefinedValue("it divides by zero")
         return self.field.constant(node.whole + Q(node.numerator, node.denominator))
 
     def _letter(self, node: n.Letter) -> Ratio:
@@ -186,7 +186,7 @@ class _Evaluator:
         if number is None:
             return self._exponential(base, exponent)
         if number == 0 and base.is_zero:
-            raise UndefinedValue("It is undefined: 0 to the power 0 has no value.")
+            raise UndefinedValue("0 to the power 0 has no value")
         if number <= 0:
             self.must_not_vanish(base)
         if number.denominator > MAX_INDEX:
@@ -194,7 +194,7 @@ class _Evaluator:
         if number.denominator != 1:
             cell = self._cell("^")
             if number.denominator % 2 == 0 and not cell.formal and cell.sign_of(base) == -1:
-                raise UndefinedValue("A fractional power of a negative number is not a real number.")
+                raise UndefinedValue("a fractional power of a negative number is not a real number")
             whole, rest = divmod(number.numerator, number.denominator)
             return base**whole * self._root(base, number.denominator) ** rest
         if abs(number) > _WRITTEN_OUT:
@@ -236,7 +236,7 @@ class _Evaluator:
             result = cell.constant(1)
             number = Q(int(base.numerator.leading_coefficient()), int(base.denominator.leading_coefficient()))
             if share.denominator != 1 and cell.sign_of(base) == -1:
-                raise UndefinedValue("A fractional power of a negative number is not a real number.")
+                raise UndefinedValue("a fractional power of a negative number is not a real number")
             for position, power in enumerate(base.numerator.monoms()[0]):
                 if power:
                     name, times = cell.names[position], share * int(power)

@@ -44,5 +44,6 @@ def is_under_root(part: n.Node, unknown: str) -> bool:
 def coefficients_of(cell: RadicalField, poly: Poly, letter: str) -> list[Ratio]:
     """The coefficients in powers of a letter, lowest first."""
     parts = by_powers(poly, cell.position(letter))
-    refuse_high(max(parts))
-    return [cell.ratio(parts.get(k, cell.zero)) for k in range(max(parts) + 1)]
+    highest = max(parts, default=0)
+    refuse_high(highest)
+    return [cell.ratio(parts.get(k, cell.zero)) for k in range(highest + 1)]

@@ -38,7 +38,7 @@ class ExpressionTask(WorkingTask):
             raise TaskError(f"To {goal}, the given must be an expression.")
         given = self.evaluator.expression(self.given_body)
         if not self.comparison.is_defined(given):
-            raise UndefinedValue("It is undefined for real numbers.", "√")
+            raise UndefinedValue("it has no value for real numbers", "√")
         self.before = given
         return given
 

@@ -152,7 +152,7 @@ class TestPastedKey:
 
     @pytest.mark.parametrize(
         ("line", "place", "kind"),
-        [("   3x = 16", 2, "breaks"), ("   3x = (", 2, "unread")],
+        [("   3x = 16", 2, "breaks"), ("   3x = 15\n   x = 15/3 = 4", 3, "breaks")],
     )
     def test_a_finding_leads_to_its_line_of_the_text(self, line, place, kind):
         found = self.found(f"1) Solve 3x + 7 = 22\n{line}\n   x = 5\n")
