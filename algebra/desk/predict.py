@@ -8,7 +8,7 @@ from fractions import Fraction as Q
 
 from algebra import limits
 from algebra.desk.explain import wrong_lines
-from algebra.desk.solve import Solution, Unsolved, problem_from, work
+from algebra.desk.solve import Solution, Unsolved, methods_in_order, problem_from, work
 from algebra.exact.decomposition import plan_of
 from algebra.exact.effort import OutOfEffort, granted, has_some, units_left
 from algebra.exact.errors import ExactError
@@ -17,6 +17,7 @@ from algebra.exact.plus_minus import variants
 from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import field_of
 from algebra.exact.writing import simplified_tree
+from algebra.families import FAMILIES
 from algebra.formats.typeset import values_in_latex
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_expression, read_line
@@ -30,9 +31,13 @@ from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 from algebra.verify.check import check
 
+OTHER_ROADS = 2
+"""How many other methods are gone along."""
+BESIDE = 0.85
+"""How likely a slip on another method's lines is, against the first's."""
 ENOUGH = 3
 """With fewer wrong answers than these the search goes on, within four times the work."""
-PER_SLIP = 2
+PER_SLIP = 3
 LURKING, ELSEWHERE = 1.4, 0.75
 """How much likelier a slip is at a step whose rule it belongs to, and how much less so where nobody would touch the line."""
 TEMPTING = 3.4
@@ -87,26 +92,50 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     right = _right(working)
     steps = [step for step in right.steps if step.kind == "line"]
     chain = [working.given, *([step.line for step in steps] or [working.given])]
-    found = _along_the_way(
-        working, right, chain, [frozenset(slip.id for slip in lurking_at(step.rule.id)) for step in steps]
-    )
+    found = _along_the_ways(working, right)
     for item in _at_the_end(working, right, chain):
-        found.setdefault(tuple(sorted(item.answer)), item)
+        found.setdefault(_as_one(working, item.answer), item)
     ranked = sorted(found.values(), key=lambda item: -item.weight)[:most]
     for item in ranked:
-        item.refutation = item.refutation or _refuted(working, chain[item.at_line - 1], item)
+        before = working.given if item.at_line == 1 else item.lines[item.at_line - 2]
+        item.refutation = item.refutation or _refuted(working, before, item)
     return Prediction(right.answer, tuple(ranked), tuple(_too_soon(working, chain)))
 
 
-def _along_the_way(
-    working: Working, right: Solution, chain: list[str], lurking: list[frozenset[str]]
-) -> dict[tuple[str, ...], Anticipated]:
-    """The wrong answers to which slips on the lines of the right working lead, by their answers."""
+def _roads(working: Working, right: Solution) -> list[Solution]:
+    """The right working, and those by the other main methods of the family."""
+    found = [right]
+    if not right.method or working.task not in ("solve", "simplify"):
+        return found
+    family, methods = methods_in_order(problem_from(working))
+    own = {name for one in FAMILIES if one.id == family for name in one.methods}
+    for method in [m for m in methods if m.id in own and m.id != right.method][:OTHER_ROADS]:
+        try:
+            found.append(work(working, method=method.id))
+        except (TaskError, ReadingError):
+            continue
+    return found
+
+
+def _along_the_ways(working: Working, right: Solution) -> dict[tuple[str, ...], Anticipated]:
+    """The wrong answers to which slips on the lines of a right working lead, by their answers; by every main method."""
     found: dict[tuple[str, ...], Anticipated] = {}
     if working.task in ("domain", "analyze", "analyse"):
         return found
-    with granted(4 * limits.PREDICT_WORK):
+    ways: list[tuple[list[str], WrongWay]] = []
+    for nth, road in enumerate(_roads(working, right)):
+        steps = [step for step in road.steps if step.kind == "line"]
+        chain = [working.given, *([step.line for step in steps] or [working.given])]
+        lurking = [frozenset(slip.id for slip in lurking_at(step.rule.id)) for step in steps]
         for way in _wrong_ways(chain, lurking, working.task):
+            ways.append((chain, (way[0] * (1 if nth == 0 else BESIDE), *way[1:])))
+    tried: set[tuple[str, str]] = set()
+    with granted(4 * limits.PREDICT_WORK):
+        for chain, way in sorted(ways, key=lambda one: (-one[1][0], one[1][2])):
+            before_and_after = (chain[way[2]], plain(way[4]))
+            if before_and_after in tried:
+                continue
+            tried.add(before_and_after)
             done = 4 * limits.PREDICT_WORK - units_left()
             if (done > limits.PREDICT_WORK and len(found) >= ENOUGH) or not has_some():
                 break
@@ -116,7 +145,7 @@ def _along_the_way(
                 break
             if item is None:
                 continue
-            known = found.get(key := tuple(sorted(item.answer)))
+            known = found.get(key := _as_one(working, item.answer))
             if known is None:
                 found[key] = item
                 continue
@@ -127,6 +156,16 @@ def _along_the_way(
             else:
                 known.weight += 0.2
     return found
+
+
+def _as_one(working: Working, answer: list[str]) -> tuple[str, ...]:
+    """What an answer is known by: the order of factors and terms makes no other one."""
+    if working.task == "solve" or len(answer) != 1:
+        return tuple(sorted(answer))
+    try:
+        return (neat(read_expression(answer[0])) or answer[0],)
+    except ReadingError:
+        return (answer[0],)
 
 
 def _at_the_end(working: Working, right: Solution, chain: list[str]) -> Iterator[Anticipated]:
@@ -199,6 +238,8 @@ def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> l
         here = lurking[k] if k < len(lurking) else frozenset()
         count: dict[str, int] = {}
         for slip, _, what, wrong in wrong_lines(body, task):
+            if task == "factor" and slip.topic != "factoring":
+                continue  # who factors does not go on with the sum
             count[slip.id] = count.get(slip.id, 0) + 1
             if count[slip.id] <= PER_SLIP:
                 likely = slip.likelihood
@@ -224,9 +265,13 @@ def _carried_on(working: Working, right: Solution, chain: list[str], way: WrongW
         if product:
             answer = [product]
         else:
-            rest = work(replace(working, given=line))
-            lines += [step.text for step in rest.steps if step.kind == "line"]
-            answer = list(rest.answer)
+            answer = _each_solved(working, wrong)
+            if answer is None:
+                rest = work(replace(working, given=line))
+                lines += [step.text for step in rest.steps if step.kind == "line"]
+                answer = list(rest.answer)
+            else:
+                lines.append(" or ".join(f"{problem_from(working).unknown} = {value}" for value in answer))
     except (TaskError, ReadingError):
         answer = _read_off(working, line)
     if answer is None or sorted(answer) == sorted(right.answer) or len(" ".join(answer)) > 60:
@@ -242,6 +287,21 @@ def _carried_on(working: Working, right: Solution, chain: list[str], way: WrongW
         1,
         [slip.name],
     )
+
+
+def _each_solved(working: Working, wrong: n.Node) -> list[str] | None:
+    """The solutions of equations joined by `or`, each solved by itself; None for any other line. Raises TaskError, ReadingError."""
+    if not isinstance(wrong, ln.Alternatives) or not all(isinstance(item, ln.Equation) for item in wrong.items):
+        return None
+    if all(isinstance(n.bare(item.children[0]), n.Letter) for item in wrong.items):
+        return None
+    found: list[str] = []
+    for item in wrong.items:
+        text = neat(item)
+        if text is None:
+            return None
+        found += [value for value in work(replace(working, given=text)).answer if value not in found]
+    return found
 
 
 def _read_off(working: Working, line: str) -> list[str] | None:

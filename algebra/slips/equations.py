@@ -148,7 +148,7 @@ def _inverted(body: n.Node) -> Iterator[Wrong]:
         if isinstance(bare, n.Fraction) and over_number and not is_zero(other):
             words = said(
                 "{other} was divided by {bottom}, by which {top} is divided already",
-                other=other, bottom=bare.denominator, top=bare.numerator,
+                other=other, bottom=bare.denominator, top=n.bare(bare.numerator),
             )  # fmt: skip
             yield equals(n.bare(bare.numerator), over(other, bare.denominator)), words
     for a, x, c in _alone(body):

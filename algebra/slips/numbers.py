@@ -151,7 +151,7 @@ SLIPS = (
     Slip(id="left-to-right", name="Read from left to right", kind="procedure", topic="order of operations",
          done="{what}.", why="× and ÷ hold tighter than + and −.", cue="Underline the one operation that comes next.",
          examples=(("2 + 5·4", "7·4"), ("3/4 + 1/4÷1/4", "1÷1/4")), wrong=_left_to_right,
-         innocent=(("2·5 + 4", "10 + 4"), ("(2 + 5)·4", "7·4")), lurks_in=("work-inside-brackets", "multiply-and-divide"), likely=3.4, rank=15),
+         innocent=(("2·5 + 4", "10 + 4"), ("(2 + 5)·4", "7·4")), lurks_in=("work-inside-brackets", "multiply-and-divide"), likely=4.2, rank=15),
     Slip(id="multiply-before-divide", name="Multiplied before dividing", kind="procedure", topic="order of operations",
          done="{what}.", why="× and ÷ share a rank; ÷ stands first here.", cue="× and ÷ share a rank: from the left.",
          examples=(("36÷4·3", "36÷12"),), wrong=_multiply_first,

@@ -90,7 +90,7 @@ def _letters_cancelled(node: n.Node) -> Iterator[Wrong]:
             first, second = items[i][1], items[j][1]
             words = said(
                 "{rest} was cancelled in {first} and {second}, though nothing is divided",
-                rest=rest,
+                rest=n.bare(rest),
                 first=first,
                 second=second,
             )
@@ -176,9 +176,8 @@ def _factor_signs(node: n.Node) -> Iterator[Wrong]:
         return
     p, q = (b + isqrt(d)) // 2, (b - isqrt(d)) // 2
     words = said("the numbers {p} and {q} are right, their signs are not", p=abs(p), q=abs(q))
-    for s, t in product((1, -1), repeat=2):
-        if (s, t) != (1, 1):
-            yield _brackets(letter, s * p, t * q), words
+    for s, t in ((-1, -1), (1, -1), (-1, 1)):  # both signs exchanged is what happens first
+        yield _brackets(letter, s * p, t * q), words
 
 
 def _factor_pair(node: n.Node) -> Iterator[Wrong]:
@@ -186,25 +185,17 @@ def _factor_pair(node: n.Node) -> Iterator[Wrong]:
     if not found or found[1] != 1 or not found[3]:
         return
     letter, _, b, c = found
-    for size in range(1, abs(c) + 1):
-        if c % size == 0:
-            for p in (size, -size):
-                if p + c // p != b:
-                    words = said(
-                        "{p} and {q} have the product {c}, but not the sum {b}",
-                        shows=build.number(p),
-                        p=p,
-                        q=c // p,
-                        c=c,
-                        b=b,
-                    )
-                    yield _brackets(letter, p, c // p), words
-    for p in range(-abs(b) - 12, abs(b) + 13):
-        if p and b - p and p * (b - p) != c and abs(p) <= abs(b - p):
+    pairs = [(abs(p + c // p - b), p, c // p) for k in range(1, abs(c) + 1) if c % k == 0 for p in (k, -k)]
+    sums = range(-abs(b) - 12, abs(b) + 13)
+    pairs += [(abs(p * (b - p) - c), p, b - p) for p in sums if p and b - p and abs(p) <= abs(b - p)]
+    for off, p, q in sorted(pairs, key=lambda pair: pair[0]):  # what nearly fits is the most tempting
+        if off:
+            right, wrong = ("product", "sum") if p * q == c else ("sum", "product")
             words = said(
-                "{p} and {q} have the sum {b}, but not the product {c}", shows=build.number(p), p=p, q=b - p, b=b, c=c
-            )
-            yield _brackets(letter, p, b - p), words
+                "{p} and {q} have the " + right + " {held}, but not the " + wrong + " {missed}",
+                shows=build.number(p), p=p, q=q, held=c if right == "product" else b, missed=b if right == "product" else c,
+            )  # fmt: skip
+            yield _brackets(letter, p, q), words
 
 
 def _common_lost(node: n.Node) -> Iterator[Wrong]:
@@ -377,7 +368,7 @@ SLIPS = (
     Slip(id="common-factor-lost", name="Forgot the common factor", kind="care", topic="factoring", done="{what}.",
          why="What is taken out stays in front.", cue="Write the common factor first.", examples=(("2x^2+14x+20", "(x+2)(x+5)"),), wrong=_common_lost,
          tasks=frozenset({"factor", "simplify", "expand"}),
-         innocent=(("2x^2+14x+20", "2(x+2)(x+5)"),), lurks_in=("common-factor", "common-bracket", "factor-side")),
+         innocent=(("2x^2+14x+20", "2(x+2)(x+5)"),), lurks_in=("common-factor", "common-bracket", "factor-side"), likely=3.0),
     Slip(id="common-factor-wrong-rest", name="Wrong rest after taking out", kind="procedure", topic="factoring", done="{what}.",
          why="Multiplying back must give each term.", cue="Multiply back.", examples=(("12x+8", "4(3x+8)"), ("x^5y^2+x^2y^5", "x^2y^2(x^5+y^5)")), wrong=_wrong_rest,
          innocent=(("12x+8", "4(3x+2)"),), lurks_in=("common-factor", "group-in-pairs", "factor-unknown"), likely=1.6),

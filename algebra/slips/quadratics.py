@@ -150,6 +150,8 @@ def _not_zero(body: n.Node) -> Iterator[Wrong]:
         if len(items) > 1 and number_of(other) not in (None, 0):
             words = said("the factors were set equal to {other}, not to 0", other=other)
             yield either(equals(n.bare(f), other) for f in items), words
+            words = said("the factors were set equal to 0, but the product is {other}", other=other)
+            yield either(equals(n.bare(f), build.ZERO) for f in items), words
 
 
 def _roots(body: n.Node) -> list[tuple[str, Q, Q]] | None:
@@ -293,13 +295,13 @@ def _signs_of_zeros(end: Ending) -> Iterator[Wrong]:
 SLIPS = (
     Slip(id="plus-minus-missing", name="One root only", kind="concept", topic="quadratics", done="{what}.", why="(−6)² is 36 too.", cue="Rooting both sides: write ±.",
          examples=(("x^2 = 36", "x = 6"), ("x^2 - 9 = 0", "x = 3")), wrong=_no_plus_minus, scope="equation",
-         innocent=(("x^2 = 36", "x = ±6"),), lurks_in=("root-both-sides",), likely=3.6),
+         innocent=(("x^2 = 36", "x = ±6"),), lurks_in=("root-both-sides",), likely=4.4),
     Slip(id="plus-minus-collapsed", name="Joined the number behind ±", kind="concept", topic="quadratics", done="{what}.", why="−2 + 9 and −2 − 9 are not opposites.",
          cue="Write both cases out.", examples=(("x = -2 ± 9", "x = ±7"),), wrong=_collapsed, scope="equation",
          innocent=(("x = -2 ± 9", "x = 7 or x = -11"),), lurks_in=("split-plus-minus",)),
     Slip(id="square-completed-one-side", name="Completed on one side", kind="procedure", topic="quadratics", done="{what}.", why="Both sides get the box.",
          cue="Draw the box on both sides.", examples=(("x^2+8x = 5", "x^2+8x+16 = 5"),), wrong=_square_one_side, scope="equation",
-         innocent=(("x^2+8x = 5", "x^2+8x+16 = 21"),), lurks_in=("complete-the-square",)),
+         innocent=(("x^2+8x = 5", "x^2+8x+16 = 21"),), lurks_in=("complete-the-square",), likely=3.7),
     Slip(id="half-not-squared", name="Half, but not squared", kind="procedure", topic="quadratics", done="{what}.", why="The corner of the square has the side b/2.",
          cue="Halve it, then square it.", examples=(("x^2+8x = 5", "(x+4)^2 = 5+4"),), wrong=_half_not_squared, scope="equation",
          innocent=(("x^2+8x = 5", "(x+4)^2 = 5+16"),), lurks_in=("complete-the-square",)),
@@ -308,7 +310,7 @@ SLIPS = (
          innocent=(("2x^2+8x = 6", "2(x+2)^2 = 14"),), lurks_in=("complete-the-square",), rank=4),
     Slip(id="zero-product-without-zero", name="Zero product without zero", kind="concept", topic="quadratics", done="{what}.", why="14 can be 2·7 or 28·½; only 0 forces a factor.",
          cue="Is the other side 0?", examples=(("(x-1)(x+4) = 14", "x-1 = 14 or x+4 = 14"),), wrong=_not_zero, scope="equation",
-         innocent=(("(x-1)(x+4) = 0", "x-1 = 0 or x+4 = 0"),), lurks_in=("all-on-one-side", "zero-product"), likely=3.2),
+         innocent=(("(x-1)(x+4) = 0", "x-1 = 0 or x+4 = 0"),), lurks_in=("all-on-one-side", "zero-product"), likely=3.6),
     Slip(id="root-not-divided", name="Forgot the coefficient in the factor", kind="care", topic="quadratics", done="{what}.", why="3x − 5 = 0 still has to be divided by 3.",
          cue="Solve each factor as an equation.", examples=(("(3x-5)(x+1) = 0", "x = 5 or x = -1"),), wrong=_not_divided, scope="equation",
          innocent=(("(3x-5)(x+1) = 0", "x = 5/3 or x = -1"),), lurks_in=("read-solution",)),
@@ -317,7 +319,7 @@ SLIPS = (
          innocent=(("(x-3)(x+8) = 0", "x = 3 or x = -8"),), lurks_in=("rational-root", "read-solution", "zero-product")),
     Slip(id="variable-divided-out", name="Divided by the unknown", kind="concept", topic="quadratics", done="{what}.", why="x = 0 is lost.",
          cue="Bring it to one side and factor.", examples=(("x^2 = 9x", "x = 9"),), wrong=_divided_out, scope="equation",
-         innocent=(("x^2 = 9x", "x(x - 9) = 0"), ("2x = 18", "x = 9")), lurks_in=("zero-product",), likely=3.2),
+         innocent=(("x^2 = 9x", "x(x - 9) = 0"), ("2x = 18", "x = 9")), lurks_in=("zero-product",), likely=4.6),
     Slip(id="formula-sign-of-b", name="−b taken as b", kind="care", topic="quadratics", done="{what}.", why="The formula starts with the opposite of b.",
          cue="Write a, b, c down with their signs.", examples=(("x^2-6x+4=0", "x = (-6 ± √20)/2"),), wrong=_formula_b, scope="equation",
          innocent=(("x^2-6x+4=0", "x = (6 ± √20)/2"),), lurks_in=("quadratic-formula",), rank=0),

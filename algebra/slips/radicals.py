@@ -300,7 +300,7 @@ SLIPS = (
          innocent=(("3√2 + 5√2", "8√2"),), lurks_in=("combine-like-roots",)),
     Slip(id="radicands-added", name="Added under one root", kind="concept", topic="radicals", done="{what}.",
          why="√9 + √16 is 7, and √25 is 5.", cue="Simplify each root first.", examples=(("√12 + √27", "√39"), ("5√2 + 2√2", "7√4")), wrong=_radicands_added,
-         innocent=(("√12 + √27", "5√3"), ("√12·√27", "√324")), lurks_in=("multiply-roots",)),
+         innocent=(("√12 + √27", "5√3"), ("√12·√27", "√324")), lurks_in=("multiply-roots",), likely=4.0),
     Slip(id="integer-joined-to-radical", name="Added a number into the coefficient", kind="concept", topic="radicals", done="{what}.",
          why="4 + 3x is not 7x; the root is such an x.", cue="A number and a root are unlike terms.", examples=(("4 + 3√6", "7√6"),), wrong=_integer_joined,
          innocent=(("4√6 + 3√6", "7√6"),), lurks_in=("combine-like-roots",), rank=9),

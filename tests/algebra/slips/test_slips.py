@@ -46,7 +46,8 @@ def test_ids_are_unique_and_every_word_is_there():
 )
 def test_the_example_of_a_slip_is_truly_wrong_and_is_named(slip, example):
     given, *lines = example
-    report = check(Working(slip.task, given, tuple(lines), numbers=slip.numbers))
+    task = "solve" if "=" in given else slip.task
+    report = check(Working(task, given, tuple(lines), numbers=slip.numbers))
     link = report.links[-1]
     faulty = link.relation in ("breaks", "narrows") or "exclusions-missing" in link.notes
     assert faulty or report.answer.verdict == "extraneous"
