@@ -59,9 +59,9 @@ def _one_side(body: n.Node) -> Iterator[Wrong]:
             yield equals(n.bare(bare.radicand), other), words
         roots = [f for f in factors(own) if isinstance(f, n.Root) and f.index is None and n.letters(f)]
         if len(roots) == 1 and len(factors(own)) > 1:
-            rest = [f for f in factors(own) if f is not roots[0]]
+            beside = [f for f in factors(own) if f is not roots[0]]
             words = said("only the side with {root} was squared", root=roots[0])
-            yield equals(multiply([*(power(f, 2) for f in rest), n.bare(roots[0].radicand)]), other), words
+            yield equals(multiply([*(power(f, 2) for f in beside), n.bare(roots[0].radicand)]), other), words
         if (
             isinstance(bare, n.Power)
             and n.letters(bare.base)

@@ -255,17 +255,17 @@ def _part_over(body: n.Node) -> Iterator[Wrong]:
         bare = n.bare(other)
         inner = n.bare(bare.numerator) if isinstance(bare, n.Fraction) else None
         if isinstance(bare, n.Fraction) and isinstance(inner, n.Sum) and inner.signs == ("±",):
-            a, b = inner.terms
+            first, second = inner.terms
             bottom = bare.denominator
-            for pair, part in (((a, over(b, bottom)), b), ((over(a, bottom), b), a)):
+            for pair, part in (((first, over(second, bottom)), second), ((over(first, bottom), second), first)):
                 words = said("only {part} was divided by {bottom}", shows=part, part=part, bottom=bottom)
                 yield equals(own, n.Sum(pair, ("±",))), words
     found = _abc(body)
     if found and found[2]:
         x, a, b, c = found
-        bottom, radical = build.number(2 * a), root(build.number(b * b - 4 * a * c))
-        words = said("only a part of the numerator was divided by 2a = {bottom}", bottom=bottom)
-        yield equals(n.Letter(x), n.Sum((build.number(-b), over(radical, bottom)), ("±",))), words
+        below, radical = build.number(2 * a), root(build.number(b * b - 4 * a * c))
+        words = said("only a part of the numerator was divided by 2a = {below}", below=below)
+        yield equals(n.Letter(x), n.Sum((build.number(-b), over(radical, below)), ("±",))), words
         yield equals(n.Letter(x), n.Sum((build.number(-b / (2 * a)), radical), ("±",))), words
 
 

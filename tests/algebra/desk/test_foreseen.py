@@ -61,7 +61,7 @@ TRAPS = [
 
 def canonical(task, answer):
     if task in ("solve", "domain"):
-        return frozenset(answer.split(" or "))
+        return frozenset(answer.replace(" or ", "|").replace(" ", "").split("|"))
     return frozenset([neat(read_expression(answer))])
 
 
