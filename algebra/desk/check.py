@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from algebra.desk.diagnose import name_slips
+from algebra.desk.diagnose import name_slips, note_luck
 from algebra.desk.solve import methods_in_order, problem_from, worked
 from algebra.methods import catalogue
 from algebra.methods.paper import NotThisWay, Problem
@@ -23,6 +23,7 @@ def check(working: Working) -> Report:
     report = verdicts.check(working)
     if any(link.relation in ("breaks", "narrows") or link.error or link.notes for link in report.links):
         report = name_slips(working, report)
+    report = note_luck(working, report)
     if working.method in catalogue.BY_ID and report.error is None and report.answer.verdict == "correct":
         line = _differs(working)
         if line is not None:

@@ -6,6 +6,7 @@ from dataclasses import replace
 from fractions import Fraction as Q
 
 from algebra.desk.explain import MOST, Found, explain
+from algebra.desk.luck import lucky
 from algebra.desk.solve import methods_in_order, problem_from, worked
 from algebra.exact.decomposition import plan_of
 from algebra.exact.errors import ExactError
@@ -63,6 +64,26 @@ def name_slips(working: Working, report: Report) -> Report:
     if in_answer and answer.verdict != "correct":
         answer = replace(answer, slips=(*answer.slips, *dict.fromkeys(in_answer)))
     return replace(report, links=tuple(links), answer=answer)
+
+
+def note_luck(working: Working, report: Report) -> Report:
+    """The report with the note `lucky`, and the slip, at every line that holds by accident."""
+    if working.task not in ("solve", "evaluate") or (report.error is not None and report.error.line == 0):
+        return report
+    decimal = working.convention("decimal")
+    before = read_line(working.given, decimal=decimal).body
+    links = []
+    for link, text in zip(report.links, working.lines, strict=True):
+        if link.error is None and link.kind in ("expression", "equation") and before is not None:
+            body = read_line(text, decimal=decimal).body
+            plainly = link.relation == "holds" and not link.notes and body is not None
+            found = lucky(before, body, working.task) if plainly and body is not None else []
+            if found:
+                link = _with_slips(working, link, found, before, body)
+                link = replace(link, notes=(*link.notes, "lucky"), move=None)
+            before = body if body is not None else before
+        links.append(link)
+    return replace(report, links=tuple(links))
 
 
 _OF_ANSWERS = frozenset(slip.id for slip in answers.SLIPS) | frozenset(slip.id for slip in functions.SLIPS)

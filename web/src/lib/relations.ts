@@ -22,7 +22,7 @@ export function meaningOf(relation: Relation, kind: string, task: string): strin
 }
 
 /** Kinds of line that stand beside the chain and claim something by themselves. */
-const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption', 'approximation'])
+const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption', 'approximation', 'open'])
 
 export function isSideLine(kind: string): boolean {
   return SIDE_KINDS.has(kind)
@@ -30,6 +30,7 @@ export function isSideLine(kind: string): boolean {
 
 /** What a side line's verdict is called: a check or an exclusion is right or not, it is no link. */
 export function relationWord(relation: string | null, kind: string): string {
+  if (kind === 'open') return 'open'
   if (relation === null) return 'not read'
   if (isSideLine(kind)) return relation === 'holds' ? 'right' : relation === 'breaks' ? 'not right' : 'unclear'
   return RELATION_WORDS[relation as Relation].short
@@ -41,6 +42,9 @@ export const NOTE_WORDS: Record<string, string> = {
   'longer-road': 'Right, and a longer road: there was a shorter step from the line before.',
   'out-of-time': 'This link was not decided within the work allowed for it.',
   'method-differs': 'Right, but the task asks for another method.',
+  'side-work': 'A line of numbers beside the chain: it is judged by itself.',
+  open: 'The boxes are still empty. The next line is compared with the one before.',
+  lucky: 'It comes out all the same, but by accident: with other numbers this would be wrong.',
   repaired: 'Back on track: this line does not follow from the faulty one, but it is right for the given.',
   'exclusions-missing': 'What is excluded here is right; more values have to be excluded.',
   'undefined-at': 'This line is undefined at a value where the given is defined.',
@@ -48,7 +52,7 @@ export const NOTE_WORDS: Record<string, string> = {
   'ambiguous-root': 'Without brackets the root sign takes the next symbol only: √x² is read as (√x)².',
   'mixed-number': 'A whole number before a fraction is read as a mixed number.',
   'equals-lost': 'The equals sign is lost: an equation has to go on as an equation.',
-  undefined: 'This line divides by zero.',
+  undefined: 'This line has no value.',
   'given-not-read': 'The given can not be used, so nothing is said of this line.',
   'not-a-number-to-check': 'This check can not be worked out: the candidate is not a single number.',
 }
