@@ -59,6 +59,7 @@ describe('words', () => {
   it('says of side lines whether they are right, of links how they relate', () => {
     expect(relationWord('holds', 'check')).toBe('right')
     expect(relationWord('breaks', 'aside')).toBe('not right')
+    expect(relationWord(null, 'open')).toBe('open')
     expect(relationWord('widens', 'equation')).toBe('widens')
     expect(relationWord(null, 'expression')).toBe('not read')
   })
