@@ -9,7 +9,7 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.margin import read_move, split_move
 from algebra.parse.statements import FeatureReader, StatementReader
 from algebra.parse.tokens import tokenize
-from algebra.parse.wording import in_other_words, split_remark, without_braces
+from algebra.parse.wording import are_words, in_other_words, split_remark, without_braces
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
@@ -236,6 +236,8 @@ def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
     body = _with_joints(body, start)
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()
+    if isinstance(statement, n.Product) and are_words(body[start:]):
+        raise ReadingError("These words have no meaning here; put | before a remark.", start + 1 + _indent(body[start:]))
     notes = tuple(sorted(reader.notes)) if reader.notes else ()
     return ln.Line(text, _kind(statement), statement, None, lead + reader.member, "", None, notes, reader.restriction)
 

@@ -30,6 +30,7 @@ _PHRASES = (
     (re.compile(r"\s*(?:no (?:real )?solutions?|all real numbers|all reals|prime)\s*\.\s*", re.IGNORECASE), None),
 )  # fmt: skip
 """Other words for what has a name in the notation."""
+_ONLY_WORDS = re.compile(r"\s*[A-Za-z']+(?:[\s,.:;!?]+[A-Za-z']+)*[\s,.:;!?]*")
 
 
 def split_remark(text: str) -> tuple[str, str]:
@@ -61,3 +62,8 @@ def in_other_words(body: str) -> str:
     body = _IS_NOT.sub(lambda m: f"{m.group(1)} ≠ ".ljust(len(m.group())), body)
     body = _SUBSCRIPT.sub(lambda m: m.group(1).ljust(len(m.group())), body)
     return _BEHIND.sub(lambda m: ",".ljust(len(m.group())), body)
+
+
+def are_words(body: str) -> bool:
+    """Whether a line without any sign or number is a phrase, `remember to flip`, and no product of letters."""
+    return bool(_ONLY_WORDS.fullmatch(body)) and len(re.findall("[A-Za-z]{3,}", body)) > 1

@@ -14,7 +14,7 @@ from algebra.reports.report import Answer, Finish, LineError, Link, PointEvidenc
 from algebra.reports.working import TaskError, Working
 from algebra.tree import statements as ln
 from algebra.verify.assumptions import read_assumption
-from algebra.verify.context import Context, context_of
+from algebra.verify.context import TOO_MANY_LETTERS, Context, context_of, letters_of
 from algebra.verify.draft import LinkDraft
 from algebra.verify.tasks.domain import DomainTask
 from algebra.verify.tasks.expression import ExpressionTask
@@ -121,7 +121,23 @@ def _read(working: Working) -> tuple[ln.Line, list[ReadLine]]:
             read.append(read_line(text, decimal=decimal))
         except ReadingError as problem:
             read.append(LineError(number, problem.column, problem.message, problem.code))
-    return given, read
+    return given, _few_letters(given, read, len(working.assume))
+
+
+def _few_letters(given: ln.Line, read: list[ReadLine], assumed: int) -> list[ReadLine]:
+    """The lines, the ones refused with which there would be too many letters: one odd line does not spoil the others."""
+    known = letters_of([given])
+    if len(known) > limits.MAX_LETTERS:
+        return read  # said of the given
+    kept: list[ReadLine] = []
+    for place, line in enumerate(read):
+        own = letters_of([line]) if isinstance(line, ln.Line) else frozenset()
+        if len(known | own) > limits.MAX_LETTERS and place >= assumed:
+            kept.append(LineError(place - assumed + 1, 1, TOO_MANY_LETTERS, "limit"))
+            continue
+        known |= own
+        kept.append(line)
+    return kept
 
 
 def _judged(task: Task, number: int, item: ReadLine, working: Working) -> LinkDraft:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from dataclasses import field as of_default
 from fractions import Fraction as Q
@@ -19,6 +20,8 @@ from algebra.tree import statements as ln
 from algebra.tree.substitute import substituted
 from algebra.tree.survey import surveyed
 from algebra.verify.assumptions import Assumptions, assumptions_of
+
+TOO_MANY_LETTERS = f"More than {limits.MAX_LETTERS} different letters occur."
 
 
 @dataclass(slots=True)
@@ -147,16 +150,13 @@ def context_of(working: Working, given: ln.Line, lines: list[ln.Line], *, spare:
     given_letters = frozenset(of_given.letters) - ({"i"} if imaginary else frozenset())
     defined: set[str] = set()
     for line in lines:
-        if line.kind == "open":
-            continue
-        operand = line.move.operand if line.move else None
-        trees += [t for t in (line.body, line.subject, line.restriction, operand) if t is not None]
+        trees += _trees_of(line)
         if line.kind == "definition" and isinstance(line.subject, ln.Equation):
             defined.add(next(iter(n.letters(line.subject.sides[0]))))
     of_lines = surveyed(trees[1:] if given.body is not None else trees)
     letters = of_given.letters | of_lines.letters
     if len(letters) > limits.MAX_LETTERS:
-        raise TaskError(f"More than {limits.MAX_LETTERS} different letters occur.")
+        raise TaskError(TOO_MANY_LETTERS)
     unknown = _unknown(working, given_letters)
     needs_cells = imaginary or of_given.asks_for_more or of_lines.asks_for_more
     plan = plan_of(trees, imaginary=imaginary, spare=spare) if needs_cells else None
@@ -177,6 +177,19 @@ def context_of(working: Working, given: ln.Line, lines: list[ln.Line], *, spare:
         assumed,
         of_given.signs or of_lines.signs,
     )  # fmt: skip
+
+
+def letters_of(lines: Iterable[ln.Line]) -> frozenset[str]:
+    """The letters that occur in these lines, in their remarks on moves too."""
+    return frozenset(surveyed(tree for line in lines for tree in _trees_of(line)).letters)
+
+
+def _trees_of(line: ln.Line) -> list[n.Node]:
+    """What a line states of numbers; nothing for one with empty boxes."""
+    if line.kind == "open":
+        return []
+    operand = line.move.operand if line.move else None
+    return [tree for tree in (line.body, line.subject, line.restriction, operand) if tree is not None]
 
 
 def _asks_for_real(given: ln.Line, unknown: str) -> bool:

@@ -189,3 +189,21 @@ def test_what_does_not_belong_to_a_task_is_refused_at_its_place(task, given, lin
 )
 def test_the_domain_as_a_task(given, lines, verdict):
     assert check(Working("domain", given, tuple(lines))).answer.verdict == verdict
+
+
+@pytest.mark.parametrize(
+    ("odd", "said"),
+    [
+        ("a + b + c + d + e + f + g + h = 1", "More than 8 different letters occur."),
+        ("foo bar baz qux", "These words have no meaning here; put | before a remark."),
+    ],
+)
+def test_an_odd_line_is_refused_and_the_others_are_judged(odd, said):
+    report = check(Working("solve", "3^(-x) = 81", (odd, "3^(-x) = 3^4", "x = 4")))
+    assert [link.relation for link in report.links] == [None, "holds", "breaks"]
+    assert report.links[0].error.message == said
+
+
+def test_letters_are_counted_over_all_lines():
+    report = check(Working("simplify", "a + b + c + d", ("a + b + e + f + g + h", "a + k", "a + b")))
+    assert [link.error is not None for link in report.links] == [False, True, False]
