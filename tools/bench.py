@@ -15,6 +15,7 @@ import statistics
 import time
 import urllib.request
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 
 from sympy.core import cache
 
@@ -240,7 +241,7 @@ def _ours(working: Working, before: str, line: str) -> tuple[bool | None, float]
     for _ in range(OUR_RUNS):
         clear_caches()
         started = time.perf_counter()
-        relation = decide(working.task, before, line, numbers=working.numbers)
+        relation = decide(replace(working, given=before, lines=(line,)))
         times.append((time.perf_counter() - started) * 1000)
     return (None if relation in (None, "unclear") else relation == "holds"), statistics.median(times)
 

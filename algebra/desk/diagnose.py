@@ -3,23 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from fractions import Fraction as Q
 
 from algebra.desk.explain import MOST, Found, explain
 from algebra.desk.luck import lucky
-from algebra.desk.solve import methods_in_order, problem_from, worked
+from algebra.desk.right_line import right_line
 from algebra.exact.decomposition import plan_of
 from algebra.exact.errors import ExactError
-from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.generators import Plan
-from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import field_of
-from algebra.exact.writing import simplified_tree
-from algebra.methods.paper import NotThisWay, at_grain
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
 from algebra.reports.report import AlsoMade, Link, Report, SlipSeen
-from algebra.reports.working import TaskError, Working
+from algebra.reports.working import Working
 from algebra.slips import SLIPS, Sight, answers, functions
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -112,50 +106,12 @@ def _looked_at(
     return found[:MOST]
 
 
-def right_line(working: Working, before: n.Node, at: n.Address) -> str:
-    """The line that would have been right: the part worked out where the slip was made, or the first line of the worked
-    solution that goes on from the line before."""
-    if at and not isinstance(before, ln.STATEMENTS):
-        right = _part_worked_out(before, at)
-        if right:
-            return right
-    try:
-        problem = problem_from(replace(working, given=plain(before), lines=(), method=None))
-        for method in methods_in_order(problem)[1]:
-            try:
-                steps = [step for step in at_grain(worked(problem, method).steps, "board") if step.kind == "line"]
-            except NotThisWay:
-                continue
-            if steps:
-                return steps[0].text
-    except (TaskError, ReadingError):
-        pass
-    return ""
-
-
-def _part_worked_out(before: n.Node, at: n.Address) -> str:
-    part = n.at(before, at)
-    names = tuple(sorted(n.letters(part)))
-    try:
-        plan = plan_of([part], imaginary=False)
-        over = (
-            RadicalField(names, plan, {name: Q(2 + k) for k, name in enumerate(names)}, {}) if plan else field_of(names)
-        )
-        done = simplified_tree(value_of(part, over).ratio)
-    except ExactError:
-        return ""
-    if done == part:
-        return ""
-    held = isinstance(n.at(before, at[:-1]), n.Group)
-    return plain(n.replaced(before, at, done if held or isinstance(done, n.FACTOR_LIKE) else n.Group(done)))
-
-
 def _with_slips(working: Working, link: Link, found: list[Found], before: n.Node, after: n.Node | None) -> Link:
     """The link with what was found, in words, and the right line where the chain goes on."""
     if not found or after is None:
         return link
     in_chain = link.kind in ("expression", "equation", "statement")
-    instead = right_line(working, before, found[0].at) if in_chain else ""
+    instead = right_line(working, before, after, found[0]) if in_chain else ""
     seen = [slip_seen(item, before, after, instead, in_chain=in_chain) for item in found]
     return replace(link, slip=seen[0], other_slips=tuple(seen[1:]))
 

@@ -18,6 +18,8 @@ AGAINST_RANK = (
 )  # fmt: skip
 """The slips by which an operation is done before its turn."""
 
+_INDICES = range(2, 7)
+
 
 def lucky(before: n.Node, after: n.Node, task: str) -> list[Found]:
     """The slips of a line that holds all the same; empty where a right step leads to it."""
@@ -39,15 +41,19 @@ def _lucky_equation(before: ln.Equation, after: ln.Equation, task: str) -> list[
     try:
         over = field_of(tuple(sorted(n.letters(before) | n.letters(after))))
         first, second = value_of(old, over).ratio, value_of(new, over).ratio
-        if (
-            first == second
-            or first.is_zero
-            or (value_of(before.sides[kept[0]], over).ratio.is_zero and _is_natural(first, second))
-        ):
+        side = value_of(before.sides[kept[0]], over).ratio
+        if first == second or first.is_zero or _is_a_root(first, second, side):
+            return []
+        if side.is_zero and _is_natural(first, second):
             return []
     except ExactError:
         return []
     return [found for found in explain(before, after, task) if found.exact]
+
+
+def _is_a_root(first: Ratio, second: Ratio, side: Ratio) -> bool:
+    """Whether a root was taken of both sides, and the other one, which is 0, 1 or −1, is its own."""
+    return any(second**k == first and side**k == side for k in _INDICES)
 
 
 def _is_natural(first: Ratio, second: Ratio) -> bool:

@@ -237,7 +237,9 @@ def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()
     if isinstance(statement, n.Product) and are_words(body[start:]):
-        raise ReadingError("These words have no meaning here; put | before a remark.", start + 1 + _indent(body[start:]))
+        raise ReadingError(
+            "These words have no meaning here; put | before a remark.", start + 1 + _indent(body[start:])
+        )
     notes = tuple(sorted(reader.notes)) if reader.notes else ()
     return ln.Line(text, _kind(statement), statement, None, lead + reader.member, "", None, notes, reader.restriction)
 

@@ -136,7 +136,7 @@ def _subtracted(body: n.Node) -> Iterator[Wrong]:
         number = build.number(a)
         yield equals(x, build.number(c - a)), said("{a} was subtracted, but it multiplies", shows=number, a=a)
         yield equals(x, build.number(c + a)), said("{a} was added, but it multiplies", shows=number, a=a)
-        if a < 0:
+        if a < 0 and a != -1:  # of −x the minus was dropped
             words = said("both sides were divided by {size}, not by {a}", size=-a, a=a)
             yield equals(x, build.number(c / -a)), words
 
@@ -286,7 +286,7 @@ SLIPS = (
     Slip(id="one-side-only", name="One side only", kind="procedure", topic="equations", done="{what}.", why="A balance tips when one side only is changed.",
          cue="Write the move below both sides.", examples=(("x + 8 = 3", "x = 3"), ("x^2 = 50", "x = 50")), wrong=_one_side, scope="equation",
          innocent=(("x + 8 = 3", "x = -5"),), lurks_in=("add-to-both-sides", "subtract-from-both-sides", "multiply-both-sides")),
-    Slip(id="negative-unknown-kept", name="Dropped the minus of the unknown", kind="care", topic="equations", done="{what}.", why="If −x is 9, x is −9.",
+    Slip(id="negative-unknown-kept", name="Dropped the minus of the unknown", kind="procedure", topic="equations", done="{what}.", why="If −x is 9, x is −9.",
          cue="Divide by −1.", examples=(("-x = 9", "x = 9"),), wrong=_minus_dropped, scope="equation",
          innocent=(("-x = 9", "x = -9"),), lurks_in=("divide-both-sides",), rank=5),
     Slip(id="subtracted-coefficient", name="Took the opposite, not the inverse", kind="concept", topic="equations", done="{what}.", why="6·2 is 12; 12 − 6 is not 2.",

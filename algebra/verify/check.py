@@ -33,14 +33,14 @@ def check(working: Working) -> Report:
         return _checked(working, SPARE)
 
 
-def decide(task: str, before: str, line: str, *, numbers: str = "real") -> Relation | None:
-    """The relation of one line to one before it, and nothing else: no evidence, answer or finish.
+def decide(working: Working) -> Relation | None:
+    """The relation of the only line of a working to its given, and nothing else: no evidence, answer or finish.
 
     None for lines that can't be read or lie outside the scope.
     """
+    decimal = working.convention("decimal")
     try:
-        working = Working(task, before, (line,), numbers=numbers)
-        given, written = read_line(before), read_line(line)
+        given, written = read_line(working.given, decimal=decimal), read_line(working.lines[0], decimal=decimal)
         try:
             return _decided(working, given, written, FEW)
         except MoreRootsNeeded:

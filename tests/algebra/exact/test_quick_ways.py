@@ -180,7 +180,7 @@ def test_the_quick_way_leaves_alone_what_it_can_not_decide(line, why):
     ],
 )
 def test_links_that_a_quick_way_decides(given, line, relation):
-    assert decide("solve", given, line) == relation
+    assert decide(Working("solve", given, (line,))) == relation
     assert check(Working("solve", given, (line,))).links[0].relation == relation
 
 
@@ -202,8 +202,8 @@ def test_a_line_with_more_roots_than_are_kept_ready_is_asked_again_with_more():
     primes = [2, 3, 5, 7, 11, 13, 17, 19, 23]
     assert FEW < len(primes) < SPARE
     line = " + ".join(f"√{p}" for p in primes)
-    assert decide("simplify", line, " + ".join(f"√{p}" for p in reversed(primes))) == "holds"
-    assert decide("simplify", line, " + ".join(f"√{p}" for p in primes[:-1])) == "breaks"
+    assert decide(Working("simplify", line, (" + ".join(f"√{p}" for p in reversed(primes)),))) == "holds"
+    assert decide(Working("simplify", line, (" + ".join(f"√{p}" for p in primes[:-1]),))) == "breaks"
     assert check(Working("simplify", line, (f"{line} + 0",))).links[0].relation == "holds"
 
 
