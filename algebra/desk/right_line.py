@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
+from fractions import Fraction as Q
 from typing import NamedTuple
 
 from algebra.desk.explain import Found
@@ -123,7 +124,7 @@ def _field_for(*trees: n.Node) -> Field:
     """The field that holds the values of these expressions. Raises OutOfScope."""
     names = tuple(sorted(frozenset().union(*(n.letters(tree) for tree in trees))))
     plan = plan_of(list(trees), imaginary=False)
-    return RadicalField(names, plan, {name: 2 + k for k, name in enumerate(names)}, {}) if plan else field_of(names)
+    return RadicalField(names, plan, {name: Q(2 + k) for k, name in enumerate(names)}, {}) if plan else field_of(names)
 
 
 def _lines_that_go_on(working: Working, start: n.Node) -> Iterator[list[Candidate]]:
