@@ -1,11 +1,12 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ApiError, api, unwrap } from '@/api/client'
-import { kept } from '@/lib/keep'
+import { keep, kept } from '@/lib/keep'
 import { FORESEEN, useBoard } from './board/store'
 import { useMethods } from './methods/store'
 import { useNextStep } from './next/store'
 import { useProofs } from './proofs/store'
+import { useSession } from './session/store'
 import { useSheets } from './sheets/store'
 import { asked, beginAnew, echo, line, link, method, problem, says } from '@/testing/server'
 
@@ -134,6 +135,36 @@ describe('the board', () => {
     expect(board.sources.map((each) => each.id)).toEqual(['own', 'undo', 'formula'])
     expect(board.lines[0]?.left).toBe('x = 7')
   })
+  it('starts with one’s own lines, finished or not, where no method is known', async () => {
+    open(['x = 7'], false)
+    const board = useBoard()
+    expect([board.sources, board.lines, board.givenLatex]).toEqual([[], [], ''])
+    await board.load(3, '')
+    expect([board.source, board.sources.map((each) => each.name), board.trouble]).toEqual(['own', ['my lines'], ''])
+    expect(board.givenLatex).toBe('x - 2 = 5')
+  })
+  it('shows no lines of a method that is not there', async () => {
+    open(['x = 7'], true, method('undo', 'x = 7'))
+    const board = useBoard()
+    await board.load(3, 'gone')
+    expect(board.lines).toEqual([])
+  })
+  it('says of a wrong line what was done and what shows it, or why it can’t be read', async () => {
+    open([], false, method('undo', 'x = 7'))
+    const board = useBoard()
+    await board.load(3, '')
+    const at = [link(1, 'breaks', { slip: { done: 'The 2 was left out.' }, evidence: { text: 'Try x = 7.', values: {} } }), link(1, null, { error: { message: 'A bracket is open.' } })]
+    for (const each of at) {
+      says['POST /api/check'] = { links: [each] }
+      board.back()
+      await board.wander([], 'x = 3')
+      const told = each === at[0] ? 'The 2 was left out. Try x = 7.' : 'A bracket is open.'
+      expect(board.detour[0]?.evidence).toBe(told)
+    }
+    expect(asked.filter((each) => each.what === 'POST /api/check/echo').map((each) => each.body)).toEqual([
+      { text: 'x = 3', decimal: 'point' }, { text: 'x = 3', decimal: 'point' },
+    ])
+  })
   it('says when there is nothing to show', async () => {
     open([], false)
     const board = useBoard()
@@ -247,5 +278,66 @@ describe('a sheet', () => {
     expect(sheets.decimal).toBe('point')
     await sheets.open(1)
     expect(sheets.decimal).toBe(decimal)
+  })
+  it.each([
+    ['create', ['Powers'], 'POST /api/sheets', { title: 'Powers' }],
+    ['rename', [1, 'Powers'], 'PATCH /api/sheets/1', { title: 'Powers' }],
+    ['setConventions', [{ decimal: 'comma', powers: undefined }], 'PATCH /api/sheets/1', { conventions: { decimal: 'comma' } }],
+    ['setUntaught', [['formula']], 'PATCH /api/sheets/1', { untaught: ['formula'] }],
+    ['addProblem', ['solve', 'x = 1', 'x', 'real', 'undo'], 'POST /api/sheets/1/problems', { task: 'solve', given: 'x = 1', variable: 'x', numbers: 'real', method: 'undo' }],
+    ['changeProblem', [3, 'factor', 'x^2', '', 'complex', ''], 'PATCH /api/problems/3', { task: 'factor', given: 'x^2', variable: '', numbers: 'complex', method: '' }],
+    ['copyProblem', [3], 'POST /api/problems/3/copy', null],
+    ['removeProblem', [3], 'DELETE /api/problems/3', null],
+  ] as const)('%s asks the server for it and shows what it says', async (action, given, what, body) => {
+    says['GET /api/sheets/1'] = sheet(3)
+    const sheets = useSheets()
+    await sheets.open(1)
+    says['GET /api/sheets/1'] = sheet(3, 4)
+    says[what] = () => (what.startsWith('DELETE') ? new Response(null, { status: 204 }) : { ...sheet(3, 4), id: 1, title: 'Powers' })
+    const told = await (sheets[action] as (...all: readonly unknown[]) => Promise<unknown>)(...given)
+    const sent = asked.find((each) => each.what === what)!
+    expect(sent.body ?? null).toEqual(body)
+    if (action === 'create') expect(told).toBe(1)
+    else if (action === 'rename') expect(sheets.sheet?.title).toBe('Powers')
+    else expect(sheets.sheet?.problems.map((each) => each.id)).toEqual([3, 4])
+  })
+  it('renaming another sheet leaves the title of the open one', async () => {
+    says['GET /api/sheets/1'] = sheet(3)
+    says['PATCH /api/sheets/2'] = {}
+    const sheets = useSheets()
+    await sheets.open(1)
+    await sheets.rename(2, 'Powers')
+    expect(sheets.sheet?.title).toBe('Roots')
+  })
+})
+
+describe('the session', () => {
+  const open = { teacher: { username: 'orsel', name: 'Tavi Orsel' }, needs_setup: false }
+  it('is asked for once, and told whether a teacher has still to be set up', async () => {
+    says['GET /api/account/session'] = { teacher: null, needs_setup: true }
+    const session = useSession()
+    expect([session.loaded, session.needsSetup]).toEqual([false, false])
+    await session.load()
+    await session.load()
+    expect([asked.length, session.loaded, session.needsSetup, session.teacher]).toEqual([1, true, true, null])
+  })
+  it.each([
+    ['logIn', ['orsel', 'quay'], 'POST /api/account/log-in', { username: 'orsel', password: 'quay' }],
+    ['setUp', ['orsel', 'quay', 'Tavi'], 'POST /api/account/set-up', { username: 'orsel', password: 'quay', name: 'Tavi' }],
+  ] as const)('%s sends what was typed and takes the teacher', async (action, given, what, body) => {
+    says[what] = open
+    const session = useSession()
+    await (session[action] as (...all: readonly string[]) => Promise<void>)(...given)
+    expect([asked, session.teacher?.name]).toEqual([[{ what, body }], 'Tavi Orsel'])
+  })
+  it('forgets what was kept in this browser when one logs out, and not when that fails', async () => {
+    const session = useSession()
+    keep('draft.1', 'x = (')
+    await expect(session.logOut()).rejects.toThrow()
+    expect(kept('draft.1')).toBe('x = (')
+    says['POST /api/account/log-out'] = { teacher: null, needs_setup: false }
+    localStorage.setItem('other', 'stays')
+    await session.logOut()
+    expect([kept('draft.1'), localStorage.getItem('other'), session.teacher]).toEqual([null, 'stays', null])
   })
 })

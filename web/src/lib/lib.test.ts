@@ -3,7 +3,7 @@ import { linkStrokes } from './glyph'
 import { History } from './history'
 import { keep, kept } from './keep'
 import { meaningOf, RELATION_WORDS, relationWord, type Relation } from './relations'
-import { CONVENTIONS, inForce } from './conventions'
+import { asBody, CONVENTIONS, inForce } from './conventions'
 import { pieces } from './plainmath'
 import { instruction, TASKS, unknownOf } from './tasks'
 
@@ -70,12 +70,33 @@ describe('words', () => {
     expect(meaningOf('breaks', 'statement', 'domain')).toContain('not so')
   })
   it.each([
+    ['holds', 'expression', 'simplify', 'The two lines are equal.'],
+    ['holds', 'equation', 'solve', 'It has the same solutions.'],
+    ['holds', 'statement', 'solve', 'It has the same solutions.'],
+    ['holds', 'statement', 'domain', 'It is so for the given.'],
+    ['holds', 'statement', 'analyze', 'It is so for the given.'],
+    ['breaks', 'statement', 'analyze', 'It is not so for the given.'],
+    ['holds', 'feature', 'analyze', 'It is so for the given.'],
+    ['breaks', 'feature', 'simplify', 'It is not so for the given.'],
+    ['breaks', 'expression', 'domain', 'The two lines are not equal.'],
+    ['narrows', 'equation', 'solve', 'A true solution was lost.'],
+    ['unclear', 'feature', 'analyze', 'Not decided.'],
+    ['widens', 'expression', 'simplify', 'A legal move that added candidates; they are still to be tested.'],
+  ] as const)('“%s” of a line of kind %s in the task %s means: %s', (relation, kind, task, meaning) => {
+    expect(meaningOf(relation, kind, task)).toBe(meaning)
+  })
+  it.each([
     ['f(x) = 1/((x+5)(x-2))', 'x'],
     ['y = 3/(t-1)', 't'],
     ['\\frac{1}{m-2} = 3', 'm'],
     ['sqrt(a+5) = 3', 'a'],
     ['y = 4', 'y'],
     ['3 + 4', 'x'],
+    ['  g ( t )  = 1/(w+t)', 'w'],
+    ['2f(x) = 4', 'f'],
+    ['y= 3/(t-1)', 't'],
+    ['ty = 3', 't'],
+    ['ROOT(3, m) = 2', 'm'],
   ])('finds the letter that %s is about', (given, letter) => expect(unknownOf({ given })).toBe(letter))
 })
 
@@ -97,6 +118,12 @@ describe('tasks and conventions', () => {
     expect(TASKS.map((task) => instruction(task, ''))).not.toContain('')
     expect(new Set(TASKS.map((task) => instruction(task, ''))).size).toBe(TASKS.length)
     expect(instruction('solve', 'r')).toBe('Solve for r')
+  })
+  it('a letter that is named comes first, and no problem is about x', () => {
+    expect([unknownOf({ variable: 'r', given: 'A = r^2' }), unknownOf({ variable: '', given: 'm = 2' }), unknownOf(null)]).toEqual(['r', 'm', 'x'])
+  })
+  it('sends the API only what is set', () => {
+    expect(asBody({ decimal: 'comma', powers: undefined, moves: null } as never)).toEqual({ decimal: 'comma' })
   })
   it('says only what differs from the defaults', () => {
     const defaults = Object.fromEntries(CONVENTIONS.map(({ key, positions }) => [key, positions[0]!.value]))

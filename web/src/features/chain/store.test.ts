@@ -1,16 +1,16 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { useChain } from './store'
-import { kept } from '@/lib/keep'
+import { keep, kept } from '@/lib/keep'
 
 /** A small server: one problem with lines under a revision, as the API keeps it. */
-const server = { revision: 0, lines: [] as string[], down: false, puts: 0 }
+const server = { revision: 0, lines: [] as string[], down: false, puts: 0, refuses: '' }
 
-function problem() {
+function problem(id: number) {
   const echo = { kind: 'equation', left: '', right: '', plain: '', prefix: '', move: '', remark: '', notes: [], error: null }
   const links = server.lines.map((_, k) => ({ line: k + 1, relation: 'holds', kind: 'equation' }))
   return {
-    id: 7, sheet: 1, position: 0, task: 'solve', given: 'x = 1', variable: '', numbers: 'real', given_echo: echo,
+    id, sheet: 1, position: 0, task: 'solve', given: 'x = 1', variable: '', numbers: 'real', given_echo: echo,
     revision: server.revision,
     lines: server.lines.map((text) => ({ text, echo })),
     report: { links, owed: [], answer: { verdict: 'none' }, finish: { finished: false, remaining: [] }, excluded: [] },
@@ -21,6 +21,7 @@ async function answer(request: Request): Promise<Response> {
   if (server.down) throw new TypeError('no connection')
   if (request.method === 'PUT') {
     server.puts++
+    if (server.refuses) return Response.json({ detail: server.refuses }, { status: 422 })
     const body = (await request.json()) as { revision: number; lines: string[] }
     if (body.revision !== server.revision) {
       const conflict = { code: 'conflict', detail: 'changed', revision: server.revision, lines: server.lines }
@@ -29,12 +30,12 @@ async function answer(request: Request): Promise<Response> {
     server.revision++
     server.lines = body.lines
   }
-  return Response.json(problem())
+  return Response.json(problem(Number(/problems\/(\d+)/.exec(request.url)?.[1])))
 }
 
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
-  Object.assign(server, { revision: 0, lines: ['x = 2'], down: false, puts: 0 })
+  Object.assign(server, { revision: 0, lines: ['x = 2'], down: false, puts: 0, refuses: '' })
   localStorage.clear()
   setActivePinia(createPinia())
   vi.stubGlobal('fetch', (input: Request) => answer(input))
@@ -103,5 +104,83 @@ describe('the chain', () => {
     await chain.flush()
     await chain.resolve('theirs')
     expect([chain.lines, chain.state]).toEqual([['x = 9'], 'saved'])
+  })
+
+  it('sends what is not saved yet before another problem is opened', async () => {
+    const chain = useChain()
+    await chain.open(7)
+    server.down = true
+    chain.insert(1, 'x = 4')
+    await chain.flush()
+    server.down = false
+    await chain.open(8)
+    expect([server.puts, server.lines, chain.problem?.id]).toEqual([1, ['x = 2', 'x = 4'], 8])
+  })
+
+  it('sends nothing where nothing has changed', async () => {
+    const chain = useChain()
+    await chain.open(7)
+    chain.replace(0, 'x = 2')
+    expect([chain.move(0, 1), chain.move(0, -1)]).toEqual([0, 0])
+    await chain.flush()
+    await chain.open(7)
+    expect(server.puts).toBe(0)
+  })
+
+  it('fills the paper as one change, which one step takes back', async () => {
+    const chain = useChain()
+    await chain.open(7)
+    chain.fill(['x = 3', 'x = 4'])
+    await chain.flush()
+    expect(server.lines).toEqual(['x = 3', 'x = 4'])
+    chain.undo()
+    await chain.flush()
+    expect(server.lines).toEqual(['x = 2'])
+  })
+
+  it.each([
+    ['lines that were written without a connection are sent when the problem is opened again', ['x = 6'], 0, 1, 'saved', ['x = 6']],
+    ['lines that had arrived all the same are let go', ['x = 2'], 0, 0, 'saved', ['x = 2']],
+    ['one line more is a difference', ['x = 2', 'x = 6'], 0, 1, 'saved', ['x = 2', 'x = 6']],
+    ['lines from before another window’s are shown, and not sent', ['x = 6'], -1, 0, 'conflict', ['x = 2']],
+  ] as const)('%s', async (_, lines, revision, puts, state, keptThere) => {
+    keep('pending.7', { revision, lines })
+    const chain = useChain()
+    await chain.open(7)
+    await chain.flush()
+    expect([server.puts, chain.state, server.lines, chain.lines]).toEqual([puts, state, keptThere, lines])
+    expect(chain.theirs?.lines).toEqual(state === 'conflict' ? ['x = 2'] : undefined)
+    expect(kept('pending.7') === null).toBe(state === 'saved')
+  })
+
+  it('says why the server refuses a line, until one is taken', async () => {
+    const chain = useChain()
+    await chain.open(7)
+    server.refuses = 'The line is too long.'
+    chain.replace(0, 'x = 5')
+    await chain.flush()
+    expect([chain.state, chain.trouble, chain.lines]).toEqual(['refused', 'The line is too long.', ['x = 5']])
+    server.refuses = ''
+    chain.replace(0, 'x = 6')
+    await chain.flush()
+    expect([chain.state, chain.trouble, server.lines]).toEqual(['saved', '', ['x = 6']])
+  })
+
+  it('a change made elsewhere can be undone like one’s own', async () => {
+    const chain = useChain()
+    await chain.open(7)
+    Object.assign(server, { revision: 3, lines: ['x = 9'] })
+    await chain.open(7)
+    chain.undo()
+    await chain.flush()
+    expect(server.lines).toEqual(['x = 2'])
+  })
+
+  it('nothing is resolved where nothing is in conflict', async () => {
+    const chain = useChain()
+    await chain.open(7)
+    await chain.resolve('mine')
+    await chain.flush()
+    expect([chain.state, server.puts]).toEqual(['saved', 0])
   })
 })
