@@ -232,6 +232,16 @@ class TestMutate:
         assert len(set(first)) == 10
         assert mutate.drawn(names, 60, 7) == sorted(names)
 
+    def test_lines_of_the_front_end_are_drawn_from_what_runs(self, tmp_path):
+        (tmp_path / "src").mkdir()
+        (tmp_path / "src" / "a.ts").write_text("import x\n\n// why\n/** what */\nconst a = 1\n * more\nconst b = 2\n")
+        (tmp_path / "src" / "a.test.ts").write_text("expect(1)\n")
+        patterns = ["src/**/*.ts", "!src/**/*.test.ts"]
+        lines = {"src/a.ts:5-5", "src/a.ts:7-7"}
+        assert {*mutate.drawn_lines(tmp_path, patterns, 1, 1), *mutate.drawn_lines(tmp_path, patterns, 1, 2)} <= lines
+        assert len(mutate.drawn_lines(tmp_path, patterns, 1, 1)) == 1
+        assert mutate.drawn_lines(tmp_path, patterns, 2, 1) == ["src/a.ts"]
+
     @pytest.mark.parametrize("package", mutate.PACKAGES, ids=lambda package: package.name)
     def test_a_package_names_files_and_tests_that_are_there(self, package):
         told = tomllib.loads(mutate.settings_of(package))["tool"]["mutmut"]
