@@ -14,7 +14,7 @@ from algebra import limits
 from algebra.desk.careless import arithmetic, copied
 from algebra.desk.solve import methods_in_order, problem_from, worked
 from algebra.exact.decomposition import plan_of
-from algebra.exact.effort import granted, has_some
+from algebra.exact.effort import granted, has_some, spend
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.plus_minus import variants
@@ -57,6 +57,10 @@ class Tried:
     meaning: object
 
 
+NODES_A_UNIT = 16
+"""How many nodes of a line are worked out for a unit of work."""
+
+
 class Comparison:
     """Whether a wrong line is the line written, up to order and to arithmetic carried out."""
 
@@ -70,6 +74,7 @@ class Comparison:
         self.field: Field = field_of(names)
         if plan is not None:
             self.field = RadicalField(names, plan, {name: Q(3 + k) for k, name in enumerate(names)}, {}, formal=True)
+        self.weight = sum(1 for _ in n.walk(before)) // NODES_A_UNIT
         self.goal = self._meaning(after)
 
     def _meaning(self, body: n.Node) -> object:
@@ -98,6 +103,7 @@ class Comparison:
         if self.is_spent or isinstance(body, ln.STATEMENTS) != isinstance(self.after, ln.STATEMENTS):
             return None
         try:
+            spend(self.weight)
             return self._meaning(body)
         except ExactError:
             return None
@@ -257,6 +263,8 @@ def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried
     found: dict[str, Found] = {}
     strength: dict[str, int] = {}
     for slip, address, what, part in _wrong_parts(before, task, SLIPS):
+        if comparison.is_spent:
+            break
         if strength.get(slip.id) == 2:
             continue
         meaning = comparison.meaning_of(_placed(before, address, part))
@@ -336,7 +344,11 @@ def _pairs(values: list[tuple[Tried, Ratio]], own: Ratio, goal: Ratio) -> Iterat
         for other in by_value.get(goal - value + own, ()):
             yield t, other
         if not value.is_zero and not own.is_zero:
-            for other in by_value.get(goal * own / value, ()):
+            try:
+                wanted = goal * own / value
+            except ExactError:
+                continue
+            for other in by_value.get(wanted, ()):
                 yield t, other
 
 

@@ -286,6 +286,9 @@ def _binomial(coefficients: tuple[int, ...], index: int) -> n.Node:
     return n.Signed("-", whole) if minus else whole
 
 
+MAX_DIVISORS = 1_000
+
+
 def prime_factors(number: int) -> list[tuple[int, int]]:
     """The primes of a positive whole number with their powers; raises TooLarge where that could take long."""
     if number.bit_length() > limits.MAX_FACTORED_BITS:
@@ -306,6 +309,16 @@ def whole_root(value: int, index: int) -> int | None:
     """The whole number whose power with this exponent a whole number from 0 is; None where there is none."""
     root = isqrt(value) if index == 2 else int(fmpz(value).root(index))
     return root if root**index == value else None
+
+
+def divisors(number: int) -> list[int]:
+    """The positive whole numbers that divide one that is not 0, ascending; raises TooLarge where that could take long."""
+    found = [1]
+    for prime, power in prime_factors(abs(number)):
+        found = [d * prime**k for d in found for k in range(power + 1)]
+        if len(found) > MAX_DIVISORS:
+            raise TooLarge("A number here has too many divisors.")
+    return sorted(found)
 
 
 def squarefree_part(number: int) -> tuple[int, int]:

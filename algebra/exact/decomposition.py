@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from fractions import Fraction as Q
 from itertools import chain, count, islice, product
 from math import lcm
-from typing import TypeVar
+from typing import NamedTuple, TypeVar
 
 from algebra.exact.algebraic_numbers import Number, rational, roots_of
 from algebra.exact.definite import PI, PI_ABOUT, definite_sign, shared_sign, sign_at_point, used_letters
@@ -174,9 +174,10 @@ class Decomposition:
             self._cell(apart | point, dict(zip(keys, signs, strict=True)), connected=False)
             for signs, point in found.items()
         ]
+        ties = list(_ties(cutting))
         for signs in product((1, -1), repeat=len(keys)):
             named = dict(zip(keys, signs, strict=True))
-            if signs not in found and self._is_as_assumed(named) and self._possible(cutting, named):
+            if signs not in found and self._is_as_assumed(named) and self._possible(cutting, ties, named):
                 cells.append(self._cell(apart, named, bounded=False, connected=False))
         return cells
 
@@ -189,24 +190,38 @@ class Decomposition:
             values = [v for v in values if all(sign_at_point(p, {letter: v}) == sign for p, sign in own)]
         return list(dict.fromkeys(values))[:size]
 
-    def _possible(self, cutting: Mapping[str, Poly], signs: dict[str, int]) -> bool:
+    def _possible(self, cutting: Mapping[str, Poly], ties: Iterable[_Tie], signs: dict[str, int]) -> bool:
         """False when the signs of single letters settle the sign of a polynomial otherwise."""
+        spend(len(signs))
         known = {PI: 1} | {name: signs[ring_name(name)] for name in self.letters if ring_name(name) in signs}
         for key, sign in signs.items():
             if definite_sign(cutting[key], known) == -sign:
                 return False
-        # p = λq + rest, where λq and the rest have one sign, has that sign
-        for (key, sign), (other, its) in product(signs.items(), repeat=2):
-            p, q = cutting[key], cutting[other]
-            if key == other or p.context() is not q.context():
-                continue
-            shared = q.to_dict()
-            for share in {Q(int(c), int(shared[m])) for m, c in p.to_dict().items() if m in shared}:
-                rest = share.denominator * p - share.numerator * q
-                forced = its if share > 0 else -its
-                if forced == -sign and (rest == 0 or shared_sign(rest, known) == forced):
-                    return False
+        for tie in ties:
+            forced = signs[tie.other] * tie.share
+            if forced == -signs[tie.key] and (tie.rest == 0 or shared_sign(tie.rest, known) == forced):
+                return False
         return True
+
+
+class _Tie(NamedTuple):
+    """p = λq + rest: where λq and the rest have one sign, p has it. `share` is the sign of λ."""
+
+    key: str
+    other: str
+    share: int
+    rest: Poly
+
+
+def _ties(polys: Mapping[str, Poly]) -> Iterator[_Tie]:
+    """How the sign of one polynomial hangs on that of another, for every term that both have."""
+    for (key, p), (other, q) in product(polys.items(), repeat=2):
+        if key == other or p.context() is not q.context():
+            continue
+        shared = q.to_dict()
+        for share in {Q(int(c), int(shared[m])) for m, c in p.to_dict().items() if m in shared}:
+            spend()
+            yield _Tie(key, other, 1 if share > 0 else -1, share.denominator * p - share.numerator * q)
 
 
 def _samples(letter: str, polys: Iterable[Poly]) -> list[Q]:

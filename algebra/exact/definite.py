@@ -60,16 +60,18 @@ def sign_of_pi(poly: Poly) -> int | None:
 def sign_at_point(poly: Poly, point: Mapping[str, Q]) -> int:
     """The sign of a polynomial at a point whose π, if it has one, is the number; 0 where it is zero or not seen."""
     names = letters_of_ring(poly)
-    of_pi = PI in used_letters(poly)
+    of_pi = PI in names and PI in used_letters(poly)
+    if not of_pi and all(point[name].denominator == 1 for name in names if name in point):
+        whole = int(poly(*(point[name].numerator if name in point else 0 for name in names)))
+        return (whole > 0) - (whole < 0)
     total: Any = arb(0) if of_pi else Q(0)
     for monomial, coefficient in poly.to_dict().items():
         term: Any = arb(int(coefficient)) if of_pi else Q(int(coefficient))
         for name, power in zip(names, monomial, strict=True):
             if power:
-                value = point[name]
-                number: Any = value
-                if of_pi:
-                    number = arb.pi() if name == PI else arb(fmpq(value.numerator, value.denominator))
+                number: Any = arb.pi() if name == PI else point[name]
+                if of_pi and name != PI:
+                    number = arb(fmpq(number.numerator, number.denominator))
                 term *= number ** int(power)
         total += term
     return int(bool(total > 0)) - int(bool(total < 0))

@@ -20,12 +20,15 @@ from flint import acb
 from flint.utils.flint_exceptions import DomainError
 
 from algebra.exact.algebraic_numbers import prime_factors
-from algebra.exact.errors import OutOfScope, UndefinedValue
+from algebra.exact.effort import spend
+from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.generators import NO_DOUBTS, Generator
 from algebra.exact.linear_systems import eliminate
 from algebra.exact.rational_functions import Poly, Ratio, by_powers, factored_by_text, irreducible_factors
 from algebra.exact.sign_determination import SignedField
 
+MAX_CLEARED, CLEARED_A_UNIT = 20_000, 100
+"""How many products of two terms one step of rationalising may take, and how many are counted as a unit of work."""
 MAX_ADJUGATE = 16
 """Highest degree of a root by which a denominator with more than two of its powers is rationalised."""
 
@@ -46,6 +49,10 @@ class RadicalField(SignedField):
                 if denominator.degrees()[made.position] == 0:
                     break
                 factor = self._conjugate(denominator, made)
+                size = max(len(numerator), len(denominator)) * len(factor)
+                if size > MAX_CLEARED:
+                    raise TooLarge("The denominator holds too many roots.", "√")
+                spend(size // CLEARED_A_UNIT)
                 numerator, denominator = self.normal(numerator * factor), self.normal(denominator * factor)
             else:
                 raise OutOfScope("A denominator with this root is not worked out.", "√")

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from fractions import Fraction as Q
-from itertools import product
+from itertools import chain, islice
 from typing import TypeVar
 
 Value = TypeVar("Value")
 FRIENDLY = tuple(Q(v) for v in (2, 3, 1, 4, 5, -1, 0, -2, 10, 6, 7, -3)) + (Q(1, 2), Q(9), Q(-5))
 """Values in the order in which a teacher would try them: 0 and 1 hide too many errors to come first."""
 MAX_TRIES = 600
+_FRIENDLIEST = 6
+"""How many of the values are tried for each of several letters."""
 
 
 def friendly_points(letters: list[str]) -> Iterator[dict[str, Q]]:
@@ -19,10 +21,27 @@ def friendly_points(letters: list[str]) -> Iterator[dict[str, Q]]:
         for value in FRIENDLY:
             yield dict.fromkeys(letters, value)
         return
-    pools = [FRIENDLY[:6]] * len(letters)
-    points = sorted(product(range(6), repeat=len(letters)), key=lambda p: (len(set(p)) < len(p), sum(p), p))
-    for point in points[:MAX_TRIES]:
-        yield {letter: pool[k] for letter, pool, k in zip(letters, pools, point, strict=True)}
+    for point in islice(chain(_places(len(letters), apart=True), _places(len(letters), apart=False)), MAX_TRIES):
+        yield {letter: FRIENDLY[k] for letter, k in zip(letters, point, strict=True)}
+
+
+def _places(count: int, *, apart: bool) -> Iterator[tuple[int, ...]]:
+    """So many places in the list of friendly values, by their sum, then in order: all different, or not."""
+    if apart and count > _FRIENDLIEST:
+        return
+    for total in range((_FRIENDLIEST - 1) * count + 1):
+        for places in _of_sum(total, count):
+            if (len(set(places)) == count) == apart:
+                yield places
+
+
+def _of_sum(total: int, count: int) -> Iterator[tuple[int, ...]]:
+    if count == 0:
+        yield ()
+        return
+    most = _FRIENDLIEST - 1
+    for first in range(max(0, total - most * (count - 1)), min(most, total) + 1):
+        yield from ((first, *rest) for rest in _of_sum(total - first, count - 1))
 
 
 def breaking_point(

@@ -39,9 +39,9 @@ class Factoring:
 def pairs_tried(product: int, total: int) -> list[tuple[int, int]]:
     """The pairs with this product, in the order in which one tries them, up to the pair with this sum (or all)."""
     found = []
-    for small in range(1, isqrt(abs(product)) + 1):
-        if product % small:
-            continue
+    for small in numbers.divisors(product) if product else ():
+        if small * small > abs(product):
+            break
         large = abs(product) // small
         if product > 0:
             candidates = [(small, large)] if total >= 0 else [(-small, -large)]
@@ -352,8 +352,8 @@ def _by_root(make: Make, parts: list[int], how: str) -> Factoring | None:
 
 def _candidates(parts: list[int]) -> Iterator[Q]:
     seen = set()
-    for bottom in (d for d in range(1, abs(parts[-1]) + 1) if parts[-1] % d == 0):
-        for top in (d for d in range(1, abs(parts[0]) + 1) if parts[0] % d == 0):
+    for bottom in numbers.divisors(parts[-1]):
+        for top in numbers.divisors(parts[0]) if parts[0] else ():
             for value in (Q(top, bottom), Q(-top, bottom)):
                 if value not in seen:
                     seen.add(value)

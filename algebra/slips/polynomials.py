@@ -7,7 +7,7 @@ from fractions import Fraction as Q
 from itertools import product
 from math import gcd, isqrt
 
-from algebra.exact.algebraic_numbers import whole_root
+from algebra.exact.algebraic_numbers import divisors, whole_root
 from algebra.slips.parts import (
     Counted,
     Term,
@@ -180,12 +180,15 @@ def _factor_signs(node: n.Node) -> Iterator[Wrong]:
         yield _brackets(letter, s * p, t * q), words
 
 
+_WORTH_GUESSING = 5_000
+
+
 def _factor_pair(node: n.Node) -> Iterator[Wrong]:
     found = _trinomial(node)
-    if not found or found[1] != 1 or not found[3]:
+    if not found or found[1] != 1 or not found[3] or max(abs(found[2]), abs(found[3])) > _WORTH_GUESSING:
         return
     letter, _, b, c = found
-    pairs = [(abs(p + c // p - b), p, c // p) for k in range(1, abs(c) + 1) if c % k == 0 for p in (k, -k)]
+    pairs = [(abs(p + c // p - b), p, c // p) for k in divisors(c) for p in (k, -k)]
     sums = range(-abs(b) - 12, abs(b) + 13)
     pairs += [(abs(p * (b - p) - c), p, b - p) for p in sums if p and b - p and abs(p) <= abs(b - p)]
     for off, p, q in sorted(pairs, key=lambda pair: pair[0]):  # what nearly fits is the most tempting

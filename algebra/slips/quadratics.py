@@ -173,13 +173,25 @@ def _roots(body: n.Node) -> list[tuple[str, Q, Q]] | None:
     return None
 
 
+_FEW_FACTORS = 5
+
+
 def _sign_from_factor(body: n.Node) -> Iterator[Wrong]:
     found = _roots(body)
     if found:
         words = said("a root was read with the sign that stands in its factor")
-        for wrong in product((1, -1), repeat=len(found)):
+        for wrong in _wrong_signs(len(found)):
             if any(w == 1 for w in wrong):
                 yield either(_value_of(x, w * b / a) for w, (x, a, b) in zip(wrong, found, strict=True)), words
+
+
+def _wrong_signs(count: int) -> Iterator[tuple[int, ...]]:
+    """Which signs may be wrong: any; of many factors all of them or one."""
+    if count <= _FEW_FACTORS:
+        yield from product((1, -1), repeat=count)
+        return
+    yield (1,) * count
+    yield from (tuple(1 if k == at else -1 for k in range(count)) for at in range(count))
 
 
 def _value_of(letter: str, value: Q) -> n.Node:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from fractions import Fraction as Q
 from math import isqrt
 
+from algebra.exact.algebraic_numbers import divisors, squarefree_part
 from algebra.slips.parts import (
     Term,
     add,
@@ -191,18 +192,20 @@ def _integer_joined(node: n.Node) -> Iterator[Wrong]:
                 yield add([("+", counted(total, parts[1])), *rest]), words
 
 
+MAX_ROOTED = 10**12
+
+
 def _not_rooted(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Root) or node.index is not None:
         return
     value = number_of(node.radicand)
-    if value is None or value.denominator != 1 or value < 4:
+    if value is None or value.denominator != 1 or not 4 <= value <= MAX_ROOTED:
         return
     whole = int(value)
-    for size in range(isqrt(whole), 1, -1):
-        if whole % (size * size) == 0:
-            square = n.Integer(size * size)
-            words = said("{square} came out of {root} without its root", shows=square, square=square, root=node)
-            yield multiply([square, n.Root(n.Integer(whole // (size * size)))]), words
+    for size in reversed(divisors(squarefree_part(whole)[1])[1:]):
+        square = n.Integer(size * size)
+        words = said("{square} came out of {root} without its root", shows=square, square=square, root=node)
+        yield multiply([square, n.Root(n.Integer(whole // (size * size)))]), words
 
 
 def _wrongly_split(node: n.Node) -> Iterator[Wrong]:

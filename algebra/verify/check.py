@@ -171,8 +171,8 @@ def _report(working: Working, task: Task, drafts: list[LinkDraft]) -> Report:
     try:
         with granted():
             outcome = task.finish()
-    except OutOfEffort as spent:
-        outcome = Outcome(Answer("none", text=f"The answer: {spent.message}"), [], [])
+    except ExactError as problem:
+        outcome = Outcome(Answer("none", text=f"The answer: {problem.message}"), [], [])
     excluded = task.listed_exclusions()
     answer, remaining = outcome.answer, tuple(outcome.remaining)
     return Report(
