@@ -336,6 +336,10 @@ class GeneratedField(Field):
     def norm(self, poly: Poly) -> Poly:
         """A polynomial in letters alone that vanishes wherever the given one does, whatever the signs of its roots."""
         size = 1
+        degrees = poly.degrees()
+        occurring = sum(1 for made in self.made.values() if made.relation is not None and degrees[made.position])
+        if 2**occurring > MAX_NORM:
+            raise TooLarge(f"The roots here together have a degree above {MAX_NORM}.", "√")
         for made in reversed(list(self.made.values())):
             if made.relation is None or poly == 0 or not poly.degrees()[made.position]:
                 continue

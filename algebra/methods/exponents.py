@@ -50,8 +50,10 @@ class PowerOf:
         if not self.is_number or self.size is None or self.size < 0:
             return None
         root = whole_root(self.number, self.size.denominator)
-        found = None if root is None else root**self.size.numerator
-        return found if found is not None and found < MAX_EVALUATED else None
+        if root is None or root.bit_length() * self.size.numerator > 2 * MAX_EVALUATED.bit_length():
+            return None
+        found = root**self.size.numerator
+        return found if found < MAX_EVALUATED else None
 
     @property
     def tree(self) -> n.Node:

@@ -350,10 +350,16 @@ def _by_root(make: Make, parts: list[int], how: str) -> Factoring | None:
     return None
 
 
+MOST_CANDIDATES = 2_000
+
+
 def _candidates(parts: list[int]) -> Iterator[Q]:
     seen = set()
-    for bottom in numbers.divisors(parts[-1]):
-        for top in numbers.divisors(parts[0]) if parts[0] else ():
+    bottoms, tops = numbers.divisors(parts[-1]), numbers.divisors(parts[0]) if parts[0] else []
+    if len(bottoms) * len(tops) > MOST_CANDIDATES:
+        raise NotThisWay("Too many rational numbers could be zeros.")
+    for bottom in bottoms:
+        for top in tops:
             for value in (Q(top, bottom), Q(-top, bottom)):
                 if value not in seen:
                     seen.add(value)

@@ -168,12 +168,13 @@ def _judged(task: Task, number: int, item: ReadLine, working: Working) -> LinkDr
 
 
 def _report(working: Working, task: Task, drafts: list[LinkDraft]) -> Report:
+    excluded: tuple[str, ...] = ()
     try:
         with granted():
+            excluded = task.listed_exclusions()
             outcome = task.finish()
     except ExactError as problem:
         outcome = Outcome(Answer("none", text=f"The answer: {problem.message}"), [], [])
-    excluded = task.listed_exclusions()
     answer, remaining = outcome.answer, tuple(outcome.remaining)
     return Report(
         id=working.id,

@@ -19,6 +19,8 @@ from algebra.tree import nodes as n
 MAX_DEGREE_ABOVE = 4
 """Highest degree of an exponent in its letters."""
 _FEW_TERMS = 4
+STEPS_A_UNIT = 32
+"""How many nodes are worked out for one unit of work more."""
 _WRITTEN_OUT = 10**6
 """Largest exponent that is not refused outright; `limits` bounds what it makes."""
 
@@ -45,6 +47,8 @@ def value_of(node: n.Node, over: Field) -> Value:
     spend()
     evaluator = _Evaluator(over)
     ratio = evaluator.value(node)
+    if evaluator.steps > STEPS_A_UNIT:
+        spend(evaluator.steps // STEPS_A_UNIT)
     if not evaluator.nonzero and not evaluator.nonzero_powers:
         return Value(ratio)
     unique = {str(poly): poly for poly in evaluator.nonzero}
@@ -58,6 +62,7 @@ class _Evaluator:
         self.nonzero: list[Poly] = []
         self.nonzero_powers: list[Poly] = []
         self.groups: dict[int, Ratio] = {}
+        self.steps = 0
 
     def must_not_vanish(self, value: Ratio) -> None:
         """Notes a polynomial that the line divides by."""
@@ -77,6 +82,7 @@ class _Evaluator:
 
     def value(self, node: n.Node) -> Ratio:
         """The value of a tree. Raises ExactError."""
+        self.steps += 1
         kind = type(node)
         if kind is n.Integer:
             return self.constant(node.value)  # type: ignore[attr-defined]
