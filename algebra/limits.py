@@ -23,7 +23,7 @@ MAX_SIGNS = 6
 """Most independent ± signs on one line."""
 CHECK_WORK = 60_000
 """Most work on one link, in units of `exact.effort`."""
-EXPLAIN_WORK = 30_000
+EXPLAIN_WORK = 6_000
 """Most work on the search for what explains a broken link."""
 PREDICT_WORK = 30_000
 """Work after which the search for wrong answers ends once there are enough; it ends at four times as much in any case."""

@@ -6,6 +6,7 @@ import os
 import sys
 from collections.abc import Callable
 from importlib import import_module
+from io import TextIOWrapper
 
 from tools.bounds import bound_memory
 
@@ -58,6 +59,9 @@ def main(arguments: list[str]) -> int:
     if command not in COMMANDS:
         print(f"uchuu: there is no command “{command}”.\n\n{HELP}", file=sys.stderr)
         return 2
+    for stream in (sys.stdout, sys.stderr):  # half a character, as \ud800, is written as it would be in JSON
+        if isinstance(stream, TextIOWrapper):
+            stream.reconfigure(errors="backslashreplace")
     module, function = COMMANDS[command]
     run: Callable[[list[str]], int] = getattr(import_module(module), function)
     if module.startswith("cli."):

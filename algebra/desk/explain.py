@@ -360,6 +360,8 @@ def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
     try:
         for body in _right_steps(before, task):
             for slip, address, what, part in _wrong_parts(body, task, SLIPS):
+                if comparison.is_spent:
+                    return []
                 if slip.kind != "care" and comparison.is_it(_placed(body, address, part)) == 2:
                     return [Found(slip, (), what, None, body)]
     except (TaskError, ReadingError, ExactError):

@@ -8,6 +8,7 @@ from dataclasses import replace
 from fractions import Fraction as Q
 from typing import NamedTuple
 
+from algebra import limits
 from algebra.desk.explain import Found
 from algebra.desk.solve import methods_in_order, problem_from, worked
 from algebra.exact.decomposition import plan_of
@@ -56,7 +57,7 @@ def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> 
     known = (before, start, line)
     far: list[_Ranked] = []
     try:
-        with granted():
+        with granted(limits.EXPLAIN_WORK):
             for candidates in _by_source(working, start, before, line, found):
                 ranked = [_ranked(candidate, line) for candidate in candidates if candidate[0] not in known]
                 near = sorted((each for each in ranked if each.share <= NEAR), key=lambda each: each.share)
@@ -64,11 +65,11 @@ def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> 
                 for each in near[:MOST_TRIED]:
                     if _follows(working, before, each.tree):
                         return each.text
+            if found.start is not None:
+                far.insert(0, _ranked((start, plain(start)), line))
+            return next((each.text for each in far[:MOST_TRIED] if _follows(working, before, each.tree)), "")
     except ExactError:  # more work than is granted
         return ""
-    if found.start is not None:
-        far.insert(0, _ranked((start, plain(start)), line))
-    return next((each.text for each in far[:MOST_TRIED] if _follows(working, before, each.tree)), "")
 
 
 class _Ranked(NamedTuple):

@@ -174,11 +174,16 @@ def roots_of(coefficients: tuple[int, ...], *, complex_too: bool = False) -> lis
     return [Number(coefficients, k) for k in range(len(values) if complex_too else real)]
 
 
+MAX_ISOLATED = 160
+
+
 @lru_cache(maxsize=4096)
 def _roots(coefficients: tuple[int, ...]) -> tuple[tuple[complex, ...], int]:
     """Approximate roots in the fixed order, and how many of them are real."""
     if max(abs(c).bit_length() for c in coefficients) > MAX_BITS:
         raise TooLarge("These numbers are too large to be put in order.")
+    if len(coefficients) > MAX_ISOLATED:
+        raise TooLarge(f"The roots of a polynomial of a degree above {MAX_ISOLATED} are not told apart.")
     if len(coefficients) == 2:
         return (complex(-coefficients[0] / coefficients[1]),), 1
     found = _enclosures(coefficients)

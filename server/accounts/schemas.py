@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from ninja import Field, Schema
 
+from server.common.schemas import Text
+
 
 class Credentials(Schema):
-    username: str = Field(max_length=150)
-    password: str = Field(max_length=200)
+    username: Text = Field(max_length=150)
+    password: Text = Field(max_length=200)
 
 
 class NewAccount(Credentials):
-    name: str = Field("", max_length=150)
+    name: Text = Field("", max_length=150)
 
 
 class Teacher(Schema):

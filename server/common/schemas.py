@@ -5,13 +5,22 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import SerializerFunctionWrapHandler, StringConstraints, create_model, model_serializer
+from pydantic import AfterValidator, SerializerFunctionWrapHandler, StringConstraints, create_model, model_serializer
 
 from algebra import CONVENTIONS, limits
 
-LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
-Given = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
-Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+
+def _without_nul(text: str) -> str:
+    if "\0" in text:
+        raise ValueError("The character with the code 0 can't be kept.")
+    return text
+
+
+Text = Annotated[str, AfterValidator(_without_nul)]
+"""What the database can keep."""
+LineText = Annotated[Text, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
+Given = Annotated[Text, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
+Title = Annotated[Text, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 
 
 class _Chosen(Schema):

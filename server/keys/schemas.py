@@ -5,12 +5,12 @@ from __future__ import annotations
 from ninja import Field, Schema
 
 from algebra import MAX_KEY_CHARACTERS, Finding, PassedOver, Verdict
-from server.common.schemas import Title
+from server.common.schemas import Text, Title
 from server.sheets.schemas import Bead
 
 
 class KeyIn(Schema):
-    text: str = Field(max_length=MAX_KEY_CHARACTERS)
+    text: Text = Field(max_length=MAX_KEY_CHARACTERS)
     conventions: dict[str, str] = {}
 
 

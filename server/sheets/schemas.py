@@ -7,7 +7,7 @@ from datetime import datetime
 from ninja import Field, Schema
 
 from algebra import Echo, Numbers, Relation, Report, Task, Verdict, limits
-from server.common.schemas import ConventionsOut, Given, LineText, Title
+from server.common.schemas import ConventionsOut, Given, LineText, Text, Title
 
 
 class SheetIn(Schema):
@@ -68,17 +68,17 @@ class SheetOut(Schema):
 class ProblemIn(Schema):
     task: Task
     given: Given
-    variable: str = Field("", max_length=40)
+    variable: Text = Field("", max_length=40)
     numbers: Numbers = "real"
-    method: str = Field("", max_length=40)
+    method: Text = Field("", max_length=40)
 
 
 class ProblemChange(Schema):
     task: Task | None = None
     given: Given | None = None
-    variable: str | None = Field(None, max_length=40)
+    variable: Text | None = Field(None, max_length=40)
     numbers: Numbers | None = None
-    method: str | None = Field(None, max_length=40)
+    method: Text | None = Field(None, max_length=40)
 
 
 class Order(Schema):

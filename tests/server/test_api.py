@@ -128,6 +128,29 @@ def test_sizes_are_bounded(api, problem, data):
     assert Line.objects.count() == 1
 
 
+@pytest.mark.parametrize(
+    ("method", "path", "data"),
+    [
+        ("PUT", "/api/problems/{id}/lines", {"revision": 0, "lines": ["x\0 = 1"]}),
+        ("PUT", "/api/problems/{id}/lines", {"revision": 0, "lines": ["x\ud800 = 1"]}),
+        ("PATCH", "/api/problems/{id}", {"given": "x\0 = 1"}),
+        ("POST", "/api/sheets", {"title": "A\0"}),
+        ("POST", "/api/keys/sheet", {"text": "1) x = 2\0", "title": "A"}),
+        ("POST", "/api/account/log-in", {"username": "m\0", "password": "x"}),
+    ],
+)
+def test_characters_that_can_not_be_kept_are_refused(api, problem, method, path, data):
+    assert api.send(method, path.format(id=problem.pk), data).status_code == 422
+
+
+@pytest.mark.parametrize("character", ["\0", "\ud800"])
+def test_a_line_with_a_broken_character_is_shown_as_not_read(api, character):
+    found = api.send(
+        "POST", "/api/check", {"task": "solve", "given": "x = 1", "lines": [f"x{character} = 1", "x = 1"], "assume": []}
+    )
+    assert [link["error"] is not None for link in found.json()["links"]] == [True, False]
+
+
 def test_the_database_itself_refuses_what_must_not_be(problem):
     working = problem.working
     for broken in (

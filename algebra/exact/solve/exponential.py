@@ -148,7 +148,9 @@ class ExponentialSolver:
         """The zeros of Σ c·∏ p^(k·x/step) where, after a division by one term, all terms are powers of one rational number to
         the power x/step: a polynomial in that; None for any other sum. The c are numbers, with roots."""
         powers = [made for made in cell.made.values() if made.relation is None]
-        if any(made.above != ((self.unknown, 1),) for made in powers):
+        if not powers and poly.is_constant() and poly != 0:
+            return EMPTY  # the powers have cancelled
+        if not powers or any(made.above != ((self.unknown, 1),) for made in powers):
             return None
         terms: dict[tuple[int, ...], dict[tuple[int, ...], Any]] = {}
         for monomial, coefficient in poly.to_dict().items():

@@ -1,0 +1,52 @@
+"""Whatever comes in, every question ends with an answer or one of the documented errors, and the next is answered as well."""
+
+import pytest
+
+from algebra import ReadingError, TaskError, Working, analysed, check, next_step, predict, work
+from tests.oracle.hostile import Hostile
+from tests.oracle.test_differential import LONG
+
+QUESTIONS = {
+    "check": check,
+    "work": work,
+    "predict": predict,
+    "next": next_step,
+    "analysed": lambda working: analysed(working.given),
+}
+HARD = [
+    Working("solve", "2^(10000x) = 8", ("x = 1",)),
+    Working("solve", "·".join(f"(x-{k})" for k in range(1, 20)) + " = 0", ("x = 1 or x = 2",)),
+    Working("simplify", "√(a+b+c+d+e+f+g+h)", ("a+b",)),
+    Working("simplify", "√(a+b+c+d)+√(a-b)+√(c-d)+√(a-c)", ("a+b",)),
+    Working("solve", "x^4 = a^2", ("x = √a",), variable="x"),
+    Working("simplify", "\\frac²3", ("2/3",)),
+    Working("simplify", "x\ud800", ("x",)),
+    Working("evaluate", "3^(408786555491955555026261135831)", ("3",)),
+    Working("solve", " + ".join(f"√(x+{k})" for k in range(9)) + " = 26", ("x = 1",)),
+    Working("solve", "2^(x + 5 - x) = 12", ("no solution",)),
+    Working("expand", "-((9 - y)·(|y|·y))", ("||π/1| + (541 + x)| = x - y + y",)),
+    Working("domain", "√(∛(x^99 - 4))", ("x - 328481671524348509476657184775 - x",), assume=("x > 0",)),
+    Working("solve", "(x·3)/(658 - x) = 9x·x", ("x = 1",)),
+    Working("evaluate", "x/(771 + x)^99·√x·|10^a|", ("x^a",), numbers="complex"),
+]
+
+
+def answered(ask, working):
+    try:
+        return ask(working) is not None
+    except (TaskError, ReadingError) as problem:
+        return bool(str(problem))
+
+
+@pytest.mark.parametrize("name", QUESTIONS)
+@pytest.mark.parametrize("working", HARD, ids=lambda working: ascii(working.given))
+def test_what_once_took_minutes_or_failed_is_answered(name, working):
+    assert answered(QUESTIONS[name], working)
+
+
+@pytest.mark.parametrize("seed", range(40 if LONG else 4))
+def test_hostile_inputs_are_answered(seed):
+    source = Hostile(seed)
+    for k in range(30):
+        working = source.working()
+        assert answered(list(QUESTIONS.values())[k % len(QUESTIONS)], working), working
