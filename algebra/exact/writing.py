@@ -82,7 +82,7 @@ def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
         parts.append(tree if power == 1 else n.Power(tree, n.Integer(int(power))))
     number = int(content)
     if abs(number) != 1:
-        parts.insert(0, n.Integer(abs(number)))
+        parts.insert(0, number_tree(abs(number)))
     node = implied_product(parts)
     if number == -1 and isinstance(node, n.Sum):
         return _positive_first(node)

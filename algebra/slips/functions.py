@@ -118,7 +118,8 @@ def _ratios(features: Features) -> dict[Q, Words]:
         if low[0]:
             last = said("{a} and {b} are the last coefficients, not the first", a=up[0], b=low[0])
             found.setdefault(Q(up[0], low[0]), last)
-        found.setdefault(Q(low[-1], up[-1]), said("{a} over {b} is the wrong way round", a=low[-1], b=up[-1]))
+        if up[-1]:
+            found.setdefault(Q(low[-1], up[-1]), said("{a} over {b} is the wrong way round", a=low[-1], b=up[-1]))
     return found
 
 

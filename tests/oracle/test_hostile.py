@@ -27,6 +27,9 @@ HARD = [
     Working("expand", "-((9 - y)·(|y|·y))", ("||π/1| + (541 + x)| = x - y + y",)),
     Working("domain", "√(∛(x^99 - 4))", ("x - 328481671524348509476657184775 - x",), assume=("x > 0",)),
     Working("solve", "(x·3)/(658 - x) = 9x·x", ("x = 1",)),
+    Working("factor", "(3^531·tπ/(|k| + 198))^40", ("t",)),
+    Working("analyze", "5 ± x - |x|", ("x = 1",)),
+    Working("analyze", "0/x", ("y = 0",)),
     Working("evaluate", "x/(771 + x)^99·√x·|10^a|", ("x^a",), numbers="complex"),
 ]
 

@@ -21,6 +21,8 @@ class FeaturesTask(DomainTask):
             raise TaskError(f"To {self.task}, the given must be an expression.")
         super().begin()
         with_bars = any(roots_over(tree, self.context.unknown) for tree in self.context.given_trees())
+        if with_bars and len(self.context.given_trees()) > 1:
+            raise TaskError("A function has one value for each x; ± gives two.")
         if with_bars:
             self.table = FeatureTable.of_pieces(self.evaluator, self.excluded)
         else:
