@@ -10,17 +10,20 @@ from pydantic import AfterValidator, SerializerFunctionWrapHandler, StringConstr
 from algebra import CONVENTIONS, limits
 
 
-def _without_nul(text: str) -> str:
-    if "\0" in text:
-        raise ValueError("The character with the code 0 can't be kept.")
+def _can_be_kept(text: str) -> str:
+    if "\0" in text or any("\ud800" <= character <= "\udfff" for character in text):
+        raise ValueError("A character with the code 0, or half a character, can't be kept.")
     return text
 
 
-Text = Annotated[str, AfterValidator(_without_nul)]
+_KEPT = AfterValidator(_can_be_kept)  # stands last, so that it does not take the place of the checks before it
+Text = Annotated[str, _KEPT]
 """What the database can keep."""
-LineText = Annotated[Text, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
-Given = Annotated[Text, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS)]
-Title = Annotated[Text, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS), _KEPT]
+Given = Annotated[
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS), _KEPT
+]
+Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), _KEPT]
 
 
 class _Chosen(Schema):
