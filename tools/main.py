@@ -59,7 +59,7 @@ def main(arguments: list[str]) -> int:
     if command not in COMMANDS:
         print(f"uchuu: there is no command “{command}”.\n\n{HELP}", file=sys.stderr)
         return 2
-    for stream in (sys.stdout, sys.stderr):  # half a character, as \ud800, is written as it would be in JSON
+    for stream in (sys.stdout, sys.stderr):  # an unpaired surrogate is written as JSON writes it: \ud800
         if isinstance(stream, TextIOWrapper):
             stream.reconfigure(errors="backslashreplace")
     module, function = COMMANDS[command]

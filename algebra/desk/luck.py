@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fractions import Fraction as Q
 from math import gcd
 
 from algebra.desk.explain import Found, explain, wrong_lines
@@ -58,9 +59,11 @@ def _is_a_root(first: Ratio, second: Ratio, side: Ratio) -> bool:
 
 def _is_natural(first: Ratio, second: Ratio) -> bool:
     """Whether one would multiply a side that equals 0 by what leads to the other: by what clears its denominator, and after a
-    division by what its terms share."""
+    division by what its terms share or by what stands before the highest power."""
     factor = (second / first).constant
     if factor is None:
+        return True
+    if abs(factor * Q(int(first.numerator.leading_coefficient()), int(first.denominator.leading_coefficient()))) == 1:
         return True
     above = gcd(*(int(c) for c in first.numerator.coeffs()))
     below = gcd(*(int(c) for c in first.denominator.coeffs()))

@@ -4,18 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
-from fractions import Fraction as Q
 
 from algebra import limits
 from algebra.desk.explain import wrong_lines
 from algebra.desk.solve import Solution, Unsolved, methods_in_order, problem_from, work
-from algebra.exact.decomposition import plan_of
+from algebra.exact.decomposition import field_for
 from algebra.exact.effort import OutOfEffort, granted, has_some, units_left
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.plus_minus import variants
-from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import field_of
 from algebra.exact.writing import simplified_tree
 from algebra.families import FAMILIES
 from algebra.formats.typeset import values_in_latex
@@ -90,8 +87,7 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     """The wrong answers to a problem, the likeliest first. Raises TaskError where the problem is not worked."""
     working = replace(working, lines=(), method=None)
     right = _right(working)
-    steps = [step for step in right.steps if step.kind == "line"]
-    chain = [working.given, *([step.line for step in steps] or [working.given])]
+    chain = _chain(working, right)
     found = _along_the_ways(working, right)
     for item in _at_the_end(working, right, chain):
         found.setdefault(_as_one(working, item.answer), item)
@@ -100,6 +96,12 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
         before = working.given if item.at_line == 1 else item.lines[item.at_line - 2]
         item.refutation = item.refutation or _refuted(working, before, item)
     return Prediction(right.answer, tuple(ranked), tuple(_too_soon(working, chain)))
+
+
+def _chain(working: Working, solution: Solution) -> list[str]:
+    """The given and the lines of its solution; the given twice where nothing is to be done."""
+    lines = [step.line for step in solution.steps if step.kind == "line"]
+    return [working.given, *(lines or [working.given])]
 
 
 def _roads(working: Working, right: Solution) -> list[Solution]:
@@ -124,9 +126,10 @@ def _along_the_ways(working: Working, right: Solution) -> dict[tuple[str, ...], 
         return found
     ways: list[tuple[list[str], WrongWay]] = []
     for nth, road in enumerate(_roads(working, right)):
-        steps = [step for step in road.steps if step.kind == "line"]
-        chain = [working.given, *([step.line for step in steps] or [working.given])]
-        lurking = [frozenset(slip.id for slip in lurking_at(step.rule.id)) for step in steps]
+        chain = _chain(working, road)
+        lurking = [
+            frozenset(slip.id for slip in lurking_at(step.rule.id)) for step in road.steps if step.kind == "line"
+        ]
         for way in _wrong_ways(chain, lurking, working.task):
             ways.append((chain, (way[0] * (1 if nth == 0 else BESIDE), *way[1:])))
     tried: set[tuple[str, str]] = set()
@@ -341,14 +344,7 @@ def _neat(node: n.Node) -> n.Node:
         return node
     if len(variants(node)) > 1:
         return node
-    names = tuple(sorted(n.letters(node)))
-    plan = plan_of([node], imaginary=False)
-    over = (
-        RadicalField(names, plan, {name: Q(2 + k) for k, name in enumerate(names)}, {}, formal=True)
-        if plan
-        else field_of(names)
-    )
-    return simplified_tree(value_of(node, over).ratio)
+    return simplified_tree(value_of(node, field_for([node], formal=True)).ratio)
 
 
 def _refuted(working: Working, before: str, item: Anticipated) -> Evidence | None:

@@ -5,19 +5,17 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
-from fractions import Fraction as Q
 from typing import NamedTuple
 
 from algebra import limits
 from algebra.desk.explain import Found
 from algebra.desk.solve import methods_in_order, problem_from, worked
-from algebra.exact.decomposition import plan_of
+from algebra.exact.decomposition import field_for
 from algebra.exact.effort import granted
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.generators import MoreRootsNeeded
-from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Field, Ratio, field_of
+from algebra.exact.rational_functions import Ratio
 from algebra.exact.writing import simplified_tree
 from algebra.methods.paper import NotThisWay, at_grain
 from algebra.parse.errors import ReadingError
@@ -104,7 +102,7 @@ def _part_worked_out(before: n.Node, at: n.Address) -> Iterator[Candidate]:
         return
     try:
         part = n.at(before, at)
-        done = simplified_tree(value_of(part, _field_for(part)).ratio)
+        done = simplified_tree(value_of(part, field_for([part])).ratio)
     except (ExactError, MoreRootsNeeded, LookupError):
         return
     tree = _in_place(before, at, done)
@@ -119,13 +117,6 @@ def _in_place(before: n.Node, at: n.Address, done: n.Node) -> n.Node:
     bare = isinstance(done, n.FACTOR_LIKE) or isinstance(parent, n.Group | ln.Equation | None)
     bare = bare or (isinstance(parent, n.Sum) and not isinstance(done, n.Sum | n.Signed))
     return n.replaced(before, at, done if bare else n.Group(done))
-
-
-def _field_for(*trees: n.Node) -> Field:
-    """The field that holds the values of these expressions. Raises OutOfScope."""
-    names = tuple(sorted(frozenset().union(*(n.letters(tree) for tree in trees))))
-    plan = plan_of(list(trees), imaginary=False)
-    return RadicalField(names, plan, {name: Q(2 + k) for k, name in enumerate(names)}, {}) if plan else field_of(names)
 
 
 def _lines_that_go_on(working: Working, start: n.Node) -> Iterator[list[Candidate]]:
@@ -157,7 +148,7 @@ def _signs_put_right(line: n.Node) -> Iterator[n.Node]:
                     yield n.replaced(line, at, n.Sum(node.terms, signs))
         elif isinstance(node, n.Signed) and node.sign == "-":
             yield n.replaced(line, at, node.child)
-    if isinstance(line, ln.Equation) and isinstance(line.sides[-1], n.FACTOR_LIKE):
+    if isinstance(line, ln.Equation) and isinstance(line.sides[-1], n.FACTOR_LIKE) and line.sides[-1] != build.ZERO:
         yield build.equation(*line.sides[:-1], n.Signed("±", line.sides[-1]))
 
 
@@ -190,7 +181,7 @@ def _excess(working: Working, before: n.Node, line: n.Node) -> Callable[[n.Node]
         raise ExactError("The line before has no solution.")
     unknown = n.Letter(working.variable or min(n.letters(before), default="x"))
     held: dict[n.Node, n.Node] = {unknown: n.Group(read_expression(solutions[0]))}
-    over = _field_for(substituted(_difference(line), held))
+    over = field_for([substituted(_difference(line), held)])
     return lambda tree: value_of(substituted(_difference(tree), held), over).ratio
 
 

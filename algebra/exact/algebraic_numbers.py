@@ -132,6 +132,14 @@ class Number:
         text = f"{digits[:-places]}.{digits[-places:]}" if places else digits
         return f"-{text}" if scaled < 0 else text
 
+    @property
+    def in_words(self) -> str:
+        """The number in a sentence: as it is written, or where it lies."""
+        tree = self.tree
+        if tree is not None:
+            return plain(tree)
+        return f"the number near {self.decimal(3)}" if self.is_real else "a number with i"
+
     def times(self, factor: int) -> Number:
         """The number times a positive whole one."""
         size = len(self.polynomial) - 1

@@ -14,7 +14,7 @@ from algebra.exact.effort import spend
 from algebra.exact.errors import TooLarge
 from algebra.exact.generators import MAX_INDEX, SPARE, Plan
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Poly, integer_coefficients, irreducible_factors, ring_name
+from algebra.exact.rational_functions import Field, Poly, field_of, integer_coefficients, irreducible_factors, ring_name
 from algebra.exact.sample_points import FRIENDLY
 from algebra.exact.sign_determination import SignUnknown
 from algebra.tree import nodes as n
@@ -36,6 +36,16 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
     if index > MAX_INDEX or step > 12:
         raise TooLarge(f"These roots together need an index above {MAX_INDEX}.", "√")
     return Plan(index, step, imaginary, spare) if needed else None
+
+
+def field_for(trees: list[n.Node], *, formal: bool = False) -> Field:
+    """A field that holds the values of these expressions: rational functions, or one cell where roots need it; `formal` takes
+    every sign for granted. Raises TooLarge."""
+    names = tuple(sorted({name for tree in trees for name in n.letters(tree)}))
+    plan = plan_of(trees, imaginary=False)
+    if plan is None:
+        return field_of(names)
+    return RadicalField(names, plan, {name: Q(2 + k) for k, name in enumerate(names)}, {}, formal=formal)
 
 
 def roots_over(tree: n.Node, letter: str) -> frozenset[n.Node]:

@@ -124,10 +124,6 @@ def _times(front: n.Node, inner: n.Node) -> n.Node:
     return build.product(front, inner)
 
 
-def _terms(parts: list[int]) -> int:
-    return sum(1 for c in parts if c)
-
-
 def _split(make: Make, parts: list[int], how: str) -> Factoring | None:
     """A primitive polynomial with a constant term, split all the way down; None where it is irreducible."""
     degree = len(parts) - 1

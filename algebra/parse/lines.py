@@ -6,7 +6,7 @@ import re
 from functools import lru_cache
 
 from algebra.parse.errors import ReadingError
-from algebra.parse.margin import read_move, split_move
+from algebra.parse.margin import indent, read_move, split_move
 from algebra.parse.statements import FeatureReader, StatementReader
 from algebra.parse.tokens import tokenize
 from algebra.parse.wording import are_words, in_other_words, split_remark, without_braces
@@ -131,7 +131,7 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
         if not (
             isinstance(subject, ln.Equation) and len(subject.sides) == 2 and isinstance(subject.sides[0], n.Letter)
         ):
-            raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + _indent(rest))
+            raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + indent(rest))
         claimed = _check_claim(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
         return ln.Line(body, "check", claimed, subject)
     if keyword == "assume":
@@ -142,7 +142,7 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
     if not (
         isinstance(statement, ln.Equation) and len(statement.sides) == 2 and isinstance(statement.sides[0], n.Letter)
     ):
-        raise ReadingError("A definition gives a letter a meaning, as in “let u = x^2”.", start + 1 + _indent(rest))
+        raise ReadingError("A definition gives a letter a meaning, as in “let u = x^2”.", start + 1 + indent(rest))
     return ln.Line(body, "definition", None, statement)
 
 
@@ -157,10 +157,6 @@ def _check_claim(text: str, decimal: str, start: int) -> n.Node:
         own = text[name.end() : end].rstrip().rstrip(",;").removesuffix("and").rstrip()
         chains.append(_statement(own, decimal, start + name.end()))
     return chains[0] if len(chains) == 1 else ln.Alternatives(tuple(chains))
-
-
-def _indent(text: str) -> int:
-    return len(text) - len(text.lstrip())
 
 
 def _assumed(text: str, decimal: str, start: int) -> n.Node:
@@ -237,9 +233,7 @@ def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
     reader = _statement_reader(body[start:], decimal, start)
     statement = reader.statement()
     if isinstance(statement, n.Product) and are_words(body[start:]):
-        raise ReadingError(
-            "These words have no meaning here; put | before a remark.", start + 1 + _indent(body[start:])
-        )
+        raise ReadingError("These words have no meaning here; put | before a remark.", start + 1 + indent(body[start:]))
     notes = tuple(sorted(reader.notes)) if reader.notes else ()
     return ln.Line(text, _kind(statement), statement, None, lead + reader.member, "", None, notes, reader.restriction)
 

@@ -42,11 +42,12 @@ def split_move(body: str) -> tuple[str, str | None, int]:
     for k in range(len(bars) - 1, -1, -1):
         place = bars[k]
         if k % 2 == 0 and body[:place].strip() and body[place - 1].isspace() and body[place + 1 :].strip():
-            return body[:place].rstrip(), body[place + 1 :].strip(), place + 1 + _indent(body[place + 1 :])
+            return body[:place].rstrip(), body[place + 1 :].strip(), place + 1 + indent(body[place + 1 :])
     return body, None, 0
 
 
-def _indent(text: str) -> int:
+def indent(text: str) -> int:
+    """How many blanks a text begins with."""
     return len(text) - len(text.lstrip())
 
 

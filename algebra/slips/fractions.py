@@ -17,6 +17,7 @@ from algebra.slips.parts import (
     over,
     power,
     terms,
+    two_of,
 )
 from algebra.slips.slip import Slip, Wrong
 from algebra.slips.words import Words, said
@@ -168,16 +169,14 @@ def _added_across(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Sum):
         return
     items = terms(node)
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            a, b = n.bare(items[i][1]), n.bare(items[j][1])
-            if isinstance(a, n.Fraction) and isinstance(b, n.Fraction):
-                top = add([(items[i][0], a.numerator), (items[j][0], b.numerator)])
-                rest = [t for k, t in enumerate(items) if k not in (i, j)]
-                for second in dict.fromkeys((items[j][0], "+")):
-                    bottom = add([("+", a.denominator), (second, b.denominator)])
-                    whole = add([("+", over(top, bottom)), *rest])
-                    yield whole, said("tops and bottoms of {a} and {b} were added", a=a, b=b)
+    for i, j, rest in two_of(items):
+        a, b = n.bare(items[i][1]), n.bare(items[j][1])
+        if isinstance(a, n.Fraction) and isinstance(b, n.Fraction):
+            top = add([(items[i][0], a.numerator), (items[j][0], b.numerator)])
+            for second in dict.fromkeys((items[j][0], "+")):
+                bottom = add([("+", a.denominator), (second, b.denominator)])
+                whole = add([("+", over(top, bottom)), *rest])
+                yield whole, said("tops and bottoms of {a} and {b} were added", a=a, b=b)
 
 
 def _fraction_terms(node: n.Node) -> list[tuple[str, n.Fraction]] | None:

@@ -17,8 +17,6 @@ from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
-Stated = ln.Feature | ln.Equation
-
 
 def _features(task: str, given: n.Node) -> Features | None:
     if task not in ("analyze", "analyse") or isinstance(given, ln.STATEMENTS) or len(n.letters(given)) != 1:

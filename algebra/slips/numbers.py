@@ -2,9 +2,22 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator, Sequence
 
-from algebra.slips.parts import add, counted, factor, factors, multiply, number_of, opposite, power, signed, terms
+from algebra.slips.parts import (
+    add,
+    counted,
+    factor,
+    factors,
+    multiply,
+    number_of,
+    opposite,
+    power,
+    signed,
+    terms,
+    two_of,
+)
 from algebra.slips.slip import Slip, Wrong
 from algebra.slips.words import said
 from algebra.tree import build
@@ -103,20 +116,19 @@ def _sum_sign(node: n.Node) -> Iterator[Wrong]:
     items = signed(terms(node))
     if items is None:
         return
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            (a, rest), (b, other) = items[i], items[j]
-            if rest != other or (a > 0 and b > 0):
+    for i, j, left in two_of(items):
+        (a, rest), (b, other) = items[i], items[j]
+        if rest != other or (a > 0 and b > 0):
+            continue
+        right, larger, smaller = a + b, abs(a) + abs(b), abs(abs(a) - abs(b))
+        for value in dict.fromkeys((a - b, b - a, -right, larger, -larger, smaller, -smaller)):
+            if value == right:
                 continue
-            right, larger, smaller = a + b, abs(a) + abs(b), abs(abs(a) - abs(b))
-            for value in dict.fromkeys((a - b, b - a, -right, larger, -larger, smaller, -smaller)):
-                if value == right:
-                    continue
-                others = [("+", counted(t, r)) for k, (t, r) in enumerate(items) if k not in (i, j)]
-                words = said(
-                    "{a} and {b} make {right}, not {value}", shows=build.number(a), a=a, b=b, right=right, value=value
-                )
-                yield add([("+", counted(value, rest)), *others]), words
+            others = [("+", counted(t, r)) for t, r in left]
+            words = said(
+                "{a} and {b} make {right}, not {value}", shows=build.number(a), a=a, b=b, right=right, value=value
+            )
+            yield add([("+", counted(value, rest)), *others]), words
 
 
 def _product_sign(node: n.Node) -> Iterator[Wrong]:
@@ -125,6 +137,8 @@ def _product_sign(node: n.Node) -> Iterator[Wrong]:
         sums = [k for k, f in enumerate(node.factors) if isinstance(n.bare(f), n.Sum)]
         if len(sums) == 1:
             yield from _one_sign(node.factors[sums[0]], multiply(f for k, f in enumerate(node.factors) if k != sums[0]))
+    if isinstance(node, n.Product) and len(node.factors) == 2 and "÷" not in node.operators:
+        yield from _sign_in_expansion(node)
     if isinstance(node, n.Signed) and node.sign == "-" and isinstance(node.child, n.Product):
         inside = [f for f in node.child.factors if isinstance(n.bare(f), n.Sum)]
         if len(inside) == 1:
@@ -133,12 +147,28 @@ def _product_sign(node: n.Node) -> Iterator[Wrong]:
         yield node.child, said("the sign of {product}", product=node)
 
 
+def _sign_in_expansion(product: n.Product) -> Iterator[Wrong]:
+    """Two brackets multiplied out, the sign of one product of two terms gone wrong: (x-2)(x^2-1) as x^3 - x - 2x^2 - 2."""
+    first, second = (terms(f) for f in product.factors)
+    if len(first) < 2 or len(second) < 2:
+        return
+    for (s, a), (t, b) in itertools.product(first, second):
+        if "-" in (s, t):
+            doubled = multiply([n.Integer(2), a, b])
+            words = said("{a} times {b}", shows=a, a=_with_sign(s, a), b=_with_sign(t, b))
+            yield add([("+", product), ("-" if s == t else "+", doubled)]), words
+
+
+def _with_sign(sign: str, term: n.Node) -> n.Node:
+    return n.Signed("-", term) if sign == "-" else term
+
+
 def _one_sign(bracket: n.Node, outer: n.Node) -> Iterator[Wrong]:
     """A product with a bracket in which the sign of one term goes wrong."""
     items = terms(bracket)
     for k, (sign, term) in enumerate(items):
         pieces = [("-" if (s == "-") != (j == k) else "+", t) for j, (s, t) in enumerate(items)]
-        words = said("{outer} times {term}", outer=outer, term=n.Signed("-", term) if sign == "-" else term)
+        words = said("{outer} times {term}", outer=outer, term=_with_sign(sign, term))
         yield multiply([outer, add(pieces)]), words
 
 
@@ -174,6 +204,6 @@ SLIPS = (
          innocent=(("-8x - 3x", "-11x"), ("-8x + 3x", "-5x")), lurks_in=("add-and-subtract", "join-signs", "like-terms", "simplify-numerator", "simplify-sides"), likely=2.4),
     Slip(id="sign-of-product", name="Sign of a product", kind="care", topic="polynomials", done="{what} went wrong.",
          why="Minus times minus is plus, minus times plus is minus.", cue="Settle the sign first, then the number.",
-         examples=(("(-3)(-4)", "-12"),), wrong=_product_sign,
+         examples=(("(-3)(-4)", "-12"), ("(x-2)(x^2+3x-1)", "x^3 + 3x^2 - x - 2x^2 - 6x - 2")), wrong=_product_sign,
          innocent=(("(-3)(-4)", "12"),), lurks_in=("multiply-and-divide", "distribute"), likely=2.4, rank=13),
 )  # fmt: skip

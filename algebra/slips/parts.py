@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
 from fractions import Fraction as Q
+from itertools import combinations
+from typing import TypeVar
 
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -11,6 +13,7 @@ from algebra.tree import statements as ln
 
 Term = tuple[str, n.Node]
 """A sign, + or -, and what stands behind it."""
+Item = TypeVar("Item")
 Counted = tuple[Q, n.Node | None]
 """A number with its sign, and the other factors; None where there are none."""
 
@@ -118,6 +121,12 @@ def equals(left: n.Node, right: n.Node) -> n.Node:
 def either(items: Iterable[n.Node]) -> n.Node:
     """Statements joined by `or`."""
     return build.alternatives(tuple(items))
+
+
+def two_of(items: Sequence[Item]) -> Iterator[tuple[int, int, list[Item]]]:
+    """Every two places in a list, the first one first, and what stands at the others."""
+    for i, j in combinations(range(len(items)), 2):
+        yield i, j, [item for k, item in enumerate(items) if k not in (i, j)]
 
 
 def coefficient(term: n.Node) -> Counted | None:

@@ -22,6 +22,7 @@ from algebra.slips.parts import (
     signed,
     square_of,
     terms,
+    two_of,
 )
 from algebra.slips.slip import Slip, Wrong
 from algebra.slips.words import listed, said
@@ -40,19 +41,17 @@ def _unlike(node: n.Node) -> Iterator[Wrong]:
     # a bracket that is a sum is no term that one would count together with another
     if parts is None or any(isinstance(p, n.Root | n.Fraction | n.Sum) for _, t in items for p in n.parts_of(t)):
         return
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            (a, rest), (b, other) = parts[i], parts[j]
-            if rest == other or not (n.letters(items[i][1]) | n.letters(items[j][1])):
-                continue
-            left = [t for k, t in enumerate(items) if k not in (i, j)]
-            first, second = items[i][1], items[j][1]
-            words = said("{first} and {second} are unlike terms", shows=first, first=first, second=second)
-            bodies = [body for body in (rest, other) if body is not None]
-            if len(bodies) == 2:
-                bodies.append(multiply(bodies))
-            for body in sorted(bodies, key=plain):
-                yield add([("+", counted(a + b, body)), *left]), words
+    for i, j, left in two_of(items):
+        (a, rest), (b, other) = parts[i], parts[j]
+        if rest == other or not (n.letters(items[i][1]) | n.letters(items[j][1])):
+            continue
+        first, second = items[i][1], items[j][1]
+        words = said("{first} and {second} are unlike terms", shows=first, first=first, second=second)
+        bodies = [body for body in (rest, other) if body is not None]
+        if len(bodies) == 2:
+            bodies.append(multiply(bodies))
+        for body in sorted(bodies, key=plain):
+            yield add([("+", counted(a + b, body)), *left]), words
 
 
 def _first_and_last(node: n.Node) -> Iterator[Wrong]:
@@ -81,21 +80,19 @@ def _letters_cancelled(node: n.Node) -> Iterator[Wrong]:
     parts = signed(items)
     if parts is None:
         return
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            (a, rest), (b, other) = parts[i], parts[j]
-            if rest is None or rest != other or not n.letters(rest) or (a > 0) == (b > 0):
-                continue
-            left = [t for k, t in enumerate(items) if k not in (i, j)]
-            first, second = items[i][1], items[j][1]
-            words = said(
-                "{rest} was cancelled in {first} and {second}, though nothing is divided",
-                rest=n.bare(rest),
-                first=first,
-                second=second,
-            )
-            for value in dict.fromkeys((a + b, max(abs(a), abs(b)) * (1 if a > 0 else -1))):
-                yield add([("+", build.number(value)), *left]), words
+    for i, j, left in two_of(items):
+        (a, rest), (b, other) = parts[i], parts[j]
+        if rest is None or rest != other or not n.letters(rest) or (a > 0) == (b > 0):
+            continue
+        first, second = items[i][1], items[j][1]
+        words = said(
+            "{rest} was cancelled in {first} and {second}, though nothing is divided",
+            rest=n.bare(rest),
+            first=first,
+            second=second,
+        )
+        for value in dict.fromkeys((a + b, max(abs(a), abs(b)) * (1 if a > 0 else -1))):
+            yield add([("+", build.number(value)), *left]), words
 
 
 def _first_only(node: n.Node) -> Iterator[Wrong]:
@@ -217,7 +214,10 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
         return
     items = terms(node)
     parts = signed(items)
-    if parts is None or any(a.denominator != 1 for a, _ in parts) or len(items) > 3:
+    if parts is None or any(a.denominator != 1 for a, _ in parts):
+        return
+    if len(items) > 3:
+        yield from _group_sign(items, parts)
         return
     common = gcd(*(int(a) for a, _ in parts))
     if common > 1 or _common_letters(items):
@@ -238,6 +238,19 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
                 verb = "was" if len(bad) == 1 else "were"
                 words = said("{bad} " + verb + " not divided by {taken}", shows=bad[0], bad=listed(bad), taken=taken)
                 yield multiply([front, add(inner)]), words
+
+
+def _group_sign(items: list[Term], parts: list[Counted]) -> Iterator[Wrong]:
+    """6x² − 15x + 8x − 20 as 3x(2x−5) − 4(2x−5): two terms that share a factor, one or both with the sign turned round."""
+    for k in range(len(items) - 1):
+        pair = items[k : k + 2]
+        if gcd(*(int(a) for a, _ in parts[k : k + 2])) == 1 and not _common_letters(pair):
+            continue
+        for turned in ((0, 1), (1,), (0,)):
+            new = [("-" if s == "+" else "+", t) if j in turned else (s, t) for j, (s, t) in enumerate(pair)]
+            bad = [t for j, (_, t) in enumerate(pair) if j in turned]
+            words = said("the sign of {bad} was turned round", shows=bad[0], bad=listed(bad))
+            yield add([*items[:k], *new, *items[k + 2 :]]), words
 
 
 def _one_lost(items: list[Term], parts: list[Counted], common: int) -> Iterator[Wrong]:
@@ -373,7 +386,7 @@ SLIPS = (
          tasks=frozenset({"factor", "simplify", "expand"}),
          innocent=(("2x^2+14x+20", "2(x+2)(x+5)"),), lurks_in=("common-factor", "common-bracket", "factor-side"), likely=3.0),
     Slip(id="common-factor-wrong-rest", name="Wrong rest after taking out", kind="procedure", topic="factoring", done="{what}.",
-         why="Multiplying back must give each term.", cue="Multiply back.", examples=(("12x+8", "4(3x+8)"), ("x^5y^2+x^2y^5", "x^2y^2(x^5+y^5)")), wrong=_wrong_rest,
+         why="Multiplying back must give each term.", cue="Multiply back.", examples=(("12x+8", "4(3x+8)"), ("x^5y^2+x^2y^5", "x^2y^2(x^5+y^5)"), ("6x^2-15x+8x-20", "3x(2x-5)-4(2x-5)")), wrong=_wrong_rest,
          innocent=(("12x+8", "4(3x+2)"),), lurks_in=("common-factor", "group-in-pairs", "factor-unknown"), likely=1.6),
     Slip(id="difference-as-square", name="Difference of squares as a square", kind="concept", topic="factoring", done="{what}.",
          why="5² − 3² is 16; (5 − 3)² is 4.", cue="Plus and minus: one bracket of each.", examples=(("x^2-81", "(x-9)^2"),), wrong=_difference_square,

@@ -17,6 +17,7 @@ from algebra.slips.parts import (
     power,
     signed,
     terms,
+    two_of,
 )
 from algebra.slips.slip import Slip, Wrong
 from algebra.slips.words import said
@@ -27,11 +28,10 @@ from algebra.tree import nodes as n
 def _pairs(node: n.Node) -> Iterator[tuple[list[n.Node], n.Node, Q, Q]]:
     """Two factors of a product with the same base: the other factors, the base, both exponents."""
     items = factors(node)
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            a, b = base_and_exponent(items[i]), base_and_exponent(items[j])
-            if a and b and a[0] == b[0] and (a[1] != 1 or b[1] != 1):
-                yield [f for p, f in enumerate(items) if p not in (i, j)], a[0], a[1], b[1]
+    for i, j, rest in two_of(items):
+        a, b = base_and_exponent(items[i]), base_and_exponent(items[j])
+        if a and b and a[0] == b[0] and (a[1] != 1 or b[1] != 1):
+            yield rest, a[0], a[1], b[1]
 
 
 def _raised(node: n.Node) -> tuple[n.Node, n.Node] | None:
@@ -45,11 +45,10 @@ def _raised(node: n.Node) -> tuple[n.Node, n.Node] | None:
 def _letters_above(node: n.Node) -> Iterator[tuple[list[n.Node], n.Node, n.Node, n.Node]]:
     """Two factors with the same base of which one has a letter above: the other factors, the base, both exponents."""
     items = factors(node)
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            a, b = _raised(items[i]), _raised(items[j])
-            if a and b and a[0] == b[0] and (n.letters(a[1]) or n.letters(b[1])):
-                yield [f for p, f in enumerate(items) if p not in (i, j)], a[0], a[1], b[1]
+    for i, j, rest in two_of(items):
+        a, b = _raised(items[i]), _raised(items[j])
+        if a and b and a[0] == b[0] and (n.letters(a[1]) or n.letters(b[1])):
+            yield rest, a[0], a[1], b[1]
 
 
 def _product_multiplied(node: n.Node) -> Iterator[Wrong]:
@@ -67,22 +66,18 @@ def _bases_joined(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Product):
         return
     items = factors(node)
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            a, b = base_and_exponent(items[i]), base_and_exponent(items[j])
-            if (
-                a
-                and b
-                and a[0] != b[0]
-                and (a[1] > 1 or b[1] > 1)
-                and isinstance(items[i], n.Power)
-                and isinstance(items[j], n.Power)
-            ):
-                rest = [f for p, f in enumerate(items) if p not in (i, j)]
-                words = said(
-                    "{first} and {second} have different bases", shows=items[i], first=items[i], second=items[j]
-                )
-                yield multiply([power(multiply([a[0], b[0]]), a[1] + b[1]), *rest]), words
+    for i, j, rest in two_of(items):
+        a, b = base_and_exponent(items[i]), base_and_exponent(items[j])
+        if (
+            a
+            and b
+            and a[0] != b[0]
+            and (a[1] > 1 or b[1] > 1)
+            and isinstance(items[i], n.Power)
+            and isinstance(items[j], n.Power)
+        ):
+            words = said("{first} and {second} have different bases", shows=items[i], first=items[i], second=items[j])
+            yield multiply([power(multiply([a[0], b[0]]), a[1] + b[1]), *rest]), words
 
 
 def _factor_lost(node: n.Node) -> Iterator[Wrong]:
@@ -90,17 +85,14 @@ def _factor_lost(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Product):
         return
     items = factors(node)
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            if isinstance(items[i], n.Letter) and items[i] == items[j]:
-                letter = items[i]
-                rest = [f for p, f in enumerate(items) if p != j]
-                yield multiply(rest), said("{letter}·{letter} was written as {letter}", shows=letter, letter=letter)
-                if len(items) == 2:
-                    yield (
-                        multiply([n.Integer(2), letter]),
-                        said("{letter}·{letter} was taken for {letter} + {letter}", shows=letter, letter=letter),
-                    )
+    for i, j, rest in two_of(items):
+        letter = items[i]
+        if isinstance(letter, n.Letter) and letter == items[j]:
+            once = said("{letter}·{letter} was written as {letter}", shows=letter, letter=letter)
+            yield multiply([letter, *rest]), once
+            if not rest:
+                added = said("{letter}·{letter} was taken for {letter} + {letter}", shows=letter, letter=letter)
+                yield multiply([n.Integer(2), letter]), added
 
 
 def _bases_multiplied(node: n.Node) -> Iterator[Wrong]:
@@ -158,18 +150,16 @@ def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
     parts = signed(items)
     if parts is None:
         return
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            a, b = factors(items[i][1]), factors(items[j][1])
-            p = [base_and_exponent(f) for f in a if number_of(f) is None]
-            q = [base_and_exponent(f) for f in b if number_of(f) is None]
-            if len(p) == len(q) == 1 and p[0] and q[0] and p[0][0] == q[0][0] and p[0][1] != q[0][1]:
-                raised = power(p[0][0], p[0][1] + q[0][1])
-                rest = [t for k, t in enumerate(items) if k not in (i, j)]
-                first, second = items[i][1], items[j][1]
-                words = said("{first} and {second} are unlike terms", shows=first, first=first, second=second)
-                for size in dict.fromkeys((parts[i][0] + parts[j][0], parts[i][0] * parts[j][0])):
-                    yield add([("+", counted(size, raised)), *rest]), words
+    for i, j, rest in two_of(items):
+        a, b = factors(items[i][1]), factors(items[j][1])
+        p = [base_and_exponent(f) for f in a if number_of(f) is None]
+        q = [base_and_exponent(f) for f in b if number_of(f) is None]
+        if len(p) == len(q) == 1 and p[0] and q[0] and p[0][0] == q[0][0] and p[0][1] != q[0][1]:
+            raised = power(p[0][0], p[0][1] + q[0][1])
+            first, second = items[i][1], items[j][1]
+            words = said("{first} and {second} are unlike terms", shows=first, first=first, second=second)
+            for size in dict.fromkeys((parts[i][0] + parts[j][0], parts[i][0] * parts[j][0])):
+                yield add([("+", counted(size, raised)), *rest]), words
 
 
 def _skips_factor(node: n.Node) -> Iterator[Wrong]:

@@ -68,6 +68,11 @@ def _no_plus_minus(body: n.Node) -> Iterator[Wrong]:
             left = multiply([root(build.number(scale)), base])
             yield equals(left, root(other)), words
             yield equals(left, opposite(root(other))), words
+        if isinstance(own, n.Power) and not n.letters(other):
+            exponent = number_of(own.exponent)
+            if exponent and exponent.numerator % 2 == 0 and exponent.denominator > 1:
+                words = said("{other} has two roots, one positive and one negative", other=other)
+                yield equals(n.bare(own.base), power(other, 1 / exponent)), words
 
 
 def _collapsed(body: n.Node) -> Iterator[Wrong]:
@@ -306,7 +311,7 @@ def _signs_of_zeros(end: Ending) -> Iterator[Wrong]:
 
 SLIPS = (
     Slip(id="plus-minus-missing", name="One root only", kind="concept", topic="quadratics", done="{what}.", why="(−6)² is 36 too.", cue="Rooting both sides: write ±.",
-         examples=(("x^2 = 36", "x = 6"), ("x^2 - 9 = 0", "x = 3")), wrong=_no_plus_minus, scope="equation",
+         examples=(("x^2 = 36", "x = 6"), ("x^2 - 9 = 0", "x = 3"), ("x^(2/3) = 16", "x = 64")), wrong=_no_plus_minus, scope="equation",
          innocent=(("x^2 = 36", "x = ±6"),), lurks_in=("root-both-sides",), likely=4.4),
     Slip(id="plus-minus-collapsed", name="Joined the number behind ±", kind="concept", topic="quadratics", done="{what}.", why="−2 + 9 and −2 − 9 are not opposites.",
          cue="Write both cases out.", examples=(("x = -2 ± 9", "x = ±7"),), wrong=_collapsed, scope="equation",

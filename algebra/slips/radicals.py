@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from fractions import Fraction as Q
-from math import isqrt
+from math import isqrt, prod
 
 from algebra.exact.algebraic_numbers import divisors, squarefree_part
 from algebra.slips.parts import (
@@ -23,6 +23,7 @@ from algebra.slips.parts import (
     power,
     root,
     terms,
+    two_of,
 )
 from algebra.slips.slip import Slip, Wrong
 from algebra.slips.words import said
@@ -129,13 +130,11 @@ def _root_terms(node: n.Node) -> Iterator[tuple[list[Term], Q, Q, n.Root, n.Root
     if not isinstance(node, n.Sum):
         return
     items = terms(node)
-    for i in range(len(items)):
-        for j in range(i + 1, len(items)):
-            found = [_counted_root(*item) for item in (items[i], items[j])]
-            if found[0] is None or found[1] is None or found[0][1].index != found[1][1].index:
-                continue
-            rest = [t for k, t in enumerate(items) if k not in (i, j)]
-            yield rest, found[0][0], found[1][0], found[0][1], found[1][1]
+    for i, j, rest in two_of(items):
+        found = [_counted_root(*item) for item in (items[i], items[j])]
+        if found[0] is None or found[1] is None or found[0][1].index != found[1][1].index:
+            continue
+        yield rest, found[0][0], found[1][0], found[0][1], found[1][1]
 
 
 def _counted_root(sign: str, term: n.Node) -> tuple[Q, n.Root] | None:
@@ -163,12 +162,23 @@ def _radicands_added(node: n.Node) -> Iterator[Wrong]:
             yield add([("+", counted(a + b, root(inside, first))), *rest]), words
 
 
+def _are_alike(x: n.Node, y: n.Node) -> bool:
+    """Whether √x and √y are multiples of the same root, as √27 and √(4·3) are."""
+    numbers = [number_of(factor) for factor in (*factors(x), *factors(y))]
+    product = prod(number for number in numbers if number is not None)
+    if None in numbers or product <= 0 or product.denominator != 1:
+        return False
+    return isqrt(int(product)) ** 2 == product
+
+
 def _unlike_combined(node: n.Node) -> Iterator[Wrong]:
     for rest, a, b, first, second in _root_terms(node):
         if first.radicand == second.radicand:
             continue
         x, y = number_of(first.radicand), number_of(second.radicand)
         choices = [first.radicand, second.radicand]
+        if _are_alike(first.radicand, second.radicand):
+            continue
         if x is not None and y is not None:
             choices += [build.number(x + y), build.number(abs(x - y))]
         words = said("{first} and {second} are unlike", shows=first, first=first, second=second)

@@ -60,7 +60,12 @@ def _root_too_soon(context: Context, before: ln.Equation, after: ln.Equation) ->
 
 
 def _into_fractions(context: Context, before: ln.Equation, after: ln.Equation) -> bool:
-    """3x = 13 − 2x becomes x = 13/3 − (2/3)x: fractions come in while the unknown still stands in several terms."""
+    """3x = 13 − 2x becomes x = 13/3 − (2/3)x: fractions come in while the unknown still stands in several terms.
+
+    With x² it may be the first step of completing the square.
+    """
+    if any(isinstance(part, n.Power) and context.unknown in n.letters(part) for part in n.parts_of(after)):
+        return False
     if _fractions(before) or not any(not n.letters(f.denominator) for f in _fractions(after)):
         return False
     if any(n.letters(f.denominator) for f in _fractions(after)):

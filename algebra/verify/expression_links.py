@@ -149,11 +149,6 @@ def _number(value: Ratio | None) -> str:
     return text if number.imag != 0 or not abs(size) < 10**9 else f"{text} ({size:.3f})"
 
 
-def undefined_shown() -> Evidence:
-    """Of a line that divides by zero whatever its letters are."""
-    return PointEvidence("This line divides by zero, so it has no value.")
-
-
 def factors_shown(context: Context, value: Ratio) -> Evidence:
     """Of a polynomial that was called prime: its factors."""
     factors = plain(factored_tree(value.numerator, context.field.letters))

@@ -12,7 +12,7 @@ from algebra import CONVENTIONS, limits
 
 def _can_be_kept(text: str) -> str:
     if "\0" in text or any("\ud800" <= character <= "\udfff" for character in text):
-        raise ValueError("A character with the code 0, or half a character, can't be kept.")
+        raise ValueError("This text holds a character that can't be kept: the code 0, or an unpaired surrogate.")
     return text
 
 

@@ -1,4 +1,4 @@
-"""Inputs that nobody means well: deep, wide, with huge numbers, many roots and letters, and such as are hardly mathematics."""
+"""Inputs made to be hard: deep, wide, with huge numbers, many roots and letters, and some that are no mathematics at all."""
 
 from __future__ import annotations
 

@@ -33,11 +33,6 @@ class Value:
     nonzero: tuple[Poly, ...] = field(default=())
     nonzero_powers: tuple[Poly, ...] = field(default=())  # those that hold powers with a letter above
 
-    @property
-    def domain_key(self) -> frozenset[str]:
-        """What tells two domains of definition apart."""
-        return frozenset(str(poly) for poly in self.nonzero)
-
 
 def value_of(node: n.Node, over: Field) -> Value:
     """The value of an expression without ±.

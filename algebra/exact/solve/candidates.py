@@ -32,7 +32,7 @@ def solves(plan: Plan, unknown: str, left: n.Node, right: n.Node, value: Number)
         return False
     same = exactly.same(first, second)
     if same is None:
-        raise OutOfScope(f"Whether {value} solves this is not decided.", "√")
+        raise OutOfScope(f"Whether {value.in_words} solves this is not decided.", "√")
     return same
 
 

@@ -253,7 +253,7 @@ class ExponentialSolver:
             for tree in (left, right)
             for part in n.parts_of(tree)
         ):
-            raise OutOfScope(f"Whether {number} solves this is not decided.", "^")
+            raise OutOfScope(f"Whether {number.in_words} solves this is not decided.", "^")
         return True
 
     def _of_factor(self, cell: RadicalField, factor: Poly) -> set[Solution]:

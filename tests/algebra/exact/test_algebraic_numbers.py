@@ -240,3 +240,16 @@ def test_the_square_part_and_the_rest_make_the_number(number):
 )
 def test_whole_roots(value, index, root):
     assert whole_root(value, index) == root
+
+
+@pytest.mark.parametrize(
+    ("polynomial", "index", "words"),
+    [
+        ((-3, 2), 0, "3/2"),
+        ((-2, 0, 1), 1, "√2"),
+        ((-1, -1, 0, 0, 0, 1), 0, "the number near 1.167"),
+        ((-1, -1, 0, 0, 0, 1), 1, "a number with i"),
+    ],
+)
+def test_a_number_in_a_sentence_is_written_or_its_place_is_told(polynomial, index, words):
+    assert Number(polynomial, index).in_words == words
