@@ -66,6 +66,7 @@ class Comparison:
 
     def __init__(self, before: n.Node, after: n.Node, *, imaginary: bool) -> None:
         self.after = after
+        self.numbers = "complex" if imaginary else "real"
         letters = n.letters(before) | n.letters(after)
         if imaginary:
             letters -= {"i"}
@@ -232,9 +233,9 @@ def _explained(before: n.Node, after: n.Node, task: str, imaginary: bool) -> lis
     return _copied_later(before, task, comparison)
 
 
-def _right_steps(before: n.Node, task: str) -> list[n.Node]:
+def _right_steps(before: n.Node, task: str, numbers: str) -> list[n.Node]:
     """The first lines of the worked solution that goes on from a line. Raises TaskError, ReadingError, ExactError."""
-    problem = problem_from(Working(task, plain(before), ()))
+    problem = problem_from(Working(task, plain(before), (), numbers=numbers))
     for method in methods_in_order(problem)[1][:2]:
         try:
             steps = [step for step in at_grain(worked(problem, method).steps, "every") if step.kind == "line"]
@@ -249,7 +250,7 @@ def _copied_later(before: n.Node, task: str, comparison: Comparison) -> list[Fou
     if comparison.is_spent:
         return []
     try:
-        for body in _right_steps(before, task):
+        for body in _right_steps(before, task, comparison.numbers):
             misread = copied(body, comparison.after)
             if misread is not None:
                 return [Found(BY_ID["copied-wrongly"], (), misread[1], None, body)]
@@ -358,7 +359,7 @@ def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
     if comparison.is_spent:
         return []
     try:
-        for body in _right_steps(before, task):
+        for body in _right_steps(before, task, comparison.numbers):
             for slip, address, what, part in _wrong_parts(body, task, SLIPS):
                 if comparison.is_spent:
                     return []

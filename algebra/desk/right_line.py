@@ -224,4 +224,4 @@ def _exchanged(one: str, other: str) -> float:
 
 
 def _follows(working: Working, before: n.Node, tree: n.Node) -> bool:
-    return decide(_from(working, before, plain(tree))) == "holds"
+    return decide(_from(working, before, plain(tree))) in ("holds", "widens")

@@ -21,6 +21,10 @@ _IS_NOT = re.compile(
     r"(?<![A-Za-z])([a-z])\s+(?:is not|isn't|can\s?not be|can't be|can\s?not equal|can't equal|must not be|does not equal|is not equal to)\s+"
 )
 _SO = re.compile(r"(?<=\S)\s*[,;]\s*(?:so|thus|hence|therefore|then|i\.e\.)\b,?(?=\s)")
+_NONE_OF = re.compile(
+    r"\s*no\s+((?:vertical|horizontal|oblique|slant)\s+asymptotes?|holes?|[VHOS]As?|[xy]\s*-?\s*int(?:ercept)?s?)\s*\.?\s*",
+    re.IGNORECASE,
+)
 _PHRASES = (
     (re.compile(r"\s*(?:is\s+)?(?:not factorable|not factorisable|can(?:no|')t be factored|irreducible|does(?: not|n't) factor)\s*\.?\s*",
                 re.IGNORECASE), "prime"),
@@ -54,6 +58,9 @@ def in_other_words(body: str) -> str:
     for pattern, meaning in _PHRASES:
         if pattern.fullmatch(body):
             return body.rstrip(" .") if meaning is None else meaning
+    none_of = _NONE_OF.fullmatch(body)
+    if none_of:
+        return f"{none_of.group(1)}: none"
     body = _OPENING.sub(lambda m: " " * len(m.group()), body)
     body = _SO.sub(lambda m: ",".ljust(len(m.group())), body)
     body = _IN_BRACKETS.sub(

@@ -282,7 +282,25 @@ def _one_case(body: n.Node) -> Iterator[Wrong]:
             yield equals(inside, opposite(other)), said("{inside} may be {other} as well", inside=inside, other=other)
 
 
+def _turned_over(body: n.Node) -> Iterator[Wrong]:
+    """1/f = 1/p + 1/q as f = p + q."""
+    pair = sides(body)
+    if not pair or not any(isinstance(n.bare(side), n.Sum) for side in pair):
+        return
+    turned = []
+    for side in pair:
+        fractions = [(sign, n.bare(term)) for sign, term in terms(side)]
+        flipped = [(s, over(t.denominator, t.numerator)) for s, t in fractions if isinstance(t, n.Fraction)]
+        if len(flipped) < len(fractions):
+            return
+        turned.append(add(flipped))
+    yield equals(*turned), said("each fraction was turned over by itself")
+
+
 SLIPS = (
+    Slip(id="turned-over-by-term", name="Turned over term by term", kind="concept", topic="rational equations", done="{what}.", why="1/2 + 1/2 is 1; turned over by itself each is 2, and 2 + 2 is not 1.",
+         cue="Make one fraction of each side first.", examples=(("1/x = 1/2 + 1/3", "x = 5"), ("1/x + 1/3 = 1/2", "x + 3 = 2")), wrong=_turned_over, scope="equation",
+         innocent=(("1/x = 5/6", "x = 6/5"), ("1/x = 1/2 + 1/3", "x = 6/5")), lurks_in=("reciprocal-both-sides",), rank=6),
     Slip(id="one-side-only", name="One side only", kind="procedure", topic="equations", done="{what}.", why="A balance tips when one side only is changed.",
          cue="Write the move below both sides.", examples=(("x + 8 = 3", "x = 3"), ("x^2 = 50", "x = 50")), wrong=_one_side, scope="equation",
          innocent=(("x + 8 = 3", "x = -5"),), lurks_in=("add-to-both-sides", "subtract-from-both-sides", "multiply-both-sides")),

@@ -105,7 +105,8 @@ def _ratios(features: Features) -> dict[Q, Words]:
     over, under = len(up) - 1, len(low) - 1
 
     def degrees(rest: str) -> Words:
-        return said("above the degree is {over}, below it is {under}" + rest, over=over, under=under)
+        lead = "in lowest terms the degree above is" if features.holes else "above the degree is"
+        return said(lead + " {over}, below it is {under}" + rest, over=over, under=under)
 
     found: dict[Q, Words] = {
         Q(0): degrees(", so y = 0 does not belong to it"),

@@ -158,23 +158,27 @@ def _trinomial(node: n.Node) -> tuple[str, int, int, int] | None:
     return letter, int(found[2]), int(found[1]), int(found[0])
 
 
-def _brackets(letter: str, p: int, q: int, front: int = 1) -> n.Node:
-    sums = [add([("+", n.Letter(letter)), ("+", build.number(k))]) for k in (p, q)]
+def _brackets(letter: str, *pairs: tuple[int, int], front: int = 1) -> n.Node:
+    """(ax + p)(bx + q) for (a, p), (b, q), a number in front."""
+    sums = [add([("+", counted(Q(a), n.Letter(letter))), ("+", build.number(p))]) for a, p in pairs]
     return multiply([n.Integer(front), *sums] if front != 1 else sums)
 
 
 def _factor_signs(node: n.Node) -> Iterator[Wrong]:
     found = _trinomial(node)
-    if not found or found[1] != 1:
+    if not found or found[1] <= 0:
         return
-    letter, _, b, c = found
-    d = b * b - 4 * c
+    letter, a, b, c = found
+    d = b * b - 4 * a * c
     if d < 0 or isqrt(d) ** 2 != d:
         return
-    p, q = (b + isqrt(d)) // 2, (b - isqrt(d)) // 2
+    # x + p/a and x + q/a, each with its denominator multiplied in
+    (p, m), (q, k) = ((Q(b + sign * isqrt(d), 2 * a)).as_integer_ratio() for sign in (1, -1))
+    if m * k != a:
+        return
     words = said("the numbers {p} and {q} are right, their signs are not", p=abs(p), q=abs(q))
     for s, t in ((-1, -1), (1, -1), (-1, 1)):  # both signs exchanged is what happens first
-        yield _brackets(letter, s * p, t * q), words
+        yield _brackets(letter, (m, s * p), (k, t * q)), words
 
 
 _WORTH_GUESSING = 5_000
@@ -182,9 +186,12 @@ _WORTH_GUESSING = 5_000
 
 def _factor_pair(node: n.Node) -> Iterator[Wrong]:
     found = _trinomial(node)
-    if not found or found[1] != 1 or not found[3] or max(abs(found[2]), abs(found[3])) > _WORTH_GUESSING:
+    if not found or found[1] <= 0 or not found[3] or max(abs(found[2]), abs(found[3])) > _WORTH_GUESSING:
         return
-    letter, _, b, c = found
+    letter, a, b, c = found
+    if a != 1:
+        yield from _wrong_middle(letter, a, b, c)
+        return
     pairs = [(abs(p + c // p - b), p, c // p) for k in divisors(c) for p in (k, -k)]
     sums = range(-abs(b) - 12, abs(b) + 13)
     pairs += [(abs(p * (b - p) - c), p, b - p) for p in sums if p and b - p and abs(p) <= abs(b - p)]
@@ -195,7 +202,26 @@ def _factor_pair(node: n.Node) -> Iterator[Wrong]:
                 "{p} and {q} have the " + right + " {held}, but not the " + wrong + " {missed}",
                 shows=build.number(p), p=p, q=q, held=c if right == "product" else b, missed=b if right == "product" else c,
             )  # fmt: skip
-            yield _brackets(letter, p, q), words
+            yield _brackets(letter, (1, p), (1, q)), words
+
+
+def _wrong_middle(letter: str, a: int, b: int, c: int) -> Iterator[Wrong]:
+    """2x² + 7x + 3 as (2x+3)(x+1): first and last terms are right, the middle one is not."""
+    if a > _WORTH_GUESSING or b == 0:  # two terms alone are not guessed at like this
+        return
+    guesses = [(m, p, a // m, c // p) for m in divisors(a) for d in divisors(c) for p in (d, -d) if m * m >= a]
+    guesses = [
+        (m, p, k, q) for m, p, k, q in guesses if gcd(m, p) == gcd(k, q) == 1
+    ]  # such a factor would be taken out first
+    x = n.Letter(letter)
+    for m, p, k, q in sorted(guesses, key=lambda guess: abs(guess[0] * guess[3] + guess[1] * guess[2] - b)):
+        made = m * q + p * k
+        if made != b:
+            shown = build.product(*(build.polynomial((end, front), letter) for front, end in ((m, p), (k, q))))
+            words = said(
+                "{brackets} has {made}{x} in the middle, not {middle}{x}", brackets=shown, made=made, middle=b, x=x
+            )
+            yield _brackets(letter, (m, p), (k, q)), words
 
 
 def _common_lost(node: n.Node) -> Iterator[Wrong]:
@@ -214,10 +240,7 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
         return
     items = terms(node)
     parts = signed(items)
-    if parts is None or any(a.denominator != 1 for a, _ in parts):
-        return
-    if len(items) > 3:
-        yield from _group_sign(items, parts)
+    if parts is None or any(a.denominator != 1 for a, _ in parts) or len(items) > 3:
         return
     common = gcd(*(int(a) for a, _ in parts))
     if common > 1 or _common_letters(items):
@@ -240,17 +263,22 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
                 yield multiply([front, add(inner)]), words
 
 
-def _group_sign(items: list[Term], parts: list[Counted]) -> Iterator[Wrong]:
-    """6x² − 15x + 8x − 20 as 3x(2x−5) − 4(2x−5): two terms that share a factor, one or both with the sign turned round."""
-    for k in range(len(items) - 1):
-        pair = items[k : k + 2]
-        if gcd(*(int(a) for a, _ in parts[k : k + 2])) == 1 and not _common_letters(pair):
-            continue
-        for turned in ((0, 1), (1,), (0,)):
-            new = [("-" if s == "+" else "+", t) if j in turned else (s, t) for j, (s, t) in enumerate(pair)]
-            bad = [t for j, (_, t) in enumerate(pair) if j in turned]
-            words = said("the sign of {bad} was turned round", shows=bad[0], bad=listed(bad))
-            yield add([*items[:k], *new, *items[k + 2 :]]), words
+def _pair_sign(node: n.Node) -> Iterator[Wrong]:
+    """6x² − 15x + 8x − 20 as 3x(2x−5) − 4(2x−5): a factor of the last two of four terms taken out with the wrong sign."""
+    items = terms(node) if isinstance(node, n.Sum) else []
+    parts = signed(items)
+    if len(items) != 4 or parts is None or any(a.denominator != 1 for a, _ in parts):
+        return
+    (s, first), (t, second) = items[2:]
+    if gcd(*(int(a) for a, _ in parts[2:])) == 1 and not _common_letters(items[2:]):
+        return
+    turned = {"+": "-", "-": "+"}
+    words = said("the signs of {first} and {second} were turned round", shows=first, first=first, second=second)
+    yield add([*items[:2], (turned[s], first), (turned[t], second)]), words
+    yield (
+        add([*items[:2], (s, first), (turned[t], second)]),
+        said("the sign of {second} was turned round", shows=second, second=second),
+    )
 
 
 def _one_lost(items: list[Term], parts: list[Counted], common: int) -> Iterator[Wrong]:
@@ -352,14 +380,14 @@ def _leading_ignored(node: n.Node) -> Iterator[Wrong]:
         return
     p, q = (b + isqrt(d)) // 2, (b - isqrt(d)) // 2
     yield (
-        _brackets(letter, p, q),
+        _brackets(letter, (1, p), (1, q)),
         said(
             "{p} and {q} have the product {a}·{c}, but belong to {letter}² and not to {a}{letter}²",
             shows=build.number(p), p=p, q=q, a=a, c=c, letter=n.Letter(letter),
         ),
     )  # fmt: skip
     words = said("{p} and {q} were used as if {a} could stand in front", shows=build.number(p), p=p, q=q, a=a)
-    yield _brackets(letter, p, q, a), words
+    yield _brackets(letter, (1, p), (1, q), front=a), words
 
 
 SLIPS = (
@@ -379,15 +407,19 @@ SLIPS = (
          why="Product and sum both fix the signs.", cue="Multiply the brackets out.", examples=(("x^2-3x-10", "(x+5)(x-2)"),), wrong=_factor_signs, tasks=FACTOR,
          innocent=(("x^2-3x-10", "(x-5)(x+2)"),), lurks_in=("product-sum", "perfect-square", "factor-all", "factor-side", "write-as-square"), likely=3.2),
     Slip(id="factor-pair", name="Wrong pair of numbers", kind="procedure", topic="factoring", done="{what}.",
-         why="The pair must have both, the product and the sum.", cue="Check the sum too.", examples=(("x^2+9x+20", "(x+10)(x+2)"),), wrong=_factor_pair, tasks=FACTOR,
+         why="The pair must have both, the product and the sum.", cue="Check the sum too.", examples=(("x^2+9x+20", "(x+10)(x+2)"), ("2x^2+7x+3", "(2x+3)(x+1)")), wrong=_factor_pair, tasks=FACTOR,
          innocent=(("x^2+9x+20", "(x+4)(x+5)"),), lurks_in=("product-sum", "area-grid", "split-middle", "not-factorable", "factor-side"), likely=2.6),
     Slip(id="common-factor-lost", name="Forgot the common factor", kind="care", topic="factoring", done="{what}.",
          why="What is taken out stays in front.", cue="Write the common factor first.", examples=(("2x^2+14x+20", "(x+2)(x+5)"),), wrong=_common_lost,
          tasks=frozenset({"factor", "simplify", "expand"}),
          innocent=(("2x^2+14x+20", "2(x+2)(x+5)"),), lurks_in=("common-factor", "common-bracket", "factor-side"), likely=3.0),
     Slip(id="common-factor-wrong-rest", name="Wrong rest after taking out", kind="procedure", topic="factoring", done="{what}.",
-         why="Multiplying back must give each term.", cue="Multiply back.", examples=(("12x+8", "4(3x+8)"), ("x^5y^2+x^2y^5", "x^2y^2(x^5+y^5)"), ("6x^2-15x+8x-20", "3x(2x-5)-4(2x-5)")), wrong=_wrong_rest,
+         why="Multiplying back must give each term.", cue="Multiply back.", examples=(("12x+8", "4(3x+8)"), ("x^5y^2+x^2y^5", "x^2y^2(x^5+y^5)")), wrong=_wrong_rest,
          innocent=(("12x+8", "4(3x+2)"),), lurks_in=("common-factor", "group-in-pairs", "factor-unknown"), likely=1.6),
+    Slip(id="pair-sign", name="Sign lost in a pair", kind="procedure", topic="factoring", done="When the factor of the last two terms was taken out, {what}.",
+         why="−4 times −5 is 20, not −20.", cue="Multiply the pair back, with its signs.", wrong=_pair_sign, tasks=FACTOR,
+         examples=(("6x^2-15x+8x-20", "3x(2x-5)-4(2x-5)"), ("x^3+2x^2-9x-18", "x^2(x+2)-9(x-2)")),
+         innocent=(("6x^2-15x+8x-20", "3x(2x-5)+4(2x-5)"),), lurks_in=("group-in-pairs",), likely=1.8),
     Slip(id="difference-as-square", name="Difference of squares as a square", kind="concept", topic="factoring", done="{what}.",
          why="5² − 3² is 16; (5 − 3)² is 4.", cue="Plus and minus: one bracket of each.", examples=(("x^2-81", "(x-9)^2"),), wrong=_difference_square,
          innocent=(("x^2-81", "(x-9)(x+9)"), ("x^2-18x+81", "(x-9)^2")), lurks_in=("difference-of-squares", "factor-denominators"), rank=10),

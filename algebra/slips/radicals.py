@@ -290,6 +290,8 @@ def _square_root(value: Q) -> n.Node | None:
 
 
 def _absolute_lost(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, n.Absolute) and n.letters(node):
+        yield node.child, said("{bars} is never negative, but {inside} may be", bars=node, inside=node.child)
     if not isinstance(node, n.Root) or node.index is not None or not n.letters(node):
         return
     pieces: list[n.Node] = []
@@ -298,13 +300,24 @@ def _absolute_lost(node: n.Node) -> Iterator[Wrong]:
         if number_of(part) is not None:
             pieces.append(root(part))
         elif found and found[1] % 2 == 0:
-            pieces.append(power(found[0], found[1] / 2))
+            pieces.append(found[0] if found[1] == 2 else power(found[0], found[1] / 2))
         else:
             return
-    yield multiply(pieces), said("{root} is never negative", root=node)
+    written = multiply(pieces)
+    yield written, said("{root} is never negative, but {written} may be", root=node, written=written)
+
+
+def _i_squared_one(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, n.Power) and n.bare(node.base) == n.Letter("i"):
+        exponent = number_of(node.exponent)
+        if exponent is not None and exponent.denominator == 1 and exponent % 4 == 2:
+            yield build.ONE, said("{power} was taken for 1; it is −1", power=node)
 
 
 SLIPS = (
+    Slip(id="i-squared-one", name="Took i² for 1", kind="concept", topic="complex numbers", done="{what}.", why="i is a number with the square −1.",
+         cue="Write (−1) for i².", examples=(("3 - 10i - 8i^2", "3 - 10i - 8"), ("10/(4 - i^2)", "10/(4-1)")), wrong=_i_squared_one, numbers="complex",
+         innocent=(("3 - 10i - 8i^2", "3 - 10i + 8"),), lurks_in=(), rank=8),
     Slip(id="root-over-sum", name="Root of each term", kind="concept", topic="radicals", done="{what}.",
          why="√(9 + 16) is 5, and √9 + √16 is 7.", cue="A root goes over products only.", examples=(("√(x^2+36)", "x+6"), ("x^2 + 9 = 25", "x + 3 = 5")), wrong=_root_over_sum, scope="any",
          innocent=(("√(36x^2)", "6|x|"), ("√(9·16)", "3·4")), lurks_in=("evaluate-root", "largest-square-factor", "root-of-product"), likely=3.6, rank=8),
@@ -339,7 +352,7 @@ SLIPS = (
     Slip(id="negative-root-real", name="Real root of a negative number", kind="concept", topic="radicals", done="{what}.", scope="any", numbers="complex",
          why="5² and (−5)² are both 25: the root of −25 needs i.", cue="First take the −1 out as i.", examples=(("√(-25)", "-5"), ("2√(-9) + 1", "2·3 + 1")), wrong=_negative_root,
          innocent=(("√(-25)", "5i"), ("√25", "5")), lurks_in=("negative-radicand", "no-real-root")),
-    Slip(id="absolute-lost", name="Dropped the bars", kind="concept", topic="radicals", done="{what}, but the letter may be.",
-         why="√((−3)²) is 3.", cue="Even root of an even power: bars.", examples=(("√(y^2)", "y"),), wrong=_absolute_lost,
+    Slip(id="absolute-lost", name="Dropped the bars", kind="concept", topic="radicals", done="{what}.",
+         why="|−3| is 3, and so is √((−3)²).", cue="Even root of an even power: bars.", examples=(("√(y^2)", "y"), ("5x|y|√(2x)", "5xy√(2x)")), wrong=_absolute_lost,
          innocent=(("√(y^2)", "|y|"), ("√(y^4)", "y^2")), lurks_in=("root-of-square",)),
 )  # fmt: skip

@@ -18,14 +18,16 @@ def plain(node: n.Node, *, comma: bool = False, tight: bool = False) -> str:
     return _Printer(comma).show(node, tight)
 
 
-def _would_read_as_word(before: str, after: str) -> bool:
-    """Whether letters that meet here would be taken for a word of the notation."""
+def _kept_apart(before: str, after: str, tight: bool) -> str:
+    """What stands between factors without a sign: a gap or a dot where the letters that meet would be taken for words."""
     left = re.search(r"[A-Za-z]*$", before)
     right = re.match(r"[A-Za-z]*", after)
     if not (left and right and left.group() and right.group()):
-        return False
+        return ""
     run = left.group() + right.group()
-    return len(run) > 4 or any(word in run for word in _RESERVED)
+    if len(run) > 4:
+        return "·" if tight else " · "
+    return " " if any(word in run for word in _RESERVED) else ""
 
 
 class _Printer:
@@ -83,7 +85,7 @@ class _Printer:
         for operator, factor in zip(node.operators, node.factors[1:], strict=True):
             shown = self.show(factor, tight)
             if operator == "":
-                text += (" " if _would_read_as_word(text, shown) else "") + shown
+                text += _kept_apart(text, shown, tight) + shown
             elif operator == "÷" or not tight:
                 text += f" {operator} {shown}"
             else:

@@ -96,6 +96,7 @@ ROADS = [
     ("solve", "x^2 = 12", "x = ±2√3", False),
     ("solve", "3x = 13 - 2x", "x = 13/3 - (2/3)x", True),
     ("solve", "3x = 13", "x = 13/3", False),
+    ("solve", "2x^2 - 8x = -3", "x^2 - 4x = -3/2", False),
     ("solve", "x/4 + 3 = 5/8", "2x + 24 = 5", False),
 ]
 
