@@ -32,7 +32,9 @@ def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.st
         return UNREADABLE
     if options.json:
         rows = (
-            DrawnProblem(s.working.task, s.working.given, s.working.variable, s.answer, s.method, s.difficulty)
+            DrawnProblem(
+                s.working.task, s.working.given, s.working.variable, s.answer, s.method, s.difficulty, s.working.numbers
+            )
             for s in found
         )
         put(DrawnProblems(tuple(rows)), out)

@@ -93,8 +93,10 @@ def _report(solution: Solution, *, latex: bool) -> SolutionReport:
 def _methods(working: Working, as_json: bool, out: TextIO) -> int:
     found = all_methods(working)
     if as_json:
-        rows = (MethodRow(s.method, len(s.steps), s.answer, s.difficulty) for s in found)
-        put(MethodsReport(tuple(rows)), out)
+        rows = (MethodRow(s.method, len(s.steps), s.answer, s.difficulty) for s in found if not s.already)
+        put(MethodsReport(tuple(rows), already=found[0].already if found else ""), out)
+    elif found and found[0].already:
+        print(found[0].already, file=out)
     else:
         for s in found:
             print(f"{s.method.ljust(24)} {len(s.steps):2d} lines   difficulty {s.difficulty.rating}", file=out)
@@ -103,6 +105,8 @@ def _methods(working: Working, as_json: bool, out: TextIO) -> int:
 
 def printed(solution: Solution) -> str:
     """The worked solution for a terminal."""
+    if solution.already:
+        return f"{solution.working.task}: {solution.working.given}    {solution.already}"
     width = max(len(step.text) for step in solution.steps)
     rows = [f"{solution.working.task}: {solution.working.given}    by {solution.method}"]
     rows += [f"  {step.text.ljust(width)}   {step.rule.name}. {step.reason}" for step in solution.steps]

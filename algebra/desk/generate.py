@@ -46,7 +46,7 @@ def generate(
     for _ in range(TRIES):
         if len(found) >= count:
             break
-        working = Working(kind.task, kind.make(draw, level), (), variable=kind.unknown)
+        working = Working(kind.task, kind.make(draw, level), (), variable=kind.unknown, numbers=kind.numbers)
         try:
             key = _likeness(working)
             if key in seen:
@@ -54,7 +54,12 @@ def generate(
             solution = work(working)
         except (TaskError, ReadingError):
             continue
-        if solution.family != family or not wanted <= set(solution.difficulty.noticed) or _largest(solution) > largest:
+        if (
+            solution.already
+            or solution.family != family
+            or not wanted <= set(solution.difficulty.noticed)
+            or _largest(solution) > largest
+        ):
             continue
         seen.add(key)
         found.append(solution)

@@ -20,7 +20,6 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_expression, read_line
 from algebra.reports.prediction import PredictionReport, Unfinished, WrongAnswer
 from algebra.reports.report import Evidence, PointEvidence
-from algebra.reports.solution import Difficulty
 from algebra.reports.working import TaskError, Working
 from algebra.slips import BY_ID, SLIPS, Ending, Slip, Words, lurking_at
 from algebra.tree import nodes as n
@@ -218,13 +217,10 @@ def _is_answer(line: str) -> bool:
 
 def _right(working: Working) -> Solution:
     """The right working; of an expression that is finished already, itself."""
-    try:
-        return work(working)
-    except Unsolved:
-        report = check(replace(working, lines=(working.given,)))
-        if working.task == "solve" or report.finish.remaining or report.answer.verdict != "correct":
-            raise
-        return Solution(working, "", "", (), (working.given,), Difficulty(1.0, {}))
+    right = work(working)
+    if right.already and working.task == "solve":
+        raise Unsolved(right.already)
+    return right
 
 
 WrongWay = tuple[float, Slip, int, Words, n.Node]

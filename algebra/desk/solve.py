@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
 
+from algebra.desk.finished import finished_already
 from algebra.exact.effort import granted
 from algebra.exact.errors import ExactError
 from algebra.families import FAMILIES, Family
@@ -30,7 +31,8 @@ TASK_KINDS = {
 
 @dataclass(frozen=True, slots=True)
 class Solution:
-    """A worked solution. `not_yet` names what in it the class has not been taught."""
+    """A worked solution. `not_yet` names what in it the class has not been taught; `already` says, of a problem with
+    nothing left to do, that it is its own answer (there are no steps then, and no method)."""
 
     working: Working
     family: str
@@ -41,6 +43,7 @@ class Solution:
     not_yet: tuple[str, ...] = ()
     all_steps: tuple[Step, ...] = field(default=())
     answer_trees: tuple[n.Node, ...] = field(default=())
+    already: str = ""
 
     @property
     def lines(self) -> tuple[str, ...]:
@@ -51,7 +54,7 @@ class Solution:
         """The solution as it is given out."""
         return SolutionReport(
             id=self.working.id, family=self.family, method=self.method, answer=self.answer, steps=tuple(step_report(step) for step in self.steps),
-            difficulty=self.difficulty, not_yet=self.not_yet,
+            difficulty=self.difficulty, not_yet=self.not_yet, already=self.already,
         )  # fmt: skip
 
 
@@ -103,7 +106,8 @@ def methods_in_order(problem: Problem) -> tuple[str, list[Method]]:
 def work(
     working: Working, *, method: str | None = None, grain: Grain = "board", untaught: Iterable[str] = ()
 ) -> Solution:
-    """The worked solution by the method named, or by the first that works and that the class knows.
+    """The worked solution by the method named, or by the first that works and that the class knows; of a problem with
+    nothing left to do, itself.
 
     Raises TaskError (Unsolved where no method leads to the answer) and ReadingError.
     """
@@ -113,6 +117,8 @@ def work(
     if method is not None and method not in catalogue.BY_ID:
         raise TaskError(f"Unknown method “{method}”.")
     family, ordered = methods_in_order(problem)
+    if _may_be_factored(problem) and (done := _as_it_stands(problem, family)):
+        return done
     wanted = [catalogue.BY_ID[method]] if method else ordered
     unknown = frozenset(untaught)
     reasons: dict[str, str] = {}
@@ -128,16 +134,47 @@ def work(
         fallback = fallback or found
     if fallback is not None:
         return fallback
+    if done := _as_it_stands(problem, family):
+        return done
     if method:
         raise Unsolved(f"{wanted[0].name} does not lead to the answer here: {reasons.get(wanted[0].name, '')}")
     raise Unsolved("No method known here leads to the answer of this problem.")
 
 
+def _as_it_stands(problem: Problem, family: str) -> Solution | None:
+    """The solution of a problem with nothing left to do; else None."""
+    already = finished_already(problem)
+    if not already:
+        return None
+    items = problem.body.items if isinstance(problem.body, ln.Alternatives) else (problem.body,)
+    answer = tuple(item.sides[-1] if isinstance(item, ln.Equation) else item for item in items)
+    return Solution(
+        problem.working,
+        family,
+        "",
+        (),
+        tuple(map(answer_text, answer)),
+        Difficulty(1.0),
+        answer_trees=answer,
+        already=already,
+    )
+
+
+def _may_be_factored(problem: Problem) -> bool:
+    """Whether a product is to be factored, which the methods would multiply out first."""
+    return problem.task == "factor" and isinstance(n.bare(problem.body), n.Product | n.Power)
+
+
 def all_methods(working: Working, *, grain: Grain = "board", untaught: Iterable[str] = ()) -> list[Solution]:
-    """Every method that leads to the answer, the default first. Raises TaskError and ReadingError."""
+    """Every method that leads to the answer, the default first; one solution without steps where nothing is left to do.
+
+    Raises TaskError and ReadingError.
+    """
     problem = problem_from(working)
     family, ordered = methods_in_order(problem)
     found: list[Solution] = []
+    if _may_be_factored(problem) and (done := _as_it_stands(problem, family)):
+        return [done]
     for candidate in ordered:
         try:
             solution = _solution(problem, family, candidate, grain, frozenset(untaught))
@@ -145,6 +182,8 @@ def all_methods(working: Working, *, grain: Grain = "board", untaught: Iterable[
             continue
         if all(_way(solution) != _way(other) for other in found):
             found.append(solution)
+    if not found and (done := _as_it_stands(problem, family)):
+        return [done]
     return found
 
 

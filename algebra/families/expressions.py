@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from fractions import Fraction as Q
+
 from algebra.families import fits
 from algebra.families.family import Draw, Family, linear, polynomial, product, times
+from algebra.tree import build
+from algebra.tree.plain import plain
 
 
 def _order(d: Draw, level: int) -> str:
@@ -280,7 +284,46 @@ def _units(d: Draw, level: int) -> str:
     return f'{a}·"sack"·{d.whole(10, 40)}·"kg"/"sack"·{d.whole(2, 9)}·"coin"/"kg"'
 
 
+def _complex_number(d: Draw, level: int) -> str:
+    a, b = d.whole(1, 7), d.whole(-6, 6)
+    c, e = d.whole(-5, 7), d.whole(-4, 4)
+    first, second = _with_i(a, b), _with_i(c, e)
+    k = d.choice([2, 3, 5, 6, 7])
+    match level:
+        case 1:
+            return d.one_of(f"({first}) + ({second})", f"({first}) - ({second})", f"√(-{k * k})", f"√(-{4 * k})")
+        case 2:
+            return d.one_of(
+                f"({first})({second})",
+                f"{a + 1}i({second})",
+                f"({first})^2",
+                f"i^{abs(b) + a + 4}",
+                f"√(-{k}) · √(-{k * (a + 1)})",
+            )
+        case 3:
+            return d.one_of(
+                f"{a}/({second})",
+                f"({first})/({second})",
+                f"({first})/({abs(e) + 1}i)",
+                f"({first})/({_with_i(a, -b)})",
+            )
+    return d.one_of(
+        f"({first})^3",
+        f"({first})({second}) - ({second})^2",
+        f"({first})/({second}) + i^{a + 4}",
+        f"({a} + √(-{4 * k}))^2",
+    )
+
+
+def _with_i(real: int, imaginary: int) -> str:
+    """`3 - 2i`."""
+    return plain(build.sum_of([build.number(real), build.monomial(Q(imaginary), [("i", 1)])]))
+
+
 FAMILIES = (
+    Family(id="complex-numbers", name="Complex numbers", task="simplify", description="Sums, products, powers and quotients with i, roots of negatives.",
+           methods=("i-squared",), levels=("sums, roots of negatives", "products and powers of i", "quotients", "several steps"),
+           example="(3 + 2i)/(2 - i)", make=_complex_number, fits=fits.is_complex_number, numbers="complex"),
     Family(id="unit-chains", name="Unit chains", task="simplify", description="Products of fractions of units.", methods=("unit-chain",),
            levels=("one change of unit", "two changes of unit"), example='60·"km"/"h"·1/60·"h"/"min"', make=_units,
            fits=lambda p: any(name.startswith('"') for name in p.field.letters)),

@@ -30,6 +30,7 @@ class Family:
     fits: Callable[[Problem], bool]
     make: Callable[[Draw, int], str]
     unknown: str | None = None
+    numbers: str = "real"
     leads: Callable[[Problem], str] | None = None
     """The method that comes first for this problem, where it is not the first of `methods`; else an empty text."""
 

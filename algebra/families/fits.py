@@ -24,6 +24,15 @@ def is_numeric(problem: Problem) -> bool:
     return not n.letters(problem.body)
 
 
+def is_complex_number(problem: Problem) -> bool:
+    """Whether it is a number with i or with the root of a negative number, where these count."""
+    if not problem.complex or n.letters(problem.body) - {"i"}:
+        return False
+    return bool(n.letters(problem.body)) or any(
+        isinstance(p, n.Root) and isinstance(n.bare(p.radicand), n.Signed) for p in n.parts_of(problem.body)
+    )
+
+
 def has_roots(problem: Problem) -> bool:
     """Whether a root sign occurs."""
     return has(problem, n.Root)

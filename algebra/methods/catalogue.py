@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from algebra.methods import (
     absolute,
+    complex_numbers,
     domain,
     exponential,
     exponents,
@@ -40,6 +41,8 @@ class Method:
     searches: str
     example: tuple[str, str]
     work: Callable[[Problem], Paper]
+    numbers: str = "real"
+    """The numbers that its example is worked in."""
 
 
 METHODS: tuple[Method, ...] = (
@@ -61,6 +64,8 @@ METHODS: tuple[Method, ...] = (
            searches="the conjugate of the denominator", example=("simplify", "2/(1+√3)"), work=rationalise.conjugate),
     Method(id="simplify-root-first", name="Simplify the root first", description="The root below is simplified before it is cleared.",
            searches="the square factor below", example=("simplify", "5/√12"), work=rationalise.simplify_root_first),
+    Method(id="i-squared", name="i² = −1", description="Roots of negatives as i, brackets multiplied out, i² put as −1, quotients by the conjugate.",
+           searches="the conjugate of the denominator", example=("simplify", "(3 + 2i)/(2 - i)"), work=complex_numbers.i_squared, numbers="complex"),
     Method(id="sum-product", name="Sum and product", description="Two numbers with the right product and sum; else the form that fits.",
            searches="a pair of numbers", example=("factor", "x^2 - 3x - 10"), work=factoring.sum_product),
     Method(id="area-grid", name="Area grid", description="The same pair placed in a two by two box, whose sides are the factors.",

@@ -78,7 +78,10 @@ class TypesetStep(SolutionStep):
 
 @record(frozen=True)
 class SolutionReport:
-    """A worked solution, or the error of what is not worked. Every expression is in the plain notation and can be fed back in."""
+    """A worked solution, or the error of what is not worked. Every expression is in the plain notation and can be fed back in.
+
+    `already` says of a problem with nothing left to do that it is its own answer: no steps then, and no method.
+    """
 
     id: str | int | None
     family: str
@@ -88,6 +91,7 @@ class SolutionReport:
     difficulty: Difficulty
     not_yet: tuple[str, ...]
     error: LineError | None = None
+    already: str = ""
     format: Literal[1] = FORMAT
 
 
@@ -103,10 +107,11 @@ class MethodRow:
 
 @record(frozen=True)
 class MethodsReport:
-    """The methods that lead to the answer of a problem, the default first."""
+    """The methods that lead to the answer of a problem, the default first; `already` where nothing is left to do."""
 
     methods: tuple[MethodRow, ...]
     error: LineError | None = None
+    already: str = ""
     format: Literal[1] = FORMAT
 
 
@@ -120,6 +125,7 @@ class DrawnProblem:
     answer: tuple[str, ...]
     method: str
     difficulty: Difficulty
+    numbers: str = "real"
 
 
 @record(frozen=True)

@@ -54,6 +54,37 @@ RULES = (
     ),
     Rule(
         id="negative-radicand", name="Take out i", reason="√(−1) = i: {what}.", preserves="value",
-        examples=(), weight=1.2,
+        examples=(("√(-12)", "2i√3"),), weight=1.2,
+    ),
+    Rule(
+        id="powers-of-i", name="Use i² = −1", reason="{what}.", preserves="value",
+        examples=(("6 - 3i^2", "6 + 3"), ("i^7", "-i")), weight=1.2,
+    ),
+    Rule(
+        id="multiply-complex", name="Multiply as with a letter",
+        reason="i is multiplied like a letter: {what}.", preserves="value",
+        examples=(("(3 + 2i)(1 - 4i)", "3 - 12i + 2i - 8i^2"), ("(2 - i)(2 + i)", "4 - i^2")), weight=1.5,
+    ),
+    Rule(
+        id="power-as-product", name="Write the power as a product", reason="{what}.", preserves="value",
+        examples=(("(2 + i)^2", "(2 + i)(2 + i)"), ("(2i)^3", "8i^3")), weight=1.0,
+    ),
+    Rule(
+        id="combine-parts", name="Put real and imaginary parts together", reason="{what}.", preserves="value",
+        examples=(("3 + 2i - 1 + 4i", "2 + 6i"),), weight=1.0,
+    ),
+    Rule(
+        id="complex-conjugate", name="Multiply by the conjugate",
+        reason="Multiply top and bottom by {what}: (a + bi)(a − bi) = a² + b² has no i left.", preserves="value",
+        examples=(("5/(2 - i)", "(5(2 + i))/((2 - i)(2 + i))"),), weight=2.4,
+    ),
+    Rule(
+        id="multiply-by-i", name="Multiply top and bottom by i",
+        reason="Multiply top and bottom by {what}: then no i is left below.", preserves="value",
+        examples=(("3/(2i)", "(3·i)/(2i·i)"),), weight=1.8,
+    ),
+    Rule(
+        id="standard-form", name="Write it as a + bi", reason="Each term is divided by {what}.", preserves="value",
+        examples=(("(6 + 4i)/10", "3/5 + 2i/5"),), weight=1.0,
     ),
 )  # fmt: skip

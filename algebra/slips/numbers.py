@@ -44,6 +44,10 @@ def _left_to_right(node: n.Node) -> Iterator[Wrong]:
         first, *rest = term.factors
         if number_of(first) is None or not all(number_of(f) is not None for f in factors(before[1])[:1]):
             continue
+        if term.operators[0] == "" and isinstance(
+            rest[0], n.Letter | n.Power
+        ):  # 2x is one term, not a product to be seen
+            continue
         product = _goes_on(n.Group(add([before, (sign, first)])), term.operators, rest)
         joined = add([*items[: k - 1], ("+", product), *items[k + 1 :]])
         words = said("{before} " + sign + " {first} was taken before {term}", before=before[1], first=first, term=term)

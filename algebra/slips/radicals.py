@@ -266,9 +266,9 @@ def _negative_root(node: n.Node) -> Iterator[Wrong]:
     """√(−25) taken for −5 or 5, or x² = −9 solved with ±3."""
     if isinstance(node, n.Root) and (node.index is None or number_of(node.index) == 2):
         value = number_of(node.radicand)
-        taken = None if value is None or value >= 0 else _square_root(-value)
-        if taken is not None and value is not None:
-            for wrong in (opposite(taken), taken):
+        if value is not None and value < 0:
+            size = _square_root(-value) or root(build.number(-value))
+            for wrong in (opposite(size), size):
                 yield wrong, said("√({value}) was taken for {wrong}", value=value, wrong=_unbracketed(wrong))
     elif isinstance(node, ln.Equation) and len(node.sides) == 2:
         square, right = n.bare(node.sides[0]), number_of(node.sides[1])
@@ -314,10 +314,73 @@ def _i_squared_one(node: n.Node) -> Iterator[Wrong]:
             yield build.ONE, said("{power} was taken for 1; it is −1", power=node)
 
 
+def _wrong_power_of_i(node: n.Node) -> Iterator[Wrong]:
+    """i⁷ as i."""
+    if not (isinstance(node, n.Power) and n.bare(node.base) == n.Letter("i")):
+        return
+    exponent = number_of(node.exponent)
+    if exponent is None or exponent.denominator != 1 or exponent < 3:
+        return
+    fours, rest = divmod(int(exponent), 4)
+    values = [build.ONE, n.Letter("i"), opposite(build.ONE), opposite(n.Letter("i"))]
+    for k in (1, 3, 0, 2):
+        if k != rest:
+            words = said(
+                "{exponent} is 4·{fours} + {rest}, and i⁴ is 1", exponent=int(exponent), fours=fours, rest=rest
+            )
+            yield values[k], words
+
+
+def _negative_roots_multiplied(node: n.Node) -> Iterator[Wrong]:
+    """√(−4)·√(−9) as √36."""
+    if not isinstance(node, n.Product):
+        return
+    items = factors(node)
+    for j, k, rest in two_of(items):
+        one, other = items[j], items[k]
+        if not (isinstance(one, n.Root) and isinstance(other, n.Root)) or one.index or other.index:
+            continue
+        a, b = number_of(one.radicand), number_of(other.radicand)
+        if a is None or b is None or not (a < 0 and b < 0):
+            continue
+        words = said("{one} and {other} were put under one root", one=one, other=other)
+        taken = _square_root(a * b)
+        yield multiply([*rest, root(build.number(a * b))]), words
+        if taken is not None:
+            yield multiply([*rest, taken]), words
+
+
+def _conjugates_as_difference(node: n.Node) -> Iterator[Wrong]:
+    """(2 − 3i)(2 + 3i) as 4 − 9."""
+    if not isinstance(node, n.Product) or len(node.factors) != 2:
+        return
+    (s, a), (t, b) = pair if len(pair := terms(node.factors[0])) == 2 else [("+", build.ZERO)] * 2
+    other = terms(node.factors[1])
+    if s != "+" or len(other) != 2 or other[0] != ("+", a) or other[1][1] != b or other[1][0] == t:
+        return
+    real, imaginary = number_of(a), coefficient(b)
+    if real is None or imaginary is None or imaginary[1] != n.Letter("i"):
+        return
+    squares = [("+", build.number(real**2)), ("-", build.number(imaginary[0] ** 2))]
+    yield (
+        add(squares),
+        said("the square of {b} was taken for {square}; with i it is −{square}", b=b, square=imaginary[0] ** 2),
+    )
+
+
 SLIPS = (
+    Slip(id="negative-roots-multiplied", name="Multiplied roots of negatives", kind="concept", topic="complex numbers", done="{what}.",
+         why="√(−1)·√(−1) is i², and that is −1; √((−1)(−1)) is 1.", cue="Take out the i of each root first.", numbers="complex", wrong=_negative_roots_multiplied,
+         examples=(("√(-4)·√(-9)", "√36"), ("√(-2)·√(-8)", "4")), innocent=(("√(-4)·√(-9)", "2i·3i"), ("√4·√9", "√36")), lurks_in=("negative-radicand",), likely=4.4, rank=6),
+    Slip(id="wrong-power-of-i", name="Wrong power of i", kind="procedure", topic="complex numbers", done="{what}.",
+         why="The powers of i are i, −1, −i, 1, and then again.", cue="Divide the exponent by 4 and keep the rest.", numbers="complex", wrong=_wrong_power_of_i,
+         examples=(("i^7", "i"), ("2 + i^12", "2 + i")), innocent=(("i^7", "-i"),), lurks_in=("powers-of-i",), rank=12),
+    Slip(id="conjugates-as-difference", name="Conjugates as a difference", kind="concept", topic="complex numbers", done="{what}.",
+         why="(2 − i)(2 + i) is 4 − i², and −i² is +1.", cue="With i the squares are added.", numbers="complex", wrong=_conjugates_as_difference,
+         examples=(("(2-3i)(2+3i)", "4 - 9"), ("(5(2+i))/((2-i)(2+i))", "(5(2+i))/3")), innocent=(("(2-3i)(2+3i)", "4 + 9"),), lurks_in=("multiply-complex",), likely=3.6, rank=6),
     Slip(id="i-squared-one", name="Took i² for 1", kind="concept", topic="complex numbers", done="{what}.", why="i is a number with the square −1.",
          cue="Write (−1) for i².", examples=(("3 - 10i - 8i^2", "3 - 10i - 8"), ("10/(4 - i^2)", "10/(4-1)")), wrong=_i_squared_one, numbers="complex",
-         innocent=(("3 - 10i - 8i^2", "3 - 10i + 8"),), lurks_in=(), rank=8),
+         innocent=(("3 - 10i - 8i^2", "3 - 10i + 8"),), lurks_in=("powers-of-i",), likely=4.4, rank=8),
     Slip(id="root-over-sum", name="Root of each term", kind="concept", topic="radicals", done="{what}.",
          why="√(9 + 16) is 5, and √9 + √16 is 7.", cue="A root goes over products only.", examples=(("√(x^2+36)", "x+6"), ("x^2 + 9 = 25", "x + 3 = 5")), wrong=_root_over_sum, scope="any",
          innocent=(("√(36x^2)", "6|x|"), ("√(9·16)", "3·4")), lurks_in=("evaluate-root", "largest-square-factor", "root-of-product"), likely=3.6, rank=8),
@@ -350,7 +413,7 @@ SLIPS = (
          why="The sign √ names one number.", cue="± comes when you take the root, not when it stands there.", examples=(("√49", "±7"),), wrong=_both_signs,
          innocent=(("√49", "7"), ("-√49", "-7")), lurks_in=("evaluate-root", "root-never-negative")),
     Slip(id="negative-root-real", name="Real root of a negative number", kind="concept", topic="radicals", done="{what}.", scope="any", numbers="complex",
-         why="5² and (−5)² are both 25: the root of −25 needs i.", cue="First take the −1 out as i.", examples=(("√(-25)", "-5"), ("2√(-9) + 1", "2·3 + 1")), wrong=_negative_root,
+         why="5² and (−5)² are both 25: the root of −25 needs i.", cue="First take the −1 out as i.", examples=(("√(-25)", "-5"), ("2√(-9) + 1", "2·3 + 1"), ("√(-12)", "-2√3")), wrong=_negative_root,
          innocent=(("√(-25)", "5i"), ("√25", "5")), lurks_in=("negative-radicand", "no-real-root")),
     Slip(id="absolute-lost", name="Dropped the bars", kind="concept", topic="radicals", done="{what}.",
          why="|−3| is 3, and so is √((−3)²).", cue="Even root of an even power: bars.", examples=(("√(y^2)", "y"), ("5x|y|√(2x)", "5xy√(2x)")), wrong=_absolute_lost,

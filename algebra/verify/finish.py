@@ -234,6 +234,21 @@ def _primes(number: int) -> Iterator[int]:
         yield number
 
 
+def complex_left(finish: Finish) -> Iterator[Remaining]:
+    """Powers of i, i in a denominator, brackets with i that are still to be multiplied out."""
+    if not finish.context.complex:
+        return
+    for address, node in finish.parts(n.Power, n.Fraction, n.Product):
+        if isinstance(node, n.Power) and n.bare(node.base) == n.Letter("i"):
+            yield _said("power-not-evaluated", f"{plain(node)} can be worked out.", address)
+        elif isinstance(node, n.Fraction) and n.letters(node.denominator) == {"i"}:
+            yield _said("i-in-denominator", "An i still stands in the denominator.", address)
+        elif n.letters(node) == {"i"} and _holds_sum_factor(node):
+            yield _said("not-expanded", f"{plain(node)} is still to be multiplied out.", address)
+        elif isinstance(node, n.Product) and sum("i" in n.letters(factor) for factor in node.factors) > 1:
+            yield _said("repeated-base", f"{plain(node)} holds i more than once.", address)
+
+
 def brackets_in_sum(finish: Finish) -> Iterator[Remaining]:
     """A bracket that must be multiplied out before like terms can be combined: 2(x + 3) + 4x."""
     for address, node in finish.parts(n.Sum):
@@ -363,14 +378,14 @@ def _poly_text(finish: Finish, poly: Poly) -> str:
 
 _FRACTIONS: tuple[Check, ...] = (complex_fraction, lowest_terms)
 CHECKS: dict[str, tuple[Check, ...]] = {
-    "evaluate": (improper_fractions, mixed_numbers, bars_left, arithmetic_left, powers_left, roots_left, like_terms, *_FRACTIONS),
+    "evaluate": (improper_fractions, mixed_numbers, bars_left, arithmetic_left, powers_left, roots_left, complex_left, like_terms, *_FRACTIONS),
     "simplify": (
-        *_FRACTIONS, mixed_numbers, bars_left, roots_left, uncombined_fractions, powers_left, repeated_base, like_terms,
+        *_FRACTIONS, complex_left, mixed_numbers, bars_left, roots_left, uncombined_fractions, powers_left, repeated_base, like_terms,
         brackets_in_sum, arithmetic_left,
     ),
     "factor": (not_factored, powers_left, arithmetic_left),
-    "expand": (not_expanded, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
-    "solve": (improper_fractions, mixed_numbers, bars_left, complex_fraction, lowest_terms, powers_left, roots_left, like_terms, arithmetic_left),
+    "expand": (not_expanded, complex_left, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
+    "solve": (improper_fractions, mixed_numbers, bars_left, complex_fraction, lowest_terms, powers_left, roots_left, complex_left, like_terms, arithmetic_left),
 }  # fmt: skip
 """Which checks an answer has to pass, by task; of a `solve` each stated value."""
 

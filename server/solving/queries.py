@@ -69,6 +69,8 @@ def methods(teacher: User, problem_id: int, grain: Grain) -> MethodsOut:
         found = all_methods(reports.core_working(problem, []), grain=grain, untaught=problem.sheet.untaught)
         if not found:
             why = "No method known here leads to the answer of this problem."
+        elif found[0].already:
+            why, found = found[0].already, []
     except (TaskError, ReadingError) as reason:
         why = reason.message
     return MethodsOut(

@@ -37,7 +37,7 @@ def report_of(solution, steps):
 @pytest.mark.parametrize(("family", "level"), LEVELS, ids=lambda value: getattr(value, "id", value))
 def test_every_line_of_every_worked_solution_passes_the_check(family, level):
     for given in drawn(family, level, COUNT):
-        for solution in all_methods(Working(family.task, given, (), variable=family.unknown)):
+        for solution in all_methods(Working(family.task, given, (), variable=family.unknown, numbers=family.numbers)):
             for grain in GRAINS:
                 report = report_of(solution, at_grain(solution.all_steps, grain))
                 context = (given, solution.method, grain)
@@ -51,7 +51,9 @@ def test_every_line_of_every_worked_solution_passes_the_check(family, level):
 @pytest.mark.parametrize(("family", "level"), LEVELS, ids=lambda value: getattr(value, "id", value))
 def test_a_generated_problem_is_of_its_family_and_can_be_worked(family, level):
     for given in drawn(family, level, COUNT):
-        assert work(Working(family.task, given, (), variable=family.unknown)).family == family.id, given
+        assert (
+            work(Working(family.task, given, (), variable=family.unknown, numbers=family.numbers)).family == family.id
+        ), given
 
 
 SOLVED = (
@@ -118,7 +120,7 @@ def test_the_expressions_are_equal_by_the_oracle(family):
 @pytest.mark.parametrize("method", METHODS, ids=lambda m: m.id)
 def test_the_example_of_a_method_is_worked_by_it(method):
     task, given = method.example
-    solution = work(Working(task, given), method=method.id)
+    solution = work(Working(task, given, numbers=method.numbers), method=method.id)
     assert solution.method == method.id
     assert all(step.reason and not step.reason.count("{") for step in solution.steps)
 
@@ -127,7 +129,7 @@ def test_the_example_of_a_method_is_worked_by_it(method):
 def test_a_family_names_methods_that_exist_and_works_its_example_by_the_first_that_fits(family):
     ids = [m.id for m in METHODS]
     assert set(family.methods) <= set(ids)
-    solution = work(Working(family.task, family.example, (), variable=family.unknown))
+    solution = work(Working(family.task, family.example, (), variable=family.unknown, numbers=family.numbers))
     assert solution.family == family.id
     assert solution.method in family.methods
 

@@ -1,5 +1,7 @@
 """Worked solutions: the methods that apply, their grain, what a class does not know yet, and what is not worked."""
 
+from dataclasses import replace
+
 import pytest
 
 from algebra import (
@@ -123,7 +125,34 @@ def test_every_method_of_the_catalogue_works_its_own_example():
     for method in METHODS:
         task, given = method.example[0], method.example[1]
         variable = "x" if task == "solve" else None
-        assert work(Working(task, given, (), variable), method=method.id).method == method.id
+        assert work(Working(task, given, (), variable, method.numbers), method=method.id).method == method.id
+
+
+@pytest.mark.parametrize(
+    ("task", "given", "said"),
+    [
+        ("simplify", "x/(x+1)", "It is in lowest terms already."),
+        ("evaluate", "3/4", "It is in lowest terms already."),
+        ("evaluate", "7", "It is worked out already."),
+        ("simplify", "2√3", "It is simplified already."),
+        ("simplify", "√5/5", "It is simplified already."),
+        ("expand", "3x^2 + 2", "There is nothing to multiply out or to combine."),
+        ("factor", "2(x+1)(x-1)", "It is factored already."),
+        ("solve", "x = 5", "It is solved already."),
+    ],
+)
+def test_a_problem_with_nothing_left_to_do_is_answered_so(task, given, said):
+    solution = work(Working(task, given))
+    assert (solution.already, solution.steps, solution.method) == (said, (), "")
+    assert solution.answer == (given.removeprefix("x = ").replace("x+1)/", "x+1)/"),)
+    assert [s.already for s in all_methods(Working(task, given))] == [said]
+
+
+@pytest.mark.parametrize(
+    ("task", "given"), [("factor", "(2x+2)(x-1)"), ("factor", "x + 1"), ("simplify", "2x/4"), ("solve", "2x = 4")]
+)
+def test_a_problem_with_something_left_is_worked(task, given):
+    assert not work(Working(task, given)).already
 
 
 class TestGenerate:
@@ -135,8 +164,7 @@ class TestGenerate:
         for solution in found:
             assert solution.family == family
             lines = tuple(step.text for step in solution.steps)
-            variable = solution.working.variable
-            report = check(Working(solution.working.task, solution.working.given, lines, variable))
+            report = check(replace(solution.working, lines=lines))
             assert report.answer.verdict == "correct"
 
     def test_the_same_seed_draws_the_same_and_another_seed_others(self):

@@ -43,6 +43,13 @@ WRITTEN = [
         ["√5 + √2"],
     ),
     ("simplify-root-first", "simplify", "5/√12", ["5/(2√3)", "(5·√3)/(2√3·√3)", "(5√3)/6"], ["(5√3)/6"]),
+    (
+        "i-squared",
+        "simplify",
+        "(3 + 2i)/(2 - i)",
+        ["((3+2i)(2+i))/((2-i)(2+i))", "(6+3i+4i+2i^2)/(4-i^2)", "(6+3i+4i-2)/(4+1)", "(4+7i)/5", "4/5 + (7i)/5"],
+        ["4/5 + (7i)/5"],
+    ),
     ("sum-product", "factor", "x^2 - 3x - 10", ["(x+2)(x-5)"], ["(x+2)(x-5)"]),
     ("sum-product", "factor", "x^2 + 7x + 12", ["(x+3)(x+4)"], ["(x+3)(x+4)"]),
     ("area-grid", "factor", "3x^2 + 10x + 8", ["(3x+4)(x+2)"], ["(3x+4)(x+2)"]),
@@ -418,7 +425,8 @@ WRITTEN = [
     ("method", "task", "given", "lines", "answer"), WRITTEN, ids=lambda value: value if isinstance(value, str) else ""
 )
 def test_a_method_writes_these_lines(method, task, given, lines, answer):
-    solution = work(Working(task, given, (), "x" if task == "solve" else None), method=method)
+    numbers = "complex" if method == "i-squared" else "real"
+    solution = work(Working(task, given, (), "x" if task == "solve" else None, numbers), method=method)
     assert [step.text for step in solution.steps] == lines
     assert list(solution.answer) == answer
 

@@ -118,6 +118,26 @@ def test_what_is_left_is_flagged_at_its_place(task, line, expected):
 
 
 @pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("i^2 + 3", {"power-not-evaluated": ["i^2"]}),
+        ("5/(2i)", {"i-in-denominator": ["5/(2i)"]}),
+        ("1/(x+i)", {}),
+        ("(2+i)(3-i)", {"not-expanded": ["(2+i)(3-i)"]}),
+        ("(2+i)x", {}),
+        ("(2i√3)(i√5)", {"repeated-base": ["(2i√3)(i√5)"]}),
+        ("(4+7i)/5", {}),
+        ("2i√3 - 1", {}),
+    ],
+)
+def test_what_is_left_of_a_complex_number(line, expected):
+    report = check(Working("simplify", line, (line,), numbers="complex"))
+    assert flagged(report, line) == expected
+    real = check(Working("simplify", line, (line,)))
+    assert "i-in-denominator" not in flagged(real, line)
+
+
+@pytest.mark.parametrize(
     ("convention", "task", "line", "under_default", "under_it"),
     [
         ({"powers": "leave"}, "evaluate", "2^3", ["power-not-evaluated"], []),
@@ -182,7 +202,7 @@ def test_each_check_of_the_table_can_fire():
         setting = {"fractions": "mixed"} if line == "7/2" else {}
         report = check(Working(task, line, (line,), conventions=setting))
         seen |= {item.code for item in report.finish.remaining}
-    assert len(silent) == 14
+    assert len(silent) == 15
     assert len(seen) == 17, sorted(seen)
 
 
