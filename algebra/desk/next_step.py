@@ -50,6 +50,10 @@ LOOKS = {
     "drop-excluded": "Is one of the candidates excluded?", "read-solution": "What is the unknown in each equation?",
     "complete-the-square": "What is half of the coefficient of x, squared?", "root-both-sides": "The square stands alone: which two roots has it?",
     "largest-square-factor": "Which square divides the radicand?", "multiply-by-conjugate": "What removes the root below?",
+    "factor-bottoms": "Which factors have the denominators?", "factor-numerator": "Does anything cancel?", "multiply-complex": "Multiply as with a letter.",
+    "powers-of-i": "What is i²?", "combine-parts": "Which terms are real, which have an i?", "complex-conjugate": "What makes the denominator real?",
+    "multiply-by-i": "What makes the denominator real?", "negative-radicand": "What is the root of −1?", "largest-power-factor": "Which power divides the radicand?",
+    "as-powers": "Are both ends powers?", "multiply-numbers": "Put the numbers together.",
     "two-cases": "What can stand between the bars?", "substitute": "What occurs again and again?", "split-plus-minus": "± stands for two values.",
 }  # fmt: skip
 

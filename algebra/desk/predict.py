@@ -268,7 +268,7 @@ def _carried_on(working: Working, right: Solution, chain: list[str], way: WrongW
             if answer is None:
                 rest = work(replace(working, given=line))
                 lines += [step.text for step in rest.steps if step.kind == "line"]
-                answer = list(rest.answer)
+                answer = _read_off(working, line) if rest.already else list(rest.answer)
             else:
                 lines.append(" or ".join(f"{problem_from(working).unknown} = {value}" for value in answer))
     except (TaskError, ReadingError):

@@ -117,7 +117,7 @@ def work(
     if method is not None and method not in catalogue.BY_ID:
         raise TaskError(f"Unknown method “{method}”.")
     family, ordered = methods_in_order(problem)
-    if _may_be_factored(problem) and (done := _as_it_stands(problem, family)):
+    if not method and _may_be_factored(problem) and (done := _as_it_stands(problem, family)):
         return done
     wanted = [catalogue.BY_ID[method]] if method else ordered
     unknown = frozenset(untaught)
@@ -134,7 +134,7 @@ def work(
         fallback = fallback or found
     if fallback is not None:
         return fallback
-    if done := _as_it_stands(problem, family):
+    if not method and (done := _as_it_stands(problem, family)):
         return done
     if method:
         raise Unsolved(f"{wanted[0].name} does not lead to the answer here: {reasons.get(wanted[0].name, '')}")

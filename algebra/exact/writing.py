@@ -30,11 +30,19 @@ def monomial_tree(coefficient: Q, powers: list[tuple[str, int]]) -> n.Node:
 
 
 def polynomial_tree(poly: Poly, letters: tuple[str, ...], divisor: int = 1) -> n.Node:
-    """The expanded form in falling powers, each coefficient divided by `divisor`; of terms of one degree a positive one leads."""
-    terms = sorted(poly.to_dict().items(), key=lambda item: (-sum(item[0]), [-power for power in item[0]]))
+    """The expanded form in falling powers, each coefficient divided by `divisor`; of terms of one degree a positive one leads.
+
+    Of terms of one degree those in x, y, z come first: x + h, x² + 2hx + h².
+    """
+    first = sorted(range(len(letters)), key=lambda k: (letters[k] not in ("x", "y", "z"), letters[k]))
+    terms = sorted(poly.to_dict().items(), key=lambda item: (-sum(item[0]), [-item[0][k] for k in first]))
     if not terms:
         return n.Integer(0)
-    if int(terms[0][1]) * divisor < 0 and len({sum(powers) for powers, _ in terms}) == 1:  # d - b rather than -b + d
+    one_degree = len({sum(powers) for powers, _ in terms}) == 1
+    two_letters = (
+        len(terms) == 2 and sum(any(column) for column in zip(*(powers for powers, _ in terms), strict=True)) > 1
+    )
+    if int(terms[0][1]) * divisor < 0 and (one_degree or two_letters):  # d - b rather than -b + d; a - bc too
         terms.sort(key=lambda item: int(item[1]) * divisor < 0)
     return sum_of(
         [

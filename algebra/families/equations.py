@@ -250,8 +250,9 @@ def _functions(d: Draw, level: int) -> str:
 
 FAMILIES = (
     Family(id="literal-equations", name="Literal equations", task="solve", description="Solve for one letter of several.",
-           methods=("simplify-then-undo", "square-root", "factoring", "clear-by-lcd", "undo-in-reverse"), levels=("one term", "the unknown twice", "denominators and squares"),
-           example="ax + b = cx + d", make=_literal, fits=fits.literal_equation, unknown="x"),
+           methods=("simplify-then-undo", "square-root", "factoring", "clear-by-lcd", "undo-in-reverse", "spot-the-structure"),
+           levels=("one term", "the unknown twice", "denominators and squares"), example="ax + b = cx + d", make=_literal, fits=fits.literal_equation, unknown="x",
+           leads=lambda p: "spot-the-structure" if fits.pattern_equation(p) else ""),
     Family(id="absolute-equations", name="Absolute value equations", task="solve", description="Bars around the unknown.", methods=("two-cases",),
            levels=("bars alone", "bars with a coefficient", "the unknown outside too"), example="|x - 2| = 5", make=_absolute, fits=fits.absolute_equation),
     Family(id="exponential-equations", name="Exponential equations", task="solve", description="A common base, or a polynomial in one power.",

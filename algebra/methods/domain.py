@@ -71,12 +71,13 @@ def _zero_chain(paper: Paper, poly: Poly, ordered: list[n.Node]) -> None:
     in_factors = len(below) > 1 or any(len(factors_of(tree)) > 1 for tree in below)
     found = factoring_of(poly)
     if found is not None:
-        for tree, rule, what, side in found.lines:
+        for tree, rule, what, side, shown_at in found.lines:
             if in_factors and isinstance(tree, n.Sum):
                 continue  # what stands in factors is not multiplied out to be factored again
             if len(below) == 1 and tree != below[0]:
                 line = build.equation(tree, build.ZERO)
-                paper.write(line, rule if rule != "product-sum" else "factor-side", what, side=side, kind="zero")
+                rule = rule if rule != "product-sum" else "factor-side"
+                paper.write(line, rule, what, side=side, kind="zero", shown_at=shown_at)
         own = [tree for tree, p, _ in found.factors if p.degree]
         if len(own) > 1 and _all_zero(own) != first:
             paper.write(_all_zero(own), "zero-product", kind="zero", shown_at=EVERY if len(below) == 1 else BRIEF)

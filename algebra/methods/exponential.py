@@ -14,8 +14,8 @@ from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.linear import both, polys_of, simplify_sides, undo
-from algebra.methods.moves import dividing, taking_off
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
+from algebra.methods.moves import dividing, taken_from, taking_off
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.quadratic import factoring, quadratic_formula, square_root
 from algebra.methods.terms import Poly, number, shown, terms_of
 from algebra.tree import build
@@ -46,11 +46,15 @@ def base_of(value: Q) -> tuple[Q, int]:
 
 @dataclass(frozen=True, slots=True)
 class Product:
-    """A product of powers of one base: base^exponent; `exponents` are those of its factors as they are written."""
+    """A product of powers of one base: base^exponent; `exponents` are those of its factors as they are written.
+
+    `raised` are its factors with every base as a power in brackets: (3^3)^x.
+    """
 
     base: Q
     exponent: Poly
     exponents: tuple[n.Node, ...]
+    raised: tuple[n.Node, ...] = ()
 
 
 def product_of(problem: Problem, tree: n.Node) -> Product:
@@ -59,6 +63,7 @@ def product_of(problem: Problem, tree: n.Node) -> Product:
     total: Ratio = problem.field.constant(0)
     bases: set[Q] = set()
     exponents: list[n.Node] = []
+    raised: list[n.Node] = []
     for factor, way in _factors(tree):
         base_value, exponent = _power(problem, factor)
         if base_value == 1:
@@ -73,11 +78,15 @@ def product_of(problem: Problem, tree: n.Node) -> Product:
         else:
             size = build.product(n.Integer(abs(count)), inner.tree)
             exponents.append(build.minus_if(way * count < 0, size))
+        once = count == 1 or inner.degree == 0 or way < 0
+        lower = number(base)
+        power = exponents[-1] if once else inner.tree
+        raised.append(build.power(lower if once else n.Group(build.power(lower, number(count))), power))
     if len(bases) > 1:
         raise NotThisWay("The bases are no powers of one number.")
     if not bases:
         return Product(Q(1), Poly([total], x), (build.ZERO,))
-    return Product(bases.pop(), Poly.of(total, x), tuple(exponents))
+    return Product(bases.pop(), Poly.of(total, x), tuple(exponents), tuple(raised))
 
 
 def _factors(tree: n.Node, way: int = 1) -> list[tuple[n.Node, int]]:
@@ -153,10 +162,19 @@ def common_base(problem: Problem) -> Paper:
         raise NotThisWay("The two sides are no powers of one number.")
     base = number(bases.pop())
     sides = [build.dotted(*(build.power(base, exponent) for exponent in side.exponents)) for side in (left, right)]
-    paper.write(build.equation(*sides), "common-base", say("every number here is a power of {}", base))
+    told = say("every number here is a power of {}", base)
+    if left.raised and right.raised:
+        paper.write(
+            build.equation(*(build.dotted(*side.raised) for side in (left, right))), "common-base", told, shown_at=EVERY
+        )
+    paper.write(build.equation(*sides), "common-base", told)
     exponents = [side.exponents[0] if len(side.exponents) == 1 else side.exponent.tree for side in (left, right)]
     combined = [build.power(base, exponent) for exponent in exponents]
     if any(len(side.exponents) > 1 for side in (left, right)):
+        added = [build.power(base, build.sum_of(side.exponents)) for side in (left, right)]
+        paper.write(
+            build.equation(*added), "product-of-powers", "the exponents of each side put together", shown_at=EVERY
+        )
         paper.write(build.equation(*combined), "product-of-powers", "the exponents of each side put together")
     paper.write(build.equation(*exponents), "equate-exponents", base)
     simplify_sides(paper, *paper.here.sides())
@@ -313,14 +331,28 @@ def _one_power_each(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, 
 
         term = build.signed(*held[0])
         if not rest.is_zero:
-            paper.write_move(both(term, shown(value), own_left), taking_off(shown(rest)))
+            move = taking_off(shown(rest))
+            mine, others = (taken_from(side, shown(rest)) for side in (own, other))
+            detail = both(mine, others, own_left)
+            paper.write_move(detail, move, shown_at=EVERY)
+            paper.write(both(term, shown(value), own_left), move.rule, move.what)
         if scale.constant != 1:
             try:
                 base_of((value / scale).constant or Q(0))
             except NotThisWay:
                 if (value / scale).constant != 1 and ((value / scale).constant or Q(-1)) > 0:
                     continue
+            move = dividing(scale)
+            if scale.constant != -1:
+                mine, others = (build.quotient(side, move.what) for side in (term, shown(value)))
+                detail = both(mine, others, own_left)
+                paper.write_move(detail, move, shown_at=EVERY)
             value = value / scale
-            paper.write_move(both(powers[0], shown(value), own_left), dividing(scale))
+            paper.write(
+                both(powers[0], shown(value), own_left),
+                move.rule,
+                move.what,
+                move=move.text if scale.constant == -1 else None,
+            )
         return paper.here.sides()
     return left, right

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from fractions import Fraction as Q
-from math import gcd
+from math import gcd, prod
 
 from algebra.exact.algebraic_numbers import prime_factors, whole_root
 from algebra.exact.errors import ExactError
@@ -22,11 +22,15 @@ MAX_EVALUATED = 10_000
 
 @dataclass(frozen=True, slots=True)
 class PowerOf:
-    """base^exponent above (way 1) or below (way −1) the bar; the base is a letter, a number or a bracket."""
+    """base^exponent above (way 1) or below (way −1) the bar; the base is a letter, a number or a bracket.
+
+    `in_work` is the exponent before it is worked out: 5·3, 5 + 3, 7 − 5.
+    """
 
     base: n.Node
     exponent: Ratio
     way: int = 1
+    in_work: n.Node | None = field(default=None, compare=False)
 
     @property
     def size(self) -> Q | None:
@@ -61,9 +65,25 @@ class PowerOf:
         return build.power(self.base, shown(self.exponent))
 
     @property
+    def tree_in_work(self) -> n.Node:
+        """The power with its exponent not worked out yet: `x^(5·3)`."""
+        return self.tree if self.in_work is None else build.power(self.base, n.Group(self.in_work))
+
+    @property
     def turned(self) -> PowerOf:
         """The same power with the opposite exponent."""
         return replace(self, exponent=-self.exponent)
+
+    def raised(self, power: Ratio) -> PowerOf:
+        """The power raised to another: the exponents are multiplied."""
+        one = self.exponent.constant == 1 or power.constant == 1
+        in_work = None if one else build.dotted(_in_product(shown(self.exponent)), _in_product(shown(power)))
+        return replace(self, exponent=self.exponent * power, in_work=in_work)
+
+
+def _in_product(exponent: n.Node) -> n.Node:
+    """An exponent as a factor; a sign gets brackets."""
+    return n.Group(exponent) if isinstance(exponent, n.Sum | n.Signed | n.Fraction) else exponent
 
 
 def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[PowerOf]]:
@@ -92,7 +112,7 @@ def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[Pow
             if inner_sign < 0 and (count is None or count.denominator != 1):
                 raise NotThisWay("A negative base has an exponent that is no whole number.")
             sign = -1 if inner_sign < 0 and count is not None and int(count) % 2 else 1
-            return sign, [replace(p, exponent=p.exponent * power) for p in inner]
+            return sign, [p.raised(power) for p in inner]
         case n.Integer(value) if value > 0:
             return 1, [PowerOf(tree, one, way)]
         case n.Decimal():
@@ -103,15 +123,15 @@ def flatten(problem: Problem, tree: n.Node, way: int = 1) -> tuple[int, list[Pow
     raise NotThisWay("A sum stands between the powers.")
 
 
-def written(sign: int, parts: Sequence[PowerOf]) -> n.Node:
-    """The product, what is below under a bar."""
-    top, bottom = (_product([p for p in parts if p.way == way and p.base != build.ONE]) for way in (1, -1))
+def written(sign: int, parts: Sequence[PowerOf], *, in_work: bool = False) -> n.Node:
+    """The product, what is below under a bar; `in_work` with exponents that are not worked out yet."""
+    top, bottom = (_product([p for p in parts if p.way == way and p.base != build.ONE], in_work) for way in (1, -1))
     return build.minus_if(sign < 0, build.quotient(top, bottom))
 
 
-def _product(parts: Sequence[PowerOf]) -> n.Node:
+def _product(parts: Sequence[PowerOf], in_work: bool = False) -> n.Node:
     """The powers side by side, a dot before a word."""
-    product = build.product(*(part.tree for part in parts))
+    product = build.product(*(part.tree_in_work if in_work else part.tree for part in parts))
     if not isinstance(product, n.Product):
         return product
     words = [isinstance(f.base if isinstance(f, n.Power) else f, n.Unit) for f in product.factors[1:]]
@@ -127,9 +147,11 @@ def combined(parts: Sequence[PowerOf], *, across: bool) -> list[PowerOf]:
         known = found.get(key)
         exponent = part.exponent if not across or part.way > 0 else -part.exponent
         if known is None:
-            found[key] = replace(part, exponent=exponent, way=1 if across else part.way)
+            found[key] = replace(part, exponent=exponent, way=1 if across else part.way, in_work=None)
         else:
-            found[key] = replace(known, exponent=known.exponent + exponent)
+            added = build.signed("-" if across and part.way < 0 else "+", shown(part.exponent))
+            before = known.in_work or shown(known.exponent)
+            found[key] = replace(known, exponent=known.exponent + exponent, in_work=build.sum_of([before, added]))
     return list(found.values())
 
 
@@ -186,7 +208,7 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
     ones = [p for p in parts if p.base != build.ONE]
     zero = [p for p in ones if p.size == 0]
     if inside is not None:
-        paper.write(written(sign, ones), rule, what)
+        _write(paper, sign, ones, rule, what)
     if zero:
         ones = [p for p in ones if p.size != 0]
         paper.write(written(sign, ones), "zero-exponent")
@@ -194,7 +216,8 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
     if len(same) < len(ones):
         twice = next(p for p in ones if sum(q.base == p.base and q.way == p.way for q in ones) > 1)
         added = build.sum_of(shown(q.exponent) for q in ones if q.base == twice.base and q.way == twice.way)
-        paper.write(written(sign, same), "product-of-powers", plain(added).replace(" - ", " − "))
+        what = plain(added).replace(" - ", " − ")
+        _write(paper, sign, same, "product-of-powers", what)
     if any(p.size == 0 for p in same):
         same = [p for p in same if p.size != 0]
         paper.write(written(sign, same), "zero-exponent")
@@ -211,8 +234,9 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
         kept = [p if p.base not in above_and_below else None for p in same]
         current = [p for p in kept if p is not None] + [p for p in both if p.base in above_and_below and p.size != 0]
         current.sort(key=_order)
-        paper.write(written(sign, current), "quotient-of-powers",
-                    f"{plain(shown(top.exponent))} − {plain(build.factor(shown(bottom.exponent)))}")  # fmt: skip
+        what = f"{plain(shown(top.exponent))} − {plain(build.factor(shown(bottom.exponent)))}"
+        in_work = [p for p in kept if p is not None] + [p for p in both if p.base in above_and_below]
+        _write(paper, sign, current, "quotient-of-powers", what, in_work=sorted(in_work, key=_order))
     negative = [p for p in current if p.size is not None and p.size < 0]
     if negative:
         first, turned = negative[0].tree, negative[0].turned.tree
@@ -237,9 +261,17 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
     _numbers(paper, sign, current)
 
 
-def _order(part: PowerOf) -> tuple[bool, bool, str]:
+def _write(
+    paper: Paper, sign: int, parts: list[PowerOf], rule: str, what: str, *, in_work: list[PowerOf] | None = None
+) -> None:
+    """The powers with their exponents still to be worked out, at the finest grain, then worked out."""
+    paper.write(written(sign, in_work or parts, in_work=True), rule, what, shown_at=EVERY)
+    paper.write(written(sign, parts), rule, what)
+
+
+def _order(part: PowerOf) -> tuple[bool, bool, int, str]:
     """What is above first, numbers before letters."""
-    return part.way < 0, not part.is_number, plain(part.base)
+    return part.way < 0, not part.is_number, part.number if part.is_number else 0, plain(part.base)
 
 
 def _plain_number(part: PowerOf) -> bool:
@@ -272,12 +304,20 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
     what = ", ".join(say("{} = {}", p.tree, number(Q(values[p]))) for p in powers)
     kept.sort(key=_order)
     final = written(sign, [*front, *kept])
-    raw = [PowerOf(n.Integer(values[p]), one, p.way) if p in powers else p for p in parts]
+    raw = [PowerOf(n.Integer(values[p]), one, p.way) if p in powers else p for p in sorted(parts, key=_order)]
     if powers:
-        paper.write(written(sign, sorted(raw, key=_order)), "evaluate-numeric-power", what, shown_at=EVERY)
-    paper.write(
-        final, "evaluate-numeric-power" if powers else "reduce-fraction", what or "the common number", shown_at=BRIEF
-    )
+        paper.write(written(sign, raw), "evaluate-numeric-power", what)
+    sizes = [[values[p] for p in parts if p in values and p.way == way] for way in (1, -1)]
+    top, bottom = prod(sizes[0]), prod(sizes[1])
+    if gcd(top, bottom) > 1:
+        paper.write(final, "reduce-fraction", str(gcd(top, bottom)), shown_at=BRIEF)
+    else:
+        told = (
+            say("{} = {}", build.dotted(*map(n.Integer, some)), n.Integer(prod(some)))
+            for some in sizes
+            if len(some) > 1
+        )
+        paper.write(final, "multiply-numbers", ", ".join(told) or "the numbers first, then the letters", shown_at=BRIEF)
     paper.answer = [paper.line]
 
 

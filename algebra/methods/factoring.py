@@ -9,10 +9,18 @@ from math import gcd
 from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.rational_functions import factored as factors_of_poly
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
-from algebra.methods.polynomials import factoring_of, integers, pair_words, product_sum_work
-from algebra.methods.terms import Poly, factored, listed, shown, spread
-from algebra.reports.side_work import SideWork
+from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem, say
+from algebra.methods.polynomials import (
+    factoring_of,
+    integers,
+    pair_words,
+    powers_told,
+    product_sum_work,
+    shared,
+    squared,
+)
+from algebra.methods.terms import Poly, factored, listed, same_terms, shown, spread
+from algebra.reports.side_work import ProductSum, SideWork
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -64,8 +72,15 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
     if _is_sum_of_products(problem.body):
         paper.write(expanded, "distribute", "brackets are opened first")
         paper.write(shown(value), "like-terms", "like terms together")
+    elif len(letters) == 1 and not (trinomial or unlike_one) and _number_first(paper, letters[0]):
+        return paper
     elif len(letters) == 1:
-        paper.write(Poly.of(value, letters[0]).tree, "like-terms", "like terms together, powers falling")
+        tree = Poly.of(value, letters[0]).tree
+        paper.write(
+            tree,
+            "order-terms" if same_terms(tree, problem.body) else "like-terms",
+            "like terms together, powers falling",
+        )
     if len(letters) > 1:
         _in_letters(paper, value, how, trinomial or unlike_one)
         return paper
@@ -73,6 +88,8 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
     whole = integers(poly) or []
     common = gcd(*whole)
     core = [c // common for c in whole[next(k for k, c in enumerate(whole) if c) :]]
+    if (trinomial or unlike_one) and len(core) == 3 and core[1] == 0:
+        raise NotThisWay("It has no middle term.")
     if trinomial and len(core) != 3:
         raise NotThisWay("It is no trinomial of the second degree.")
     if unlike_one and not ((len(core) == 3 and abs(core[-1]) != 1) or (len(core) == 4 and how == "ac-grouping")):
@@ -81,13 +98,46 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
     if found is None:
         _prime(paper, core)
         return paper
-    for k, (tree, rule, what, side) in enumerate(found.lines):
-        noticed = ("common factor first",) if rule == "common-factor" and k == 0 and len(found.lines) > 1 else ()
-        paper.write(tree, rule, what, side=side, noticed=noticed, shown_at=BRIEF if k == len(found.lines) - 1 else 1)
+    taught = sum(line.shown_at >= BOARD for line in found.lines)
+    for k, (tree, rule, what, side, shown_at) in enumerate(found.lines):
+        first = rule == "common-factor" and k == 0 and taught > 1
+        last = BRIEF if k == len(found.lines) - 1 else shown_at
+        paper.write(tree, rule, what, side=side, noticed=("common factor first",) if first else (), shown_at=last)
     if not found.lines:
         raise NotThisWay("It is factored already.")
     paper.answer = [paper.line]
     return paper
+
+
+def _number_first(paper: Paper, letter: str) -> bool:
+    """25 - 4x² as (5 + 2x)(5 - 2x), 27 - x³ as (3 - x)(9 + 3x + x²): a difference that begins with its number stays so."""
+    match n.bare(paper.problem.body):
+        case n.Sum((n.Integer(whole), term), ("-",)):
+            poly = Poly.of(paper.problem.value(term), letter)
+        case _:
+            return False
+    numbers = integers(poly) or []
+    degree = poly.degree
+    if degree not in (2, 3) or any(numbers[:-1]) or numbers[-1] <= 0:
+        return False
+    a, b = whole_root(whole, degree), whole_root(numbers[-1], degree)
+    if a is None or b is None:
+        return False
+    first, second = n.Integer(a), build.monomial(Q(b), [(letter, 1)])
+    ends = [build.power(first, degree), squared(second) if degree == 2 else build.power(second, degree)]
+    told = powers_told((n.Integer(whole), ends[0]), (term, ends[1]))
+    paper.write(n.Sum((ends[0], ends[1]), ("-",)), "as-powers", told, shown_at=EVERY)
+    less = n.Sum((first, second), ("-",))
+    if degree == 2:
+        more: n.Node = n.Sum((first, second), ("+",))
+    else:
+        products = [build.monomial(Q(a * b), [(letter, 1)]), build.monomial(Q(b * b), [(letter, 2)])]
+        more = n.Sum((n.Integer(a * a), *products), ("+", "+"))
+    product = build.product(more, less) if degree == 2 else build.product(less, more)
+    rule = "difference-of-squares" if degree == 2 else "sum-of-cubes"
+    paper.write(product, rule, say("a = {}, b = {}", first, second), shown_at=BRIEF)
+    paper.answer = [paper.line]
+    return True
 
 
 def _is_sum_of_products(tree: n.Node) -> bool:
@@ -136,6 +186,9 @@ def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
         bracket = n.Group(shown(rest))
         line = build.opposite(bracket) if front.constant == -1 else build.product(shown(front), bracket)
         rule, what = ("take-out-minus", "-") if front.constant == -1 else ("common-factor", plain(shown(front)))
+        if rule == "common-factor":
+            apart = (shared(shown(front), shown(term)) for term in spread(paper.problem, shown(rest)))
+            paper.write(build.sum_of(apart), rule, what, shown_at=EVERY)
         paper.write(line, rule, what, shown_at=BRIEF if alone else 1, noticed=() if alone else ("common factor first",))
     if alone:
         if front.constant == 1:
@@ -145,11 +198,21 @@ def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
     pattern = _pattern(rest, names, sums)
     if pattern is None and strict and how != "ac-grouping":
         raise NotThisWay("It is no trinomial.")
-    pairs = _grouped(paper.problem, rest, head=front) if pattern is None else None
+    split = _split_in_letters(rest) if pattern and pattern[0] == "product-sum" else None
+    pairs = None
+    if pattern is None or (split and how != "area-grid"):
+        # the given's own order shows its pairs
+        own = paper.problem.body if front.constant == 1 and not _is_sum_of_products(paper.problem.body) else shown(rest)
+        pairs = _grouped(paper.problem, split or spread(paper.problem, own), head=front)
     if pairs is not None:
-        grouped, taken, shared = pairs
+        if pattern and split:
+            apart_in_four = listed(split)
+            if front.constant != 1:
+                apart_in_four = build.product(shown(front), n.Group(apart_in_four, "["))
+            paper.write(apart_in_four, "split-middle", pattern[1], side=pattern[2])
+        grouped, taken, shared_bracket = pairs
         paper.write(grouped, "group-in-pairs", taken)
-        paper.write(final, "common-bracket", shared, shown_at=BRIEF)
+        paper.write(final, "common-bracket", shared_bracket, shown_at=BRIEF)
     else:
         rule, what, side = pattern or ("factor-all", "", [])
         paper.write(final, rule, what, side=side, shown_at=BRIEF)
@@ -182,8 +245,41 @@ def _pattern(
                 return "perfect-square", squares, []
             work = product_sum_work(a * c, b)
             if work.pair:
-                return "product-sum", pair_words(work), [work]
+                half = build.monomial(Q(1), [(name, k // 2) for name, k in zip(names, m3, strict=True)])
+                whole = all(k % 2 == 0 for k in m3)
+                return "product-sum", _pair_with(half, work) if a == 1 and whole else pair_words(work), [work]
     return None
+
+
+def _pair_with(letter: n.Node, work: ProductSum) -> str:
+    """In words, a pair with its letter: `3y · 4y = 12y^2 and 3y + 4y = 7y`."""
+    if work.pair is None or letter == build.ONE:
+        return pair_words(work)
+    p, q = (build.multiple(Q(k), letter) for k in work.pair)
+    product, total = build.multiple(Q(work.product), build.power(letter, 2)), build.multiple(Q(work.sum), letter)
+    return say("{} = {} and {} = {}", build.dotted(p, build.factor(q)), product, build.sum_of([p, q]), total)
+
+
+def searches_in(problem: Problem, tree: n.Node) -> list[SideWork]:
+    """The side work of factoring every sum in a tree: the pairs that are tried, the tests, the divisions."""
+    found: list[SideWork] = []
+    for part in dict.fromkeys(n.bare(p) for p in n.parts_of(tree) if isinstance(n.bare(p), n.Sum)):
+        value = problem.value(part)
+        if not value.is_polynomial or value.denominator != 1:
+            continue
+        letters = [name for name, d in zip(value.field.names, value.numerator.degrees(), strict=True) if d > 0]
+        if len(letters) == 1:
+            factoring = factoring_of(Poly.of(value, letters[0]))
+            found += [work for line in factoring.lines for work in line.side] if factoring else []
+        elif letters:
+            content, factors = factors_of_poly(value.numerator)
+            sums = [(f, int(k)) for f, k in factors if len(f) > 1]
+            rest = value
+            for f, k in [(f, int(k)) for f, k in factors if len(f) == 1]:
+                rest = rest / value.field.ratio(f) ** k
+            pattern = _pattern(rest / value.field.constant(int(content)), value.field.names, sums) if sums else None
+            found += pattern[2] if pattern else []
+    return found
 
 
 def _root(names: tuple[str, ...], monomial: tuple[int, ...], coefficient: int, index: int) -> n.Node | None:
@@ -194,9 +290,25 @@ def _root(names: tuple[str, ...], monomial: tuple[int, ...], coefficient: int, i
     return build.monomial(Q(size), [(name, k // index) for name, k in zip(names, monomial, strict=True)])
 
 
-def _grouped(problem: Problem, rest: Ratio, *, head: Ratio) -> tuple[n.Node, str, n.Node] | None:
+def _split_in_letters(rest: Ratio) -> list[Ratio] | None:
+    """2x² + 7xy + 3y² as 2x² + xy + 6xy + 3y²: its four terms; None where the leading coefficient is 1."""
+    terms = sorted(((tuple(int(k) for k in m), int(c)) for m, c in rest.numerator.to_dict().items()), reverse=True)
+    (m1, a), (m2, b), (m3, c) = terms
+    pair = product_sum_work(a * c, b).pair
+    if pair is None or abs(a) == 1:
+        return None
+
+    def term(coefficient: int, powers: tuple[int, ...]) -> Ratio:
+        total = rest.field.constant(coefficient)
+        for name, k in zip(rest.field.names, powers, strict=True):
+            total = total * rest.field.letter(name) ** k
+        return total
+
+    return [term(a, m1), term(pair[0], m2), term(pair[1], m2), term(c, m3)]
+
+
+def _grouped(problem: Problem, terms: list[Ratio], *, head: Ratio) -> tuple[n.Node, str, n.Node] | None:
     """Four terms in two pairs with the same bracket: the line, what was taken out, and the bracket."""
-    terms = spread(problem, shown(rest))
     if len(terms) != 4:
         return None
     for order in ((0, 1, 2, 3), (0, 2, 1, 3), (0, 3, 1, 2)):

@@ -2,20 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction as Q
 
 from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.linear import both
-from algebra.methods.moves import multiplying, taking_off, undoing
+from algebra.methods.moves import beside, multiplying, taken_from, taking_off, undoing
 from algebra.methods.paper import BRIEF, EVERY, Move, NotThisWay, Paper, Problem, say
 from algebra.methods.quadratic import take_root
 from algebra.methods.radical_equations import check_candidates
 from algebra.methods.rational_equations import settle
-from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.methods.terms import Poly, number, over_one_bar, shown, terms_of
+from algebra.reports.side_work import Ladder
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.plain import plain
 
 
 def undo_in_reverse(problem: Problem) -> Paper:
@@ -32,7 +36,12 @@ def undo_in_reverse(problem: Problem) -> Paper:
     if any(isinstance(p, n.Absolute) for p in n.parts_of(own)):
         raise NotThisWay("The unknown stands between bars.")
     paper = Paper(problem)
-    _Undoing(paper, own_left).run(own, problem.value(other))
+    work = _Undoing(paper, own_left)
+    work.run(own, problem.value(other))
+    if len(work.done) > 1 and paper.steps:
+        done, undone = zip(*work.done, strict=True)
+        ladder = Ladder(problem.unknown, done[::-1], undone, plain(other))
+        paper.steps[0] = replace(paper.steps[0], side_work=(ladder, *paper.steps[0].side_work))
     return paper
 
 
@@ -42,7 +51,8 @@ class _Undoing:
         self.problem = paper.problem
         self.own_left = own_left
         self.owed = False
-        self.depth = 0
+        self.done: list[tuple[str, str]] = []
+        """What was done to the unknown and how it was undone, the last that was done first."""
 
     def line(self, own: n.Node, other: n.Node) -> n.Node:
         """The equation with the side that is worked on where it stood."""
@@ -59,8 +69,7 @@ class _Undoing:
             if done is None:
                 return
             own, value = done
-            self.depth += 1
-        if self.depth == 0:
+        if not self.done:
             raise NotThisWay("The unknown stands alone already.")
         self.paper.answer = [shown(value)]
         if self.paper.excluded:
@@ -76,7 +85,8 @@ class _Undoing:
             case n.Fraction(top, bottom) if self.problem.unknown in n.letters(top):
                 scale = self.problem.value(bottom)
                 result = value * scale
-                self._move(n.bare(top), result, multiplying(scale))
+                detail = [build.dotted(build.factor(shown(scale)), build.factor(side)) for side in (bare, shown(value))]
+                self._move(n.bare(top), result, multiplying(scale), beside("÷", shown(scale)), detail)
                 return top, result
             case n.Fraction(top, bottom):
                 return self._turned_over(top, bottom, value)
@@ -92,7 +102,13 @@ class _Undoing:
                     self.owed = True
                 result = value**power
                 rule, move = ("square-both-sides", "square") if power == 2 else ("power-both-sides", f"^{power}")
-                self._write(n.bare(radicand), result, rule, str(power), move)
+                self.done.append(("√" if power == 2 else "∛" if power == 3 else f"root {power}", move))
+                raised = [
+                    build.power(n.Group(side) if isinstance(side, n.Root) else side, power)
+                    for side in (bare, shown(value))
+                ]
+                self._detail(raised, rule, str(power), move)
+                self._write(n.bare(radicand), result, rule, str(power), None)
                 return radicand, result
             case n.Power(base, exponent):
                 return self._fractional(base, exponent, value)
@@ -109,14 +125,22 @@ class _Undoing:
             self.owed = True
         result = value**power.denominator
         rest = base if power.numerator == 1 else n.Power(base, n.Integer(power.numerator))
+        self.done.append((f"^({power})", f"^{power.denominator}"))
         self._write(n.bare(rest), result, "power-both-sides", str(power.denominator), f"^{power.denominator}")
         return rest, result
 
     def _write(self, own: n.Node, value: Ratio, rule: str, what: str | n.Node = "", move: str | None = None) -> None:
-        self.paper.write(self.line(own, shown(value)), rule, what, move=move)
+        self.paper.write(self.line(own, over_one_bar(value)), rule, what, move=move)
 
-    def _move(self, own: n.Node, value: Ratio, move: Move) -> None:
-        self.paper.write_move(self.line(own, shown(value)), move)
+    def _detail(self, sides: Sequence[n.Node], rule: str, what: str | n.Node, move: str | None) -> None:
+        """What is done to both sides, written out, at the finest grain."""
+        self.paper.write(self.line(*sides), rule, what, move=move, shown_at=EVERY)
+
+    def _move(self, own: n.Node, value: Ratio, move: Move, was_done: str, detail: Sequence[n.Node] = ()) -> None:
+        self.done.append((was_done, move.text))
+        if detail:
+            self._detail(detail, move.rule, move.what, move.text)
+        self.paper.write(self.line(own, over_one_bar(value)), move.rule, move.what, move=None if detail else move.text)
 
     def _nothing(self, rule: str, why: str | n.Node) -> None:
         self.paper.write(ln.NoSolution(), rule, why, shown_at=BRIEF, noticed=("no solution",))
@@ -131,10 +155,12 @@ class _Undoing:
         sign, term = held[0]
         result = value - rest
         if not rest.is_zero:
-            self._move(build.signed(sign, term), result, taking_off(shown(rest)))
+            move, back = taking_off(shown(rest)), taking_off(build.opposite(shown(rest)))
+            detail = [taken_from(side, shown(rest)) for side in (bare, shown(value))]
+            self._move(build.signed(sign, term), result, move, back.text, detail)
         if sign == "-":
             result = -result
-            self._move(n.bare(term), result, multiplying(self.problem.field.constant(-1)))
+            self._move(n.bare(term), result, multiplying(self.problem.field.constant(-1)), "×(-1)")
         return term, result
 
     def _product(self, bare: n.Product, value: Ratio) -> tuple[n.Node, Ratio]:
@@ -146,7 +172,13 @@ class _Undoing:
             if factor is not held[0]:
                 scale = scale * self.problem.value(factor)
         result = value / scale
-        self._move(n.bare(held[0]), result, undoing(scale))
+        move = undoing(scale)
+        sides = (bare, shown(value))
+        if move.text.startswith("×"):
+            detail = [build.dotted(build.factor(move.what), build.factor(side)) for side in sides]
+        else:
+            detail = [build.quotient(side, move.what) for side in sides]
+        self._move(n.bare(held[0]), result, move, beside("×", shown(scale)), [] if scale.constant == -1 else detail)
         return held[0], result
 
     def _turned_over(self, top: n.Node, bottom: n.Node, value: Ratio) -> tuple[n.Node, Ratio] | None:
@@ -159,11 +191,14 @@ class _Undoing:
         if above.constant != 1 and value.constant is not None and above.constant is not None:
             line = self.line(build.quotient(n.bare(bottom), shown(above)), shown(above.field.constant(1) / value))
             self.paper.write(line, "reciprocal-both-sides", shown_at=EVERY)
+        self.done.append((f"{plain(build.factor(shown(above)))} over it", "turn over"))
         self._write(n.bare(bottom), result, "reciprocal-both-sides")
         return bottom, result
 
     def _root(self, base: n.Node, power: int, value: Ratio) -> tuple[n.Node, Ratio] | None:
         constant = value.constant
+        if power % 2 == 0:
+            self.done.append(("square" if power == 2 else f"^{power}", "±√" if power == 2 else f"±root {power}"))
         if power == 2:
             inner = Poly.of(self.problem.value(base), self.problem.unknown)
             if inner.degree == 1:
@@ -180,6 +215,7 @@ class _Undoing:
             raise NotThisWay("The root is no rational number.")
         own = n.bare(base)
         if power % 2:
+            self.done.append((f"^{power}", "∛" if power == 3 else f"root {power}"))
             told = say(f"the root with index {power} of {{}} is {{}}", number(constant), number(root))
             self._write(own, self.problem.field.constant(root), "root-both-sides", told)
             return base, self.problem.field.constant(root)

@@ -5,9 +5,20 @@ from __future__ import annotations
 from math import lcm
 
 from algebra.exact.rational_functions import Ratio
-from algebra.methods.moves import beside, dividing, multiplying, taking_off
+from algebra.methods.moves import beside, dividing, multiplying, taken_from, taking_off
 from algebra.methods.paper import BRIEF, EVERY, Move, NotThisWay, Paper, Problem, sides_of
-from algebra.methods.terms import Poly, has_brackets_to_open, listed, number, shown, spread, terms_of, times_each
+from algebra.methods.terms import (
+    Poly,
+    has_brackets_to_open,
+    holds_product,
+    listed,
+    number,
+    over_one_bar,
+    shown,
+    spread,
+    terms_of,
+    times_each,
+)
 from algebra.reports.side_work import Balance, CommonDenominator, Ladder
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -58,10 +69,7 @@ def clear_fractions(problem: Problem) -> Paper:
         raise NotThisWay("There are no fractions to clear.")
     paper = Paper(problem)
     what = number(common)
-    sides = [
-        build.sum_of(build.signed(sign, build.dotted(what, term)) for sign, term in terms_of(side))
-        for side in (left, right)
-    ]
+    sides = [_each_times(what, side) for side in (left, right)]
     bottoms = sorted({_number_below(problem, t) for _, t in pieces} - {1})
     side_work = CommonDenominator(plain(what), tuple(str(bottom) for bottom in bottoms))
     paper.write(
@@ -75,6 +83,13 @@ def clear_fractions(problem: Problem) -> Paper:
     simplify_sides(paper, *paper.here.sides())
     undo(paper, *polys_of(paper.here))
     return paper
+
+
+def _each_times(what: n.Node, side: n.Node) -> n.Node:
+    """Every term of a side times a number, not worked out: 6·x/2 − 6·5; of a single negative number, 7·(−3)."""
+    if isinstance(side, n.Signed):
+        return build.dotted(what, n.Group(side))
+    return build.sum_of(build.signed(sign, build.dotted(what, build.factor(term))) for sign, term in terms_of(side))
 
 
 def _cleared_term(problem: Problem, term: n.Node, common: int, sign: str) -> n.Node:
@@ -155,13 +170,13 @@ def simplify_sides(paper: Paper, left: n.Node, right: n.Node) -> None:
     x = problem.unknown
     opened = [listed(spread(problem, side)) if has_brackets_to_open(side) else side for side in (left, right)]
     first = next((side for side in (left, right) if has_brackets_to_open(side)), left)
-    paper.write(build.equation(*opened), "open-brackets", times_each(first))
+    rule = "open-brackets" if holds_product(left) or holds_product(right) else "split-fraction"
+    paper.write(build.equation(*opened), rule, times_each(first))
     written = sides_of(paper.line)
     polys = [Poly.of(problem.value(side), x) for side in (left, right)]
     combined = build.equation(*(poly.tree for poly in polys))
-    if all(_has_terms(problem, side, poly) for side, poly in zip(written, polys, strict=True)):
-        paper.write(combined, "simplify-sides", "terms in order", shown_at=EVERY)
-    else:
+    # terms that only stand in another order are left as they are
+    if not all(_has_terms(problem, side, poly) for side, poly in zip(written, polys, strict=True)):
         paper.write(combined, "simplify-sides", "like terms are combined on each side")
 
 
@@ -227,7 +242,7 @@ def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     new_left = Poly([left[0], left[1] - moved[1]], left.unknown)
     new_right = Poly([right[0], right[1] - moved[1]], right.unknown)
     move = taking_off(term)
-    detail = build.equation(*(build.sum_of([side.tree, build.opposite(term)]) for side in (left, right)))
+    detail = build.equation(*(taken_from(side.tree, term) for side in (left, right)))
     paper.write_move(detail, move, shown_at=EVERY, side=[_balance(left, right, move)])
     paper.write(build.equation(new_left.tree, new_right.tree), "simplify-sides", "like terms are combined")
     return new_left, new_right
@@ -236,7 +251,7 @@ def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
 def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: list[Ladder]) -> tuple[Poly, Poly]:
     term = own.term(0)
     move = taking_off(term)
-    mine, others = (build.sum_of([side.tree, build.opposite(term)]) for side in (own, other))
+    mine, others = (taken_from(side.tree, term) for side in (own, other))
     detail = both(mine, others, own_left)
     new_own = Poly([own[0] - own[0], own[1]], own.unknown)
     new_other = Poly([other[0] - own[0]], own.unknown)
@@ -248,20 +263,24 @@ def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: l
 
 def _divide(paper: Paper, coefficient: Ratio, other: Poly, own_left: bool) -> None:
     x = n.Letter(paper.problem.unknown)
-    result = shown(other[0] / coefficient)
+    result = over_one_bar(other[0] / coefficient)
+    own = Poly([coefficient - coefficient, coefficient], x.name).tree
     constant = coefficient.constant
     if not coefficient.is_polynomial or coefficient.denominator != 1:
         move = multiplying(_reciprocal(coefficient))
-        detail = both(x, build.dotted(other.tree, move.what), own_left)
+        detail = both(
+            build.dotted(build.factor(move.what), own),
+            build.dotted(build.factor(move.what), build.factor(other.tree)),
+            own_left,
+        )
     else:
         move = dividing(coefficient)
-        detail = both(x, build.quotient(other.tree, move.what), own_left)
-    final = both(x, result, own_left)
-    if constant not in (None, -1) and detail != final and _has_slash(detail) and _unreduced(other[0], coefficient):
+        detail = both(build.quotient(own, move.what), build.quotient(other.tree, move.what), own_left)
+    if constant != -1:
         paper.write_move(detail, move, shown_at=EVERY)
-        paper.write(final, "reduce-fraction" if _has_slash(final) else move.rule, move.what, shown_at=BRIEF)
+        paper.write(both(x, result, own_left), move.rule, move.what, shown_at=BRIEF)
     else:
-        paper.write_move(final, move, shown_at=BRIEF)
+        paper.write_move(both(x, result, own_left), move, shown_at=BRIEF)
     paper.answer = [result]
 
 
@@ -289,7 +308,10 @@ def _state(paper: Paper, value: Ratio, own_left: bool) -> None:
 def _no_unknown(paper: Paper, left: Poly, right: Poly) -> None:
     constants = build.equation(shown(left[0]), shown(right[0]))
     if not left[1].is_zero:
-        paper.write_move(constants, taking_off(left.term(1)))
+        term = left.term(1)
+        detail = build.equation(*(taken_from(side.tree, term) for side in (left, right)))
+        paper.write_move(detail, taking_off(term), shown_at=EVERY)
+        paper.write(constants, taking_off(term).rule, term)
     if (left[0] - right[0]).is_zero:
         paper.write(ln.AllReals(), "identity", shown_at=BRIEF, noticed=("identity",))
         paper.answer = [ln.AllReals()]

@@ -17,10 +17,24 @@ def beside(sign: str, node: n.Node) -> str:
 
 def taking_off(term: n.Node) -> Move:
     """A term leaves a side: what is added there is subtracted on both sides, and the other way round."""
-    if build.is_minus(term):
-        what = build.opposite(term)
+    if build.is_minus(term) or (isinstance(term, n.Sum) and build.starts_with_minus(term)):
+        what = build.opposite(term) if build.is_minus(term) else _with_other_signs(term)
         return Move("add-to-both-sides", what, beside("+", what))
     return Move("subtract-from-both-sides", term, beside("-", term))
+
+
+def taken_from(side: n.Node, term: n.Node) -> n.Node:
+    """A side with a term taken from it, not worked out: `4x - 7 + 7`."""
+    other = (
+        _with_other_signs(term) if isinstance(term, n.Sum) and build.starts_with_minus(term) else build.opposite(term)
+    )
+    return build.sum_of([side, other])
+
+
+def _with_other_signs(term: n.Node) -> n.Node:
+    """a + b for -a - b."""
+    assert isinstance(term, n.Sum)
+    return build.sum_of(build.negated(build.signed(s, t)) for s, t in zip(("+", *term.signs), term.terms, strict=True))
 
 
 def dividing(scale: Ratio) -> Move:

@@ -2,9 +2,32 @@
 
 from __future__ import annotations
 
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.terms import Poly, has_brackets_to_open, listed, shown, spread, times_each
+from algebra.tree import build
 from algebra.tree import nodes as n
+
+
+def _bracket_twice(paper: Paper, problem: Problem) -> None:
+    """(2x+7)² as (2x+7)(2x+7), then every product by itself, at the finest grain."""
+
+    def twice(node: n.Node) -> n.Node:
+        if isinstance(node, n.Power) and node.exponent == n.Integer(2) and isinstance(n.bare(node.base), n.Sum):
+            return build.implied_product([node.base, node.base])
+        children = tuple(twice(child) for child in node.children)
+        if isinstance(node, n.Sum | n.Signed | n.Product):
+            children = tuple(
+                c if new is old or not isinstance(c, n.Sum) else n.Group(c)
+                for c, new, old in zip(children, children, node.children, strict=True)
+            )
+        return node.with_children(children) if children else node
+
+    line = twice(problem.body)
+    told = next(
+        say("{} = {}", p, twice(p)) for p in n.parts_of(problem.body) if isinstance(p, n.Power) and twice(p) != p
+    )
+    paper.write(line, "power-as-product", told, shown_at=EVERY)
+    paper.write(listed(spread(problem, line)), "distribute", times_each(line), shown_at=EVERY)
 
 
 def expand_and_combine(problem: Problem) -> Paper:
@@ -21,6 +44,8 @@ def expand_and_combine(problem: Problem) -> Paper:
         square = next(
             (p for p in n.parts_of(problem.body) if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Sum)), None
         )
+        if square is not None and square.exponent == n.Integer(2):
+            _bracket_twice(paper, problem)
         rule = "square-of-sum" if square is not None and square.exponent == n.Integer(2) else "distribute"
         paper.write(listed(spread(problem, problem.body)), rule, times_each(problem.body))
     letters = n.letters(problem.body)

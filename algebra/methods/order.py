@@ -47,9 +47,16 @@ def _reduced(node: n.Node) -> bool:
     return True
 
 
+Finer = tuple[n.Node, str, str | n.Node]
+"""What stands in the place of an operation while it is worked out, the rule and its words."""
+
+
 @dataclass(frozen=True, slots=True)
 class Operation:
-    """One operation whose operands are numbers: where, of what rank, what it becomes, and in words."""
+    """One operation whose operands are numbers: where, of what rank, what it becomes, and in words.
+
+    `finer` is what is written in its place on the way, at the finest grain only.
+    """
 
     at: n.Address
     kind: str
@@ -57,6 +64,7 @@ class Operation:
     rule: str
     what: str | n.Node
     side: tuple[Counters, ...] = ()
+    finer: tuple[Finer, ...] = ()
 
 
 def order_of_operations(problem: Problem) -> Paper:
@@ -73,9 +81,12 @@ def order_of_operations(problem: Problem) -> Paper:
         chosen = _next_rank(body, ready)
         # tidied only after the line, so that the addresses of its operations stay valid
         for k, operation in enumerate(chosen):
+            held = operation.kind in ("add", "multiply") and _in_brackets(body, operation.at)
+            for new, rule, what in operation.finer:
+                paper.write(tidy(n.replaced(body, operation.at, new)), rule, what, shown_at=EVERY)
             body = n.replaced(body, operation.at, operation.new)
             paper.write(
-                tidy(body), operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY,
+                tidy(body), "work-inside-brackets" if held and operation.rule in _HELD else operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY,
                 side=operation.side,
             )  # fmt: skip
         body = tidy(body)
@@ -98,6 +109,18 @@ def _mixed_at_the_end(paper: Paper, problem: Problem, value: Q) -> None:
     told = build.equation(number(abs(value)), build.sum_of([n.Integer(whole), part]))
     paper.write(mixed, "mixed-number", told, shown_at=BRIEF)
     paper.answer = [mixed]
+
+
+_HELD = frozenset({"add-and-subtract", "multiply-and-divide"})
+"""The rules that are not a matter of rank where brackets say what comes first."""
+
+
+def _in_brackets(body: n.Node, at: n.Address) -> bool:
+    """Whether brackets stand around a place; those around the whole of a numerator or denominator are its bar."""
+    around = [n.at(body, at[:k]) for k in range(len(at))]
+    return any(
+        isinstance(node, n.Group) and not (k and isinstance(around[k - 1], n.Fraction)) for k, node in enumerate(around)
+    )
 
 
 def _depth(body: n.Node, at: n.Address) -> int:
@@ -189,7 +212,18 @@ def _power(at: n.Address, node: n.Node, base: Q | None, exponent: Q | None, deci
         return None
     value = base ** int(exponent)
     told = build.equation(node, number(value))
-    return Operation(at, "power", _result(value, decimals), "evaluate-power", told)
+    finer: list[Finer] = []
+    if exponent < 0 and not decimals:
+        turned = build.quotient(build.ONE, build.power(number(base), int(-exponent)))
+        finer = [
+            (turned if base.denominator == 1 else build.power(number(1 / base), int(-exponent)), "evaluate-power", told)
+        ]
+    base = 1 / base if exponent < 0 else base
+    if base.denominator != 1 and abs(base.numerator) != 1 and abs(exponent) > 1 and not decimals:
+        both = [build.power(number(Q(part)), int(abs(exponent))) for part in base.as_integer_ratio()]
+        finer.append((build.quotient(both[0], both[1]), "evaluate-power", told))
+    finer = [one for one in finer if one[0] != _result(value, decimals)]
+    return Operation(at, "power", _result(value, decimals), "evaluate-power", told, finer=tuple(finer))
 
 
 def _root(at: n.Address, node: n.Node, value: Q | None, index: int) -> Operation | None:
@@ -219,13 +253,44 @@ def _product(at: n.Address, node: n.Product, decimals: bool) -> Operation | None
             operators = (*node.operators[:k], "·", *node.operators[k + 1 :])
             return Operation(at, "divide", n.Product(factors, operators), "divide-by-fraction", node.factors[k + 1])
     total = numbers[0]
-    for operator, value in zip(node.operators, numbers[1:], strict=True):
+    finer: list[Finer] = []
+    for k, (operator, value) in enumerate(zip(node.operators, numbers[1:], strict=True)):
         if operator == "÷" and value == 0:
             raise NotThisWay("It divides by zero.")
-        total = total / value if operator == "÷" else total * value
+        before, total = total, total / value if operator == "÷" else total * value
+        left, result = _result(before, decimals), _result(total, decimals)
+        rest = node.factors[k + 2 :]
+        both = before.denominator != 1 and value.denominator != 1 and not decimals
+        rule = "multiply-fractions" if both else "multiply-and-divide"
+        words = build.equation(n.Product((build.factor(left), node.factors[k + 1]), (operator or "·",)), result)
+        if fractions and operator != "÷" and total:
+            finer += [(_goes_on(one, node, k), rule, words) for one in _fractions_multiplied(before, value)]
+        if rest:
+            finer.append((_goes_on(result, node, k), rule, words))
     told = build.equation(node, _result(total, decimals))
     rule = "multiply-fractions" if fractions and sum(v.denominator != 1 for v in numbers) > 1 else "multiply-and-divide"
-    return Operation(at, "multiply", _result(total, decimals), rule, told)
+    return Operation(at, "multiply", _result(total, decimals), rule, told, finer=tuple(finer))
+
+
+def _goes_on(head: n.Node, node: n.Product, done: int) -> n.Node:
+    """The product with its first factors put together as `head`."""
+    rest = node.factors[done + 2 :]
+    return n.Product((head, *rest), tuple(op or "·" for op in node.operators[done + 1 :])) if rest else head
+
+
+def _fractions_multiplied(first: Q, second: Q) -> list[n.Node]:
+    """3/7·4/3 as (3·4)/(7·3), then as 12/21, where that can be reduced."""
+    minus = (first < 0) != (second < 0)
+    tops = [n.Integer(abs(v.numerator)) for v in (first, second)]
+    bottoms = [n.Integer(v.denominator) for v in (first, second) if v.denominator != 1]
+    both = n.Fraction(
+        n.Product(tuple(tops), ("·",)), n.Product(tuple(bottoms), ("·",)) if len(bottoms) > 1 else bottoms[0]
+    )
+    top, bottom = tops[0].value * tops[1].value, first.denominator * second.denominator
+    found: list[n.Node] = [both] if n.Integer(1) not in tops or len(bottoms) > 1 else []
+    if gcd(top, bottom) > 1:
+        found.append(n.Fraction(n.Integer(top), n.Integer(bottom)))
+    return [build.minus_if(minus, one) for one in found]
 
 
 def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
@@ -240,14 +305,31 @@ def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
         total = total - value if sign == "-" else total + value
     if not decimals and common > 1 and set(bottoms) != {common}:
         terms = tuple(_over(value, common) for value in signed)
-        return Operation(at, "lcd", n.Sum(terms, node.signs), "common-denominator-numbers", str(common))
+        widened = tuple(
+            _widened(term, value, bottom, common // bottom)
+            for term, value, bottom in zip(node.terms, signed, bottoms, strict=True)
+        )
+        way: tuple[Finer, ...] = ((n.Sum(widened, node.signs), "common-denominator-numbers", str(common)),)
+        return Operation(at, "lcd", n.Sum(terms, node.signs), "common-denominator-numbers", str(common), finer=way)
     if not decimals and common > 1:
         tops = [int(v * common) for v in signed]
         top = tops[0] + sum(-t if s == "-" else t for s, t in zip(node.signs, tops[1:], strict=True))
         new: n.Node = n.Fraction(n.Integer(abs(top)), n.Integer(common)) if top else n.Integer(0)
-        return Operation(at, "add", n.Signed("-", new) if top < 0 else new, "add-fractions", "")
+        joined = build.quotient(build.sum_of(build.signed(s, n.Integer(t)) if t >= 0 else build.signed(s, n.Signed("-", n.Integer(-t)))
+                                             for s, t in zip(("+", *node.signs), tops, strict=True)), n.Integer(common))  # fmt: skip
+        finer = ((joined, "add-fractions", ""),)
+        return Operation(at, "add", n.Signed("-", new) if top < 0 else new, "add-fractions", "", finer=finer)
     told = build.equation(node, _result(total, decimals))
-    return Operation(at, "add", _result(total, decimals), "add-and-subtract", told, _counters(node, signed, total))
+    steps: list[Finer] = []
+    for k in range(1, len(signed) - 1):
+        so_far = n.Sum(node.terms[: k + 1], node.signs[:k])
+        value = sum((-v if s == "-" else v for s, v in zip(node.signs[:k], signed[1 : k + 1], strict=True)), signed[0])
+        left = build.sum_of([_result(value, decimals)]) if k < len(signed) - 1 else so_far
+        words = build.equation(so_far, _result(value, decimals))
+        steps.append((n.Sum((left, *node.terms[k + 1 :]), node.signs[k:]), "add-and-subtract", words))
+    return Operation(
+        at, "add", _result(total, decimals), "add-and-subtract", told, _counters(node, signed, total), tuple(steps)
+    )
 
 
 def _counters(node: n.Sum, values: list[Q], total: Q) -> tuple[Counters, ...]:
@@ -267,6 +349,16 @@ def _written_bottom(term: n.Node) -> int:
     return 1
 
 
+def _widened(term: n.Node, value: Q, bottom: int, scale: int) -> n.Node:
+    """3/7 with both its parts times 2: (3·2)/(7·2)."""
+    if scale == 1:
+        return term
+    top = n.Product((n.Integer(int(abs(value) * bottom)), n.Integer(scale)), ("·",))
+    below = n.Integer(scale) if bottom == 1 else n.Product((n.Integer(bottom), n.Integer(scale)), ("·",))
+    node: n.Node = n.Fraction(top, below)
+    return n.Group(n.Signed("-", node)) if value < 0 else node
+
+
 def _over(value: Q, bottom: int) -> n.Node:
     node: n.Node = n.Fraction(n.Integer(abs(int(value * bottom))), n.Integer(bottom))
     return n.Group(n.Signed("-", node)) if value < 0 else node
@@ -284,7 +376,11 @@ def _fraction(at: n.Address, node: n.Fraction, decimals: bool) -> Operation | No
         if _reduced(node):
             return None
         common = gcd(int(top), int(bottom))
-        return Operation(at, "reduce", _result(value, decimals), "reduce-fraction", str(common))
+        shown = n.Fraction(
+            *(n.Product((n.Integer(common), n.Integer(int(v) // common)), ("·",)) for v in (top, bottom))
+        )
+        finer = ((shown, "reduce-fraction", str(common)),) if 1 < common < min(abs(top), bottom) else ()
+        return Operation(at, "reduce", _result(value, decimals), "reduce-fraction", str(common), finer=finer)
     if top.denominator == bottom.denominator == 1:  # signs or brackets around whole numbers
         size: n.Node = n.Fraction(n.Integer(abs(int(top))), n.Integer(abs(int(bottom))))
         if not _reduced(size):

@@ -161,7 +161,8 @@ class Paper:
         noticed: Iterable[str] = (),
         **words: str | n.Node,
     ) -> None:
-        """Adds a line. A line of the chain that says the same as the one before is left out."""
+        """Adds a line. A line of the chain that says the same as the one before is left out; that one is then shown
+        wherever this one would be."""
         cross = self.problem.convention("product") == "cross"
         fills = {
             name: plain(word) if isinstance(word, n.Node) else word for name, word in {"what": what, **words}.items()
@@ -171,6 +172,9 @@ class Paper:
             fills = {name: word.replace("·", "×") for name, word in fills.items()}
             move = move.replace("·", "×") if move else None
         if kind == "line" and after is not None and plain(after) == plain(self.line):
+            last = self.steps[-1] if self.steps else None
+            if last is not None and last.kind == "line" and last.rule.id == rule and last.shown_at < shown_at:
+                self.steps[-1] = replace(last, shown_at=shown_at)
             return
         record = BY_ID[rule]
         if move is not None and self.problem.convention("moves") == "carried":

@@ -6,20 +6,30 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction as Q
 from math import gcd, isqrt
+from typing import NamedTuple
 
 from algebra.exact import algebraic_numbers as numbers
 from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import coefficients, depends_on, integer_coefficients, irreducible_factors
 from algebra.exact.rational_functions import factored as factors_of_poly
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, say
+from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, say
 from algebra.methods.terms import Poly, shown
 from algebra.reports.side_work import AreaGrid, ProductSum, SideWork, SlideDivide, SquareTest, SyntheticDivision
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
-Line = tuple[n.Node, str, str | n.Node, list[SideWork]]
-"""An expression, the rule that leads to it, what fills its reason, and its side work."""
+
+class Line(NamedTuple):
+    """An expression, the rule that leads to it, what fills its reason, its side work, and at which grain it is shown."""
+
+    tree: n.Node
+    rule: str
+    what: str | n.Node
+    side: list[SideWork]
+    shown_at: int = BOARD
+
+
 Factor = tuple[n.Node, Poly, int]
 """A factor as it is written, as a polynomial, and its power."""
 Make = Callable[[list[int]], Poly]
@@ -95,7 +105,13 @@ def factoring_of(poly: Poly, how: str = "sum-product") -> Factoring | None:
         found.factors.append((n.Letter(x), make([0, 1]), low))
     if front != build.ONE and len(rest) > 1:
         rule = "take-out-minus" if common == -1 and not low else "common-factor"
-        found.lines.append((_times(front, make(rest).tree), rule, "-" if rule == "take-out-minus" else front, []))
+        what = "-" if rule == "take-out-minus" else front
+        if rule == "common-factor":
+            apart = build.sum_of(
+                shared(front, make([0] * k + [c]).tree) for k, c in reversed(tuple(enumerate(rest))) if c
+            )
+            found.lines.append(Line(apart, rule, what, [], EVERY))
+        found.lines.append(Line(_times(front, make(rest).tree), rule, what, []))
     if len(rest) == 1:
         return found if low + (abs(common) != 1) > 1 else None
     parts = _split(make, rest, how)
@@ -105,10 +121,16 @@ def factoring_of(poly: Poly, how: str = "sum-product") -> Factoring | None:
         inner = make(rest)
         found.factors.append((inner.tree, inner, 1))
         return found
-    for product, rule, what, side in parts.lines:
-        found.lines.append((_times(front, product), rule, what, side))
+    found.lines += [line._replace(tree=_times(front, line.tree)) for line in parts.lines]
     found.factors += parts.factors
     return found
+
+
+def shared(front: n.Node, rest: n.Node) -> n.Node:
+    """A term with the common factor apart: `4·3x`, `4·(-2)` as `-4·2`."""
+    minus = build.is_minus(front) != build.is_minus(rest)
+    sizes = [one.children[0] if build.is_minus(one) else one for one in (front, rest)]
+    return build.minus_if(minus, build.dotted(*sizes))
 
 
 def _times(front: n.Node, inner: n.Node) -> n.Node:
@@ -153,7 +175,10 @@ def _quadratic(make: Make, parts: list[int], how: str) -> Factoring | None:
     middle = plain(make([0, abs(b)]).tree)
     if r == s and squares:
         test = SquareTest(plain(side_a), plain(side_c), middle, middle, fits=True)
-        found.lines.append((build.power(first.tree, 2), "perfect-square", _named(side_a, side_c), [test]))
+        middle_apart = build.dotted(n.Integer(2), side_a, side_c)
+        apart = build.sum_of([squared(side_a), build.minus_if(b < 0, middle_apart), build.power(side_c, 2)])
+        found.lines.append(Line(apart, "as-powers", f"{middle} = {plain(middle_apart)}", [], EVERY))
+        found.lines.append(Line(build.power(first.tree, 2), "perfect-square", _named(side_a, side_c), [test]))
         return found
     letter = x.unknown
     tests: list[SideWork] = []
@@ -168,16 +193,10 @@ def _quadratic(make: Make, parts: list[int], how: str) -> Factoring | None:
         first, second = make([p, 1]), make([q, 1])
         found.factors = [(f.tree, f, 1) for f in (first, second)]
         if how == "area-grid":
-            found.lines.append(
-                (
-                    _product(first, second),
-                    "area-grid",
-                    _both(first, second),
-                    [work, _grid(letter, parts, first, second)],
-                )
-            )
+            sides: list[SideWork] = [work, _grid(letter, parts, first, second)]
+            found.lines.append(Line(_product(first, second), "area-grid", _both(first, second), sides))
         else:
-            found.lines.append((_product(first, second), "product-sum", pair_words(work), [*tests, work]))
+            found.lines.append(Line(_product(first, second), "product-sum", pair_words(work), [*tests, work]))
         return found
     if how == "slide-and-divide":
         divided = [build.sum_of([n.Letter(letter), build.number(Q(k, a))]) for k in (p, q)]
@@ -185,15 +204,14 @@ def _quadratic(make: Make, parts: list[int], how: str) -> Factoring | None:
             a, plain(make([a * c, b, 1]).tree), (plain(make([p, 1]).tree), plain(make([q, 1]).tree)),
             (plain(divided[0]), plain(divided[1])), (plain(first.tree), plain(second.tree)),
         )  # fmt: skip
-        found.lines.append((_product(first, second), "slide-and-divide", n.Integer(a), [work, side]))
+        found.lines.append(Line(_product(first, second), "slide-and-divide", n.Integer(a), [work, side]))
         return found
     if how == "area-grid":
-        found.lines.append(
-            (_product(first, second), "area-grid", _both(first, second), [work, _grid(letter, parts, first, second)])
-        )
+        sides = [work, _grid(letter, parts, first, second)]
+        found.lines.append(Line(_product(first, second), "area-grid", _both(first, second), sides))
         return found
     split = build.sum_of(make(part).tree for part in ([0, 0, a], [0, p], [0, q], [c]))
-    found.lines.append((split, "split-middle", pair_words(work, a, c), [work]))
+    found.lines.append(Line(split, "split-middle", pair_words(work, a, c), [work]))
     g1, g2 = gcd(a, p), gcd(q, c) * (-1 if q < 0 else 1)
     inner, outer = make([p // g1, a // g1]), make([g2, g1])
     _in_pairs(found, make([0, g1]).tree, g2, inner, outer)
@@ -229,8 +247,8 @@ def _in_pairs(found: Factoring, head: n.Node, tail: int, inner: Poly, outer: Pol
             build.minus_if(tail < 0, build.product(n.Integer(abs(tail)), bracket)),
         ]
     )
-    found.lines.append((pairs, "group-in-pairs", say("{} and {}", head, build.number(tail)), []))
-    found.lines.append((_product(inner, outer), "common-bracket", inner.tree, []))
+    found.lines.append(Line(pairs, "group-in-pairs", say("{} and {}", head, build.number(tail)), []))
+    found.lines.append(Line(_product(inner, outer), "common-bracket", inner.tree, []))
     found.factors = [(inner.tree, inner, 1), (outer.tree, outer, 1)]
 
 
@@ -262,9 +280,18 @@ def _pattern(make: Make, parts: list[int], how: str) -> Factoring | None:
         if a is not None and b is not None:
             first, second = make([b, a]), make([b * b, -a * b, a * a])
             found = Factoring()
+            a_tree, b_tree = make([0, a]).tree, n.Integer(abs(b))
+            apart = build.sum_of([build.power(a_tree, 3), build.minus_if(b < 0, build.power(b_tree, 3))])
             found.lines.append(
-                (_product(first, second), "sum-of-cubes", _named(make([0, a]).tree, n.Integer(abs(b))), [])
+                Line(
+                    apart,
+                    "as-powers",
+                    say("{} = {}", make([0, 0, 0, parts[3]]).tree, build.power(a_tree, 3)),
+                    [],
+                    EVERY,
+                )
             )
+            found.lines.append(Line(_product(first, second), "sum-of-cubes", _named(a_tree, b_tree), []))
             found.factors = [(first.tree, first, 1), (second.tree, second, 1)]
             return found
     if degree % 2 == 0 and all(k % 2 == 0 for k in used):
@@ -276,6 +303,16 @@ def _pattern(make: Make, parts: list[int], how: str) -> Factoring | None:
     return None
 
 
+def powers_told(*pairs: tuple[n.Node, n.Node]) -> str:
+    """In words, what each end is a power of: `4x^2 = (2x)^2, 9 = 3^2`."""
+    return ", ".join(say("{} = {}", end, shown) for end, shown in pairs if plain(end) != plain(shown))
+
+
+def squared(tree: n.Node) -> n.Node:
+    """The square of a term as it is seen in a pattern: x², (2x)², (x²)²."""
+    return n.Power(n.Group(tree), n.Integer(2)) if isinstance(tree, n.Power) else build.power(tree, 2)
+
+
 def _difference_of_squares(make: Make, parts: list[int]) -> Factoring | None:
     """(a·x^k + b)(a·x^k - b) for a²·x^2k - b²; None where it is none."""
     degree = len(parts) - 1
@@ -285,8 +322,13 @@ def _difference_of_squares(make: Make, parts: list[int]) -> Factoring | None:
     middle = [0] * (degree // 2 - 1)
     plus, minus = make([b, *middle, a]), make([-b, *middle, a])
     found = Factoring()
-    words = _named(make([0, *middle, a]).tree, n.Integer(b))
-    found.lines.append((_product(plus, minus), "difference-of-squares", words, []))
+    a_tree, b_tree = make([0, *middle, a]).tree, n.Integer(b)
+    words = _named(a_tree, b_tree)
+    apart = build.sum_of([squared(a_tree), n.Signed("-", build.power(b_tree, 2))])
+    squares = make([0, *middle, 0, *middle, a * a]).tree, n.Integer(b * b)
+    told = powers_told((squares[0], squared(a_tree)), (squares[1], build.power(b_tree, 2)))
+    found.lines.append(Line(apart, "as-powers", told, [], EVERY))
+    found.lines.append(Line(_product(plus, minus), "difference-of-squares", words, []))
     found.factors = [(plus.tree, plus, 1), (minus.tree, minus, 1)]
     return found
 
@@ -301,10 +343,11 @@ def _deeper(make: Make, found: Factoring, how: str) -> Factoring:
         if again is None:
             done.append((tree, poly, power))
             continue
-        final = again.lines[-1]
         inner = [(t, f, p * power) for t, f, p in again.factors]
-        line = product_of([*done, *inner, *waiting])
-        found.lines.append((line, final[1], final[2], [w for line in again.lines for w in line[3]]))
+        for line in again.lines[:-1]:
+            between = product_of([*done, (line.tree, poly, power), *waiting])
+            found.lines.append(line._replace(tree=between))
+        found.lines.append(again.lines[-1]._replace(tree=product_of([*done, *inner, *waiting])))
         waiting = inner + waiting
         if all(f.degree == 1 for _, f, _ in waiting):
             done += waiting
@@ -315,7 +358,9 @@ def _deeper(make: Make, found: Factoring, how: str) -> Factoring:
 
 def product_of(factors: list[Factor]) -> n.Node:
     """The factors with their powers, side by side."""
-    return build.product(*(build.power(build.grouped(tree), power) for tree, _, power in factors))
+    return build.product(*(
+        tree if power == 1 and isinstance(tree, n.Product) else build.power(build.grouped(tree), power) for tree, _, power in factors
+    ))  # fmt: skip
 
 
 def _by_pairs(make: Make, parts: list[int], how: str) -> Factoring | None:
@@ -340,7 +385,7 @@ def _by_root(make: Make, parts: list[int], how: str) -> Factoring | None:
             found = Factoring()
             zero = build.equation(n.Letter(factor.unknown), build.number(root))
             what = say("{} makes it zero, so {} is a factor.", zero, factor.tree)
-            found.lines.append((_product(factor, rest), "rational-root", what, [work]))
+            found.lines.append(Line(_product(factor, rest), "rational-root", what, [work]))
             found.factors = [(factor.tree, factor, 1), (rest.tree, rest, 1)]
             return _deeper(make, found, how)
     return None
@@ -397,7 +442,7 @@ def _with_parameters(poly: Poly) -> Factoring | None:
         rest = rest / factor.value**power
     line = _times(shown(rest), product_of(found.factors))
     names = ", ".join(plain(tree) for tree, _, _ in found.factors)
-    found.lines.append((line, "factor-side", f"the factors are {names}", []))
+    found.lines.append(Line(line, "factor-side", f"the factors are {names}", []))
     return found
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as Q
 from math import gcd, lcm
 
+from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import DomainError, Ratio
 from algebra.methods.linear import both, polys_of, simplify_sides
@@ -138,9 +139,9 @@ def by_factoring(paper: Paper, poly: Poly) -> None:
 
 def write_factoring(paper: Paper, found: Factoring, *, flipped: bool = False) -> None:
     """The lines of a factoring as one side of an equation whose other side is 0."""
-    for tree, rule, what, side in found.lines:
+    for tree, rule, what, side, shown_at in found.lines:
         line = both(tree, build.ZERO, not flipped)
-        paper.write(line, rule if rule != "product-sum" else "factor-side", what, side=side)
+        paper.write(line, rule if rule != "product-sum" else "factor-side", what, side=side, shown_at=shown_at)
 
 
 def square_root(problem: Problem) -> Paper:
@@ -279,12 +280,31 @@ def finish_plus_minus(paper: Paper, middle: Q, surd: Surd, inner: Poly | None) -
             line = build.equation(n.Letter(x), _with_middle(middle, surd, "±"))
             paper.write_move(line, dividing(inner[1]))
     if surd.is_rational:
+        _both_sums(paper)
         paper.answer = [number(middle + surd.rational), number(middle - surd.rational)]
     else:
         paper.answer = [_with_middle(middle, surd, "+"), _with_middle(middle, surd, "-")]
         if sign == "plus-minus":
             return
     paper.write(build.solutions(x, paper.answer), "split-plus-minus", shown_at=BRIEF)
+
+
+def _both_sums(paper: Paper) -> None:
+    """x = -2 ± 5 as x = -2 + 5 or x = -2 - 5, at the finest grain."""
+    left, right = sides_of(paper.line)
+
+    def taken(node: n.Node, sign: str) -> n.Node:
+        match node:
+            case n.Sum(terms, signs) if "±" in signs:
+                return n.Sum(terms, tuple(sign if s == "±" else s for s in signs))
+            case n.Signed("±", child):
+                return build.signed(sign, child)
+        children = tuple(taken(child, sign) for child in node.children)
+        return node.with_children(children) if children else node
+
+    if any(isinstance(p, n.Sum) and "±" in p.signs for p in n.parts_of(right)):
+        cases = [build.equation(left, taken(right, sign)) for sign in "+-"]
+        paper.write(build.alternatives(cases), "split-plus-minus", shown_at=EVERY)
 
 
 def _with_middle(middle: Q, surd: Surd, sign: str) -> n.Node:
@@ -368,10 +388,11 @@ def _square_stands(paper: Paper) -> bool:
     if numbers is None or first.degree != 2 or second.degree or second.parts[0].constant is None or second.is_zero:
         return False
     c, b, a = numbers
-    if a != 1 or b == 0 or b * b != 4 * c:
+    front = whole_root(a.numerator, 2) if a > 0 and a.denominator == 1 else None
+    if front is None or b == 0 or b * b != 4 * a * c:
         return False
     value = second.parts[0]
-    base = Poly([problem.field.constant(b / 2), problem.field.constant(1)], problem.unknown).tree
+    base = Poly([problem.field.constant(b / (2 * front)), problem.field.constant(front)], problem.unknown).tree
     write_as_square(paper, base, value)
     return True
 
@@ -409,7 +430,7 @@ def by_formula(paper: Paper, poly: Poly) -> None:
     what = say("a = {}, b = {}, c = {}", *trees)
     first = n.Sum((number(-b), build.root(inside)), ("±",))
     paper.write(build.equation(x, build.quotient(first, build.dotted(n.Integer(2), trees[0]))), "quadratic-formula", what,
-                shown_at=EVERY, side=[QuadraticCoefficients(plain(trees[0]), plain(trees[1]), plain(trees[2]))])  # fmt: skip
+                side=[QuadraticCoefficients(plain(trees[0]), plain(trees[1]), plain(trees[2]))])  # fmt: skip
     d = b * b - four_ac
     worked = build.sum_of([number(b * b), number(-four_ac)]) if four_ac else number(b * b)
 

@@ -279,20 +279,48 @@ def check_candidates(
         return
     if len(problem.field.letters) > 1:
         return
-    kept = []
-    for value in paper.answer:
-        claim, holds = put_in(problem, value)
-        candidate = build.equation(n.Letter(x), value)
-        what = say("{} solves the given." if holds else "{} does not solve the given.", candidate)
-        paper.write(claim, "check-candidate", what, kind="check", subject=candidate, shown_at=BRIEF,
-                    side=[Candidate(plain(value), plain(claim), holds)])  # fmt: skip
-        if holds:
-            kept.append(value)
+    kept = [value for value in paper.answer if write_check(paper, value)]
     if len(kept) < len(paper.answer):
         lost = [value for value in paper.answer if value not in kept]
         paper.answer = kept
         paper.write(build.solutions(x, kept), "keep-what-solves", why.format(candidates_named(x, lost)), shown_at=BRIEF,
                     noticed=("extraneous",))  # fmt: skip
+
+
+def write_check(paper: Paper, value: n.Node, *, shown_at: int = BRIEF) -> bool:
+    """A candidate put into the given: the given with its value, at the finest grain, then what comes of it. Whether it holds."""
+    problem = paper.problem
+    claim, holds = put_in(problem, value)
+    candidate = build.equation(n.Letter(problem.unknown), value)
+    goes_in = say("{} goes into the given.", candidate)
+    put = build.equation(*(_with_value(side, problem.unknown, value) for side in problem.sides()))
+    if isinstance(claim, ln.Equation | ln.Comparison) and plain(put) != plain(claim):
+        begun = put if holds else ln.Comparison(put.sides[0], "≠", put.sides[1])
+        paper.write(begun, "check-candidate", goes_in, kind="check", subject=candidate, shown_at=EVERY)
+    what = say("{} solves the given." if holds else "{} does not solve the given.", candidate)
+    work = Candidate(plain(value), plain(claim), holds)
+    paper.write(claim, "check-candidate", what, kind="check", subject=candidate, shown_at=shown_at, side=[work])
+    return holds
+
+
+def _with_value(side: n.Node, unknown: str, value: n.Node) -> n.Node:
+    """The side with a value in place of the unknown, in brackets where it needs them."""
+    if side == n.Letter(unknown):
+        return value
+    placed = substituted(side, {n.Letter(unknown): n.Group(value)})
+    return placed if isinstance(value, n.Letter) else _unbracketed(placed, value)
+
+
+def _unbracketed(tree: n.Node, value: n.Node) -> n.Node:
+    """Brackets around a bare number dropped where it is a term, or stands alone."""
+    children = tuple(_unbracketed(child, value) for child in tree.children)
+    new = tree.with_children(children) if children else tree
+    if not isinstance(value, n.Integer):
+        return new
+    alone = n.Group(value)
+    if isinstance(new, n.Sum | n.Fraction | n.Root | n.Group | n.Absolute) and alone in new.children:
+        return new.with_children(tuple(value if child == alone else child for child in new.children))
+    return new
 
 
 def put_in(problem: Problem, value: n.Node) -> tuple[n.Node, bool]:

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction as Q
-from math import lcm
+from math import gcd, lcm
 
 from algebra.exact.algebraic_numbers import prime_factors, whole_root
 from algebra.exact.rational_functions import Ratio
+from algebra.methods.order import tidy
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.terms import number, shown, terms_of
 from algebra.reports.side_work import FactorTree
@@ -154,9 +155,48 @@ def _simplified(problem: Problem, *, primes: bool) -> Paper:
     if n.letters(problem.body):
         return _with_letters(problem, primes=primes)
     paper = Paper(problem)
+    _perfect_roots(paper)
     _quotients(paper)
+    body = n.bare(paper.line)
+    if isinstance(body, n.Fraction) and isinstance(n.bare(body.numerator), n.Sum) and not has_roots(body.denominator):
+        below = problem.value(body.denominator).constant
+        above = expanded(problem, body.numerator)
+        if below and not primes and not _needs_opening(body.numerator):
+            reduced_over(paper, above, below)
+            return paper
     simplify_terms(paper, expanded(problem, paper.line), primes=primes)
     return paper
+
+
+def _perfect_roots(paper: Paper) -> None:
+    """Roots of perfect squares, cubes … worked out first: √49·√2 is 7√2 and not √98."""
+    told: list[str] = []
+
+    def worked(node: n.Node) -> n.Node:
+        children = tuple(worked(child) for child in node.children)
+        if isinstance(node, n.Root):
+            inside, index = n.bare(node.radicand), node.index
+            kind = 2 if index is None else index.value if isinstance(index, n.Integer) else 0
+            value = whole_root(inside.value, kind) if isinstance(inside, n.Integer) and kind in INDICES else None
+            if value is not None:
+                told.append(say("{} = {}", node, n.Integer(value)))
+                return n.Integer(value)
+        if isinstance(node, n.Product) and children != node.children:
+            return build.product(*children) if "÷" not in node.operators else node.with_children(children)
+        return node.with_children(children) if children else node
+
+    line = tidy(worked(paper.line))
+    if told and has_roots(line):
+        paper.write(line, "evaluate-root", ", ".join(dict.fromkeys(told)))
+
+
+def _needs_opening(tree: n.Node) -> bool:
+    """Whether brackets or products with roots are to be multiplied out."""
+    return any(
+        isinstance(p, n.Product | n.Power)
+        and (any(isinstance(n.bare(c), n.Sum) for c in p.children) or sum(map(has_roots, p.children)) > 1)
+        for p in n.parts_of(tree)
+    )
 
 
 def _quotients(paper: Paper) -> None:
@@ -199,7 +239,7 @@ def simplify_terms(paper: Paper, terms: list[RootTerm], *, primes: bool = False)
             (p for p in n.parts_of(body) if isinstance(p, n.Product) and sum(has_roots(c) for c in p.children) > 1),
             body,
         )
-        what: str | n.Node = "each times each" if opens else first
+        what: str | n.Node = multiplied_told(body) if opens else first
         paper.write(written(terms), "distribute-roots" if opens else "multiply-roots", what)
     splits = [t for t in terms if t.radicand != 1 and t.split()[0] != 1]
     if splits:
@@ -211,18 +251,83 @@ def simplify_terms(paper: Paper, terms: list[RootTerm], *, primes: bool = False)
         def line(root: Callable[[RootTerm], n.Node]) -> n.Node:
             return build.sum_of(t.with_root(root(t)) if t in splits else t.tree for t in terms if t.coefficient)
 
-        rule = "prime-pairs" if primes else "largest-square-factor"
+        squares = all(t.index == 2 for t in splits)
+        if primes:
+            rule = "prime-pairs" if squares else "prime-groups"
+        else:
+            rule = "largest-square-factor" if squares else "largest-power-factor"
         paper.write(line(lambda t: _split_root(t, primes)), rule, told, side=work if primes else ())
         roots = ", ".join(dict.fromkeys(plain(build.equation(*_square_root(t))) for t in splits))
-        paper.write(line(_apart), "root-of-product", shown_at=EVERY)
+        paper.write(line(lambda t: _apart(t, primes)), "root-of-product", shown_at=EVERY)
+        rule = "root-of-square" if squares else "root-of-power"
+        paper.write(line(_outside), rule, roots, shown_at=EVERY)
         terms = [t.simplified() for t in terms]
-        paper.write(written(terms), "root-of-square", roots)
+        paper.write(written(terms), rule, roots)
     combined = like_combined(terms)
     if len(combined) < len([t for t in terms if t.coefficient]):
-        like = next((t for t in combined if t.radicand != 1), None)
-        what = like.tree if like else "numbers are added"
-        paper.write(written(combined), "combine-like-roots", what, shown_at=BRIEF)
+        paper.write(written(combined), "combine-like-roots", added_told(terms), shown_at=BRIEF)
     _over_one_bar(paper, combined)
+
+
+def multiplied_told(body: n.Node) -> str:
+    """In words, what is multiplied by what, where a bracket with roots is opened."""
+    for part in n.parts_of(body):
+        if isinstance(part, n.Power) and isinstance(n.bare(part.base), n.Sum):
+            return say("{} is the bracket times itself", part)
+        if isinstance(part, n.Product):
+            sums = [f for f in part.factors if isinstance(n.bare(f), n.Sum)]
+            others = [f for f in part.factors if not isinstance(n.bare(f), n.Sum)]
+            if len(sums) > 1:
+                return say("each term of {} times each term of {}", n.bare(sums[0]), n.bare(sums[1]))
+            if sums:
+                front = build.product(*others)
+                return say("{} times ", front) + " and ".join(
+                    s.replace("+", "") + plain(t) for s, t in terms_of(sums[0])
+                )
+    return "the minus reaches every term"
+
+
+def added_told(terms: Sequence[RootTerm]) -> str:
+    """In words, what is added: `2√2 + 6√2 = 8√2`."""
+    kinds = dict.fromkeys((t.radicand, t.index if t.radicand != 1 else 2) for t in terms)
+    groups = [[t for t in terms if (t.radicand, t.index if t.radicand != 1 else 2) == kind] for kind in kinds]
+    return ", ".join(say("{} = {}", written(some), written(like_combined(some))) for some in groups if len(some) > 1)
+
+
+def reduced_over(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
+    """The numerator simplified, then the fraction in lowest terms."""
+    if bottom.denominator != 1:
+        top, bottom = (
+            [RootTerm(t.coefficient * bottom.denominator, t.radicand, t.index) for t in top],
+            Q(bottom.numerator),
+        )
+    simple = [t.simplified() for t in top]
+    below = number(bottom)
+    if any(t.radicand != s.radicand for t, s in zip(top, simple, strict=True)):
+        roots = [RootTerm(Q(1), t.radicand, t.index) for t in top if t.split()[0] != 1]
+        what = ", ".join(dict.fromkeys(say("{} = {}", root.tree, root.simplified().tree) for root in roots))
+        paper.write(build.quotient(written(simple), below), "root-of-square", what)
+    combined = like_combined(simple)
+    if len(combined) < len(simple):
+        paper.write(build.quotient(written(combined), below), "combine-like-roots", added_told(simple))
+    if bottom < 0:
+        combined, bottom = [t.opposite for t in combined], -bottom
+        if bottom != 1:
+            line = build.quotient(written(combined), number(bottom))
+            paper.write(line, "minus-up", shown_at=EVERY)
+    whole = all(t.coefficient.denominator == 1 for t in combined)
+    common = gcd(int(bottom), *(int(t.coefficient) for t in combined)) if whole else 1
+    small = [RootTerm(t.coefficient / common, t.radicand, t.index) for t in combined]
+    line = build.bar(written(small), number(bottom / common)) if bottom != common else written(small)
+    if common != 1:
+        if len(small) > 1 or abs(small[0].coefficient) != 1:
+            inner = build.product(n.Integer(common), n.Group(written(small)) if len(small) > 1 else written(small))
+            below = build.product(n.Integer(common), number(bottom / common))
+            paper.write(build.quotient(inner, below), "reduce-fraction", number(common), shown_at=EVERY)
+        paper.write(line, "reduce-fraction", number(common), shown_at=BRIEF)
+    else:
+        paper.write(line, "one-fraction", shown_at=EVERY)
+    paper.answer = [paper.line]
 
 
 def _over_one_bar(paper: Paper, terms: list[RootTerm]) -> None:
@@ -260,11 +365,24 @@ def _square_root(t: RootTerm) -> tuple[n.Node, n.Node]:
     return build.root(n.Integer(outside**t.index), t.index), n.Integer(outside)
 
 
-def _apart(t: RootTerm) -> n.Node:
-    """The root of the square times the root of the rest."""
-    inside = t.split()[1]
-    rest = [] if inside == 1 else [build.root(n.Integer(inside), t.index)]
-    return build.dotted(_square_root(t)[0], *rest)
+def _apart(t: RootTerm, primes: bool) -> n.Node:
+    """The root of the square (by primes, where it is worked so) times the root of the rest."""
+    outside, inside = t.split()
+    square = (
+        build.root(build.dotted(*map(n.Integer, _primes(outside**t.index))), t.index) if primes else _square_root(t)[0]
+    )
+    return build.dotted(square, *_left(inside, t.index))
+
+
+def _outside(t: RootTerm) -> n.Node:
+    """What came out beside what stays in the root, not yet multiplied by what stood there."""
+    outside, inside = t.split()
+    return build.product(n.Integer(outside), *_left(inside, t.index))
+
+
+def _left(inside: int, index: int) -> list[n.Node]:
+    """The root of what stays inside; nothing for 1."""
+    return [] if inside == 1 else [build.root(n.Integer(inside), index)]
 
 
 def _with_letters(problem: Problem, *, primes: bool) -> Paper:
@@ -304,7 +422,7 @@ def _with_letters(problem: Problem, *, primes: bool) -> Paper:
     if rest != build.ONE:
         what = say(f"{{}} is a perfect {'square' if index == 2 else 'power'}", square)
         split = build.root(build.product(square, rest), index)
-        paper.write(_beside(outside, split), "prime-pairs" if primes else "largest-square-factor", what)
+        paper.write(_beside(outside, split), "largest-square-factor" if index == 2 else "largest-power-factor", what)
     bars = problem.convention("roots_of_letters") == "any-real" and index % 2 == 0
     pieces: list[n.Node] = [n.Integer(out_number)] if out_number != 1 else []
     for name, k in out_powers.items():
@@ -317,7 +435,9 @@ def _with_letters(problem: Problem, *, primes: bool) -> Paper:
     if any(isinstance(piece, n.Absolute) for piece in pieces):
         words += ": the root is never negative, so bars stay where the letter may be"
     root = build.ONE if rest == build.ONE else build.root(rest, index)
-    paper.write(_beside(outside, *pieces, root), "root-of-square", words, shown_at=BRIEF)
+    paper.write(
+        _beside(outside, *pieces, root), "root-of-square" if index == 2 else "root-of-power", words, shown_at=BRIEF
+    )
     paper.answer = [paper.line]
     return paper
 

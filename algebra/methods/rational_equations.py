@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction as Q
 from math import lcm
 
 from algebra.exact.algebraic_numbers import Number, rational, roots_of
 from algebra.exact.rational_functions import Poly as RawPoly
 from algebra.exact.rational_functions import Ratio, depends_on
 from algebra.exact.rational_functions import factored as factors_of_poly
+from algebra.methods.factoring import searches_in
 from algebra.methods.linear import simplify_sides
 from algebra.methods.moves import beside
 from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomial_equations import finish_polynomial
 from algebra.methods.polynomials import written_root
+from algebra.methods.radical_equations import write_check
 from algebra.methods.terms import Poly, candidates_named, factored, number, shown, terms_of
 from algebra.reports.side_work import CommonDenominator
 from algebra.tree import build
@@ -159,7 +160,8 @@ def begin(paper: Paper, left: list[Piece], right: list[Piece]) -> Lcd:
     bottoms = [p.bottom for p in (*left, *right)]
     lcd = Lcd(problem, bottoms)
     sides = [build.sum_of(p.over(_factored_bottom(p)) for p in side) for side in (left, right)]
-    paper.write(build.equation(*sides), "factor-denominators", side=[lcd.side_work(bottoms)])
+    side = [work for p in (*left, *right) for work in searches_in(problem, p.bottom_tree)]
+    paper.write(build.equation(*sides), "factor-denominators", side=side)
     exclude_zeros(paper, lcd)
     return lcd
 
@@ -224,9 +226,7 @@ def settle(paper: Paper) -> None:
     if len(paper.problem.field.letters) > 1:
         return  # values in other letters are not put in
     for value in kept:
-        candidate = build.equation(n.Letter(x), value)
-        paper.write(None, "check-candidate", say("{} goes into the given.", candidate), kind="check", subject=candidate,
-                    shown_at=EVERY)  # fmt: skip
+        write_check(paper, value, shown_at=EVERY)
 
 
 def clear_by_lcd(problem: Problem) -> Paper:
@@ -236,7 +236,8 @@ def clear_by_lcd(problem: Problem) -> Paper:
     lcd = begin(paper, left, right)
     line = build.equation(lcd.numerators(left), lcd.numerators(right))
     noticed = ("opposite denominators",) if _opposites([*left, *right]) else ()
-    paper.write(line, "clear-denominators", lcd.tree, move=beside("×", lcd.tree), noticed=noticed)
+    side = [lcd.side_work([p.bottom for p in (*left, *right)])]
+    paper.write(line, "clear-denominators", lcd.tree, move=beside("×", lcd.tree), noticed=noticed, side=side)
     finish_polynomial(paper)
     settle(paper)
     return paper
@@ -290,18 +291,20 @@ def spot_the_structure(problem: Problem) -> Paper:
     if total is None or len(terms) < 2 or total != len(terms) or any(s == "-" for s, _ in terms):
         raise NotThisWay("The sides do not show a pattern that shortens the work.")
     less = [problem.value(t) - problem.field.constant(1) for _, t in terms]
-    tops = [value * problem.field.constant(_below(value)) for value in less]
-    if any(tops[0] != top and tops[0] != -top for top in tops[1:]) or tops[0].constant is not None:
+    first = problem.field.ratio(less[0].numerator)
+    if first.constant is not None or problem.unknown not in n.letters(shown(first)):
+        raise NotThisWay("Taking 1 from each term leaves no unknown.")
+    parts = [value / first for value in less]
+    if any(depends_on(p, problem.unknown) for part in parts for p in (part.numerator, part.denominator)):
         raise NotThisWay("Taking 1 from each term does not make the numerators equal.")
     paper = Paper(problem)
     one_less = [n.Group(build.sum_of([t, n.Signed("-", build.ONE)])) for _, t in terms]
     paper.write(build.equation(build.sum_of(one_less), build.ZERO), "spot-structure",
                 f"{len(terms)} terms make {len(terms)}: take 1 from each, and every numerator becomes the same.",
                 move=beside("-", number(total)), noticed=("pattern",))  # fmt: skip
-    top = shown(tops[0])
-    parts = [Q(1 if tops[0] == t else -1, _below(v)) for v, t in zip(less, tops, strict=True)]
-    rest = build.sum_of(map(number, parts))
-    written = [build.minus_if(q < 0, build.quotient(top, number(q.denominator))) for q in parts]
+    top = shown(first)
+    rest = build.sum_of(map(shown, parts))
+    written = [_over_part(top, part) for part in parts]
     paper.write(
         build.equation(build.sum_of(written), build.ZERO), "spot-structure", say("every numerator is now {}.", top)
     )
@@ -312,5 +315,11 @@ def spot_the_structure(problem: Problem) -> Paper:
     return paper
 
 
-def _below(value: Ratio) -> int:
-    return abs(int(value.denominator.leading_coefficient()))
+def _over_part(top: n.Node, part: Ratio) -> n.Node:
+    """The shared numerator times a part that is free of the unknown: (x-76)/72, -(x-76)/71."""
+    tree = shown(part)
+    minus = build.is_minus(tree)
+    size = tree.children[0] if minus else tree
+    if isinstance(size, n.Fraction) and n.bare(size.numerator) == build.ONE:
+        return build.minus_if(minus, build.quotient(top, n.bare(size.denominator)))
+    return build.minus_if(minus, build.product(size, n.Group(top)))

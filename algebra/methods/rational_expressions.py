@@ -3,15 +3,26 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from math import gcd, prod
 
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponents import flatten, written
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
+from algebra.methods.factoring import searches_in
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.rational_equations import Lcd, Piece, piece_of
-from algebra.methods.terms import factored, shown, terms_of
+from algebra.methods.terms import (
+    factored,
+    has_brackets_to_open,
+    listed,
+    same_terms,
+    shown,
+    spread,
+    terms_of,
+    times_each,
+)
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -67,6 +78,8 @@ def factor_and_cancel(problem: Problem) -> Paper:
         raise NotThisWay("There is no fraction.")
     if any(isinstance(p, n.Root | n.Absolute) for p in n.parts_of(body)):
         raise NotThisWay("Roots stand among the factors.")
+    if any(isinstance(p, n.Power) and _is_fractional(p) for p in n.parts_of(body)):
+        raise NotThisWay("Negative exponents stand among the factors.")
     paper = Paper(problem)
     _flip(paper, problem)
     cancel(paper, paper.line)
@@ -105,26 +118,44 @@ def cancel(paper: Paper, tree: n.Node) -> None:
     problem = paper.problem
     sign, factors = _all_factors(problem, tree)
     one_bar = _one_bar(sign, factors)
-    common = sorted({f.tree for f in factors if f.way > 0} & {f.tree for f in factors if f.way < 0}, key=plain)
+    counts = {way: Counter(f.tree for f in factors if f.way == way) for way in (1, -1)}
+    shared = {f: min(counts[1][f], counts[-1][f]) for f in sorted(counts[1].keys() & counts[-1].keys(), key=plain)}
+    common = [build.power(f, 1 if isinstance(f, n.Integer) else k) for f, k in shared.items()]
     opposites = _sign_changes(problem, tree)
     if opposites:
         paper.write(one_bar, "opposite-factors", opposites[0], noticed=("opposite factors",))
-    value = problem.value(tree)
-    done = reduced(value)
-    changed = any(len(list(_own(problem, part))) > 1 for part, _ in _pieces(problem, tree))
-    multiplied = len([1 for part, way in _pieces(problem, tree)]) > 2
+    done = reduced(problem.value(tree))
+    changed = any(isinstance(part, n.Sum) and len(_own(problem, part)) > 1 for part, _ in _pieces(problem, tree))
+    bare = n.bare(tree.children[0] if isinstance(tree, n.Signed) else tree)
+    raised = any(
+        isinstance(part, n.Power) and isinstance(n.bare(part.base), n.Product) for part, _ in _pieces(problem, tree)
+    )
+    multiplied = raised or (len(_pieces(problem, tree)) > 2 and not isinstance(bare, n.Fraction))
     if changed or multiplied:
-        paper.write(one_bar, "factor-all" if changed else "one-fraction")
+        side = searches_in(problem, tree) if changed else []
+        paper.write(one_bar, "factor-all" if changed else "one-fraction", side=side)
+    split = _one_bar(sign, factors, apart=shared)
+    if plain(split) != plain(one_bar):
+        paper.write(split, "split-power", listing(common), shown_at=EVERY)
+    number = gcd(*(_size(factors, way) for way in (1, -1)))
+    if number > 1 and not any(isinstance(f, n.Integer) for f in shared):
+        common.append(n.Integer(number))
     if common:
         paper.write(done, "cancel-factors", listing(common), cancelled=common, shown_at=BRIEF)
     else:
-        paper.write(done, "cancel-factors" if not changed else "factor-all", "the common number", shown_at=BRIEF)
+        paper.write(done, "multiply-numbers", "numbers first, then letters", shown_at=BRIEF)
     paper.answer = [paper.line]
 
 
+def _size(factors: list[Factor], way: int) -> int:
+    """The product of the numbers on one side of the bar."""
+    return prod(f.tree.value for f in factors if f.way == way and isinstance(f.tree, n.Integer))
+
+
 def listing(trees: Sequence[n.Node]) -> str:
-    """In words: `x + 1 and x - 2`."""
-    return " and ".join(map(plain, trees))
+    """In words: `x, x + 1 and x - 2`."""
+    *first, last = map(plain, trees) if trees else [""]
+    return f"{', '.join(first)} and {last}" if first else last
 
 
 def reduced(value: Ratio) -> n.Node:
@@ -177,12 +208,18 @@ def _sign_changes(problem: Problem, tree: n.Node) -> list[n.Node]:
     ]
 
 
-def _one_bar(sign: int, factors: list[Factor]) -> n.Node:
+def _one_bar(sign: int, factors: list[Factor], *, apart: Mapping[n.Node, int] | None = None) -> n.Node:
+    """All factors over one bar; `apart`: of these factors so many stand by themselves: x^5·x^2 for x^7."""
+
     def side(way: int) -> n.Node:
         own = Counter(f.tree for f in factors if f.way == way)
         pieces: list[n.Node] = []
         for tree, count in own.items():
-            pieces += [tree] * count if isinstance(tree, n.Integer) else [build.power(tree, count)]
+            kept = (apart or {}).get(tree, 0)
+            if isinstance(tree, n.Integer):
+                pieces += [tree] * count
+            else:
+                pieces += [build.power(tree, k) for k in (kept, count - kept) if k]
         # numbers first, then single letters, then brackets
         pieces.sort(key=lambda t: (not isinstance(t, n.Integer), any(isinstance(p, n.Sum) for p in n.parts_of(t))))
         return build.product(*pieces)
@@ -232,7 +269,8 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
         len(factors_of_poly(p.bottom.numerator)[1]) > 1 and isinstance(p.bottom_tree, n.Sum | n.Signed) for p in pieces
     ):
         line = build.sum_of(p.over(factored(p.bottom) if p.bottom.constant is None else p.bottom_tree) for p in pieces)
-        paper.write(line, "factor-all")
+        side = [work for p in pieces for work in searches_in(problem, p.bottom_tree)]
+        paper.write(line, "factor-bottoms", side=side)
     opposite_pair = any((a + b).is_zero for k, a in enumerate(bottoms) for b in bottoms[k + 1 :] if a.constant is None)
     if any(b != bottoms[0] for b in bottoms):
         paper.write(common.fractions(pieces), "lcd", below, side=[common.side_work(bottoms)],
@@ -245,13 +283,21 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
         paper.write(build.ZERO, "simplify-numerator", "the numerator is 0", shown_at=BRIEF)
         paper.answer = [build.ZERO]
         return
-    combined = shown(value)
+    top = factored(value)
+    combined = top if isinstance(top, n.Sum) else shown(value)
+    if has_brackets_to_open(over):
+        over = listed(spread(problem, over))
+        paper.write(build.quotient(over, below), "distribute", times_each(n.bare(common.numerators(pieces))))
     paper.write(build.quotient(combined, below), "simplify-numerator", build.equation(over, combined))
     done = reduced(value / common.value)
     if plain(done) != plain(paper.line):
-        top = factored(value)
         if top != combined:
-            paper.write(build.quotient(top, below), "factor-all")
+            paper.write(
+                build.quotient(top, below),
+                "factor-numerator",
+                say("{} = {}", combined, top),
+                side=searches_in(problem, combined),
+            )
         shared = [
             shown(problem.field.ratio(f)) for f, _ in factors_of_poly(value.numerator.gcd(common.value.numerator))[1]
         ]
@@ -329,7 +375,10 @@ def _as_one_fraction(paper: Paper, part: n.Node) -> n.Node:
         return part
     over = common.numerators(pieces)
     one = build.quotient(over, common.tree)
-    done = build.quotient(shown(problem.value(over)), common.tree)
+    worked = shown(problem.value(over))
+    if same_terms(worked, over):
+        worked = over
+    done = build.quotient(worked, common.tree)
     chain = build.equation(part, one) if done == one else build.equation(part, one, done)
     paper.write(chain, "lcd", common.tree, kind="aside", side=[common.side_work([p.bottom for p in pieces])])
     return done
@@ -341,14 +390,31 @@ def clear_by_lcd(problem: Problem) -> Paper:
     groups = [[piece_of_expression(problem, s, t) for s, t in terms_of(part)] for part in (top, bottom)]
     every = [p.bottom for group in groups for p in group]
     common = Lcd(problem, every)
-    scaled_parts = [common.numerators(group) for group in groups]
+    scaled_parts = [
+        _times_whole(part, common.tree) if all(p.bottom.constant == 1 for p in group) else common.numerators(group)
+        for part, group in zip((top, bottom), groups, strict=True)
+    ]
     raw = [build.dotted(n.Group(part), common.tree) for part in (top, bottom)]
     paper.write(build.quotient(*raw), "clear-small-denominators", common.tree, shown_at=EVERY)
     paper.write(build.quotient(*scaled_parts), "clear-small-denominators", common.tree, side=[common.side_work(every)])
-    worked = [shown(problem.value(part)) for part in scaled_parts]
-    paper.write(build.quotient(*worked), "simplify-numerator", "top and bottom multiplied out")
+    opened = [_opened(problem, part) for part in scaled_parts]
+    paper.write(build.quotient(*opened), "distribute", next(map(times_each, scaled_parts)), shown_at=EVERY)
+    worked = [part if isinstance(part, n.Product) else shown(problem.value(part)) for part in map(n.bare, scaled_parts)]
+    if not all(same_terms(new, old) for new, old in zip(worked, scaled_parts, strict=True)):
+        line = build.quotient(*worked) if worked[1] == build.ONE else build.bar(*worked)
+        paper.write(line, "simplify-numerator", "top and bottom worked out")
     cancel(paper, paper.line)
     return paper
+
+
+def _times_whole(part: n.Node, lcd: n.Node) -> n.Node:
+    """A part without fractions times the LCD, its brackets kept."""
+    return build.product(lcd, n.Group(part)) if isinstance(part, n.Sum) else build.product(part, lcd)
+
+
+def _opened(problem: Problem, part: n.Node) -> n.Node:
+    """A sum with its brackets opened; a product stays in factors, which may cancel."""
+    return listed(spread(problem, part)) if isinstance(part, n.Sum) and has_brackets_to_open(part) else part
 
 
 def unit_chain(problem: Problem) -> Paper:

@@ -11,6 +11,7 @@ from algebra.exact.rational_functions import Ratio, integer_coefficients
 from algebra.exact.real_sets import RealSet
 from algebra.functions.features import Features, divided, features_of, shifted_reciprocal
 from algebra.methods.domain import write_domain
+from algebra.methods.factoring import searches_in
 from algebra.methods.paper import BOARD, BRIEF, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomials import synthetic, written_root
 from algebra.methods.rational_expressions import reduced
@@ -44,7 +45,7 @@ def analyse(problem: Problem) -> Paper:
         assert isinstance(bare, n.Fraction)
         top, bottom = problem.value(bare.numerator), problem.value(bare.denominator)
         if top.is_polynomial and bottom.is_polynomial:
-            paper.write(build.quotient(factored(top), factored(bottom)), "factor-all")
+            paper.write(build.quotient(factored(top), factored(bottom)), "factor-all", side=searches_in(problem, bare))
     zeros = [say("{}", build.sum_of([n.Letter(x), build.opposite(written_root(h))])) for h, _ in found.holes]
     rule = "cancel-factors" if found.holes else "simplify-numerator"
     paper.write(reduced(value), rule, " and ".join(zeros) or "one fraction")

@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 from fractions import Fraction as Q
-from math import gcd
 
 from algebra.exact.algebraic_numbers import prime_factors
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
-from algebra.methods.radicals import RootTerm, expanded, has_roots, like_combined, written
+from algebra.methods.paper import NotThisWay, Paper, Problem, say
+from algebra.methods.radicals import (
+    RootTerm,
+    expanded,
+    has_roots,
+    like_combined,
+    multiplied_told,
+    reduced_over,
+    written,
+)
 from algebra.methods.terms import number
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -30,7 +37,7 @@ def simplify_root_first(problem: Problem) -> Paper:
     paper.write(build.quotient(written(top), written(small)), "root-of-square", what)
     small = like_combined(small)
     if all(t.radicand == 1 for t in small):
-        _reduced(paper, top, small[0].coefficient)
+        reduced_over(paper, top, small[0].coefficient)
         return paper
     if len(small) == 1:
         rationalise_one(paper, top, small)
@@ -94,7 +101,7 @@ def rationalise_one(paper: Paper, top: list[RootTerm], below: list[RootTerm]) ->
     bottom = root.times(factor).simplified().coefficient
     told = build.equation(build.dotted(written(below), what), number(bottom))
     paper.write(build.quotient(written(product), number(bottom)), "multiply-roots", told)
-    _reduced(paper, product, bottom)
+    reduced_over(paper, product, bottom)
 
 
 def _dotted(front: n.Node, factor: n.Node) -> n.Node:
@@ -128,37 +135,5 @@ def rationalise_two(paper: Paper, top: list[RootTerm], below: list[RootTerm]) ->
     paper.write(build.quotient(above, difference), "difference-of-squares-roots", told)
     product = [t.times(o) for t in top for o in other]
     if front not in (build.ONE, n.Signed("-", build.ONE)):
-        paper.write(build.quotient(written(product), number(bottom)), "distribute-roots", "each times each")
-    _reduced(paper, product, bottom)
-
-
-def _reduced(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
-    """The numerator simplified, then the fraction in lowest terms."""
-    if bottom.denominator != 1:
-        top, bottom = (
-            [RootTerm(t.coefficient * bottom.denominator, t.radicand, t.index) for t in top],
-            Q(bottom.numerator),
-        )
-    simple = [t.simplified() for t in top]
-    below = number(bottom)
-    if any(t.radicand != s.radicand for t, s in zip(top, simple, strict=True)):
-        roots = [RootTerm(Q(1), t.radicand, t.index) for t in top if t.split()[0] != 1]
-        what = ", ".join(dict.fromkeys(say("{} = {}", root.tree, root.simplified().tree) for root in roots))
-        paper.write(build.quotient(written(simple), below), "root-of-square", what)
-    combined = like_combined(simple)
-    if len(combined) < len(simple):
-        paper.write(build.quotient(written(combined), below), "combine-like-roots", "like radicals together")
-    if bottom < 0:
-        combined, bottom = [t.opposite for t in combined], -bottom
-        if bottom != 1:
-            line = build.quotient(written(combined), number(bottom))
-            paper.write(line, "multiply-and-divide", "the minus goes up", shown_at=EVERY)
-    whole = all(t.coefficient.denominator == 1 for t in combined)
-    common = gcd(int(bottom), *(int(t.coefficient) for t in combined)) if whole else 1
-    small = [RootTerm(t.coefficient / common, t.radicand, t.index) for t in combined]
-    line = build.bar(written(small), number(bottom / common)) if bottom != common else written(small)
-    if common != 1:
-        paper.write(line, "reduce-fraction", number(common), shown_at=BRIEF)
-    else:
-        paper.write(line, "one-fraction", shown_at=EVERY)
-    paper.answer = [paper.line]
+        paper.write(build.quotient(written(product), number(bottom)), "distribute-roots", multiplied_told(above))
+    reduced_over(paper, product, bottom)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from fractions import Fraction as Q
 
+from algebra.exact.algebraic_numbers import prime_factors
 from algebra.exact.decomposition import plan_of
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
@@ -13,7 +14,7 @@ from algebra.exact.rational_functions import Ratio, field_of
 from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponential import OnePower, base_of, power_in
 from algebra.methods.linear import polys_of, simplify_then_undo
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
+from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomials import factoring_of
 from algebra.methods.quadratic import factoring, quadratic_formula, standard_form, write_factoring
 from algebra.methods.rational_equations import clear_by_lcd
@@ -181,6 +182,8 @@ def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper
     content, factors = factors_of_poly(difference.numerator)
     paper = Paper(problem)
     sums: list[n.Node] = []
+    stated: list[tuple[n.Node, n.Node | None]] = []
+    """What each sum says, and the same with both sides as powers; None where no number does it."""
     answers: list[n.Node] = []
     positive: list[n.Node] = []
     for factor, times in factors:
@@ -201,6 +204,7 @@ def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper
             for p in roots or [part]:
                 answers.append(shown(-p[0] / p[1]))
                 sums.append(p.tree)
+                stated.append((line := build.equation(n.Letter(x), answers[-1]), line))
             continue
         one = power_in(cell, cell.ratio(factor), x)
         if one is None or set(one.parts) != {0, 1}:
@@ -212,6 +216,9 @@ def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper
         answers += [] if exponent is None else [exponent]
         lead = build.product_dotted(number(abs(one.parts[1])), one.tree(x))
         sums.append(build.sum_of([lead, number(-value * abs(one.parts[1]))]))
+        says = build.equation(one.tree(x), number(value))
+        powered = None if exponent is None else build.equation(one.tree(x), _as_power_of(one, value))
+        stated.append((says, powered))
     if len(sums) + len(positive) < 2:
         raise NotThisWay("It does not factor in groups.")
     left, right = problem.sides()
@@ -221,12 +228,61 @@ def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper
     front = [] if abs(content) == 1 else [n.Integer(int(abs(content)))]
     outside = build.dotted(*front, *positive) if front or positive else build.ONE
     what = "the powers in pairs" if len(sums) > 1 else say("{} in every term", positive[0])
+    if len(sums) == 2:
+        _in_pairs(paper, outside, sums, x)
     product = build.product(outside, *(n.Group(part) for part in sums))
-    paper.write(build.equation(product, build.ZERO), "group-in-pairs", what, noticed=("grouping",))
+    rule = "common-bracket" if len(sums) == 2 else "group-in-pairs"
+    shared = sums[0] if len(sums) == 2 else what
+    paper.write(build.equation(product, build.ZERO), rule, shared, noticed=("grouping",))
     paper.write(build.alternatives([build.equation(part, build.ZERO) for part in sums]), "zero-product")
+    paper.write(
+        build.alternatives([says for says, _ in stated]), "read-solution", "each power stands alone", shown_at=EVERY
+    )
+    as_powers = [line for _, line in stated if line is not None]
+    if as_powers:
+        paper.write(build.alternatives(as_powers), "common-base", "both sides of each as powers of one number")
     paper.answer = list(dict.fromkeys(answers))
     paper.write(build.solutions(x, paper.answer), "read-solution", "each factor gives its solution", shown_at=BRIEF)
     return paper
+
+
+def _as_power_of(one: OnePower, value: Q) -> n.Node:
+    """A value as a power of the base that stands with it: 27 beside 3^x as 3^3."""
+    base, count = base_of(value) if value != 1 else (one.base, 0)
+    same, times = base_of(one.base)
+    if count == 0 or (base == same and count % times == 0):
+        return build.power(number(one.base), number(count // times if count else 0))
+    return build.power(number(base), number(count))
+
+
+def _in_pairs(paper: Paper, outside: n.Node, sums: list[n.Node], x: str) -> None:
+    """6^x as 2^x·3^x where it occurs, then each pair with the bracket that both share."""
+    left = paper.here.sides()[0]
+    told: list[str] = []
+
+    def by_primes(node: n.Node) -> n.Node:
+        base = n.bare(node.base) if isinstance(node, n.Power) else None
+        if isinstance(node, n.Power) and isinstance(base, n.Integer) and x in n.letters(node.exponent):
+            primes = [int(p) ** int(k) for p, k in prime_factors(base.value)]
+            if len(primes) > 1:
+                new = build.dotted(*(build.power(n.Integer(p), node.exponent) for p in primes))
+                told.append(say("{} = {}", node, new))
+                return new
+        children = tuple(by_primes(child) for child in node.children)
+        if isinstance(node, n.Product) and children != node.children and "÷" not in node.operators:
+            return build.dotted(*children)
+        return node.with_children(children) if children else node
+
+    line = by_primes(left)
+    if told:
+        paper.write(build.equation(line, build.ZERO), "prime-base", ", ".join(dict.fromkeys(told)))
+    first, second = sorted(sums, key=lambda part: not any(isinstance(p, n.Power) for p in n.parts_of(part)))
+    bracket = n.Group(first)
+    pairs = build.sum_of(build.signed(s, build.product(t, bracket)) for s, t in terms_of(second))
+    if outside != build.ONE:
+        pairs = build.product(outside, n.Group(pairs, "["))
+    fronts = " and ".join(("−" if s == "-" else "") + plain(t) for s, t in terms_of(second))
+    paper.write(build.equation(pairs, build.ZERO), "group-in-pairs", fronts)
 
 
 def _by_repeated_part(problem: Problem, left: n.Node, right: n.Node) -> Paper:

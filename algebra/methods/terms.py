@@ -21,6 +21,15 @@ def factored(value: Ratio) -> n.Node:
     return factored_tree(value.numerator, value.field.letters)
 
 
+def over_one_bar(value: Ratio) -> n.Node:
+    """A value as it is written for a letter that is set free: (c - b)/5 rather than (1/5)c - (1/5)b."""
+    if value.is_polynomial and value.denominator != 1 and len(value.numerator) > 1:
+        below = int(value.denominator.leading_coefficient())
+        top = shown(value.field.ratio(value.numerator if below > 0 else -value.numerator))
+        return build.quotient(top, n.Integer(abs(below)))
+    return shown(value)
+
+
 def candidates_named(x: str, values: Sequence[n.Node]) -> str:
     """In words: `x = 2 and -3`."""
     return f"{x} = {' and '.join(map(plain, values))}"
@@ -37,6 +46,11 @@ def terms_of(tree: n.Node) -> list[tuple[str, n.Node]]:
     if isinstance(tree, n.Signed) and tree.sign in "+-":
         return [(tree.sign, tree.child)]
     return [("+", tree)]
+
+
+def same_terms(one: n.Node, other: n.Node) -> bool:
+    """Whether two sums have the same terms in another order."""
+    return sorted((s, plain(t)) for s, t in terms_of(one)) == sorted((s, plain(t)) for s, t in terms_of(other))
 
 
 def factors_of(tree: n.Node) -> list[n.Node]:
@@ -159,6 +173,16 @@ def has_brackets_to_open(tree: n.Node) -> bool:
     return False
 
 
+def holds_product(tree: n.Node) -> bool:
+    """Whether a bracket is multiplied, raised, or has a sign before it: more than a numerator to be divided."""
+    for part in n.parts_of(tree):
+        inside = part.factors if isinstance(part, n.Product) else (part.base,) if isinstance(part, n.Power) else ()
+        inside += part.terms if isinstance(part, n.Sum) else (part.child,) if isinstance(part, n.Signed) else ()
+        if any(isinstance(n.bare(child), n.Sum) for child in inside):
+            return True
+    return False
+
+
 def times_each(tree: n.Node) -> str:
     """In words, what the first bracket is multiplied by: “3 times x and −2”."""
     for part in n.parts_of(tree):
@@ -171,4 +195,7 @@ def times_each(tree: n.Node) -> str:
                     return f"{''.join(others)} times {' and '.join(each)}"
         if isinstance(part, n.Power) and isinstance(n.bare(part.base), n.Sum):
             return f"{plain(part)} is the bracket times itself"
+    for part in n.parts_of(tree):
+        if isinstance(part, n.Fraction) and isinstance(n.bare(part.numerator), n.Sum):
+            return f"each term is divided by {plain(n.bare(part.denominator))}"
     return "the minus reaches every term"

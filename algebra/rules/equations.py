@@ -158,4 +158,8 @@ RULES = (
         id="factor-unknown", name="Take out the unknown", weight=1.6, reason="Every term on this side holds {what}.",
         preserves="solutions", examples=(("ax + bx = c", "x(a + b) = c"),),
     ),
+    Rule(
+        id="split-fraction", name="Divide each term", reason="{what}.", preserves="solutions", weight=1.2,
+        examples=(("(x + 3)/4 = 2", "x/4 + 3/4 = 2"),),
+    ),
 )  # fmt: skip

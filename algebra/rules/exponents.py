@@ -54,4 +54,8 @@ RULES = (
         reason="Every term holds {what}: it is a common factor.", preserves="value", weight=2.0,
         examples=(("2^8 + 2^6", "2^6(2^2 + 1)"),),
     ),
+    Rule(
+        id="multiply-numbers", name="Multiply the numbers", reason="{what}.", preserves="value", weight=0.8,
+        examples=(("2·3x^8", "6x^8"), ("x^5/(2·3)", "x^5/6")),
+    ),
 )  # fmt: skip

@@ -40,7 +40,7 @@ RULES = (
     ),
     Rule(
         id="clear-small-denominators", name="Multiply top and bottom by the LCD",
-        reason="{what} clears every small denominator; multiplying top and bottom by the same keeps the value.",
+        reason="Top and bottom times {what} clears every small denominator and keeps the value.",
         preserves="value", examples=(("(1 + 1/x)/(1 - 1/x)", "(x + 1)/(x - 1)"),), weight=2.2,
     ),
     Rule(
@@ -50,5 +50,17 @@ RULES = (
     Rule(
         id="join-parts", name="Put the parts together", reason="{what}.", preserves="value",
         examples=(("(x^2 - 4)/(x - 2)", "x + 2"),), weight=0.8,
+    ),
+    Rule(
+        id="split-power", name="Split the power", reason="{what} stands above and below; the rest stays.", preserves="value",
+        examples=(("x^7/x^5", "(x^5·x^2)/x^5"),), weight=0.8,
+    ),
+    Rule(
+        id="factor-bottoms", name="Factor the denominators", reason="The factors show what the common denominator needs.",
+        preserves="value", examples=(("1/(x^2 - 4) + 1/(x - 2)", "1/((x + 2)(x - 2)) + 1/(x - 2)"),), weight=1.6,
+    ),
+    Rule(
+        id="factor-numerator", name="Factor the numerator", reason="Factored it shows whether anything cancels: {what}.",
+        preserves="value", examples=(("(12x + 10)/(x(x + 2))", "(2(6x + 5))/(x(x + 2))"),), weight=1.6,
     ),
 )  # fmt: skip

@@ -67,4 +67,12 @@ RULES = (
     Rule(
         id="not-factorable", name="Prime", reason="{what}", preserves="value", examples=(), weight=1.5,
     ),
+    Rule(
+        id="as-powers", name="Write the ends as powers", reason="{what}.", preserves="value", weight=0.8,
+        examples=(("4x^2 - 9", "(2x)^2 - 3^2"), ("x^2 + 6x + 9", "x^2 + 2·x·3 + 3^2")),
+    ),
+    Rule(
+        id="order-terms", name="Put the powers in order", reason="The highest power stands first.", preserves="value", weight=0.6,
+        examples=(("64 - x^6", "-x^6 + 64"),),
+    ),
 )  # fmt: skip

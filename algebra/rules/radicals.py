@@ -5,7 +5,20 @@ from algebra.rules.rule import Rule
 RULES = (
     Rule(
         id="largest-square-factor", name="Take out the largest square factor", reason="{what}.", preserves="value",
-        examples=(("√72", "√(36·2)"), ("∛54", "∛(27·2)")), weight=1.8,
+        examples=(("√72", "√(36·2)"),), weight=1.8,
+    ),
+    Rule(
+        id="largest-power-factor", name="Take out the largest power", reason="{what}.", preserves="value",
+        examples=(("∛54", "∛(27·2)"),), weight=1.8,
+    ),
+    Rule(
+        id="prime-groups", name="Write the radicand by primes",
+        reason="{what}: as many equal primes as the index says leave the root as one factor.",
+        preserves="value", examples=(("∛54", "∛(2·3·3·3)"),), weight=1.8,
+    ),
+    Rule(
+        id="root-of-power", name="Take the root of the power", reason="{what}.", preserves="value",
+        examples=(("∛27·∛2", "3∛2"),), weight=1.1,
     ),
     Rule(
         id="prime-pairs", name="Write the radicand by primes", reason="{what}: every pair leaves the root as one factor.",
@@ -17,7 +30,7 @@ RULES = (
     ),
     Rule(
         id="root-of-square", name="Take the root of the square", reason="{what}.", preserves="value",
-        examples=(("√36·√2", "6√2"),), weight=1.0,
+        examples=(("√36·√2", "6√2"),), weight=1.1,
     ),
     Rule(
         id="multiply-roots", name="Multiply the roots", reason="√a·√b = √(ab): {what}.", preserves="value",
@@ -46,6 +59,10 @@ RULES = (
         id="multiply-by-conjugate", name="Multiply by the conjugate",
         reason="Multiply top and bottom by {what}: (a + b)(a − b) = a² − b² has no root left.", preserves="value",
         examples=(("2/(1 + √3)", "(2(1 - √3))/((1 + √3)(1 - √3))"),), weight=2.6,
+    ),
+    Rule(
+        id="minus-up", name="Make the denominator positive", reason="Top and bottom are multiplied by −1.", preserves="value",
+        examples=(("(2√6 - 6)/(-2)", "(6 - 2√6)/2"),), weight=0.8,
     ),
     Rule(
         id="difference-of-squares-roots", name="Multiply the conjugates",

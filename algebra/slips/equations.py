@@ -321,7 +321,7 @@ SLIPS = (
          innocent=(("8x = 4", "x = 1/2"),), lurks_in=("divide-both-sides",)),
     Slip(id="lcd-skips-term", name="The LCD skipped a term", kind="procedure", topic="equations", done="{what}.", why="Every term of both sides is multiplied.",
          cue="Write the LCD before every term.", examples=(("x/4 + 3 = 5/8", "2x + 3 = 5"), ("1/x + 1/3 = 2", "3 + x = 2"), ("2/x + 1 = 5", "2 + x = 5")), wrong=_lcd_skips, scope="equation",
-         innocent=(("x/4 + 3 = 5/8", "2x + 24 = 5"),), lurks_in=("clear-small-denominators", "multiply-both-sides", "clear-fractions", "clear-denominators")),
+         innocent=(("x/4 + 3 = 5/8", "2x + 24 = 5"),), lurks_in=("clear-small-denominators", "multiply-both-sides", "clear-fractions", "clear-denominators"), likely=2.8),
     Slip(id="cross-multiplied-sum", name="Cross-multiplied a sum", rank=6, kind="concept", topic="rational equations", done="{what}.", why="Only one fraction against one fraction crosses.",
          cue="Is each side one fraction?", examples=(("2/x + 1 = 7/3", "6 + 1 = 7x"),), wrong=_crossed_sum, scope="equation",
          innocent=(("2/x = 7/3", "6 = 7x"),), lurks_in=("clear-denominators", "cross-multiply")),

@@ -405,7 +405,7 @@ SLIPS = (
          innocent=(("6x + 2x", "8x"),), lurks_in=("like-terms", "simplify-sides"), likely=2.6, rank=14),
     Slip(id="factor-signs", name="Wrong signs in the brackets", kind="care", topic="factoring", done="{what}.",
          why="Product and sum both fix the signs.", cue="Multiply the brackets out.", examples=(("x^2-3x-10", "(x+5)(x-2)"),), wrong=_factor_signs, tasks=FACTOR,
-         innocent=(("x^2-3x-10", "(x-5)(x+2)"),), lurks_in=("product-sum", "perfect-square", "factor-all", "factor-side", "write-as-square"), likely=3.2),
+         innocent=(("x^2-3x-10", "(x-5)(x+2)"),), lurks_in=("product-sum", "perfect-square", "factor-all", "factor-bottoms", "factor-numerator", "factor-side", "write-as-square"), likely=3.2),
     Slip(id="factor-pair", name="Wrong pair of numbers", kind="procedure", topic="factoring", done="{what}.",
          why="The pair must have both, the product and the sum.", cue="Check the sum too.", examples=(("x^2+9x+20", "(x+10)(x+2)"), ("2x^2+7x+3", "(2x+3)(x+1)")), wrong=_factor_pair, tasks=FACTOR,
          innocent=(("x^2+9x+20", "(x+4)(x+5)"),), lurks_in=("product-sum", "area-grid", "split-middle", "not-factorable", "factor-side"), likely=2.6),
