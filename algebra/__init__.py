@@ -79,7 +79,7 @@ from algebra.rules import RULES, Rule
 from algebra.slips import SLIPS, Slip
 from algebra.verify.check import clear_caches, decide
 
-VERSION = "11"
+VERSION = "12"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [

@@ -6,7 +6,8 @@ import argparse
 import sys
 from typing import Any, TextIO
 
-from algebra import FeaturesReport, JsonObject, analysed, json_object
+import lanes
+from algebra import FeaturesReport, JsonObject, json_object
 from cli.output import UNREADABLE, each_line, parsed, put
 
 
@@ -25,7 +26,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     if not options.given:
         print("uchuu analyse: name the function with --given", file=err)
         return UNREADABLE
-    found = analysed(options.given, variable=options.variable)
+    found = lanes.analysed(options.given, variable=options.variable)
     if options.json:
         put(found, out)
     elif found.error:
@@ -36,7 +37,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
 
 
 def _from_object(data: dict[str, Any]) -> JsonObject:
-    found = analysed(str(data.get("given", "")), variable=data.get("variable"))
+    found = lanes.analysed(str(data.get("given", "")), variable=data.get("variable"))
     return json_object(found) | {"id": data.get("id")}
 
 

@@ -8,9 +8,10 @@ import sys
 from pathlib import Path
 from typing import TextIO
 
-from algebra import LineError, Report, TaskError, looks_like_text_form, proofread, read_workings
+import lanes
+from algebra import LineError, Report, TaskError, looks_like_text_form, read_workings
 from cli.jsonform import working_from_json
-from cli.output import SOUND, UNREADABLE, UNSOUND, parsed, put, timed_check
+from cli.output import SOUND, UNREADABLE, UNSOUND, parsed, put
 from cli.printed import printed, printed_key
 
 
@@ -46,7 +47,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
             status = UNREADABLE
             continue
         for position, working in enumerate(workings):
-            report = timed_check(working)
+            report = lanes.check(working)
             if options.json:
                 put(report, out)
             else:
@@ -60,7 +61,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
 
 def _proofread(text: str, as_json: bool, out: TextIO) -> int:
     """A whole key: what does not hold in each problem. Raises TaskError when no problem is found in it."""
-    found = proofread(text)
+    found = lanes.proofread(text)
     if as_json:
         put(found.out(), out)
     else:
@@ -84,7 +85,7 @@ def _check_jsonl(text: str, out: TextIO) -> int:
         try:
             data = json.loads(line)
             identity = data.get("id") if isinstance(data, dict) else None
-            report = timed_check(working_from_json(data))
+            report = lanes.check(working_from_json(data))
         except (json.JSONDecodeError, TaskError, RecursionError) as problem:
             message = f"Not JSON: {problem}" if isinstance(problem, json.JSONDecodeError) else str(problem)
             report = Report.of_refused(identity, LineError(0, 1, message, "task"))

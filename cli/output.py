@@ -4,12 +4,10 @@ from __future__ import annotations
 
 import argparse
 import json
-import time
 from collections.abc import Callable
-from dataclasses import replace
 from typing import Any, TextIO
 
-from algebra import JsonObject, Report, Working, check, json_object
+from algebra import JsonObject, json_object
 
 SOUND, UNSOUND, UNREADABLE = 0, 1, 2
 """Exit statuses: all is well; something does not hold; the input can't be read."""
@@ -31,13 +29,6 @@ def put(record: Any, out: TextIO) -> None:
 def put_object(data: JsonObject, out: TextIO) -> None:
     """An object on one line."""
     print(json.dumps(data, ensure_ascii=False), file=out)
-
-
-def timed_check(working: Working) -> Report:
-    """The report on a working with its `ms`: what the check took, in milliseconds."""
-    started = time.perf_counter()
-    report = check(working)
-    return replace(report, ms=round((time.perf_counter() - started) * 1000, 2))
 
 
 def each_line(text: str, out: TextIO, answer: Callable[[dict[str, Any]], JsonObject]) -> int:

@@ -6,6 +6,7 @@ import argparse
 import sys
 from typing import Any, TextIO
 
+import lanes
 from algebra import (
     OPTION_ORDERS,
     JsonObject,
@@ -17,8 +18,6 @@ from algebra import (
     Working,
     error_of,
     json_object,
-    options,
-    predict,
 )
 from cli.jsonform import working_from_json
 from cli.output import UNREADABLE, each_line, parsed, put
@@ -30,6 +29,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     parser.add_argument("--task", help="else solve for an equation, simplify for an expression")
     parser.add_argument("--given")
     parser.add_argument("--variable")
+    parser.add_argument("--numbers", default="real")
     parser.add_argument("--most", type=int, default=8)
     parser.add_argument("--options", type=int, metavar="COUNT", help="multiple-choice options in place of the list")
     parser.add_argument("--order", default="shuffled", choices=OPTION_ORDERS)
@@ -45,17 +45,17 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
         print("uchuu predict: name the problem with --given", file=err)
         return UNREADABLE
     task = choice.task or ("solve" if "=" in choice.given else "simplify")
-    working = Working(task, choice.given, (), choice.variable)
+    working = Working(task, choice.given, (), choice.variable, choice.numbers)
     try:
         if choice.options:
-            rows = options(working, count=choice.options, seed=choice.seed, order=choice.order)
+            rows = lanes.options(working, count=choice.options, seed=choice.seed, order=choice.order)
             if choice.json:
                 put(OptionsReport(rows), out)
             else:
                 for row in rows:
                     print(f"{'*' if row.right else ' '} {row.answer.ljust(32)} {row.reason}", file=out)
             return 0
-        found = predict(working, most=choice.most)
+        found = lanes.predict(working, most=choice.most)
     except (TaskError, ReadingError) as problem:
         if choice.json:
             put(PredictionReport((), (), (), error_of(problem)), out)
@@ -86,7 +86,7 @@ def _from_object(data: dict[str, Any], most: int) -> JsonObject:
     try:
         if not isinstance(most, int):
             raise TaskError("The field “most” has the wrong kind of value.")
-        found = predict(working_from_json(fields), most=most).report()
+        found = lanes.predict(working_from_json(fields), most=most).report()
     except (TaskError, ReadingError) as problem:
         found = PredictionReport((), (), (), error_of(problem))
     return json_object(found) | {"id": data.get("id")}

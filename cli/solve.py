@@ -7,6 +7,7 @@ import sys
 from dataclasses import replace
 from typing import Any, TextIO
 
+import lanes
 from algebra import (
     GRAINS,
     JsonObject,
@@ -17,11 +18,9 @@ from algebra import (
     SolutionReport,
     TaskError,
     Working,
-    all_methods,
     echo,
     json_object,
     refused,
-    work,
 )
 from cli.jsonform import working_from_json
 from cli.output import UNREADABLE, each_line, parsed, put
@@ -54,7 +53,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     try:
         if options.methods:
             return _methods(working, options.json, out)
-        solution = work(working, method=options.method, grain=options.grain)
+        solution = lanes.work(working, method=options.method, grain=options.grain)
     except (TaskError, ReadingError) as problem:
         if options.json:
             put(refused(problem, working), out)
@@ -72,7 +71,7 @@ def _from_object(data: dict[str, Any], *, latex: bool) -> JsonObject:
     fields = dict(data)
     method, grain = fields.pop("method", None), fields.pop("grain", "board")
     try:
-        return json_object(_report(work(working_from_json(fields), method=method, grain=grain), latex=latex))
+        return json_object(_report(lanes.work(working_from_json(fields), method=method, grain=grain), latex=latex))
     except (TaskError, ReadingError) as problem:
         return json_object(refused(problem)) | {"id": data.get("id")}
 
@@ -91,7 +90,7 @@ def _report(solution: Solution, *, latex: bool) -> SolutionReport:
 
 
 def _methods(working: Working, as_json: bool, out: TextIO) -> int:
-    found = all_methods(working)
+    found = lanes.all_methods(working)
     if as_json:
         rows = (MethodRow(s.method, len(s.steps), s.answer, s.difficulty) for s in found if not s.already)
         put(MethodsReport(tuple(rows), already=found[0].already if found else ""), out)

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from importlib import import_module
 from io import TextIOWrapper
 
+from lanes.pool import Pool
 from tools.bounds import bound_memory
 
 HELP = """\
@@ -66,6 +67,7 @@ def main(arguments: list[str]) -> int:
     run: Callable[[list[str]], int] = getattr(import_module(module), function)
     if module.startswith("cli."):
         bound_memory()
+        Pool.from_this_process()
     try:
         return run(rest)
     except BrokenPipeError:  # the reader of our output has seen enough

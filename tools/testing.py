@@ -48,6 +48,7 @@ def settings_env(database_url: str) -> dict[str, str]:
         "DATABASE_URL": database_url,
         "DJANGO_SETTINGS_MODULE": "server.config.settings",
         "UCHUU_POOL": "0",
+        "UCHUU_LANES": "0",
         "UCHUU_SECRET": "only-for-tests-and-never-served-0123456789-abcdefghijklmnopqrstuvwxyz",
     }
 

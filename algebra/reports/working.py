@@ -37,7 +37,7 @@ CONVENTIONS: dict[str, tuple[str, ...]] = {
 class TaskError(ValueError):
     """The working as a whole can't be taken: an unknown task, convention or number system."""
 
-    code: Literal["task"] = "task"
+    code: Literal["task", "limit"] = "task"
 
     def __init__(self, message: str) -> None:
         super().__init__(message)

@@ -5,9 +5,9 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router
 
+import lanes
 from algebra import Echo, Report, understood
 from server.checking.schemas import EchoIn, WorkingIn
-from server.common.checks import timed_check
 
 router = Router()
 
@@ -15,7 +15,7 @@ router = Router()
 @router.post("", response=Report)
 def check(request: HttpRequest, data: WorkingIn) -> Report:
     """Verifies a working; the same shape as `./uchuu check --json`."""
-    return timed_check(data.working())
+    return lanes.check(data.working())
 
 
 @router.post("/echo", response=Echo)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from algebra import OTHER_SPELLINGS, Proof, Proofs, ReadingError, TaskError, proofread, understood
+import lanes
+from algebra import OTHER_SPELLINGS, Proof, Proofs, ReadingError, TaskError, understood
 from server.common.problems import Refused
 from server.keys.schemas import KeyIn, KeyOut, KeyProblemOut, KeySheetIn
 from server.sheets import services as sheets
@@ -46,7 +47,7 @@ def sheet_from(teacher: User, data: KeySheetIn) -> Sheet:
 
 def _proofs(data: KeyIn) -> Proofs:
     try:
-        return proofread(data.text, data.conventions)
+        return lanes.proofread(data.text, data.conventions)
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="key") from problem
 

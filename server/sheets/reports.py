@@ -9,9 +9,9 @@ from zlib import crc32
 
 from pydantic import TypeAdapter
 
-from algebra import VERSION, Difficulty, ReadingError, Report, TaskError, json_object, work
+import lanes
+from algebra import VERSION, Difficulty, ReadingError, Report, TaskError, json_object
 from algebra import Working as CoreWorking
-from server.common.checks import timed_check
 from server.sheets.models import Problem, Working
 
 _REPORT, _DIFFICULTY = TypeAdapter(Report), TypeAdapter(Difficulty)
@@ -37,7 +37,7 @@ def difficulty_of(problem: Problem) -> float | None:
     """The rating from 1 to 10 by the default method, kept beside the problem; None where it is not worked."""
     if problem.difficulty_version != STAMP:
         try:
-            found = work(replace(core_working(problem, []), method=None), untaught=problem.sheet.untaught)
+            found = lanes.work(replace(core_working(problem, []), method=None), untaught=tuple(problem.sheet.untaught))
             problem.difficulty = json_object(found.difficulty)
         except (TaskError, ReadingError):
             problem.difficulty = None
@@ -56,7 +56,7 @@ def of(problem: Problem) -> Report:
 
 def report_on(problem: Problem, lines: list[str]) -> Report:
     """The report on these lines, stored or not."""
-    return timed_check(core_working(problem, lines))
+    return lanes.check(core_working(problem, lines))
 
 
 def attach(working: Working, report: Report) -> None:

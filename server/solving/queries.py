@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from django.contrib.auth.models import User
 
+import lanes
 from algebra import (
     METHODS,
     NUMBER_KINDS,
@@ -21,11 +22,6 @@ from algebra import (
     TypesetStep,
     TypesetWrongAnswer,
     WrongAnswer,
-    all_methods,
-    analysed,
-    next_step,
-    options,
-    predict,
     step_report,
     typeset,
     understood,
@@ -66,7 +62,9 @@ def methods(teacher: User, problem_id: int, grain: Grain) -> MethodsOut:
     words, decimal = words_of(teacher.pk), sheets.decimal_of(problem.sheet)
     why, found = "", []
     try:
-        found = all_methods(reports.core_working(problem, []), grain=grain, untaught=problem.sheet.untaught)
+        found = lanes.all_methods(
+            reports.core_working(problem, []), grain=grain, untaught=tuple(problem.sheet.untaught)
+        )
         if not found:
             why = "No method known here leads to the answer of this problem."
         elif found[0].already:
@@ -111,7 +109,7 @@ def next_of(teacher: User, problem_id: int, lines: list[str]) -> HintOut:
     problem = sheets.problem_of(teacher, problem_id)
     words, decimal = words_of(teacher.pk), sheets.decimal_of(problem.sheet)
     try:
-        hint = next_step(reports.core_working(problem, lines), untaught=problem.sheet.untaught)
+        hint = lanes.next_step(reports.core_working(problem, lines), untaught=tuple(problem.sheet.untaught))
     except (TaskError, ReadingError) as reason:
         raise Refused(reason.message, code="no-step") from reason
     return HintOut(
@@ -126,8 +124,8 @@ def anticipated(teacher: User, problem_id: int, order: OptionOrder, seed: int) -
     words, decimal = words_of(teacher.pk), sheets.decimal_of(problem.sheet)
     working = reports.core_working(problem, [])
     try:
-        found = predict(working)
-        choices = options(working, order=order, seed=seed, found=found)
+        found = lanes.predict(working)
+        choices = lanes.options(working, order=order, seed=seed, found=found)
     except (TaskError, ReadingError) as reason:
         return AnticipatedOut(answer=[], answer_latex="", wrong=[], unfinished=[], options=[], why_none=reason.message)
     return AnticipatedOut(
@@ -150,4 +148,4 @@ def _way_out(item: WrongAnswer, words: Words, decimal: str) -> TypesetWrongAnswe
 def analysis_of(teacher: User, problem_id: int) -> FeaturesReport:
     """Features and graph of a problem's given, where it is a rational function of one letter."""
     problem = sheets.problem_of(teacher, problem_id)
-    return analysed(problem.given, variable=problem.variable or None, with_graph=True)
+    return lanes.analysed(problem.given, variable=problem.variable or None, with_graph=True)

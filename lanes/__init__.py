@@ -1,0 +1,106 @@
+"""Questions to the core, asked in processes that can be ended: one heavy question never makes the others wait.
+
+The core counts its work and gives up by itself; what it could not foresee ends here. Each question has a limit of time and
+memory; where it is passed the process is ended and replaced, and the answer is a sentence. Light questions (a line, a step)
+have processes of their own; what takes them longer than `LIGHT_SECONDS` is asked again among the heavy ones.
+
+The functions here have the names and the answers of the core's own. They raise TooHeavy, a TaskError, beside what the core raises.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from algebra import (
+    FeaturesReport,
+    Grain,
+    Hint,
+    LineError,
+    Option,
+    OptionOrder,
+    Prediction,
+    Proofs,
+    Report,
+    Solution,
+    TaskError,
+    Working,
+)
+from lanes.pool import Busy, Pool, TooHeavy
+from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY
+
+light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
+heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
+
+
+def check(working: Working) -> Report:
+    """The report on a working, with what the check took in `ms`. Never raises for bad input or for what is too heavy."""
+    try:
+        try:
+            found = light.ask("check", working, seconds=LIGHT_SECONDS)
+        except TooHeavy:
+            found = heavy.ask("check", working, seconds=HEAVY_SECONDS)
+    except TaskError as problem:
+        return Report.of_refused(working.id, LineError(0, 1, problem.message, problem.code))
+    assert isinstance(found, Report)
+    return found
+
+
+def proofread(text: str, conventions: Mapping[str, str] | None = None) -> Proofs:
+    """What does not hold in a pasted key. Raises TaskError, ReadingError."""
+    found = heavy.ask("proofread", text, dict(conventions or {}), seconds=KEY_SECONDS)
+    assert isinstance(found, Proofs)
+    return found
+
+
+def work(
+    working: Working, *, method: str | None = None, grain: Grain = "board", untaught: tuple[str, ...] = ()
+) -> Solution:
+    """A worked solution. Raises TaskError (Unsolved where no method leads to the answer) and ReadingError."""
+    found = heavy.ask("work", working, seconds=HEAVY_SECONDS, method=method, grain=grain, untaught=untaught)
+    assert isinstance(found, Solution)
+    return found
+
+
+def all_methods(working: Working, *, grain: Grain = "board", untaught: tuple[str, ...] = ()) -> list[Solution]:
+    """Every method that leads to the answer. Raises TaskError and ReadingError."""
+    found = heavy.ask("all_methods", working, seconds=HEAVY_SECONDS, grain=grain, untaught=untaught)
+    assert isinstance(found, list)
+    return found
+
+
+def next_step(working: Working, *, untaught: tuple[str, ...] = ()) -> Hint:
+    """The next step after the lines so far. Raises TaskError where none is known, ReadingError for the given."""
+    found = heavy.ask("next_step", working, seconds=HEAVY_SECONDS, untaught=untaught)
+    assert isinstance(found, Hint)
+    return found
+
+
+def predict(working: Working, *, most: int = 8) -> Prediction:
+    """The wrong answers to expect. Raises TaskError and ReadingError."""
+    found = heavy.ask("predict", working, seconds=HEAVY_SECONDS, most=most)
+    assert isinstance(found, Prediction)
+    return found
+
+
+def options(
+    working: Working, *, count: int = 4, seed: int = 1, order: OptionOrder = "shuffled", found: Prediction | None = None
+) -> tuple[Option, ...]:
+    """Multiple-choice options made from the wrong answers to expect. Raises TaskError and ReadingError."""
+    made = heavy.ask("options", working, seconds=HEAVY_SECONDS, count=count, seed=seed, order=order, found=found)
+    assert isinstance(made, tuple)
+    return made
+
+
+def analysed(given: str, *, variable: str | None = None, with_graph: bool = False) -> FeaturesReport:
+    """The features of a rational function; what can't be taken, or is too heavy, is said in the report."""
+    try:
+        found = heavy.ask("analysed", given, seconds=HEAVY_SECONDS, variable=variable, with_graph=with_graph)
+    except TaskError as problem:
+        return FeaturesReport(error=LineError(0, 1, problem.message, problem.code))
+    assert isinstance(found, FeaturesReport)
+    return found
+
+
+__all__ = [
+    "Busy", "Pool", "TooHeavy", "all_methods", "analysed", "check", "heavy", "light", "next_step", "options", "predict", "proofread", "work",
+]  # fmt: skip

@@ -1,0 +1,30 @@
+"""What may be asked, by name."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+
+import algebra
+from algebra import Report, Working
+
+
+def timed_check(working: Working) -> Report:
+    """The report on a working with its `ms`: what the check took, in milliseconds. The core keeps no clock."""
+    started = time.perf_counter()
+    report = algebra.check(working)
+    return replace(report, ms=round((time.perf_counter() - started) * 1000, 2))
+
+
+QUESTIONS: Mapping[str, Callable[..., object]] = {
+    "check": timed_check,
+    "proofread": algebra.proofread,
+    "work": algebra.work,
+    "all_methods": algebra.all_methods,
+    "next_step": algebra.next_step,
+    "predict": algebra.predict,
+    "options": algebra.options,
+    "analysed": algebra.analysed,
+    "generate": algebra.generate,
+}
