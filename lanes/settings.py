@@ -9,11 +9,11 @@ def _number(name: str, default: str) -> float:
     return float(os.environ.get(name, default))
 
 
-LIGHT = int(_number("UCHUU_LIGHT", "2"))
+LIGHT = int(_number("UCHUU_LIGHT", "3"))
 """Processes for light questions, of each process that asks."""
 HEAVY = int(_number("UCHUU_HEAVY", "2"))
 """Processes for heavy questions, of each process that asks."""
-LIGHT_SECONDS = _number("UCHUU_LIGHT_SECONDS", "0.4")
+LIGHT_SECONDS = _number("UCHUU_LIGHT_SECONDS", "0.2")
 """How long a light question may take before it is asked again among the heavy ones."""
 HEAVY_SECONDS = _number("UCHUU_HEAVY_SECONDS", "2.5")
 """How long any other question may take."""

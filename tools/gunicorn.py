@@ -5,7 +5,7 @@ from __future__ import annotations
 from tools.bounds import bound_memory
 
 workers = 2
-threads = 4
+threads = 32
 graceful_timeout = 5
 loglevel = "warning"
 control_socket_disable = True
