@@ -329,14 +329,22 @@ def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) ->
             first, *others = _split_sides(given)
             given, lines = first, [*(f"= {side}" for side in others), *lines]
             places = [at] * len(others) + places
-            task = task or ("evaluate" if not n.letters(body) else "simplify")
+            if task == "solve" or not task:  # what was to be solved above does not hold for an expression
+                task = "simplify" if n.letters(body) else "evaluate"
     elif task == "solve" or (not task and body is not None and isinstance(body, ln.STATEMENTS)):
         task = "solve"
     if not task:
         task = "solve" if isinstance(body, ln.STATEMENTS) else "simplify"
     if task != "solve":
         lines = [line.removeprefix("=").strip() if line.startswith("=") else line for line in lines]
-    return Working(task, given, tuple(lines), instruction.variable, method=instruction.method), tuple(places)
+    numbers = "complex" if instruction.variable != "i" and _counts_with_i([given, *lines], decimal) else "real"
+    return Working(task, given, tuple(lines), instruction.variable, numbers, method=instruction.method), tuple(places)
+
+
+def _counts_with_i(lines: list[str], decimal: str) -> bool:
+    """Whether an i stands in one of the lines: a key that has one counts with complex numbers."""
+    bodies = [_body(line, decimal) for line in lines if re.search(r"(?<![A-Za-z\\])i(?![A-Za-z])", line)]
+    return any(body is not None and "i" in n.letters(body) for body in bodies)
 
 
 def _is_feature(line: str, decimal: str) -> bool:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.plus_minus import variants
+from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.solution_sets import Solution, SolutionSet
 from algebra.exact.writing import factored_tree, polynomial_tree, simplified_tree
@@ -194,7 +195,11 @@ def _with_bars(node: n.Node) -> n.Node:
 
 def expected_tree(context: Context, value: Ratio, task: str) -> n.Node:
     """The value in the form that the task asks for. Raises TooLarge."""
-    letters = context.field.letters
+    if isinstance(value.field, RadicalField):
+        if value.field.depends_on_added(value.numerator):
+            return simplified_tree(value)  # with roots or i there is one form for every task
+        value = Ratio(value.field.plain, *map(value.field.in_letters, (value.numerator, value.denominator)))
+    letters = value.field.letters
     if task == "factor" and value.is_polynomial:
         tree = factored_tree(value.numerator, letters)
         if value.denominator != 1:

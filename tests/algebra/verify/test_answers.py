@@ -196,3 +196,20 @@ def test_decimal_comma_and_letters_under_roots_are_conventions_too():
         judged("simplify", "√(x^2)", "x", conventions={"roots_of_letters": "non-negative"}).links[0].relation == "holds"
     )
     assert judged("simplify", "√(x^2)", "assume: x > 0", "x").links[1].relation == "holds"
+
+
+@pytest.mark.parametrize(
+    ("task", "given", "numbers", "expected"),
+    [
+        ("expand", "(2+3i)^2", "complex", "-5 + 12i"),
+        ("factor", "(2+3i)^2", "complex", "-5 + 12i"),
+        ("expand", "(x+i)(x-i)", "complex", "x^2 + 1"),
+        ("expand", "(x+√2)^2", "real", "x^2 + 2 + 2x√2"),
+        ("expand", "(x+2)^2", "real", "x^2 + 4x + 4"),
+    ],
+)
+def test_what_is_expected_keeps_its_roots_and_its_i(task, given, numbers, expected):
+    report = check(Working(task, given, ("1",), numbers=numbers))
+    assert report.answer.expected == (expected,)
+    again = check(Working(task, given, (expected,), numbers=numbers))
+    assert again.answer.verdict == "correct"
