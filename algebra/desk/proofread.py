@@ -132,16 +132,13 @@ def _of_link(link: Link, working: Working) -> Iterator[Finding]:
         return  # shown apart, as not understood
     if link.relation in ("breaks", "narrows", "unclear"):
         said = f"{link.slip.done} " if link.slip else ""
-        shown = (
-            link.evidence.text if link.evidence else "It could not be decided." if link.relation == "unclear" else ""
-        )
-        what = {"check": "The check does not hold", "exclusion": "These are not the excluded values"}.get(link.kind)
-        what = (
-            what
-            or {"breaks": "It does not follow", "narrows": "A solution is lost", "unclear": "Not decided"}[
-                link.relation
-            ]
-        )
+        shown = link.evidence.text if link.evidence else ""
+        if link.relation == "unclear":
+            what = "Nothing here says whether it is right" if link.kind == "aside" else "It could not be decided"
+        else:
+            by_kind = {"check": "The check does not hold", "exclusion": "These are not the excluded values"}
+            by_relation = {"breaks": "It does not follow", "narrows": "A solution is lost"}
+            what = by_kind.get(link.kind) or by_relation[link.relation]
         yield Finding(
             link.line, link.relation, f"“{text}”: {what}. {said}{shown}".strip(), link.slip.instead if link.slip else ""
         )
