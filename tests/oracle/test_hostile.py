@@ -30,6 +30,7 @@ HARD = [
     Working("factor", "(3^531·tπ/(|k| + 198))^40", ("t",)),
     Working("analyze", "5 ± x - |x|", ("x = 1",)),
     Working("analyze", "0/x", ("y = 0",)),
+    Working("factor", "6x + 3y - (x - 9 ± x) + 12", ("x",)),
     Working("evaluate", "x/(771 + x)^99·√x·|10^a|", ("x^a",), numbers="complex"),
 ]
 
