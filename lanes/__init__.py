@@ -25,7 +25,7 @@ from algebra import (
     TaskError,
     Working,
 )
-from lanes.pool import Busy, Pool, TooHeavy
+from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
@@ -43,6 +43,11 @@ def check(working: Working) -> Report:
         return Report.of_refused(working.id, LineError(0, 1, problem.message, problem.code))
     assert isinstance(found, Report)
     return found
+
+
+def is_lasting(report: Report) -> bool:
+    """Whether a report says the same the next time: not where no process was free."""
+    return report.error is None or report.error.message != ALL_BUSY
 
 
 def proofread(text: str, conventions: Mapping[str, str] | None = None) -> Proofs:
@@ -102,5 +107,5 @@ def analysed(given: str, *, variable: str | None = None, with_graph: bool = Fals
 
 
 __all__ = [
-    "Busy", "Pool", "TooHeavy", "all_methods", "analysed", "check", "heavy", "light", "next_step", "options", "predict", "proofread", "work",
+    "Busy", "Pool", "TooHeavy", "all_methods", "analysed", "check", "heavy", "is_lasting", "light", "next_step", "options", "predict", "proofread", "work",
 ]  # fmt: skip

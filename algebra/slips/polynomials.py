@@ -267,7 +267,12 @@ def _pair_sign(node: n.Node) -> Iterator[Wrong]:
     """6x² − 15x + 8x − 20 as 3x(2x−5) − 4(2x−5): a factor of the last two of four terms taken out with the wrong sign."""
     items = terms(node) if isinstance(node, n.Sum) else []
     parts = signed(items)
-    if len(items) != 4 or parts is None or any(a.denominator != 1 for a, _ in parts) or any(s not in "+-" for s, _ in items):
+    if (
+        len(items) != 4
+        or parts is None
+        or any(a.denominator != 1 for a, _ in parts)
+        or any(s not in "+-" for s, _ in items)
+    ):
         return
     (s, first), (t, second) = items[2:]
     if gcd(*(int(a) for a, _ in parts[2:])) == 1 and not _common_letters(items[2:]):

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from dataclasses import replace
+from hashlib import sha256
 from typing import Literal
 from zlib import crc32
 
@@ -16,7 +18,7 @@ from server.sheets.models import Problem, Working
 
 _REPORT, _DIFFICULTY = TypeAdapter(Report), TypeAdapter(Difficulty)
 STAMP = f"{VERSION}-{crc32(json.dumps(_REPORT.json_schema(), sort_keys=True).encode()):08x}"
-"""Of the core and of the report's shape: a kept report with another stamp is made again."""
+"""Of the core and of the report's shape."""
 State = Literal["sound", "faulty", "open"]
 
 
@@ -33,42 +35,49 @@ def core_working(problem: Problem, lines: list[str]) -> CoreWorking:
     )
 
 
+def mark_of(working: CoreWorking, untaught: Sequence[str] = ()) -> str:
+    """What a kept report or rating was made from, in 20 characters: the problem, its lines, the conventions, the core.
+
+    What was made from anything else than what stands now has another mark and is made again: it can't be shown, however
+    writes and checks came in between each other.
+    """
+    made_from = [
+        STAMP, working.task, working.given, working.lines, working.variable, working.numbers, sorted(working.conventions.items()), working.method, list(untaught),
+    ]  # fmt: skip
+    return sha256(json.dumps(made_from).encode()).hexdigest()[:20]
+
+
 def difficulty_of(problem: Problem) -> float | None:
     """The rating from 1 to 10 by the default method, kept beside the problem; None where it is not worked."""
-    if problem.difficulty_version != STAMP:
+    working, untaught = replace(core_working(problem, []), method=None), tuple(problem.sheet.untaught)
+    mark = mark_of(working, untaught)
+    if problem.difficulty_version != mark:
         try:
-            found = lanes.work(replace(core_working(problem, []), method=None), untaught=tuple(problem.sheet.untaught))
-            problem.difficulty = json_object(found.difficulty)
+            problem.difficulty = json_object(lanes.work(working, untaught=untaught).difficulty)
+        except lanes.Busy:
+            return None  # not known now; asked again the next time
         except (TaskError, ReadingError):
             problem.difficulty = None
-        problem.difficulty_version = STAMP
-        Problem.objects.filter(pk=problem.pk).update(difficulty=problem.difficulty, difficulty_version=STAMP)
+        problem.difficulty_version = mark
+        Problem.objects.filter(pk=problem.pk).update(difficulty=problem.difficulty, difficulty_version=mark)
     return _DIFFICULTY.validate_python(problem.difficulty).rating if problem.difficulty else None
 
 
 def of(problem: Problem) -> Report:
     """The report on the stored working: the kept one, or a new one (kept too) where it is missing or old."""
     working = problem.working
-    if working.report is None or working.report_version != STAMP:
-        refresh(problem)
+    asked = core_working(problem, [line.text for line in working.lines.all()])
+    if working.report is None or working.report_version != mark_of(asked):
+        attach(working, asked)
+        Working.objects.filter(pk=working.pk).update(report=working.report, report_version=working.report_version)
     return _REPORT.validate_python(working.report)
 
 
-def report_on(problem: Problem, lines: list[str]) -> Report:
-    """The report on these lines, stored or not."""
-    return lanes.check(core_working(problem, lines))
-
-
-def attach(working: Working, report: Report) -> None:
-    """Puts a report beside a working; saving is the caller's."""
-    working.report, working.report_version = json_object(report), STAMP
-
-
-def refresh(problem: Problem) -> None:
-    """Checks the stored lines again and keeps the report; the working's revision stays."""
-    working = problem.working
-    attach(working, report_on(problem, [line.text for line in working.lines.all()]))
-    Working.objects.filter(pk=working.pk).update(report=working.report, report_version=STAMP)
+def attach(working: Working, asked: CoreWorking) -> None:
+    """Checks, and puts the report beside a working with the mark of what it was made from; saving is the caller's."""
+    report = lanes.check(asked)
+    working.report = json_object(report)
+    working.report_version = mark_of(asked) if lanes.is_lasting(report) else ""
 
 
 def state(report: Report) -> State:

@@ -38,14 +38,11 @@ def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
         except TaskError as problem:
             raise Refused(problem.message, code="convention") from problem
         sheet.conventions = data.conventions
-        sheet.problems.update(difficulty_version="")
-        Working.objects.filter(problem__sheet=sheet).update(report=None)
     if data.untaught is not None:
         unknown = sorted(set(data.untaught) - TEACHABLE - set(sheet.untaught))
         if unknown:
             raise Refused(f"There is no method, rule or kind of number “{unknown[0]}”.", code="untaught")
         sheet.untaught = sorted(set(data.untaught))
-        sheet.problems.update(difficulty_version="")
     sheet.save()
     return sheet
 
@@ -74,10 +71,8 @@ def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Probl
     problem = queries.problem_of(teacher, problem_id)
     for name, value in data.model_dump(exclude_none=True).items():
         setattr(problem, name, value)
-    problem.difficulty_version = ""
     problem.save()
     problem.sheet.save()
-    reports.refresh(problem)
     return problem
 
 
@@ -131,7 +126,7 @@ def write_lines(teacher: User, problem_id: int, data: WorkingChange) -> Problem:
         raise Conflict("This working was changed in another window.", revision=working.revision, lines=lines)
     working.revision += 1
     problem = working.problem
-    reports.attach(working, reports.report_on(problem, data.lines))
+    reports.attach(working, reports.core_working(problem, data.lines))
     _write_lines(working, data.lines, [line.text for line in stored])
     return queries.with_lines(problem, working, data.lines)
 

@@ -1,5 +1,6 @@
 """The API on a real PostgreSQL: what it does, what it refuses, and whose data it shows."""
 
+import json
 import os
 import subprocess
 import sys
@@ -10,6 +11,8 @@ from django.core.management import call_command
 from django.db import IntegrityError, transaction
 from django.test import Client
 
+import lanes
+from algebra import json_object
 from server.sheets import reports
 from server.sheets.models import Line, Problem, Sheet, Working
 from server.sheets.schemas import ProblemOut
@@ -167,10 +170,63 @@ def test_the_database_itself_refuses_what_must_not_be(problem):
 def test_kept_reports_are_made_again_when_the_core_changed(api, problem):
     Working.objects.update(report={"old": True}, report_version="0")
     assert api.get(f"/api/problems/{problem.pk}").json()["report"]["answer"]["verdict"] == "incomplete"
-    assert Working.objects.get().report_version == reports.STAMP
+    made_from = reports.core_working(Problem.objects.get(), ["x = 6"])
+    assert Working.objects.get().report_version == reports.mark_of(made_from)
     Working.objects.update(report=None)
     call_command("recheck", verbosity=0)
     assert Working.objects.get().report["answer"]["missing"] == ["-6"]
+
+
+WHILE_CHECKED = {
+    "a line is written": lambda: Line.objects.update(text="x = -6 or x = 6"),
+    "the given is changed": lambda: Problem.objects.update(given="x^2 = 49"),
+    "the conventions are changed": lambda: Sheet.objects.update(conventions={"solutions": "plus-minus"}),
+}
+
+
+@pytest.mark.parametrize("what", WHILE_CHECKED)
+def test_a_report_made_of_what_stood_before_is_never_shown(api, problem, monkeypatch, what):
+    """A check that began before a write and is kept after it: the next reader gets a report of what stands now."""
+    Working.objects.update(report=None)
+    really, begun = lanes.check, []
+
+    def overtaken(working):
+        report = really(working)
+        if not begun:
+            begun.append(working)
+            WHILE_CHECKED[what]()
+        return report
+
+    monkeypatch.setattr(lanes, "check", overtaken)
+    api.get(f"/api/problems/{problem.pk}")
+    shown = api.get(f"/api/problems/{problem.pk}").json()["report"]
+    stands = Problem.objects.get()
+    lines = [line.text for line in stands.working.lines.all()]
+    now = json.loads(json.dumps(json_object(really(reports.core_working(stands, lines)))))
+    assert shown["answer"] == now["answer"]
+    assert stands.working.report_version == reports.mark_of(reports.core_working(stands, lines))
+
+
+def test_a_report_that_could_not_be_made_for_now_is_not_kept(api, problem, monkeypatch):
+    monkeypatch.setattr(lanes.light, "ask", _busy)
+    Working.objects.update(report=None)
+    error = api.get(f"/api/problems/{problem.pk}").json()["report"]["error"]
+    assert error["message"] == lanes.pool.ALL_BUSY
+    monkeypatch.undo()
+    assert api.get(f"/api/problems/{problem.pk}").json()["report"]["error"] is None
+
+
+def _busy(*_, **__):
+    raise lanes.Busy(lanes.pool.ALL_BUSY)
+
+
+def test_a_rating_is_made_again_when_what_it_was_made_from_has_changed(api, problem):
+    def rated():
+        return api.get(f"/api/sheets/{problem.sheet_id}").json()["problems"][0]["difficulty"]
+
+    before = rated()
+    Problem.objects.update(given="3x^2 - 7x - 6 = 0")
+    assert rated() > before
 
 
 def test_check_and_echo_need_no_stored_working(api):

@@ -5,7 +5,7 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from server.sheets import reports
-from server.sheets.models import Problem
+from server.sheets.models import Problem, Working
 
 
 class Command(BaseCommand):
@@ -14,7 +14,8 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         """Makes every kept report again."""
         count = 0
+        Working.objects.update(report_version="")
         for problem in Problem.objects.select_related("sheet", "working").iterator():
-            reports.refresh(problem)
+            reports.of(problem)
             count += 1
         self.stdout.write(f"{count} workings checked again")
