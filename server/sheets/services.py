@@ -29,7 +29,7 @@ def create_sheet(teacher: User, title: str) -> Sheet:
 @transaction.atomic
 def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
     """Renames a sheet or sets its conventions; raises Refused for an unknown convention, method or rule."""
-    sheet = queries.sheet_of(teacher, sheet_id)
+    sheet = _locked(teacher, sheet_id)
     if data.title is not None:
         sheet.title = data.title
     if data.conventions is not None:
@@ -61,24 +61,26 @@ def add_problem(teacher: User, sheet_id: int, data: ProblemIn, lines: list[str] 
         raise Refused(f"This sheet has {MAX_PROBLEMS} problems already.")
     problem = Problem.objects.create(sheet=sheet, position=count, **data.model_dump())
     _write_lines(Working.objects.create(problem=problem), lines or [])
-    sheet.save()
+    sheet.save(update_fields=["changed"])
     return problem
 
 
 @transaction.atomic
 def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Problem:
     """Changes the task or the given; the lines stay and are judged again."""
-    problem = queries.problem_of(teacher, problem_id)
-    for name, value in data.model_dump(exclude_none=True).items():
-        setattr(problem, name, value)
-    problem.save()
-    problem.sheet.save()
-    return problem
+    changes = data.model_dump(exclude_none=True)
+    # the sheet is locked first, as wherever problems are moved: two who change one sheet wait for each other and lose nothing
+    sheet = _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
+    if changes:
+        Problem.objects.filter(pk=problem_id, sheet=sheet).update(**changes)
+    sheet.save(update_fields=["changed"])
+    return queries.problem_of(teacher, problem_id)
 
 
 @transaction.atomic
 def duplicate_problem(teacher: User, problem_id: int) -> Problem:
     """A copy with its lines, right after the original."""
+    _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
     original = queries.problem_of(teacher, problem_id)
     data = ProblemIn(
         task=original.task_name,
@@ -98,9 +100,8 @@ def duplicate_problem(teacher: User, problem_id: int) -> Problem:
 @transaction.atomic
 def delete_problem(teacher: User, problem_id: int) -> None:
     """Deletes a problem and its lines; those behind it move up."""
-    problem = queries.problem_of(teacher, problem_id)
-    sheet = _locked(teacher, problem.sheet_id)
-    problem.delete()
+    sheet = _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
+    queries.problem_of(teacher, problem_id).delete()
     _number(list(sheet.problems.order_by("position")))
 
 
@@ -117,17 +118,23 @@ def reorder(teacher: User, sheet_id: int, order: list[int]) -> Sheet:
 
 @transaction.atomic
 def write_lines(teacher: User, problem_id: int, data: WorkingChange) -> Problem:
-    """Replaces the lines and checks them; raises Conflict when they were changed since `data.revision`."""
+    """Replaces the lines and checks them; raises Conflict when others were written since `data.revision`.
+
+    What stands there already is no conflict: the answer to a write that arrived was lost, and it is sent again.
+    """
     owned = Working.objects.select_related("problem__sheet").select_for_update(of=("self",))
     working = get_object_or_404(owned, problem_id=problem_id, problem__sheet__owner=teacher)
     stored = list(working.lines.all())
+    texts = [line.text for line in stored]
+    if working.revision != data.revision and texts == data.lines:
+        return queries.with_lines(working.problem, working, data.lines)
     if working.revision != data.revision:
-        lines: list[JsonValue] = [line.text for line in stored]
+        lines: list[JsonValue] = [*texts]
         raise Conflict("This working was changed in another window.", revision=working.revision, lines=lines)
     working.revision += 1
     problem = working.problem
     reports.attach(working, reports.core_working(problem, data.lines))
-    _write_lines(working, data.lines, [line.text for line in stored])
+    _write_lines(working, data.lines, texts)
     return queries.with_lines(problem, working, data.lines)
 
 
