@@ -41,10 +41,11 @@ def decide(working: Working) -> Relation | None:
     decimal = working.convention("decimal")
     try:
         given, written = read_line(working.given, decimal=decimal), read_line(working.lines[0], decimal=decimal)
+        assumed = [read_line(f"assume: {text}", decimal=decimal) for text in working.assume]
         try:
-            return _decided(working, given, written, FEW)
+            return _decided(working, given, written, assumed, FEW)
         except MoreRootsNeeded:
-            return _decided(working, given, written, SPARE)
+            return _decided(working, given, written, assumed, SPARE)
     except (ReadingError, TaskError, ExactError):
         return None
 
@@ -68,9 +69,9 @@ def task_of(context: Context) -> Task:
     return ExpressionTask(context)
 
 
-def _decided(working: Working, given: ln.Line, written: ln.Line, spare: int) -> Relation | None:
+def _decided(working: Working, given: ln.Line, written: ln.Line, assumed: list[ln.Line], spare: int) -> Relation | None:
     with granted():
-        context = context_of(working, given, [written], spare=spare)
+        context = context_of(working, given, [*assumed, written], spare=spare)
         context.explains = False
         task = task_of(context)
         task.begin()

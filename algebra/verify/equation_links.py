@@ -25,7 +25,7 @@ from algebra.verify.draft import LinkDraft
 from algebra.verify.evaluated import EvaluatedStatement, Pair
 from algebra.verify.evaluator import Evaluator
 from algebra.verify.excluded_values import in_order, written
-from algebra.verify.legal_moves import in_proportion, is_multiple, is_raised, proportional, recognise
+from algebra.verify.legal_moves import in_proportion, is_isolated_power, is_multiple, is_raised, proportional, recognise
 from algebra.verify.widening import Gain, explained, present_factors
 
 
@@ -193,7 +193,11 @@ def _same_set(evaluator: Evaluator, before: EvaluatedStatement, after: Evaluated
     if old is not None and new is not None and _by_a_move(evaluator, before, old, new):
         return "holds"
     if any(_under_roots(line.body) for line in (before, after) if line.rooted):
-        return "unclear"
+        # a side that stays while the other changes is no move, whatever it is that has no solution
+        one_side_only = (
+            old is not None and new is not None and sum(a == b for a, b in zip(old.sides, new.sides, strict=True)) == 1
+        )
+        return "breaks" if one_side_only else "unclear"
     if before.solutions.cofinite:
         return "holds" if old is None or new is None else "breaks"
     factors = before.solutions.complex_factors
@@ -204,7 +208,9 @@ def _by_a_move(evaluator: Evaluator, line: EvaluatedStatement, old: Pair, new: P
     """Whether a legal move, seen on the sides themselves, leads from one equation to the other."""
     context = evaluator.context
     # of numbers alone everything is a multiple of everything: there the sides themselves must show the move
-    if context.holds_unknown(old.difference.numerator) and (is_raised(old, new.difference) or proportional(old, new)):
+    if context.holds_unknown(old.difference.numerator) and (
+        is_raised(old, new.difference) or is_isolated_power(old.difference, new.difference) or proportional(old, new)
+    ):
         return True
     move = recognise(evaluator, None, old, new)
     if move is None or not move.name.startswith(("multiply", "divide")):

@@ -117,12 +117,21 @@ def _way(
     allowed = set(before.poles)
     if factors <= allowed:
         return "factor"
-    # of a contradiction everything is a multiple: only what is said, or stands below, counts there
-    trees = _present_parts(before) if context.holds_unknown(_product(old).numerator) else []
+    # of a contradiction everything is a multiple: there each side must show the factor, or it is said, or stands below
+    counts = context.holds_unknown(_product(old).numerator) or _each_side_times(ratio, old, new)
+    trees = _present_parts(before) if counts else []
     if stated is not None and stated.name == "multiply" and stated.operand is not None:
         trees.append(stated.operand)
     allowed |= set(irreducible_factors(read(t).ratio.numerator for t in trees))
     return "factor" if factors <= allowed else None
+
+
+def _each_side_times(ratio: Ratio, old: list[Sides], new: list[Sides]) -> bool:
+    """Whether both sides of the one equation were multiplied by this, as they stand or exchanged."""
+    if len(old) != 1 or len(new) != 1:
+        return False
+    made = (old[0][0] * ratio, old[0][1] * ratio)
+    return new[0] == made or new[0] == (-made[1], -made[0])
 
 
 def _product(sides: list[Sides]) -> Ratio:

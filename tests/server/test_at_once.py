@@ -25,7 +25,9 @@ def teacher():
 def sheet(teacher):
     made = services.create_sheet(teacher, "Roots")
     for given in ("x^2 = 36", "x^2 = 49", "x^2 = 64"):
-        services.add_problem(teacher, made.pk, ProblemIn(task="solve", given=given, variable="", numbers="real", method=""))
+        services.add_problem(
+            teacher, made.pk, ProblemIn(task="solve", given=given, variable="", numbers="real", method="")
+        )
     return made
 
 
@@ -103,6 +105,8 @@ def test_of_two_different_writes_one_is_told(teacher, sheet):
     for k in range(4):
         raised = at_once(
             lambda k=k: services.write_lines(teacher, problem.pk, WorkingChange(revision=k, lines=[f"x = {2 * k}"])),
-            lambda k=k: services.write_lines(teacher, problem.pk, WorkingChange(revision=k, lines=[f"x = {2 * k + 1}"])),
+            lambda k=k: services.write_lines(
+                teacher, problem.pk, WorkingChange(revision=k, lines=[f"x = {2 * k + 1}"])
+            ),
         )
         assert sorted(type(one).__name__ for one in raised) == ["Conflict", "NoneType"]
