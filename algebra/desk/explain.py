@@ -95,8 +95,8 @@ class Comparison:
     def _pairs(self, equation: n.Node) -> list[tuple[Ratio, Ratio]]:
         found = []
         for chosen in variants(equation):
-            left, right = chosen.children[0], chosen.children[-1]
-            found.append((self.value(left), self.value(right)))
+            if chosen.children:  # a value that is only listed has no sides
+                found.append((self.value(chosen.children[0]), self.value(chosen.children[-1])))
         return found
 
     def meaning_of(self, body: n.Node) -> object | None:

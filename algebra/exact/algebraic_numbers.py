@@ -320,6 +320,8 @@ def prime_factors(number: int) -> list[tuple[int, int]]:
 
 def whole_root(value: int, index: int) -> int | None:
     """The whole number whose power with this exponent a whole number from 0 is; None where there is none."""
+    if index > value.bit_length():  # of 2 and more there is none; the library takes no larger index either
+        return value if value < 2 else None
     root = isqrt(value) if index == 2 else int(fmpz(value).root(index))
     return root if root**index == value else None
 

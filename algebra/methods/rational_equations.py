@@ -73,7 +73,7 @@ def _written(term: n.Node) -> tuple[n.Node, n.Node]:
     if isinstance(bare, n.Product) and any(isinstance(n.bare(f), n.Fraction) for f in bare.factors):
         parts = [_written(factor) for factor in bare.factors]
         tops, bottoms = ([part[side] for part in parts if part[side] != build.ONE] for side in (0, 1))
-        return build.dotted(*tops or [build.ONE]), build.dotted(*bottoms)
+        return build.dotted(*tops or [build.ONE]), build.dotted(*bottoms or [build.ONE])
     return bare, build.ONE
 
 

@@ -30,6 +30,13 @@ HARD = [
     Working("factor", "(3^531·tπ/(|k| + 198))^40", ("t",)),
     Working("analyze", "5 ± x - |x|", ("x = 1",)),
     Working("analyze", "0/x", ("y = 0",)),
+    Working("solve", "(y + (9))·((600)/(1)) = (a)/(x)", ("x = 2",), "x"),
+    Working(
+        "expand",
+        "x·x·x·x·x·974·x·5·x·x·x·334·x",
+        ("44,f#9", "12 - (10) + (11) - (x) + (x) + (1) - (x) + (0) + (x) + (x) + (157) + (x) = (1/2)^(x)"),
+    ),
+    Working("expand", "(2^((71.99698)^(-3)))·((7)·(y))", ("y",)),
     Working("factor", "6x + 3y - (x - 9 ± x) + 12", ("x",)),
     Working("evaluate", "x/(771 + x)^99·√x·|10^a|", ("x^a",), numbers="complex"),
 ]
