@@ -207,6 +207,9 @@ def _straight_across(body: n.Node) -> Iterator[Wrong]:
             "{top} was multiplied by {bottom}, its own denominator", top=left.numerator, bottom=left.denominator
         )
         yield equals(multiply(left.children), multiply(right.children)), words
+        bottoms, tops = ([getattr(side, part) for side in (left, right)] for part in ("denominator", "numerator"))
+        words = said("the two bottoms were multiplied, and the two tops")
+        yield equals(multiply(bottoms), multiply(tops)), words
 
 
 def _power_of(node: n.Node) -> tuple[n.Node, n.Node] | None:
@@ -231,6 +234,14 @@ def _exponents_set_equal(body: n.Node) -> Iterator[Wrong]:
                 other=second[0],
             )
             yield equals(exponent, second[1]), words
+        elif isinstance(n.bare(other), n.Power) and not n.letters(other) and n.bare(n.bare(other).children[0]) != base:
+            lower, upper = n.bare(other).children
+            words = said(
+                "the exponents were set equal, though {base} and {other} are different bases",
+                base=base,
+                other=n.bare(lower),
+            )
+            yield equals(exponent, n.bare(upper)), words
         elif second is None and not n.letters(other):
             words = said(
                 "the exponent was set equal to {other}, which is no exponent of {base}", other=other, base=base
@@ -266,6 +277,11 @@ def _termwise(body: n.Node) -> Iterator[Wrong]:
         ]
         yield equals(*squared), said("each term was squared by itself")
         for own, other in (pair, pair[::-1]):
+            scale = [f for f in factors(own) if not _holds_root(f)]
+            roots = [f for f in factors(own) if isinstance(n.bare(f), n.Root)]
+            if len(terms(own)) == 1 and len(roots) == 1 and scale and len(scale) + 1 == len(factors(own)):
+                words = said("the root was squared, but not {scale}", scale=multiply(scale))
+                yield equals(multiply([*scale, power(roots[0], 2)]), power(other, 2)), words
             if len(terms(own)) == 2:
                 # the term without a root stays as it is
                 kept: list[Term] = [(s, power(t, 2)) if _holds_root(t) else (s, t) for s, t in terms(own)]

@@ -95,6 +95,15 @@ def _brackets_lost(node: n.Node) -> Iterator[Wrong]:
                 yield add([("+", over(node.numerator, items[0][1])), *items[1:]]), words
             else:
                 yield add([*items[:-1], (items[-1][0], over(items[-1][1], node.denominator))]), words
+    elif isinstance(node, n.Product) and isinstance(n.bare(node.factors[-1]), n.Fraction):
+        last = n.bare(node.factors[-1])
+        items = terms(last.children[0])
+        if len(items) > 1:  # 3·(x+4)/2 as 3·x + 4/2
+            words = said(
+                "the brackets of {part} were dropped", shows=n.bare(last.children[0]), part=n.bare(last.children[0])
+            )
+            first = multiply([*node.factors[:-1], n.Signed("-", items[0][1]) if items[0][0] == "-" else items[0][1]])
+            yield add([("+", first), *items[1:-1], (items[-1][0], over(items[-1][1], last.children[1]))]), words
     elif isinstance(node, n.Power) and len(terms(node.base)) > 1:
         items = terms(node.base)
         raised = n.Power(factor(items[-1][1]), node.exponent)
@@ -197,6 +206,11 @@ def _bottom_scaled(node: n.Node) -> Iterator[Wrong]:
         said("the denominators were made the same, but not the numerators"),
     )
     numbers = [number_of(t.denominator) for _, t in items]
+    for k, (_, one) in enumerate(items):  # one of them is scaled rightly
+        others = multiply(t.denominator for j, (_, t) in enumerate(items) if j != k)
+        tops = [multiply([t.numerator, others]) if j == k else t.numerator for j, (_, t) in enumerate(items)]
+        words = said("the denominators were made the same, but only the numerator {top} was scaled", top=one.numerator)
+        yield add((s, over(top, bottom)) for (s, _), top in zip(items, tops, strict=True)), words
     if None not in numbers:
         product = build.number(prod(int(v or 1) for v in numbers))
         yield add((s, over(t.numerator, product)) for s, t in items), said("the numerators were not scaled along")

@@ -210,11 +210,13 @@ def _wrong_middle(letter: str, a: int, b: int, c: int) -> Iterator[Wrong]:
     if a > _WORTH_GUESSING or b == 0:  # two terms alone are not guessed at like this
         return
     guesses = [(m, p, a // m, c // p) for m in divisors(a) for d in divisors(c) for p in (d, -d) if m * m >= a]
-    guesses = [
-        (m, p, k, q) for m, p, k, q in guesses if gcd(m, p) == gcd(k, q) == 1
-    ]  # such a factor would be taken out first
     x = n.Letter(letter)
-    for m, p, k, q in sorted(guesses, key=lambda guess: abs(guess[0] * guess[3] + guess[1] * guess[2] - b)):
+
+    def unlikely(guess: tuple[int, int, int, int]) -> tuple[bool, int]:
+        m, p, k, q = guess
+        return gcd(m, p) * gcd(k, q) > 1, abs(m * q + p * k - b)  # a common factor would be taken out first
+
+    for m, p, k, q in sorted(guesses, key=unlikely):
         made = m * q + p * k
         if made != b:
             shown = build.product(*(build.polynomial((end, front), letter) for front, end in ((m, p), (k, q))))
@@ -373,6 +375,9 @@ def _cubes(node: n.Node) -> Iterator[Wrong]:
         if (first, middle, last, times) != (right, "-" if right == "+" else "+", "+", 1):
             bracket = add([("+", power(a, 2)), (middle, multiply([n.Integer(times), a, b])), (last, power(b, 2))])
             yield multiply([add([("+", a), (first, b)]), bracket]), words
+    words = said("the second bracket has a middle term: {a} times {b}", a=a, b=b)
+    for last in "+-":
+        yield multiply([add([("+", a), (right, b)]), add([("+", power(a, 2)), (last, power(b, 2))])]), words
 
 
 def _leading_ignored(node: n.Node) -> Iterator[Wrong]:

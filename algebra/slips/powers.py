@@ -205,6 +205,8 @@ def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
                 top = add([*items[:k], (sign, multiply(rest)), *items[k + 1 :]])
                 words = said("{power} was moved across the bar out of its term", shows=gone[0], power=gone[0])
                 yield over(top, multiply([node.denominator, below])), words
+                if not rest and len(items) > 1:  # nothing is left of the term, so it is not written any more
+                    yield over(add([*items[:k], *items[k + 1 :]]), multiply([node.denominator, below])), words
     if not isinstance(node, n.Fraction) or not isinstance(n.bare(node.denominator), n.Sum):
         return
     moved = []
