@@ -11,6 +11,7 @@ from algebra.slips.parts import (
     base_and_exponent,
     factor,
     factors,
+    least_common_monomial,
     multiply,
     number_of,
     opposite,
@@ -205,6 +206,10 @@ def _bottom_scaled(node: n.Node) -> Iterator[Wrong]:
         add((s, over(t.numerator, bottom)) for s, t in items),
         said("the denominators were made the same, but not the numerators"),
     )
+    least = least_common_monomial([t.denominator for _, t in items])
+    if least is not None and least != bottom:
+        words = said("the denominators were made the same, but not the numerators")
+        yield add((s, over(t.numerator, least)) for s, t in items), words
     numbers = [number_of(t.denominator) for _, t in items]
     for k, (_, one) in enumerate(items):  # one of them is scaled rightly
         others = multiply(t.denominator for j, (_, t) in enumerate(items) if j != k)

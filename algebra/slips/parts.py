@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from fractions import Fraction as Q
 from itertools import combinations
+from math import lcm
 from typing import TypeVar
 
 from algebra.tree import build
@@ -127,6 +128,29 @@ def two_of(items: Sequence[Item]) -> Iterator[tuple[int, int, list[Item]]]:
     """Every two places in a list, the first one first, and what stands at the others."""
     for i, j in combinations(range(len(items)), 2):
         yield i, j, [item for k, item in enumerate(items) if k not in (i, j)]
+
+
+def least_common_monomial(items: Sequence[n.Node]) -> n.Node | None:
+    """The least common multiple of monomials: 4x of 4 and 2x; None where one of them is no monomial."""
+    count, highest = 1, dict[str, int]()
+    for item in items:
+        own: dict[str, int] = {}
+        size = 1
+        for part in factors(item):
+            bare = n.bare(part)
+            match bare:
+                case n.Integer(value):
+                    size *= value
+                case n.Letter(name):
+                    own[name] = own.get(name, 0) + 1
+                case n.Power(n.Letter(name), n.Integer(times)):
+                    own[name] = own.get(name, 0) + times
+                case _:
+                    return None
+        count = lcm(count, size)
+        for name, times in own.items():
+            highest[name] = max(highest.get(name, 0), times)
+    return build.monomial(Q(count), sorted(highest.items()))
 
 
 def coefficient(term: n.Node) -> Counted | None:

@@ -231,9 +231,14 @@ def _common_lost(node: n.Node) -> Iterator[Wrong]:
     if parts is None or any(a.denominator != 1 for a, _ in parts):
         return
     common = gcd(*(int(a) for a, _ in parts))
-    if common > 1 and len({rest for _, rest in parts}) == len(parts):
-        words = said("the common factor {common} was taken out and forgotten", common=common)
-        yield over(node, n.Integer(common)), words
+    if len({rest for _, rest in parts}) < len(parts):
+        return
+    number = [n.Integer(common)] if common > 1 else []
+    shared = _common_letters(terms(node))
+    for lost in ([*number, *shared], number, shared) if number and shared else ([*number, *shared],):
+        if lost:
+            words = said("the common factor {common} was taken out and forgotten", common=build.product(*lost))
+            yield over(node, multiply(lost)), words
 
 
 def _wrong_rest(node: n.Node) -> Iterator[Wrong]:

@@ -154,16 +154,30 @@ def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
         a, b = factors(items[i][1]), factors(items[j][1])
         p = [base_and_exponent(f) for f in a if number_of(f) is None]
         q = [base_and_exponent(f) for f in b if number_of(f) is None]
-        if len(p) == len(q) == 1 and p[0] and q[0] and p[0][0] == q[0][0] and p[0][1] != q[0][1]:
+        if len(p) == len(q) == 1 and p[0] and q[0] and p[0][0] == q[0][0] and (p[0][1] != q[0][1] or p[0][1] > 1):
             raised = power(p[0][0], p[0][1] + q[0][1])
             first, second = items[i][1], items[j][1]
             words = said("{first} and {second} are unlike terms", shows=first, first=first, second=second)
+            if p[0][1] == q[0][1]:  # x² + x² as x⁴
+                words = said(
+                    "the exponents of {first} and {second} were added, though the terms are added",
+                    first=first,
+                    second=second,
+                )
             for size in dict.fromkeys((parts[i][0] + parts[j][0], parts[i][0] * parts[j][0])):
                 yield add([("+", counted(size, raised)), *rest]), words
 
 
 def _skips_factor(node: n.Node) -> Iterator[Wrong]:
-    if not isinstance(node, n.Power) or not isinstance(n.bare(node.base), n.Product):
+    if not isinstance(node, n.Power):
+        return
+    inner = n.bare(node.base)
+    if isinstance(inner, n.Signed) and isinstance(n.bare(inner.child), n.Product) and inner.sign == "-":
+        first, *others = factors(inner.child)
+        negative = opposite(first)
+        words = said("{skipped} was not raised", shows=first, skipped=negative)
+        yield multiply([n.Group(negative), *(power(f, node.exponent) for f in others)]), words
+    if not isinstance(inner, n.Product):
         return
     items = factors(node.base)
     for k, skipped in enumerate(items):

@@ -46,8 +46,8 @@ def explained(
     if gained.is_empty:
         return []
     context = evaluator.context
-    if gained.cofinite or gained.intervals is not None:
-        return None
+    if gained.cofinite or gained.intervals is not None:  # A = -A squared holds everywhere: no candidate stands out
+        return [] if was_raised(before, after, stated) else None
     pole_values = context.solver.solutions(context.solver.of_unknown(before.poles))
     reason = f"it makes a denominator of {_name(line - 1)} zero"
     if before.product is None or after.product is None:  # an identity, or a bare statement

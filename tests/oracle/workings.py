@@ -212,7 +212,7 @@ def points(
     for _ in range(count):
         at = {}
         for name in letters:
-            size = mpf(rng.randint(1, 10**9)) / rng.randint(10**7, 10**9) + mpf(1) / 7
+            size = mpf(rng.randint(10**8, 10**9)) / 10**8 * rng.choice([mpf("0.03"), mpf("0.3"), 1, 3, 20])
             at[name] = size if name in positive or rng.random() < 0.5 else -size
         yield at | ({"i": mpc(0, 1)} if imaginary else {})
 
@@ -235,6 +235,14 @@ def told_apart(before: Tree, after: Tree, at: list[dict]) -> bool | None:
     return False if seen >= 6 else None
 
 
+def _plain(near):
+    """A number that is plainly meant is taken for it, so that 0/0 is seen where it stands."""
+    if not isinstance(near, mpf) or abs(near) > 10**6:
+        return near
+    meant = mp.nint(near * 720720) / 720720
+    return meant if abs(near - meant) < NEAR else near
+
+
 def roots(left: Tree, right: Tree, rng: random.Random) -> list:
     """Real solutions in x that are found from many starts, each to 40 digits."""
 
@@ -248,6 +256,7 @@ def roots(left: Tree, right: Tree, rng: random.Random) -> list:
     for start in [*range(-12, 13, 2), *(rng.uniform(-30, 30) for _ in range(4))]:
         try:
             near = mp.findroot(gap, mpf(start) + mpf("0.137"), tol=mpf(10) ** -70, maxsteps=60, verify=False)
+            near = _plain(near)
             if (
                 isinstance(near, mpf)
                 and abs(gap(near)) < NEAR
