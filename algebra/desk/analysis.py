@@ -33,6 +33,8 @@ def analysed(given: str, *, variable: str | None = None, with_graph: bool = Fals
     """The features as they are given out, with the graph beside them where asked for; errors are told in the report."""
     try:
         found = analysis(given, variable=variable)
+        return replace(found.report(), graph=graph_of(found)) if with_graph else found.report()
     except (TaskError, ReadingError) as problem:
         return FeaturesReport(error=error_of(problem))
-    return replace(found.report(), graph=graph_of(found)) if with_graph else found.report()
+    except ExactError as outside:  # a value that is too long to be written
+        return FeaturesReport(error=error_of(TaskError(outside.message)))

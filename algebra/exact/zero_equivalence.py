@@ -144,6 +144,8 @@ def _generators_in(cell: RadicalField, poly: Poly) -> list[Generator]:
 
 def _as_number(made: Generator, numbers: dict[int, Any]) -> Any:
     if made.name and made.nested is not None:
+        if any(power and place not in numbers for place, power in enumerate(made.nested.numerator.degrees())):
+            return None  # letters stand under the root
         inside = _number_of(made.nested.numerator, numbers)
     elif made.base is not None and made.base.is_constant():
         inside = _NUMBERS(int(made.base.leading_coefficient()))

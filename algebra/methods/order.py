@@ -283,6 +283,8 @@ def _fractions_multiplied(first: Q, second: Q) -> list[n.Node]:
     minus = (first < 0) != (second < 0)
     tops = [n.Integer(abs(v.numerator)) for v in (first, second)]
     bottoms = [n.Integer(v.denominator) for v in (first, second) if v.denominator != 1]
+    if not bottoms:  # of two whole numbers beside a fraction nothing is multiplied below
+        return []
     both = n.Fraction(
         n.Product(tuple(tops), ("·",)), n.Product(tuple(bottoms), ("·",)) if len(bottoms) > 1 else bottoms[0]
     )

@@ -310,6 +310,10 @@ def reduced_over(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
     combined = like_combined(simple)
     if len(combined) < len(simple):
         paper.write(build.quotient(written(combined), below), "combine-like-roots", added_told(simple))
+    if not combined:
+        paper.write(build.ZERO, "simplify-numerator", "the numerator is 0", shown_at=BRIEF)
+        paper.answer = [build.ZERO]
+        return
     if bottom < 0:
         combined, bottom = [t.opposite for t in combined], -bottom
         if bottom != 1:
