@@ -324,7 +324,7 @@ def _candidates(before: n.Node, tried: list[Tried], comparison: Comparison) -> I
     for t in tried:
         try:
             written = _placed(before, t.at, t.part)
-            if isinstance(written, ln.Equation) and len(variants(written)) == 1:
+            if t.at and isinstance(written, ln.Equation) and len(variants(written)) == 1:
                 sides[t.at[0]].append((t, comparison.value(written.sides[t.at[0]])))
         except ExactError:
             continue

@@ -123,7 +123,7 @@ def expanded(problem: Problem, tree: n.Node) -> list[RootTerm]:
             return [RootTerm(Q(turned, size.denominator), int(size.numerator * size.denominator ** (kind - 1)), kind)]
         case n.Fraction(top, bottom):
             below = expanded(problem, bottom)
-            if len(below) == 1 and below[0].radicand == 1:
+            if len(below) == 1 and below[0].radicand == 1 and below[0].coefficient:
                 return [
                     RootTerm(t.coefficient / below[0].coefficient, t.radicand, t.index) for t in expanded(problem, top)
                 ]
