@@ -40,9 +40,9 @@ def ensure_packages() -> None:
 
 def ensure_built() -> None:
     """Builds the front end unless the build is of these very sources."""
-    stamp = DIST / ".built-from"
+    stamp = WEB / ".built-from"  # beside the build, not in it: what lies in it is served
     wanted = _digest([WEB / name for name in _INPUTS if (WEB / name).exists()])
-    if stamp.is_file() and stamp.read_text() == wanted:
+    if (DIST / "index.html").is_file() and stamp.is_file() and stamp.read_text() == wanted:
         return
     ensure_packages()
     print("uchuu: building the front end", flush=True)

@@ -28,7 +28,7 @@ def demo_server() -> Iterator[str]:
     """The address of a server with fresh demo data, gone afterwards."""
     with throwaway() as url:
         os.environ.update(settings_env(url) | {"UCHUU_POOL": "1"})
-        manage("migrate", "--verbosity", "0")
+        manage("upgrade")
         manage("demo", "--verbosity", "0")
         port = free_port()
         process = gunicorn(port)

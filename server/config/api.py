@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.security import django_auth
@@ -29,3 +30,9 @@ def _problem(request: HttpRequest, problem: Problem) -> HttpResponse:
 @api.exception_handler(Http404)
 def _missing(request: HttpRequest, missing: Http404) -> HttpResponse:
     return api.create_response(request, {"code": "not-found", "detail": "There is nothing here."}, status=404)
+
+
+@api.exception_handler(OperationalError)
+def _no_database(request: HttpRequest, problem: OperationalError) -> HttpResponse:
+    detail = "The database does not answer just now. Nothing of yours is lost; try again in a moment."
+    return api.create_response(request, {"code": "unavailable", "detail": detail}, status=503)

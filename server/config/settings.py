@@ -38,7 +38,11 @@ def _database() -> dict[str, object]:
         "PASSWORD": unquote(url.password or ""),
         "HOST": url.hostname or "127.0.0.1",
         "PORT": str(url.port or 5432),
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 8}} if os.environ.get("UCHUU_POOL", "1") == "1" else {},
+        # a connection that a restart of the database has broken is replaced before it is used; who finds no database
+        # is told so after a few seconds
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"connect_timeout": 3}
+        | ({"pool": {"min_size": 1, "max_size": 8, "timeout": 5}} if os.environ.get("UCHUU_POOL", "1") == "1" else {}),
     }
 
 
@@ -94,6 +98,7 @@ SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = HTTPS
+SECURE_REDIRECT_EXEMPT = [r"^healthz$", r"^readyz$"]  # asked on loopback, without the proxy that speaks TLS
 if HTTPS:
     SECURE_HSTS_SECONDS = 31_536_000
     SECURE_HSTS_INCLUDE_SUBDOMAINS = True

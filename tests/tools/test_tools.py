@@ -67,7 +67,13 @@ class TestBuilding:
         asked = []
         monkeypatch.setattr(front, "WEB", tmp_path)
         monkeypatch.setattr(front, "DIST", tmp_path / "dist")
-        monkeypatch.setattr(front, "npm", lambda *arguments: asked.append(arguments[0]))
+
+        def npm(*arguments):
+            asked.append(arguments[0])
+            if arguments[0] == "run":
+                (tmp_path / "dist" / "index.html").write_text("built")
+
+        monkeypatch.setattr(front, "npm", npm)
         return tmp_path, asked
 
     def test_it_is_built_once_for_the_same_sources(self, web):
@@ -80,6 +86,13 @@ class TestBuilding:
         folder, asked = web
         front.ensure_built()
         (folder / "src" / "main.ts").write_text("2")
+        front.ensure_built()
+        assert asked == ["ci", "run", "run"]
+
+    def test_it_is_built_again_when_the_build_is_gone(self, web):
+        folder, asked = web
+        front.ensure_built()
+        (folder / "dist" / "index.html").unlink()
         front.ensure_built()
         assert asked == ["ci", "run", "run"]
 
@@ -100,7 +113,7 @@ class TestBuilding:
         monkeypatch.setattr(front, "npm", fail)
         with pytest.raises(RuntimeError):
             front.ensure_built()
-        assert not (folder / "dist" / ".built-from").exists()
+        assert not (folder / ".built-from").exists()
 
 
 class TestDatabase:
