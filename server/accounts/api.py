@@ -29,10 +29,10 @@ def session(request: HttpRequest) -> Session:
     return _session(services.current(request))
 
 
-@router.post("/log-in", response={200: Session, 400: Detail}, auth=None)
+@router.post("/log-in", response={200: Session, 400: Detail, 429: Detail}, auth=None)
 @decorate_view(csrf_protect)
 def log_in(request: HttpRequest, data: Credentials) -> Session:
-    """Begins a session; refused where name and password don't fit."""
+    """Begins a session; refused where name and password don't fit, and for a while after ten wrong passwords."""
     return _session(services.log_in(request, data.username, data.password))
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from axes.handlers.proxy import AxesProxyHandler
+from django.conf import settings
 from django.contrib.auth import authenticate, get_user_model, login, logout
 from django.contrib.auth.models import AbstractBaseUser, User
 from django.contrib.auth.password_validation import validate_password
@@ -9,7 +11,7 @@ from django.core.exceptions import ValidationError
 from django.db import connection, transaction
 from django.http import HttpRequest
 
-from server.common.problems import Refused
+from server.common.problems import Refused, TooMany
 
 
 def current(request: HttpRequest) -> User | None:
@@ -24,9 +26,17 @@ def needs_setup() -> bool:
 
 
 def log_in(request: HttpRequest, username: str, password: str) -> User:
-    """Opens the session; raises Refused for wrong credentials, without saying which part is wrong."""
+    """Opens the session; raises Refused for wrong credentials, without saying which part is wrong.
+
+    Raises TooMany when the name is locked because too many passwords were tried for it, even for the right one.
+    """
     user: AbstractBaseUser | None = authenticate(request, username=username, password=password)
     if not isinstance(user, User):
+        if AxesProxyHandler.is_locked(request, {"username": username}):
+            minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
+            raise TooMany(
+                f"Too many wrong passwords were tried for this name. Try again in {minutes} minutes.", code="locked"
+            )
         raise Refused("The name or the password is not right.", code="credentials")
     login(request, user)
     return user

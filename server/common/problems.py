@@ -3,6 +3,7 @@
 Problem
   Refused     400  the input breaks a rule
   Conflict    409  somebody else changed it in between; carries what stands now
+  TooMany     429  too often in too short a time; says when to try again
 """
 
 from __future__ import annotations
@@ -36,3 +37,10 @@ class Conflict(Problem):
 
     status = 409
     code = "conflict"
+
+
+class TooMany(Problem):
+    """Too often in too short a time; the sentence says when to try again."""
+
+    status = 429
+    code = "too-many"

@@ -10,6 +10,7 @@ UCHUU_HOSTS   further host names, separated by commas
 from __future__ import annotations
 
 import os
+from datetime import timedelta
 from pathlib import Path
 from urllib.parse import unquote, urlsplit
 
@@ -53,6 +54,7 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
+    "axes",
     "server.accounts",
     "server.sheets",
     "server.solving",
@@ -69,6 +71,22 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = [f"django.contrib.auth.hashers.{name}PasswordHasher" for name in ("Argon2", "PBKDF2")]
+# Guessed passwords lock the name, not the address: a whole school comes from one. What is tried while it is locked does not
+# lengthen it, so nobody can keep a colleague out for good.
+AXES_FAILURE_LIMIT = 10
+AXES_LOCKOUT_PARAMETERS = ["username"]
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_RESET_ON_SUCCESS = True
+AXES_DISABLE_ACCESS_LOG = True
+AXES_ENABLE_ADMIN = False
+AXES_VERBOSE = False
+SILENCED_SYSTEM_CHECKS = [
+    "axes.W002",  # its middleware is left out: the log-in answers a lock itself, as every refusal
+    "axes.W006",  # it asks for the address; a lock by name depends on nothing that a guesser could change
 ]
 ROOT_URLCONF = "server.config.urls"
 WSGI_APPLICATION = "server.config.wsgi.application"

@@ -4,19 +4,22 @@ import json
 import os
 import subprocess
 import sys
+from datetime import timedelta
 
 import pytest
+from axes.models import AccessAttempt
 from django.contrib.auth.models import User
 from django.core.management import call_command
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError, models, transaction
 from django.test import Client
+from django.utils import timezone
 
 import lanes
 from algebra import json_object
 from server.sheets import reports
 from server.sheets.models import Line, Problem, Sheet, Working
 from server.sheets.schemas import ProblemOut
-from tests.server.conftest import Api
+from tests.server.conftest import Api, make_teacher
 
 
 def test_a_sheet_is_made_worked_on_and_found_again(api):
@@ -254,6 +257,43 @@ def test_wrong_credentials_are_refused_without_saying_which(teacher):
     api = Api()
     first, second = api.log_in("maren", "wrong"), api.log_in("nobody", "wrong")
     assert (first.status_code, first.json()) == (second.status_code, second.json()) == (400, first.json())
+
+
+class TestGuessedPasswords:
+    @pytest.fixture
+    def guessed(self, teacher):
+        api = Api()
+        answers = [api.log_in("maren", f"guess-{n}").status_code for n in range(10)]
+        assert answers == [400] * 9 + [429]
+        return api
+
+    def test_the_right_one_is_refused_too_and_says_when_to_try(self, guessed):
+        answer = guessed.log_in("maren")
+        assert (answer.status_code, answer.json()["code"]) == (429, "locked")
+        assert "15 minutes" in answer.json()["detail"]
+
+    def test_another_name_from_the_same_address_is_let_in(self, guessed):
+        make_teacher("odo")
+        assert guessed.log_in("odo").status_code == 200
+
+    def test_it_opens_again_though_more_were_tried_meanwhile(self, guessed):
+        AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(minutes=14))
+        assert guessed.log_in("maren", "guess-10").status_code == 429
+        AccessAttempt.objects.update(attempt_time=models.F("attempt_time") - timedelta(minutes=2))
+        assert guessed.log_in("maren").status_code == 200
+
+    def test_a_right_one_begins_the_count_anew(self, teacher):
+        api = Api()
+        for _ in range(2):
+            assert {api.log_in("maren", f"guess-{n}").status_code for n in range(9)} == {400}
+            assert api.log_in("maren").status_code == 200
+
+    def test_a_name_that_nobody_has_is_answered_alike(self, db):
+        api = Api()
+        assert [api.log_in("nobody", f"guess-{n}").status_code for n in range(11)] == [400] * 9 + [429] * 2
+
+    def test_no_guess_is_kept(self, guessed):
+        assert not any("guess" in str(row) for row in AccessAttempt.objects.values())
 
 
 def test_the_demo_covers_the_slice_and_is_loaded_once(db):

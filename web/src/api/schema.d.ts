@@ -35,7 +35,7 @@ export interface paths {
         put?: never;
         /**
          * Log In
-         * @description Begins a session; refused where name and password don't fit.
+         * @description Begins a session; refused where name and password don't fit, and for a while after ten wrong passwords.
          */
         post: operations["server_accounts_api_log_in"];
         delete?: never;
@@ -1898,6 +1898,15 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
