@@ -30,11 +30,22 @@ function csrfToken(): string {
   return /(?:^|; )uchuu_csrf=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
-export const api = createClient<paths>({
-  baseUrl: window.location.origin,
-  credentials: 'same-origin',
-  fetch: (request) => globalThis.fetch(request),
-})
+/** What asks for the log-in over the screen when the session has ended: true once the same teacher is logged in again. */
+let askAgain: () => Promise<boolean> = () => Promise.resolve(false)
+export function whenLoggedOut(ask: () => Promise<boolean>): void {
+  askAgain = ask
+}
+
+/** Sends a request, and sends it again when the session had ended and was renewed: so nothing that was typed is lost. */
+async function send(request: Request): Promise<Response> {
+  const again = request.clone()
+  const response = await globalThis.fetch(request)
+  if (response.status !== 401 || !(await askAgain())) return response
+  if (again.method !== 'GET') again.headers.set('X-CSRFToken', csrfToken())
+  return globalThis.fetch(again)
+}
+
+export const api = createClient<paths>({ baseUrl: window.location.origin, credentials: 'same-origin', fetch: send })
 
 api.use({
   onRequest({ request }) {

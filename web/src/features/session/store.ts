@@ -1,9 +1,13 @@
 import { defineStore } from 'pinia'
-import { api, unwrap, type Session } from '@/api/client'
+import { ApiError, api, unwrap, type Session } from '@/api/client'
 import { forgetAll } from '@/lib/keep'
 
+type Settle = (renewed: boolean) => void
+/** The requests that wait until the teacher is logged in again. */
+let waiting: Settle[] = []
+
 export const useSession = defineStore('session', {
-  state: () => ({ teacher: null as Session['teacher'], needsSetup: false, loaded: false }),
+  state: () => ({ teacher: null as Session['teacher'], needsSetup: false, loaded: false, ended: false }),
   actions: {
     take(session: Session) {
       this.teacher = session.teacher
@@ -16,11 +20,41 @@ export const useSession = defineStore('session', {
     async logIn(username: string, password: string) {
       this.take(await unwrap(api.POST('/api/account/log-in', { body: { username, password } })))
     },
+    /** The session has ended under an open screen: resolves to true when the teacher is back, false when they leave. */
+    askAgain(): Promise<boolean> {
+      if (!this.teacher) return Promise.resolve(false)
+      this.ended = true
+      return new Promise((settle) => waiting.push(settle))
+    },
+    async renew(password: string) {
+      await this.logIn(this.teacher!.username, password)
+      this.settle(true)
+    },
+    /** Gives up the ended session: what waits fails as a request without a log-in, what was typed is kept for the next. */
+    leave() {
+      this.teacher = null
+      this.settle(false)
+    },
+    settle(renewed: boolean) {
+      this.ended = false
+      const told = waiting
+      waiting = []
+      for (const settle of told) settle(renewed)
+    },
     async setUp(username: string, password: string, name: string) {
       this.take(await unwrap(api.POST('/api/account/set-up', { body: { username, password, name } })))
     },
     async logOut() {
-      this.take(await unwrap(api.POST('/api/account/log-out')))
+      const teacher = this.teacher
+      this.teacher = null // who leaves is not asked to log in for it
+      try {
+        this.take(await unwrap(api.POST('/api/account/log-out')))
+      } catch (found) {
+        if (!(found instanceof ApiError && found.status === 401)) {
+          this.teacher = teacher
+          throw found
+        }
+      }
       forgetAll()
     },
   },

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useRequest } from '@/composables/useRequest'
+import { useSession } from './store'
+
+const emit = defineEmits<{ leave: [] }>()
+const session = useSession()
+const password = ref('')
+const field = ref<HTMLInputElement | null>(null)
+const request = useRequest('The server does not answer. What stands behind this is kept; try again.')
+const { trouble, busy } = request
+
+const renew = (): Promise<boolean> => request.run(() => session.renew(password.value))
+
+/** The keys of the screen behind must not act on what is typed here; Tab is left to the dialog. */
+function holdBack(event: KeyboardEvent): void {
+  if (event.key !== 'Tab') event.stopPropagation()
+}
+</script>
+
+<template>
+  <el-dialog
+    :model-value="true" title="Your session has ended" width="400" append-to-body align-center
+    :show-close="false" :close-on-click-modal="false" :close-on-press-escape="false" @opened="field?.focus()"
+  >
+    <form @submit.prevent="renew" @keydown="holdBack">
+      <p>Log in again and go on where you were. What you typed is still there and is saved afterwards.</p>
+      <!-- for a browser that keeps passwords: whose this one is -->
+      <input type="text" class="out" :value="session.teacher?.username" autocomplete="username" tabindex="-1" aria-hidden="true" readonly />
+      <label>
+        <span>Password of {{ session.teacher?.username }}</span>
+        <input ref="field" v-model="password" type="password" autocomplete="current-password" required maxlength="200" />
+      </label>
+      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+      <div class="row">
+        <el-button native-type="button" @click="emit('leave')">I am someone else</el-button>
+        <el-button type="primary" native-type="submit" :loading="busy">Go on</el-button>
+      </div>
+    </form>
+  </el-dialog>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 14px;
+}
+label span {
+  display: block;
+  font-size: 13px;
+  color: var(--muted);
+  margin-bottom: 3px;
+}
+input {
+  width: 100%;
+  padding: 9px 10px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.out {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  padding: 0;
+  border: 0;
+  opacity: 0;
+  pointer-events: none;
+}
+.trouble {
+  color: var(--breaks);
+}
+.row {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+}
+</style>
