@@ -155,3 +155,19 @@ def test_what_is_no_rational_function_of_one_letter_is_refused(given, words):
     report = judged(given, "hole: none")
     assert report.error.message == words
     assert (report.links[0].relation, report.links[0].notes) == (None, ("given-not-read",))
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [
+        ("(2, 1/2) → (5, 2)", None),
+        ("(1, 1) -> (4, 3)", None),
+        ("(-1, -1) → (2, -1)", None),
+        ("(1, 2) → (4, 3)", "The first point does not lie on 1/x."),
+        ("(1, 1) → (4, 2)", "It moves to (4, 3)."),
+        ("(1, 1) → (-2, 3)", "It moves to (4, 3)."),
+    ],
+)
+def test_where_a_point_of_the_plain_reciprocal_goes(line, words):
+    link = judged("2/(x-3) + 1", line).links[0]
+    assert (link.relation, link.evidence and link.evidence.text) == ("holds" if words is None else "breaks", words)

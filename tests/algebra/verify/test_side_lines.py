@@ -216,3 +216,18 @@ def test_a_letter_of_the_given_can_not_be_defined():
 def test_cases_have_no_domain_to_be_found(given):
     report = check(Working("domain", given, ("x ≠ 0",), variable="x"))
     assert report.error.message == "To find the domain, the given must be one expression or one equation."
+
+
+@pytest.mark.parametrize(
+    ("given", "claim", "words"),
+    [
+        ("1/(6x) + 1/(4x^2)", "LCD = 12x^2", ""),
+        ("1/(6x) + 1/(4x^2)", "LCD = 24x^2", "The LCD is 12x^2."),
+        ("1/(6x) + 1/(4x^2)", "LCD = 6x^2", "The LCD is 12x^2."),
+        ("1/(6x) + 1/(4x^2) + 1/(9x)", "LCD = 36x^2", ""),
+        ("1/(x-1)^2 + 1/(x^2-1)", "LCD = (x-1)^2(x+1)", ""),
+    ],
+)
+def test_the_denominator_in_common(given, claim, words):
+    found = link("simplify", given, claim)
+    assert (found.relation, said(found)) == ("breaks" if words else "holds", words)
