@@ -27,7 +27,7 @@ async function go(): Promise<void> {
 
 <template>
   <main class="door">
-    <form @submit.prevent="go">
+    <form class="entry" @submit.prevent="go">
       <div class="mark" aria-hidden="true">
         <RelationGlyph v-for="each in ['holds', 'widens', 'settles'] as const" :key="each" :relation="each" :size="44" />
       </div>
@@ -54,8 +54,6 @@ async function go(): Promise<void> {
 }
 form {
   width: 320px;
-  display: grid;
-  gap: 14px;
 }
 .mark {
   display: flex;
@@ -64,21 +62,5 @@ form {
 h1 {
   font-size: 34px;
   line-height: 1;
-}
-label span {
-  display: block;
-  font-size: 13px;
-  color: var(--muted);
-  margin-bottom: 3px;
-}
-input {
-  width: 100%;
-  padding: 9px 10px;
-  border: 1px solid #cfc8b8;
-  border-radius: 6px;
-  background: var(--sheet);
-}
-.trouble {
-  color: var(--breaks);
 }
 </style>

@@ -23,10 +23,10 @@ function holdBack(event: KeyboardEvent): void {
     :model-value="true" title="Your session has ended" width="400" append-to-body align-center
     :show-close="false" :close-on-click-modal="false" :close-on-press-escape="false" @opened="field?.focus()"
   >
-    <form @submit.prevent="renew" @keydown="holdBack">
+    <form class="entry" @submit.prevent="renew" @keydown="holdBack">
       <p>Log in again and go on where you were. What you typed is still there and is saved afterwards.</p>
       <!-- for a browser that keeps passwords: whose this one is -->
-      <input type="text" class="out" :value="session.teacher?.username" autocomplete="username" tabindex="-1" aria-hidden="true" readonly />
+      <input type="text" class="visually-hidden" :value="session.teacher?.username" autocomplete="username" tabindex="-1" aria-hidden="true" readonly />
       <label>
         <span>Password of {{ session.teacher?.username }}</span>
         <input ref="field" v-model="password" type="password" autocomplete="current-password" required maxlength="200" />
@@ -41,35 +41,6 @@ function holdBack(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-form {
-  display: grid;
-  gap: 14px;
-}
-label span {
-  display: block;
-  font-size: 13px;
-  color: var(--muted);
-  margin-bottom: 3px;
-}
-input {
-  width: 100%;
-  padding: 9px 10px;
-  border: 1px solid #cfc8b8;
-  border-radius: 6px;
-  background: var(--sheet);
-}
-.out {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  padding: 0;
-  border: 0;
-  opacity: 0;
-  pointer-events: none;
-}
-.trouble {
-  color: var(--breaks);
-}
 .row {
   display: flex;
   justify-content: flex-end;
