@@ -148,12 +148,12 @@ WrongLine = tuple[Slip, n.Address, Words, n.Node]
 
 def wrong_lines(body: n.Node, task: str, slips: Iterable[Slip] = SLIPS) -> Iterator[WrongLine]:
     """Every wrong line that one slip makes of a line."""
-    for slip, address, what, part in _wrong_parts(body, task, slips):
+    for slip, address, what, part in wrong_parts(body, task, slips):
         yield slip, address, what, _placed(body, address, part)
 
 
-def _wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[WrongLine]:
-    """The same with the wrong part alone."""
+def wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[WrongLine]:
+    """Every wrong part that one slip makes of a part of a line: as `wrong_lines`, with the part alone."""
     joined = _product_of(body)
     for slip in slips:
         if slip.tasks and task not in slip.tasks:
@@ -263,7 +263,7 @@ def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried
     """The slips that explain the line each by itself; all that was tried is kept."""
     found: dict[str, Found] = {}
     strength: dict[str, int] = {}
-    for slip, address, what, part in _wrong_parts(before, task, SLIPS):
+    for slip, address, what, part in wrong_parts(before, task, SLIPS):
         if comparison.is_spent:
             break
         if strength.get(slip.id) == 2:
@@ -360,7 +360,7 @@ def _later(before: n.Node, task: str, comparison: Comparison) -> list[Found]:
         return []
     try:
         for body in _right_steps(before, task, comparison.numbers):
-            for slip, address, what, part in _wrong_parts(body, task, SLIPS):
+            for slip, address, what, part in wrong_parts(body, task, SLIPS):
                 if comparison.is_spent:
                     return []
                 if slip.kind != "care" and comparison.is_it(_placed(body, address, part)) == 2:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as Q
 from math import gcd
 
-from algebra.desk.explain import Found, explain, wrong_lines
+from algebra.desk.explain import Found, explain, wrong_parts
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import Ratio, field_of
@@ -73,12 +73,10 @@ def _is_natural(first: Ratio, second: Ratio) -> bool:
 def _against_rank(before: n.Node, after: n.Node, task: str) -> list[Found]:
     """A line of numbers with one value in place of a part that it was not the turn of."""
     slips = [BY_ID[name] for name in AGAINST_RANK]
-    for slip, address, what, _ in wrong_lines(before, task, slips):
-        part = n.at(before, address)
-        for wrong, _ in slip.wrong(part):
-            done = _parts_worked(wrong)
-            if done is not None and _alike(n.replaced(before, address, done) if address else done, after):
-                return [Found(slip, address, what)]
+    for slip, address, what, wrong in wrong_parts(before, task, slips):
+        done = _parts_worked(wrong)
+        if done is not None and _alike(n.replaced(before, address, done) if address else done, after):
+            return [Found(slip, address, what)]
     return []
 
 

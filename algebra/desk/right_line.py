@@ -53,18 +53,19 @@ def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> 
         return plain(found.start) if found.start is not None else ""
     start = before if found.start is None else found.start
     known = (before, start, line)
+    symbols = _symbols(line)
     far: list[_Ranked] = []
     try:
         with granted(limits.EXPLAIN_WORK):
             for candidates in _by_source(working, start, before, line, found):
-                ranked = [_ranked(candidate, line) for candidate in candidates if candidate[0] not in known]
+                ranked = [_ranked(candidate, symbols) for candidate in candidates if candidate[0] not in known]
                 near = sorted((each for each in ranked if each.share <= NEAR), key=lambda each: each.share)
                 far += [each for each in ranked if NEAR < each.share <= FARTHEST]
                 for each in near[:MOST_TRIED]:
                     if _follows(working, before, each.tree):
                         return each.text
             if found.start is not None:
-                far.insert(0, _ranked((start, plain(start)), line))
+                far.insert(0, _ranked((start, plain(start)), symbols))
             return next((each.text for each in far[:MOST_TRIED] if _follows(working, before, each.tree)), "")
     except ExactError:  # more work than is granted
         return ""
@@ -78,10 +79,10 @@ class _Ranked(NamedTuple):
     share: float
 
 
-def _ranked(candidate: Candidate, line: n.Node) -> _Ranked:
+def _ranked(candidate: Candidate, symbols: list[str]) -> _Ranked:
     tree, text = candidate
-    one, other = _symbols(tree), _symbols(line)
-    return _Ranked(tree, text, _distance(one, other) / max(len(one), len(other)))
+    one = _symbols(tree)
+    return _Ranked(tree, text, _distance(one, symbols) / max(len(one), len(symbols)))
 
 
 def _by_source(
