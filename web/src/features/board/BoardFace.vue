@@ -382,6 +382,7 @@ onBeforeUnmount(() => {
   font-size: 18px;
 }
 .detour-field input {
+  margin-left: 8px;
   font: 20px/1.4 var(--mono);
   width: 34vw;
   padding: 4px 8px;
