@@ -6,7 +6,7 @@ exact core, so that correct steps on the same line do not hide it. Nothing is na
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Container, Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction as Q
 
@@ -152,8 +152,16 @@ def wrong_lines(body: n.Node, task: str, slips: Iterable[Slip] = SLIPS) -> Itera
         yield slip, address, what, _placed(body, address, part)
 
 
-def wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[WrongLine]:
-    """Every wrong part that one slip makes of a part of a line: as `wrong_lines`, with the part alone."""
+def wrong_parts(
+    body: n.Node, task: str, slips: Iterable[Slip], places: Container[n.Address] | None = None
+) -> Iterator[WrongLine]:
+    """Every wrong part that one slip makes of a part of a line, of one at these places where they are given: as `wrong_lines`,
+    with the part alone."""
+    parts = [
+        (address, part)
+        for address, part in n.walk(body)
+        if not isinstance(part, ln.STATEMENTS) and (places is None or address in places)
+    ]
     joined = _product_of(body)
     for slip in slips:
         if slip.tasks and task not in slip.tasks:
@@ -166,9 +174,7 @@ def wrong_parts(body: n.Node, task: str, slips: Iterable[Slip]) -> Iterator[Wron
                 yield slip, (), what, wrong
         if slip.scope in ("equation", "seen"):
             continue
-        for address, part in n.walk(body):
-            if isinstance(part, ln.STATEMENTS):
-                continue
+        for address, part in parts:
             for wrong, what in slip.wrong(part):
                 yield slip, address, what, wrong
 

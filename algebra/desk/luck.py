@@ -73,16 +73,44 @@ def _is_natural(first: Ratio, second: Ratio) -> bool:
 def _against_rank(before: n.Node, after: n.Node, task: str) -> list[Found]:
     """A line of numbers with one value in place of a part that it was not the turn of."""
     slips = [BY_ID[name] for name in AGAINST_RANK]
-    for slip, address, what, wrong in wrong_parts(before, task, slips):
-        done = _parts_worked(wrong)
-        if done is not None and _alike(n.replaced(before, address, done) if address else done, after):
+    rewritten = _rewritten_parts(before, after)
+    for slip, address, what, wrong in wrong_parts(before, task, slips, rewritten):
+        if _is_worked(n.bare(wrong), rewritten[address]):
             return [Found(slip, address, what)]
     return []
 
 
+def _rewritten_parts(before: n.Node, after: n.Node) -> dict[n.Address, n.Node]:
+    """The places of all parts that hold everything in which two trees differ, with what stands there afterwards."""
+    address: n.Address = ()
+    found = {address: after}
+    while True:
+        if isinstance(before, n.Group):
+            before, address = before.child, (*address, 0)
+        elif isinstance(after, n.Group):
+            after = after.child
+        elif not _of_one_shape(before, after):
+            return found
+        else:
+            pairs = enumerate(zip(before.children, after.children, strict=True))
+            unlike = [(k, *pair) for k, pair in pairs if not _alike(*pair)]
+            if len(unlike) != 1:
+                return found
+            at, before, after = unlike[0]
+            address = (*address, at)
+        found[address] = after
+
+
+def _is_worked(wrong: n.Node, after: n.Node) -> bool:
+    """Whether a part is the wrong one once its brackets are worked out."""
+    if wrong.children and not _of_one_shape(wrong, n.bare(after)):
+        return False
+    done = _parts_worked(wrong)
+    return done is not None and _alike(done, after)
+
+
 def _parts_worked(wrong: n.Node) -> n.Node | None:
     """The wrong part with its brackets worked out; None where one has no value."""
-    wrong = n.bare(wrong)
     try:
         children = tuple(
             simplified_tree(value_of(child, field_of(())).ratio) if isinstance(child, n.Group) else child
@@ -96,16 +124,15 @@ def _parts_worked(wrong: n.Node) -> n.Node | None:
 def _alike(first: n.Node, second: n.Node) -> bool:
     """Whether two trees are the same up to brackets and the sign for times."""
     first, second = n.bare(first), n.bare(second)
+    if not first.children:
+        return first == second
+    return _of_one_shape(first, second) and all(map(_alike, first.children, second.children))
+
+
+def _of_one_shape(first: n.Node, second: n.Node) -> bool:
+    """Whether both join as many parts by the same operations."""
+    if type(first) is not type(second) or len(first.children) != len(second.children) or not first.children:
+        return False
     if isinstance(first, n.Product) and isinstance(second, n.Product):
-        signs = [tuple("÷" if sign == "÷" else "·" for sign in tree.operators) for tree in (first, second)]
-        same = signs[0] == signs[1]
-    elif isinstance(first, n.Sum) and isinstance(second, n.Sum):
-        same = first.signs == second.signs
-    else:
-        return first == second if not first.children else type(first) is type(second) and _all_alike(first, second)
-    return same and _all_alike(first, second)
-
-
-def _all_alike(first: n.Node, second: n.Node) -> bool:
-    pairs = list(zip(first.children, second.children, strict=False))
-    return len(first.children) == len(second.children) and all(_alike(one, other) for one, other in pairs)
+        return [sign == "÷" for sign in first.operators] == [sign == "÷" for sign in second.operators]
+    return not isinstance(first, n.Sum) or (isinstance(second, n.Sum) and first.signs == second.signs)

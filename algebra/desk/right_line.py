@@ -52,13 +52,13 @@ def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> 
     if found.slip.id == "copied-wrongly":
         return plain(found.start) if found.start is not None else ""
     start = before if found.start is None else found.start
-    known = (before, start, line)
+    known = {before, start, line}
     symbols = _symbols(line)
     far: list[_Ranked] = []
     try:
         with granted(limits.EXPLAIN_WORK):
             for candidates in _by_source(working, start, before, line, found):
-                ranked = [_ranked(candidate, symbols) for candidate in candidates if candidate[0] not in known]
+                ranked = _all_ranked(candidates, symbols, known)
                 near = sorted((each for each in ranked if each.share <= NEAR), key=lambda each: each.share)
                 far += [each for each in ranked if NEAR < each.share <= FARTHEST]
                 for each in near[:MOST_TRIED]:
@@ -79,10 +79,22 @@ class _Ranked(NamedTuple):
     share: float
 
 
+def _all_ranked(candidates: Iterable[Candidate], symbols: list[str], known: set[n.Node]) -> list[_Ranked]:
+    """The candidates that are not known yet; they are from now on."""
+    ranked = []
+    for candidate in candidates:
+        if candidate[0] not in known:
+            known.add(candidate[0])
+            ranked.append(_ranked(candidate, symbols))
+    return ranked
+
+
 def _ranked(candidate: Candidate, symbols: list[str]) -> _Ranked:
     tree, text = candidate
     one = _symbols(tree)
-    return _Ranked(tree, text, _distance(one, symbols) / max(len(one), len(symbols)))
+    longest = max(len(one), len(symbols))
+    apart = abs(len(one) - len(symbols))  # so many symbols are put in or left out at least
+    return _Ranked(tree, text, (apart if apart > FARTHEST * longest else _distance(one, symbols)) / longest)
 
 
 def _by_source(

@@ -216,9 +216,11 @@ class Ratio:
     @property
     def constant(self) -> Q | None:
         """The rational number, or None when letters occur."""
-        if self.numerator.is_constant() and self.denominator.is_constant():
-            return Q(int(_constant(self.numerator)), int(_constant(self.denominator)))
-        return None
+        if not self.numerator.is_constant():
+            return None
+        if self.denominator is self.field.one:
+            return Q(_constant(self.numerator))
+        return Q(_constant(self.numerator), _constant(self.denominator)) if self.denominator.is_constant() else None
 
     @property
     def is_polynomial(self) -> bool:

@@ -17,15 +17,18 @@ from algebra.tree.build import bar, grouped, implied_product, sum_of
 
 def number_tree(value: Q | int) -> n.Node:
     """A rational number: `3`, `-3`, `2/3`, `-2/3`. Raises TooLarge when it is too long to be written."""
-    value = Q(value)
+    _refuse_long(value)
+    return build.number(value)
+
+
+def _refuse_long(value: Q | int) -> None:
     if max(value.numerator.bit_length(), value.denominator.bit_length()) > limits.MAX_POWER_BITS:
         raise TooLarge("This number is too long to be written out.")
-    return build.number(value)
 
 
 def monomial_tree(coefficient: Q, powers: list[tuple[str, int]]) -> n.Node:
     """`3x^2y`, `-x`, `(2/3)x`; without letters, the number. Raises TooLarge when that is too long to be written."""
-    number_tree(coefficient)
+    _refuse_long(coefficient)
     return build.monomial(coefficient, powers)
 
 

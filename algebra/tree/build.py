@@ -13,7 +13,6 @@ ZERO, ONE = n.Integer(0), n.Integer(1)
 
 def number(value: Q | int) -> n.Node:
     """A rational number: `3`, `-3`, `2/3`, `-2/3`."""
-    value = Q(value)
     size: n.Node = n.Integer(abs(value.numerator))
     if value.denominator != 1:
         size = n.Fraction(size, n.Integer(value.denominator))

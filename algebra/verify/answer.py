@@ -14,6 +14,7 @@ from algebra.reports.report import Answer, Remaining, Verdict
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
+from algebra.tree.survey import surveyed
 from algebra.verify.comparison import Comparison
 from algebra.verify.context import Context
 from algebra.verify.evaluated import EvaluatedExpression, EvaluatedStatement
@@ -263,12 +264,12 @@ def no_value(evaluator: Evaluator, body: n.Node) -> n.Node | None:
                 continue
             try:
                 evaluator.value(chosen)
-                found = evaluator.candidate(chosen)
+                real = not surveyed([chosen]).asks_for_more or evaluator.candidate(chosen) is not None
             except UndefinedValue:
                 return tree
             except ExactError:
                 continue
-            if found is None:
+            if not real:
                 return tree
     return None
 

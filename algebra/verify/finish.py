@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from functools import cached_property
 from math import gcd
 
 from algebra.exact.errors import ExactError
@@ -17,7 +18,7 @@ from algebra.verify.context import Context
 from algebra.verify.evaluator import Evaluator
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Finish:
     """The expression to be judged, and in what context."""
 
@@ -39,9 +40,14 @@ class Finish:
         except ExactError:
             return None
 
+    @cached_property
+    def _walked(self) -> list[tuple[n.Address, n.Node]]:
+        """Every part of the line, walked once for all checks."""
+        return list(n.walk(self.tree))
+
     def parts(self, *kinds: type[n.Node]) -> Iterator[tuple[n.Address, n.Node]]:
-        """Every part of the line, with its address."""
-        return ((address, node) for address, node in n.walk(self.tree) if isinstance(node, kinds))
+        """Every part of the line of one of these kinds, with its address."""
+        return ((address, node) for address, node in self._walked if isinstance(node, kinds))
 
 
 Check = Callable[[Finish], Iterable[Remaining]]

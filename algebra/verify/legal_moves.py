@@ -6,7 +6,7 @@ is what one would say.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from math import gcd
 from typing import Literal
 
@@ -224,19 +224,44 @@ def proportional(before: Pair | None, after: Pair | None) -> bool:
     return is_multiple(after.difference, before.difference)
 
 
-def even_powers(sides: Sides) -> Iterator[Sides]:
-    """Both sides raised to even powers, as far as these can be written out."""
+def _even_exponents(sides: Sides) -> tuple[int, ...]:
     short = all(len(poly) <= _SHORT for side in sides for poly in (side.numerator, side.denominator))
-    for power in EVEN_POWERS + (HIGHER_POWERS if short else ()):
-        try:
-            yield sides[0] ** power, sides[1] ** power
-        except TooLarge:
-            return
+    return EVEN_POWERS + (HIGHER_POWERS if short else ())
+
+
+def are_raised(sides: Sides, after: Sides) -> bool:
+    """Whether both sides were raised to the same even power, as far as that can be written out."""
+    if sides == after:
+        return False
+    easy = 1 if _has_roots(sides[0]) else 0  # most lines differ on the side without roots, where degrees tell
+    try:
+        return any(
+            _is_power(sides[easy], after[easy], power) and _is_power(sides[1 - easy], after[1 - easy], power)
+            for power in _even_exponents(sides)
+        )
+    except TooLarge:
+        return False
+
+
+def _has_roots(value: Ratio) -> bool:
+    home = value.field
+    return isinstance(home, RadicalField) and home.depends_on_added(value.numerator)
+
+
+def _is_power(base: Ratio, value: Ratio, exponent: int) -> bool:
+    """Whether a value is this power of another; of polynomials without roots the degrees tell most of it."""
+    degrees = base.numerator.total_degree(), value.numerator.total_degree()
+    if degrees[1] != exponent * degrees[0] and not base.is_zero and not _has_roots(base):
+        return False
+    return base**exponent == value
 
 
 def is_even_power(sides: Sides, after: Ratio) -> bool:
     """Whether a difference is that of both sides raised to an even power, up to a constant factor."""
-    return any(is_multiple(left - right, after) for left, right in even_powers(sides))
+    try:
+        return any(is_multiple(sides[0] ** power - sides[1] ** power, after) for power in _even_exponents(sides))
+    except TooLarge:
+        return False
 
 
 def is_isolated_power(difference: Ratio, after: Ratio) -> bool:

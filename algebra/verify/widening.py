@@ -19,7 +19,7 @@ from algebra.tree import statements as ln
 from algebra.verify.context import Context
 from algebra.verify.evaluated import EvaluatedStatement
 from algebra.verify.evaluator import Evaluator
-from algebra.verify.legal_moves import Sides, even_powers, is_even_power, is_isolated_power, is_raised
+from algebra.verify.legal_moves import Sides, are_raised, is_even_power, is_isolated_power, is_raised
 
 Cause = Literal["denominator", "root", "factor", "power"]
 
@@ -195,6 +195,6 @@ def was_raised(before: EvaluatedStatement, after: EvaluatedStatement, stated: ln
         return False
     if stated is not None and stated.name in ("square", "power"):
         return is_raised(old, new.difference)
-    if any(raised == new.sides != old.sides for raised in even_powers(old.sides)):
+    if are_raised(old.sides, new.sides):
         return True
     return not new.difference.is_zero and is_isolated_power(old.difference, new.difference)

@@ -10,6 +10,9 @@ LUCKY = [
     ("evaluate", "8 ÷ 2 × 1", "8 ÷ 2", "multiply-before-divide"),
     ("evaluate", "6 - 3·1", "3·1", "left-to-right"),
     ("evaluate", "12 ÷ 4 × 1 + 5", "12 ÷ 4 + 5", "multiply-before-divide"),
+    ("evaluate", "2·(6 - 3·1) + 4", "2·(3·1) + 4", "left-to-right"),
+    ("evaluate", "7 + (9 - (6 - 3·1))", "7 + (9 - (3·1))", "left-to-right"),
+    ("evaluate", "5(8 ÷ 2 × 1)^2", "5(8 ÷ 2)^2", "multiply-before-divide"),
 ]
 RIGHT = [
     ("solve", "x/3 + x/5 = 0", "8x/15 = 0"),
