@@ -25,7 +25,7 @@ from algebra.slips import BY_ID, SLIPS, Ending, Slip, Words, lurking_at
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
-from algebra.verify.check import check
+from algebra.verify.check import check, decide
 
 OTHER_ROADS = 2
 """How many other methods are gone along."""
@@ -33,6 +33,8 @@ BESIDE = 0.85
 """How likely a slip on another method's lines is, against the first's."""
 ENOUGH = 3
 """With fewer wrong answers than these the search goes on, within four times the work."""
+GROWTH = 0.4
+"""How much an answer's weight may grow by roads that come later: the search ends when no road left can bring a likelier answer."""
 PER_SLIP = 3
 LURKING, ELSEWHERE = 1.4, 0.75
 """How much likelier a slip is at a step whose rule it belongs to, and how much less so where nobody would touch the line."""
@@ -87,7 +89,7 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     working = replace(working, lines=(), method=None)
     right = _right(working)
     chain = _chain(working, right)
-    found = _along_the_ways(working, right)
+    found = _along_the_ways(working, right, most)
     for item in _at_the_end(working, right, chain):
         found.setdefault(_as_one(working, item.answer), item)
     ranked = sorted(found.values(), key=lambda item: -item.weight)[:most]
@@ -118,7 +120,7 @@ def _roads(working: Working, right: Solution) -> list[Solution]:
     return found
 
 
-def _along_the_ways(working: Working, right: Solution) -> dict[tuple[str, ...], Anticipated]:
+def _along_the_ways(working: Working, right: Solution, most: int) -> dict[tuple[str, ...], Anticipated]:
     """The wrong answers to which slips on the lines of a right working lead, by their answers; by every main method."""
     found: dict[tuple[str, ...], Anticipated] = {}
     if working.task in ("domain", "analyze", "analyse"):
@@ -140,6 +142,8 @@ def _along_the_ways(working: Working, right: Solution) -> dict[tuple[str, ...], 
             tried.add(before_and_after)
             done = 4 * limits.PREDICT_WORK - units_left()
             if (done > limits.PREDICT_WORK and len(found) >= ENOUGH) or not has_some():
+                break
+            if len(found) >= most and way[0] + GROWTH <= sorted(item.weight for item in found.values())[-most]:
                 break
             try:
                 item = _carried_on(working, right, chain, way)
@@ -256,8 +260,7 @@ def _carried_on(working: Working, right: Solution, chain: list[str], way: WrongW
     line = product or neat(wrong)
     if line is None or line == chain[k]:
         return None
-    link = check(replace(working, given=chain[k], lines=(line,))).links[0]
-    if link.relation not in ("breaks", "narrows"):
+    if decide(replace(working, given=chain[k], lines=(line,))) not in ("breaks", "narrows"):
         return None
     lines, answer = [line], None
     try:

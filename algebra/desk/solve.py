@@ -117,7 +117,7 @@ def work(
     if method is not None and method not in catalogue.BY_ID:
         raise TaskError(f"Unknown method “{method}”.")
     family, ordered = methods_in_order(problem)
-    if not method and _may_be_factored(problem) and (done := _as_it_stands(problem, family)):
+    if not method and _may_stand(problem) and (done := _as_it_stands(problem, family)):
         return done
     wanted = [catalogue.BY_ID[method]] if method else ordered
     unknown = frozenset(untaught)
@@ -160,9 +160,16 @@ def _as_it_stands(problem: Problem, family: str) -> Solution | None:
     )
 
 
-def _may_be_factored(problem: Problem) -> bool:
-    """Whether a product is to be factored, which the methods would multiply out first."""
-    return problem.task == "factor" and isinstance(n.bare(problem.body), n.Product | n.Power)
+def _may_stand(problem: Problem) -> bool:
+    """Whether it is asked first if anything is left to do: of a product to be factored, which the methods would multiply out, and
+    of an equation that states its solution, on which each of them would be tried in vain."""
+    body = problem.body
+    if problem.task == "factor":
+        return isinstance(n.bare(body), n.Product | n.Power)
+    items = body.items if isinstance(body, ln.Alternatives) else (body,)
+    return problem.task == "solve" and all(
+        isinstance(item, ln.Equation) and n.bare(item.sides[0]) == n.Letter(problem.unknown) for item in items
+    )
 
 
 def all_methods(working: Working, *, grain: Grain = "board", untaught: Iterable[str] = ()) -> list[Solution]:
@@ -173,7 +180,7 @@ def all_methods(working: Working, *, grain: Grain = "board", untaught: Iterable[
     problem = problem_from(working)
     family, ordered = methods_in_order(problem)
     found: list[Solution] = []
-    if _may_be_factored(problem) and (done := _as_it_stands(problem, family)):
+    if _may_stand(problem) and (done := _as_it_stands(problem, family)):
         return [done]
     for candidate in ordered:
         try:

@@ -36,9 +36,11 @@ class Comparison:
 
     def compare(self, before: EvaluatedExpression, after: EvaluatedExpression) -> Compared:
         """How two expressions relate. Rational functions are equal iff their lowest terms are."""
+        same = {v.ratio for v in before.values} == {v.ratio for v in after.values}
         if self.cells is None:
-            same = {v.ratio for v in before.values} == {v.ratio for v in after.values}
             return ("holds" if same else "breaks"), None
+        if same and before.certain and after.certain:
+            return "holds", None
         key = (tuple(before.trees), tuple(after.trees))
         if key not in self._compared:
             self._compared[key] = self._compare_on_cells(self.cells, before, after)
@@ -74,7 +76,7 @@ class Comparison:
 
     def is_defined(self, expression: EvaluatedExpression) -> bool:
         """Whether an expression has a value on some cell."""
-        if self.cells is None:
+        if self.cells is None or expression.certain:
             return True
         judged = self.cells.each(lambda cell: all(value_on(tree, cell) is not None for tree in expression.trees))
         return any(defined for _, defined in judged)

@@ -52,10 +52,14 @@ class Pair:
 
 @record(frozen=True)
 class EvaluatedExpression:
-    """The value of an expression, once for every choice of its ± signs."""
+    """The value of an expression, once for every choice of its ± signs.
+
+    `certain` when no sign was assumed for its values: then they are right wherever the expression has any.
+    """
 
     trees: list[n.Node]
     values: list[Value]
+    certain: bool = False
 
 
 @dataclass(slots=True)

@@ -46,8 +46,12 @@ class Evaluator:
 
     def expression(self, tree: n.Node) -> EvaluatedExpression:
         """The value of an expression, once for every choice of its ±. Raises as `value` does."""
+        home = self.context.home
+        if home is not None:
+            home.doubts = NO_DOUBTS
         trees = [self.context.filled(one) for one in self.context.chosen(tree)]
-        return EvaluatedExpression(trees, [self.value(tree) for tree in trees])
+        values = [self.value(tree) for tree in trees]
+        return EvaluatedExpression(trees, values, home is None or home.doubts == NO_DOUBTS)
 
     def pair(self, left: n.Node, right: n.Node) -> Pair:
         """Both sides of an equation without ±. Raises as `value` does."""
