@@ -51,7 +51,16 @@ class Evaluator:
             home.doubts = NO_DOUBTS
         trees = [self.context.filled(one) for one in self.context.chosen(tree)]
         values = [self.value(tree) for tree in trees]
-        return EvaluatedExpression(trees, values, home is None or home.doubts == NO_DOUBTS)
+        return EvaluatedExpression(trees, values, self._is_certain(trees))
+
+    def _is_certain(self, trees: list[n.Node]) -> bool:
+        """Whether no sign was assumed for the values just formed: only numbers stand under roots and in bars, and each has its root."""
+        home = self.context.home
+        if home is None:
+            return True
+        return home.doubts == NO_DOUBTS and not any(
+            roots_over(tree, letter) for tree in trees for letter in n.letters(tree)
+        )
 
     def pair(self, left: n.Node, right: n.Node) -> Pair:
         """Both sides of an equation without ±. Raises as `value` does."""
