@@ -15,6 +15,7 @@ HELP = """\
 ./uchuu COMMAND
 
   start [--empty] [--port N]    serve Uchuu on this machine, with demo data unless --empty
+  people ACTION                 accounts: add, list, reset, disable, enable (--help)
   test [--only PART] [--long]   run every check and test (parts: lint, web, python)
   lint, fix                     the Python checks alone; mend what can be mended
   check FILE...                 verify workings (text form; - for standard input; --json, --jsonl)
@@ -31,6 +32,7 @@ HELP = """\
 
 COMMANDS = {
     "start": ("tools.start", "main"),
+    "people": ("tools.people", "main"),
     "test": ("tools.testing", "main"),
     "lint": ("tools.testing", "lint_command"),
     "fix": ("tools.testing", "fix_command"),

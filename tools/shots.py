@@ -10,8 +10,9 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from tools import front
+from tools.installation import manage
 from tools.postgres import free_port, throwaway
-from tools.start import DEMO_LOG_IN, gunicorn, manage, wait_until_up
+from tools.start import DEMO_LOG_IN, gunicorn, wait_until_up
 from tools.testing import settings_env
 
 KEY = front.ROOT / "tests" / "corpus" / "key-as-pasted.txt"
@@ -31,7 +32,7 @@ def demo_server() -> Iterator[str]:
         manage("upgrade")
         manage("demo", "--verbosity", "0")
         port = free_port()
-        process = gunicorn(port)
+        process = gunicorn(port, url, FOLDER)
         try:
             if not wait_until_up(port, process):
                 raise RuntimeError("the server did not come up")

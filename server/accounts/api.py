@@ -1,24 +1,44 @@
-"""/api/account: the session."""
+"""/api/account: the session and one's own password. /api/people: the accounts, for who manages them."""
 
 from __future__ import annotations
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
-from ninja import Router
+from ninja import Router, Status
 from ninja.decorators import decorate_view
 
+from server.accounts import people as who
 from server.accounts import services
-from server.accounts.schemas import Credentials, NewAccount, Session, Teacher
+from server.accounts.allowance import spend
+from server.accounts.schemas import (
+    Credentials,
+    HappeningOut,
+    NewAccount,
+    NewPassword,
+    PeopleOut,
+    PersonChange,
+    PersonIn,
+    PersonOut,
+    PersonWord,
+    Session,
+    Teacher,
+)
 from server.common.schemas import Detail
+from server.common.who import person_of
 
 router = Router()
+people = Router()
 
 
 def _session(user: User | None) -> Session:
     teacher = None
     if user is not None:
-        teacher = Teacher(id=user.pk, username=user.username, name=user.first_name or user.username)
+        person = user.person
+        teacher = Teacher(
+            id=user.pk, username=user.username, name=user.first_name or user.username, teaches=person.teaches, manages=person.manages,
+            new_password=person.one_time_until is not None,
+        )  # fmt: skip
     return Session(teacher=teacher, needs_setup=user is None and services.needs_setup())
 
 
@@ -48,3 +68,50 @@ def log_out(request: HttpRequest) -> Session:
     """Ends the session."""
     services.log_out(request)
     return _session(None)
+
+
+@router.post("/password", response={200: Session, 400: Detail, 429: Detail})
+def new_password(request: HttpRequest, data: NewPassword) -> Session:
+    """Another password for oneself; one's sessions in other browsers end."""
+    spend(person_of(request))  # so that nobody guesses the old one with a session that was left open
+    return _session(services.set_password(request, person_of(request), data.old, data.new))
+
+
+def _person_out(user: User) -> PersonOut:
+    person = user.person
+    return PersonOut(
+        id=user.pk, username=user.username, name=user.first_name, teaches=person.teaches, manages=person.manages,
+        active=user.is_active, last_here=user.last_login, word_until=person.one_time_until,
+    )  # fmt: skip
+
+
+@people.get("", response={200: PeopleOut, 403: Detail})
+def list_people(request: HttpRequest) -> PeopleOut:
+    """Everybody with an account, and what was done last."""
+    return PeopleOut(
+        people=[_person_out(user) for user in who.everybody()],
+        happenings=[HappeningOut(when=h.when, who=h.who, what=h.what, whom=h.whom) for h in who.happenings()],
+    )
+
+
+@people.post("", response={201: PersonWord, 400: Detail, 403: Detail})
+def add_person(request: HttpRequest, data: PersonIn) -> Status[PersonWord]:
+    """A new account, with a one-time word for its first log-in."""
+    user, word = who.make(
+        data.username, data.name, teaches=data.teaches, manages=data.manages, by=person_of(request).username
+    )
+    return Status(201, PersonWord(person=_person_out(user), word=word))
+
+
+@people.patch("/{int:user_id}", response={200: PersonOut, 400: Detail, 403: Detail, 404: Detail})
+def change_person(request: HttpRequest, user_id: int, data: PersonChange) -> PersonOut:
+    """Another name or other rights; switched off, or on again."""
+    changes = data.model_dump(exclude_none=True)
+    return _person_out(who.change(who.with_id(user_id), by=person_of(request), **changes))
+
+
+@people.post("/{int:user_id}/reset", response={200: PersonWord, 403: Detail, 404: Detail})
+def reset_person(request: HttpRequest, user_id: int) -> PersonWord:
+    """A one-time word in place of a forgotten password; sessions of the account end."""
+    word = who.reset(who.with_id(user_id), by=person_of(request).username)
+    return PersonWord(person=_person_out(who.with_id(user_id)), word=word)

@@ -1,9 +1,47 @@
-"""What belongs to a teacher: own words for rules, methods and slips."""
+"""Who works here and what each may do, what was done to accounts, and a teacher's own words."""
 
 from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
+from django.db.models import CheckConstraint, Q
+
+
+class Person(models.Model):
+    """What an account may do. While `one_time_until` is set its password is a one-time word, good until then."""
+
+    user = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, primary_key=True, related_name="person"
+    )
+    teaches = models.BooleanField(default=True)
+    manages = models.BooleanField(default=False)
+    one_time_until = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = [CheckConstraint(condition=Q(teaches=True) | Q(manages=True), name="person_has_a_role")]
+
+
+class Happening(models.Model):
+    """One thing done to an account, or a sheet handed on. Names are kept as they were, so that it is readable afterwards."""
+
+    when = models.DateTimeField(auto_now_add=True)
+    who = models.CharField(max_length=150)
+    what = models.CharField(max_length=40)
+    whom = models.CharField(max_length=300, blank=True, default="")
+
+    class Meta:
+        ordering = ["-when", "-id"]
+        indexes = [models.Index(fields=["-when", "-id"], name="happening_last_first")]
+
+
+class Spent(models.Model):
+    """How many heavy questions a person has asked in the minute that began at `since`: one row a person, shared by all processes."""
+
+    user = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, primary_key=True, related_name="spent"
+    )
+    since = models.DateTimeField()
+    asked = models.PositiveIntegerField(default=0)
 
 
 class OwnWords(models.Model):

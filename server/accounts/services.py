@@ -1,16 +1,19 @@
-"""Logging in and out, and the first account."""
+"""Logging in and out, the first account, one's own password."""
 
 from __future__ import annotations
 
 from axes.handlers.proxy import AxesProxyHandler
 from django.conf import settings
-from django.contrib.auth import authenticate, get_user_model, login, logout
+from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
 from django.contrib.auth.models import AbstractBaseUser, User
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import connection, transaction
 from django.http import HttpRequest
+from django.utils import timezone
 
+from server.accounts import people
+from server.accounts.models import Person
 from server.common.problems import Refused, TooMany
 
 
@@ -38,6 +41,11 @@ def log_in(request: HttpRequest, username: str, password: str) -> User:
                 f"Too many wrong passwords were tried for this name. Try again in {minutes} minutes.", code="locked"
             )
         raise Refused("The name or the password is not right.", code="credentials")
+    if not Person.objects.filter(user=user).exists():  # made by other means than these
+        raise Refused("This account may do nothing here yet.", code="role")
+    until = user.person.one_time_until
+    if until is not None and until < timezone.now():
+        raise Refused("This one-time word has run out. Ask for a new one.", code="one-time-word")
     login(request, user)
     return user
 
@@ -54,13 +62,26 @@ def create_first(request: HttpRequest, username: str, password: str, name: str) 
             cursor.execute("SELECT pg_advisory_xact_lock(7501)")
         if not needs_setup():
             raise Refused("There is an account already: log in with it.", code="already-set-up")
-        user = User(username=username.strip(), first_name=name.strip())
-        try:
-            user.full_clean(exclude=["password"])
-            validate_password(password, user)
-        except ValidationError as problem:
-            raise Refused(" ".join(problem.messages), code="account") from problem
-        user.set_password(password)
-        user.save()
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+        user, _ = people.make(username, name, password=password, teaches=True, manages=True)
+    login(request, user, backend="server.accounts.backend.AccountBackend")
+    return user
+
+
+@transaction.atomic
+def set_password(request: HttpRequest, user: User, old: str, new: str) -> User:
+    """Another password for oneself; raises Refused where the old one is wrong or the new one weak. Other sessions end."""
+    if not user.check_password(old):
+        raise Refused("The password you have now is not right.", code="credentials")
+    if old == new:
+        raise Refused("The new password is the one you have now.", code="password")
+    try:
+        validate_password(new, user)
+    except ValidationError as problem:
+        raise Refused(" ".join(problem.messages), code="password") from problem
+    user.set_password(new)
+    user.save(update_fields=["password"])
+    Person.objects.filter(user=user).update(one_time_until=None)
+    user.person.one_time_until = None
+    people.note(user.username, "new password")
+    update_session_auth_hash(request, user)
     return user

@@ -7,14 +7,18 @@ from ninja import Router
 
 import lanes
 from algebra import Echo, Report, understood
+from server.accounts.allowance import spend
 from server.checking.schemas import EchoIn, WorkingIn
+from server.common.schemas import Detail
+from server.common.who import person_of
 
 router = Router()
 
 
-@router.post("", response=Report)
+@router.post("", response={200: Report, 429: Detail})
 def check(request: HttpRequest, data: WorkingIn) -> Report:
     """Verifies a working; the same shape as `./uchuu check --json`."""
+    spend(person_of(request))
     return lanes.check(data.working())
 
 

@@ -2,6 +2,7 @@
 
 Problem
   Refused     400  the input breaks a rule
+  Forbidden   403  the account may not do this
   Conflict    409  somebody else changed it in between; carries what stands now
   TooMany     429  too often in too short a time; says when to try again
 """
@@ -30,6 +31,13 @@ class Problem(Exception):
 
 class Refused(Problem):
     """The input breaks a rule."""
+
+
+class Forbidden(Problem):
+    """The account may not do this."""
+
+    status = 403
+    code = "forbidden"
 
 
 class Conflict(Problem):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from ninja import Schema
+from ninja import Field, Schema
 from pydantic import AfterValidator, SerializerFunctionWrapHandler, StringConstraints, create_model, model_serializer
 
 from algebra import CONVENTIONS, limits
@@ -23,6 +23,8 @@ LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_
 Given = Annotated[
     str, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS), _KEPT
 ]
+SearchText = Annotated[str, StringConstraints(max_length=120), _KEPT]
+PageNumber = Annotated[int, Field(ge=1, le=10_000)]
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), _KEPT]
 
 

@@ -5,17 +5,19 @@ from __future__ import annotations
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.security import django_auth
 
+from server.accounts.api import people
 from server.accounts.api import router as accounts
 from server.checking.api import router as checking
 from server.common.problems import Problem
+from server.common.who import managing, signed_in, teaching
 from server.keys.api import router as keys
 from server.sheets.api import router as sheets
 from server.solving.api import router as solving
 
-api = NinjaAPI(title="Uchuu", version="1", auth=django_auth, docs_url=None)
-api.add_router("/account", accounts, tags=["account"])
+api = NinjaAPI(title="Uchuu", version="1", auth=teaching, docs_url=None, openapi_url=None)
+api.add_router("/account", accounts, tags=["account"], auth=signed_in)
+api.add_router("/people", people, tags=["people"], auth=managing)
 api.add_router("/check", checking, tags=["check"])
 api.add_router("/keys", keys, tags=["keys"])
 api.add_router("", sheets, tags=["sheets"])

@@ -12,9 +12,22 @@ POLICY = (
 )
 
 
-def content_security_policy(
-    get_response: Callable[[HttpRequest], HttpResponse],
-) -> Callable[[HttpRequest], HttpResponse]:
+Middleware = Callable[[HttpRequest], HttpResponse]
+
+
+def nothing_kept(get_response: Middleware) -> Middleware:
+    """Middleware: what the API says belongs to a person, so no browser or proxy may keep it."""
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        response = get_response(request)
+        if request.path.startswith("/api/"):
+            response.headers.setdefault("Cache-Control", "no-store")
+        return response
+
+    return middleware
+
+
+def content_security_policy(get_response: Middleware) -> Middleware:
     """Middleware: no page may load anything from elsewhere. Inline styles are KaTeX's."""
 
     def middleware(request: HttpRequest) -> HttpResponse:

@@ -19,6 +19,7 @@ class Sheet(models.Model):
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="sheets")
     title = models.CharField(max_length=120)
     conventions = models.JSONField(default=dict)
+    received_from = models.CharField(max_length=150, blank=True, default="")  # the colleague who gave this copy
     untaught = models.JSONField(default=list)  # ids of rules, methods and kinds of number the class does not know yet
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
@@ -26,6 +27,7 @@ class Sheet(models.Model):
     class Meta:
         ordering = ["created", "id"]
         constraints = [CheckConstraint(condition=~Q(title=""), name="sheet_has_title")]
+        indexes = [models.Index(fields=["owner", "-changed", "-id"], name="sheets_last_changed_first")]
 
 
 class Problem(models.Model):
@@ -60,12 +62,16 @@ class Problem(models.Model):
 
 
 class Working(models.Model):
-    """The teacher's working of a problem. `revision` rises with every change and guards against lost updates."""
+    """The teacher's working of a problem. `revision` rises with every change and guards against lost updates.
+
+    `report`, its `state` and `report_version`, the mark of what they were made from, are written together.
+    """
 
     problem = models.OneToOneField(Problem, on_delete=models.CASCADE, related_name="working")
     revision = models.PositiveIntegerField(default=0)
     report = models.JSONField(null=True)
     report_version = models.CharField(max_length=20, blank=True, default="")
+    state = models.CharField(max_length=10, blank=True, default="")
     changed = models.DateTimeField(auto_now=True)
 
 

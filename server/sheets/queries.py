@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import replace
 
@@ -10,12 +11,26 @@ from django.db.models import Prefetch, QuerySet
 from django.shortcuts import get_object_or_404
 
 from algebra import SLIPS, Link, Report, SlipSeen, understood
+from server.accounts.people import everybody
+from server.accounts.schemas import Colleague
 from server.accounts.words import Words, words_of
 from server.common.schemas import ConventionsOut
 from server.sheets import reports
 from server.sheets.models import Line, Problem, Sheet, Working
-from server.sheets.schemas import Bead, LineOut, ProblemOut, ProblemRow, SheetOut, SheetRow, SlipNamed, TintOut
+from server.sheets.schemas import (
+    Bead,
+    LineOut,
+    ProblemOut,
+    ProblemRow,
+    SheetOut,
+    SheetRow,
+    SheetsOut,
+    SlipNamed,
+    TintOut,
+)
 
+PAGE = 30
+"""Sheets on one page of their list."""
 _SLIP_NAMES = {slip.id: slip.name for slip in SLIPS}
 _LINES = Prefetch("lines", queryset=Line.objects.order_by("position"))
 _WORKINGS = Prefetch("working", queryset=Working.objects.prefetch_related(_LINES))
@@ -32,18 +47,50 @@ def problem_of(teacher: User, problem_id: int) -> Problem:
     return get_object_or_404(found, pk=problem_id, sheet__owner=teacher)
 
 
-def sheet_rows(teacher: User) -> list[SheetRow]:
-    """The teacher's sheets, each with how many of its workings are sound and how many hold a fault."""
-    rows = []
-    for sheet in Sheet.objects.filter(owner=teacher).prefetch_related(Prefetch("problems", _problems())):
-        states = [reports.state(reports.of(problem)) for problem in sheet.problems.all()]
-        rows.append(
-            SheetRow(
-                id=sheet.pk, title=sheet.title, changed=sheet.changed, problems=len(states), sound=states.count("sound"),
-                faulty=states.count("faulty"),
-            )
-        )  # fmt: skip
-    return rows
+def sheets_of(teacher: User, search: str = "", page: int = 1) -> SheetsOut:
+    """A page of the teacher's sheets, the last changed first, each with how many of its workings are sound and how many hold a
+    fault; `search` is looked for in the titles."""
+    mine = Sheet.objects.filter(owner=teacher).order_by("-changed", "-pk")
+    found = mine.filter(title__icontains=search) if search else mine
+    start = (page - 1) * PAGE
+    sheets = list(found[start : start + PAGE + 1])
+    states = _states(sheets[:PAGE])
+    return SheetsOut(
+        sheets=[_sheet_row(sheet, states[sheet.pk]) for sheet in sheets[:PAGE]],
+        more=len(sheets) > PAGE,
+        all=mine.count(),
+    )
+
+
+def _sheet_row(sheet: Sheet, states: list[str]) -> SheetRow:
+    return SheetRow(
+        id=sheet.pk, title=sheet.title, received_from=sheet.received_from, changed=sheet.changed, problems=len(states),
+        sound=states.count("sound"), faulty=states.count("faulty"),
+    )  # fmt: skip
+
+
+def _states(sheets: list[Sheet]) -> dict[int, list[str]]:
+    """The states of the workings of these sheets: the kept ones as far as they were made from what stands now, the others anew."""
+    by_id = {sheet.pk: sheet for sheet in sheets}
+    lines: dict[int, list[str]] = defaultdict(list)
+    of_working = Line.objects.filter(working__problem__sheet__in=by_id).order_by("working_id", "position")
+    for working_id, text in of_working.values_list("working_id", "text"):
+        lines[working_id].append(text)
+    found: dict[int, list[str]] = {pk: [] for pk in by_id}
+    problems = Problem.objects.filter(sheet__in=by_id).select_related("working").defer("working__report", "difficulty")
+    for problem in problems.order_by("position"):
+        problem.sheet = by_id[problem.sheet_id]
+        kept = problem.working
+        if kept.state and kept.report_version == reports.mark_of(reports.core_working(problem, lines[kept.pk])):
+            found[problem.sheet_id].append(kept.state)
+        else:
+            found[problem.sheet_id].append(reports.state(reports.of(problem)))
+    return found
+
+
+def problems_in(sheet: Sheet) -> QuerySet[Problem]:
+    """The problems of a sheet in their order, each with its working."""
+    return _problems().filter(sheet=sheet)
 
 
 def _problems() -> QuerySet[Problem]:
@@ -52,10 +99,9 @@ def _problems() -> QuerySet[Problem]:
 
 def sheet_out(sheet: Sheet) -> SheetOut:
     """A sheet with a row for every problem."""
-    problems = _problems().filter(sheet=sheet)
     return SheetOut(
         id=sheet.pk, title=sheet.title, conventions=ConventionsOut(**sheet.conventions), untaught=sheet.untaught,
-        problems=[problem_row(problem) for problem in problems],
+        problems=[problem_row(problem) for problem in problems_in(sheet)],
     )  # fmt: skip
 
 
@@ -146,3 +192,9 @@ def problem_out(problem: Problem) -> ProblemOut:
 def decimal_of(sheet: Sheet) -> str:
     """The sheet's decimal sign: point or comma."""
     return str(sheet.conventions.get("decimal", "point"))
+
+
+def colleagues_of(teacher: User) -> list[Colleague]:
+    """The other teachers, to whom a sheet can be given, by name."""
+    others = everybody().filter(is_active=True, person__teaches=True).exclude(pk=teacher.pk)
+    return [Colleague(username=user.username, name=user.first_name or user.username) for user in others]

@@ -69,14 +69,16 @@ def of(problem: Problem) -> Report:
     asked = core_working(problem, [line.text for line in working.lines.all()])
     if working.report is None or working.report_version != mark_of(asked):
         attach(working, asked)
-        Working.objects.filter(pk=working.pk).update(report=working.report, report_version=working.report_version)
+        Working.objects.filter(pk=working.pk).update(
+            report=working.report, report_version=working.report_version, state=working.state
+        )
     return _REPORT.validate_python(working.report)
 
 
 def attach(working: Working, asked: CoreWorking) -> None:
     """Checks, and puts the report beside a working with the mark of what it was made from; saving is the caller's."""
     report = lanes.check(asked)
-    working.report = json_object(report)
+    working.report, working.state = json_object(report), state(report)
     working.report_version = mark_of(asked) if lanes.is_lasting(report) else ""
 
 

@@ -51,10 +51,26 @@ class ProblemRow(Schema):
 class SheetRow(Schema):
     id: int
     title: str
+    received_from: str
     changed: datetime
     problems: int
     sound: int
     faulty: int
+
+
+class SheetsOut(Schema):
+    """A page of the teacher's sheets; `more` when further ones follow, `all` how many there are, found or not."""
+
+    sheets: list[SheetRow]
+    more: bool
+    all: int
+
+
+class ShareIn(Schema):
+    """To whom a copy of a sheet goes, by log-in name; with the workings, or the problems alone."""
+
+    username: Text = Field(min_length=1, max_length=150)
+    workings: bool = True
 
 
 class SheetOut(Schema):

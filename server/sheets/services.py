@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404
 
 from algebra import METHODS, NUMBER_KINDS, RULES, JsonValue, TaskError
 from algebra import Working as CoreWorking
+from server.accounts import people
 from server.common.problems import Conflict, Refused
 from server.sheets import queries, reports
 from server.sheets.models import Line, Problem, Sheet, Working
@@ -82,14 +83,9 @@ def duplicate_problem(teacher: User, problem_id: int) -> Problem:
     """A copy with its lines, right after the original."""
     _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
     original = queries.problem_of(teacher, problem_id)
-    data = ProblemIn(
-        task=original.task_name,
-        given=original.given,
-        variable=original.variable,
-        numbers=original.number_system,
-        method=original.method,
+    copy = add_problem(
+        teacher, original.sheet_id, _as_new(original), [line.text for line in original.working.lines.all()]
     )
-    copy = add_problem(teacher, original.sheet_id, data, [line.text for line in original.working.lines.all()])
     order = list(original.sheet.problems.order_by("position").values_list("pk", flat=True))
     order.remove(copy.pk)
     order.insert(order.index(original.pk) + 1, copy.pk)
@@ -103,6 +99,26 @@ def delete_problem(teacher: User, problem_id: int) -> None:
     sheet = _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
     queries.problem_of(teacher, problem_id).delete()
     _number(list(sheet.problems.order_by("position")))
+
+
+@transaction.atomic
+def give_copy(teacher: User, sheet_id: int, username: str, *, workings: bool) -> None:
+    """A copy of a sheet among those of a colleague, with the workings or without; raises Refused where there is no such colleague
+    or no room there."""
+    sheet = _locked(teacher, sheet_id)
+    colleague = people.everybody().filter(username=username, is_active=True, person__teaches=True).first()
+    if colleague is None or colleague.pk == teacher.pk:
+        raise Refused(f"No colleague has the log-in name “{username}”.", code="nobody")
+    if Sheet.objects.filter(owner=colleague).count() >= MAX_SHEETS:
+        raise Refused(f"{colleague.first_name or username} has {MAX_SHEETS} sheets already.")
+    copy = Sheet.objects.create(
+        owner=colleague, title=sheet.title, conventions=sheet.conventions, untaught=sheet.untaught,
+        received_from=teacher.first_name or teacher.username,
+    )  # fmt: skip
+    for problem in queries.problems_in(sheet):
+        lines = [line.text for line in problem.working.lines.all()] if workings else []
+        add_problem(colleague, copy.pk, _as_new(problem), lines)
+    people.note(teacher.username, "gave a copy", f"“{sheet.title}” to {colleague.username}")
 
 
 @transaction.atomic
@@ -150,6 +166,13 @@ def _write_lines(working: Working, texts: list[str], stored: list[str] | None = 
     if new:
         Line.objects.bulk_create(new)
     working.save()
+
+
+def _as_new(problem: Problem) -> ProblemIn:
+    """What another problem needs to be the same as this one."""
+    return ProblemIn(
+        task=problem.task_name, given=problem.given, variable=problem.variable, numbers=problem.number_system, method=problem.method,
+    )  # fmt: skip
 
 
 def _locked(teacher: User, sheet_id: int) -> Sheet:

@@ -3,9 +3,9 @@
 import json
 
 import pytest
-from django.contrib.auth.models import User
 from django.test import Client
 
+from server.accounts import people
 from server.sheets import services
 from server.sheets.schemas import ProblemIn
 
@@ -36,13 +36,13 @@ class Api:
         return self.send("POST", "/api/account/log-in", {"username": username, "password": password})
 
 
-def make_teacher(name):
-    return User.objects.create_user(name, password="lantern-quay", first_name=name.title())
+def make_teacher(name, **roles):
+    return people.make(name, name.title(), password="lantern-quay", **roles)[0]
 
 
 @pytest.fixture
 def teacher(db):
-    return make_teacher("maren")
+    return make_teacher("maren", manages=True)
 
 
 @pytest.fixture

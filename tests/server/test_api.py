@@ -36,7 +36,7 @@ def test_a_sheet_is_made_worked_on_and_found_again(api):
     assert again["revision"] == 1
     row = api.get(f"/api/sheets/{sheet['id']}").json()["problems"][0]
     assert [bead["relation"] for bead in row["beads"]] == ["breaks", "holds"]
-    assert api.get("/api/sheets").json()[0]["faulty"] == 1
+    assert api.get("/api/sheets").json()["sheets"][0]["faulty"] == 1
 
 
 def test_lines_are_kept_verbatim_even_when_they_can_not_be_read(api, problem):
@@ -76,7 +76,7 @@ def test_a_teacher_can_neither_read_nor_change_what_belongs_to_another(stranger,
     path = path.format(sheet=problem.sheet_id, problem=problem.pk)
     answer = stranger.get(path) if method == "GET" else stranger.send(method, path, data)
     assert answer.status_code == 404
-    assert stranger.get("/api/sheets").json() == []
+    assert stranger.get("/api/sheets").json()["sheets"] == []
     problem.refresh_from_db()
     assert (problem.given, problem.sheet.title, Line.objects.count()) == ("x^2 = 36", "Quadratics", 1)
     anonymous = Api()
@@ -303,7 +303,7 @@ def test_the_demo_covers_the_slice_and_is_loaded_once(db):
     api = Api()
     api.log_in("demo")
     relations = set()
-    for row in api.get("/api/sheets").json():
+    for row in api.get("/api/sheets").json()["sheets"]:
         for problem in api.get(f"/api/sheets/{row['id']}").json()["problems"]:
             relations |= {bead["relation"] for bead in problem["beads"]}
     assert {"holds", "widens", "settles", "narrows", "breaks"} <= relations

@@ -4,6 +4,7 @@ import re
 
 import jsonschema
 import pytest
+from django.contrib.auth.models import User
 
 from server.config.openapi import document
 from tests.server.conftest import Api
@@ -30,6 +31,23 @@ SENT = {
         {"username": "ilse", "password": "tide-table-41", "name": "Ilse"}, 400, [{}, {"username": "ilse", "password": "12"}],
     ),
     ("POST", "/api/account/log-out"): (None, 200, []),
+    ("POST", "/api/account/password"): (
+        {"old": "lantern-quay", "new": "tide-table-41"}, 200,
+        [{}, {"old": "lantern-quay", "new": "12"}, {"old": "wrong", "new": "tide-table-41"}, {"old": "lantern-quay", "new": "lantern-quay"}],
+    ),
+    ("GET", "/api/people"): (None, 200, []),
+    ("POST", "/api/people"): (
+        {"username": "ilse", "name": "Ilse"}, 201,
+        [{}, {"username": ""}, {"username": "a b"}, {"username": "maren"}, {"username": "ilse", "teaches": False, "manages": False}],
+    ),
+    ("PATCH", "/api/people/{user_id}"): (
+        {"name": "Odo Quill", "manages": True}, 200, [{"teaches": False}, {"name": 3}],
+    ),
+    ("POST", "/api/people/{user_id}/reset"): (None, 200, []),
+    ("GET", "/api/colleagues"): (None, 200, []),
+    ("POST", "/api/sheets/{sheet_id}/copies"): (
+        {"username": "odo", "workings": False}, 204, [{}, {"username": ""}, {"username": "nobody"}, {"username": "maren"}],
+    ),
     ("GET", "/api/account/words"): (None, 200, []),
     ("PUT", "/api/account/words"): (
         {"words": {"distribute": {"name": "Open the brackets", "text": "Each term."}}}, 200, [{}, {"words": [1]}, {"words": {"no-such": {"name": "", "text": ""}}}],
@@ -65,7 +83,8 @@ SENT = {
     ("POST", "/api/keys/proofread"): ({"text": KEY}, 200, [{}, {"text": 3}]),
     ("POST", "/api/keys/sheet"): ({"title": "From a key", "text": KEY}, 201, [{}, {"title": "", "text": KEY}, {"title": "x", "text": ""}]),
 }  # fmt: skip
-OWNED = [operation for operation in SENT if "{" in operation[1]]
+OWNED = [operation for operation in SENT if re.search(r"\{(sheet|problem)_id\}", operation[1])]
+MANAGED = [operation for operation in SENT if operation[1].startswith("/api/people")]
 
 
 def placed(value, ids):
@@ -80,9 +99,14 @@ def placed(value, ids):
     return value
 
 
+def ids_of(problem):
+    odo = User.objects.filter(username="odo").first()
+    return {"sheet_id": problem.sheet_id, "problem_id": problem.pk, "user_id": odo.pk if odo else 0}
+
+
 def ask(client, operation, problem, body):
     method, path = operation
-    ids = {"sheet_id": problem.sheet_id, "problem_id": problem.pk}
+    ids = ids_of(problem)
     if method == "GET":
         return client.get(placed(path, ids))
     return client.send(method, placed(path, ids), placed(body, ids))
@@ -104,7 +128,7 @@ def test_the_table_has_every_operation_and_no_other():
 
 
 @pytest.mark.parametrize("operation", SENT, ids=" ".join)
-def test_what_is_mine_answers_as_described(api, problem, operation):
+def test_what_is_mine_answers_as_described(api, stranger, problem, operation):
     body, status, _ = SENT[operation]
     answer = ask(api, operation, problem, body)
     assert answer.status_code == status, answer.content
@@ -120,6 +144,15 @@ def test_what_is_a_strangers_does_not_exist(stranger, problem, operation):
     assert (problem.given, problem.working.lines.count(), problem.sheet.problems.count()) == ("x^2 = 36", 1, 1)
 
 
+@pytest.mark.parametrize("operation", MANAGED, ids=" ".join)
+def test_people_are_for_who_manages_them(stranger, problem, operation):
+    answer = ask(stranger, operation, problem, SENT[operation][0])
+    assert answer.status_code == 403
+    fits(operation, answer)
+    assert User.objects.get(username="odo").first_name == "Odo"
+    assert User.objects.count() == 2
+
+
 @pytest.mark.parametrize("operation", [op for op in SENT if op not in OPEN], ids=" ".join)
 def test_nobody_gets_nothing(problem, operation):
     answer = ask(Api(), operation, problem, SENT[operation][0])
@@ -130,7 +163,7 @@ def test_nobody_gets_nothing(problem, operation):
 @pytest.mark.parametrize("operation", [op for op in SENT if op[0] != "GET"], ids=" ".join)
 def test_no_change_without_the_token(api, problem, operation):
     method, path = operation
-    ids = {"sheet_id": problem.sheet_id, "problem_id": problem.pk}
+    ids = ids_of(problem)
     answer = api.client.generic(method, placed(path, ids), "{}", content_type="application/json")
     assert answer.status_code == 403
 
@@ -138,7 +171,7 @@ def test_no_change_without_the_token(api, problem, operation):
 @pytest.mark.parametrize(
     ("operation", "body"), [(op, body) for op, (_, _, bodies) in SENT.items() for body in bodies], ids=str
 )
-def test_a_malformed_body_is_refused_with_words_and_changes_nothing(api, problem, operation, body):
+def test_a_malformed_body_is_refused_with_words_and_changes_nothing(api, stranger, problem, operation, body):
     answer = ask(api, operation, problem, body)
     assert answer.status_code in (400, 422), answer.content
     detail = answer.json()["detail"]
@@ -154,7 +187,7 @@ def test_a_malformed_body_is_refused_with_words_and_changes_nothing(api, problem
 @pytest.mark.parametrize("operation", [op for op in SENT if op[0] != "GET" and SENT[op][2]], ids=" ".join)
 def test_what_is_no_json_is_refused(api, problem, operation):
     method, path = operation
-    ids = {"sheet_id": problem.sheet_id, "problem_id": problem.pk}
+    ids = ids_of(problem)
     answer = api.client.generic(
         method, placed(path, ids), "{“", content_type="application/json", headers={"X-CSRFToken": api._token()}
     )

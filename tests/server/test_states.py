@@ -33,7 +33,7 @@ def add(teacher):
 )
 def test_a_sheet_counts_what_is_sound_and_what_is_faulty(api, add, task, given, lines, sound, faulty):
     sheet = add(task, given, *lines).sheet_id
-    (row,) = [row for row in api.get("/api/sheets").json() if row["id"] == sheet]
+    (row,) = [row for row in api.get("/api/sheets").json()["sheets"] if row["id"] == sheet]
     assert (row["problems"], row["sound"], row["faulty"]) == (1, sound, faulty)
 
 
@@ -66,7 +66,7 @@ def test_a_key_that_can_not_be_read_names_itself(api):
 def test_one_sheet_too_many_is_refused(api, teacher, monkeypatch):
     monkeypatch.setattr(services, "MAX_SHEETS", 2)
     assert [api.send("POST", "/api/sheets", {"title": t}).status_code for t in "abc"] == [201, 201, 400]
-    assert len(queries.sheet_rows(teacher)) == 2
+    assert queries.sheets_of(teacher).all == 2
 
 
 def test_what_is_not_worked_has_no_answers_to_expect(api, add):

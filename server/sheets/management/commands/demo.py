@@ -8,11 +8,13 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from algebra import read_workings
+from server.accounts import people
 from server.sheets import services
 from server.sheets.schemas import ProblemIn
 
 FOLDER = Path(__file__).resolve().parents[2] / "demo"
 USERNAME, PASSWORD, NAME = "demo", "lantern-quay", "Tavi Orsel"
+COLLEAGUE, COLLEAGUES_NAME = "runa", "Runa Velm"
 
 
 class Command(BaseCommand):
@@ -23,7 +25,8 @@ class Command(BaseCommand):
         """Makes the demo account and its sheets, where they are not there yet."""
         if User.objects.filter(username=USERNAME).exists():
             return
-        teacher = User.objects.create_user(USERNAME, password=PASSWORD, first_name=NAME)
+        teacher, _ = people.make(USERNAME, NAME, password=PASSWORD, manages=True)
+        people.make(COLLEAGUE, COLLEAGUES_NAME, password=PASSWORD, by=USERNAME)
         for path in sorted(FOLDER.glob("*.chain")):
             text = path.read_text(encoding="utf-8")
             sheet = services.create_sheet(teacher, text.partition("\n")[0].lstrip("# ").strip())
