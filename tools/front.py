@@ -39,7 +39,9 @@ def ensure_packages() -> None:
 
 
 def ensure_built() -> None:
-    """Builds the front end unless the build is of these very sources."""
+    """Builds the front end unless the build is of these very sources, or came without any."""
+    if (DIST / "index.html").is_file() and not (WEB / "src").is_dir():
+        return
     stamp = WEB / ".built-from"  # beside the build, not in it: what lies in it is served
     wanted = _digest([WEB / name for name in _INPUTS if (WEB / name).exists()])
     if (DIST / "index.html").is_file() and stamp.is_file() and stamp.read_text() == wanted:

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+from server.common.metrics import process_ended
 from tools.bounds import bound_memory
 
 workers = 2
@@ -16,3 +19,8 @@ max_requests_jitter = 2_000
 def post_fork(server: object, worker: object) -> None:
     """Called in every new worker."""
     bound_memory()
+
+
+def child_exit(server: object, worker: Any) -> None:
+    """Called in the master when a worker has ended: its figures stay, what counts the living ones goes."""
+    process_ended(worker.pid)

@@ -15,6 +15,9 @@ HELP = """\
 ./uchuu COMMAND
 
   start [--empty] [--port N]    serve Uchuu on this machine, with demo data unless --empty
+  backup FILE, restore FILE     all data in one file, while it runs; and back into an empty database (--into)
+  doctor                        looks at the installation and says what is wrong and how to mend it
+  install-service [--print]     as root: a service of the system, started at boot
   people ACTION                 accounts: add, list, reset, disable, enable (--help)
   test [--only PART] [--long]   run every check and test (parts: lint, web, python)
   lint, fix                     the Python checks alone; mend what can be mended
@@ -32,6 +35,10 @@ HELP = """\
 
 COMMANDS = {
     "start": ("tools.start", "main"),
+    "backup": ("tools.backup", "backup_command"),
+    "restore": ("tools.backup", "restore_command"),
+    "doctor": ("tools.doctor", "main"),
+    "install-service": ("tools.service", "main"),
     "people": ("tools.people", "main"),
     "test": ("tools.testing", "main"),
     "lint": ("tools.testing", "lint_command"),

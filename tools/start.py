@@ -3,17 +3,24 @@
 from __future__ import annotations
 
 import argparse
+import atexit
 import os
+import shutil
 import signal
 import socket
 import subprocess
 import sys
+import tempfile
 import time
+from datetime import datetime, timedelta
 from pathlib import Path
 from urllib.error import HTTPError
 from urllib.request import urlopen
 
+import psycopg
+
 from tools import front
+from tools.backup import BackupError, before_upgrade, nightly
 from tools.installation import (
     ROOT,
     StartError,
@@ -37,6 +44,14 @@ def main(arguments: list[str]) -> int:
     parser.add_argument(
         "--port", type=_port_number, default=os.environ.get("UCHUU_PORT", "8000"), help="0 takes any free one"
     )
+    parser.add_argument(
+        "--address",
+        default="127.0.0.1",
+        help="where it listens; other than loopback only in a container, or behind a proxy on another machine",
+    )
+    parser.add_argument(
+        "--nightly-backup", action="store_true", help="a backup each night, those of the last two weeks kept"
+    )
     options = parser.parse_args(arguments)
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     signal.signal(signal.SIGINT, signal.default_int_handler)  # a background shell would have it ignored
@@ -56,13 +71,18 @@ def main(arguments: list[str]) -> int:
             cluster.start()
             os.environ["DATABASE_URL"] = cluster.url(name)
             remember_database(folder, name)
+        kept = before_upgrade(folder, os.environ["DATABASE_URL"])
+        if kept:
+            print(f"uchuu: the data is brought up to date; as it was it is kept in {kept}", file=sys.stderr)
         manage("upgrade")
         if not options.empty:
             manage("demo")
         front.ensure_built()
-        process = gunicorn(port, served or cluster.url_without_rights(name), folder)  # type: ignore[union-attr]
-        return _serve(port, process, cluster, demo=not options.empty)
-    except (PostgresError, StartError) as problem:
+        owner = os.environ["DATABASE_URL"]
+        night = Nightly(folder, owner) if options.nightly_backup else None
+        process = gunicorn(port, served or cluster.url_without_rights(name), folder, options.address)  # type: ignore[union-attr]
+        return _serve(port, process, cluster, night, demo=not options.empty)
+    except (BackupError, PostgresError, StartError) as problem:
         print(f"uchuu: {problem}", file=sys.stderr)
         return 3
     except subprocess.CalledProcessError:
@@ -99,18 +119,22 @@ def _port(wanted: int) -> int:
     return wanted
 
 
-def gunicorn(port: int, database: str, folder: Path) -> subprocess.Popen[bytes]:
-    """The application server on loopback, in a process group of its own so that Ctrl-C reaches us first; under an account of its own
+def gunicorn(port: int, database: str, folder: Path, address: str = "127.0.0.1") -> subprocess.Popen[bytes]:
+    """The application server, on loopback unless another address is given, in a process group of its own so that Ctrl-C reaches us first; under an account of its own
     when root starts it, which sees the secret key and the database but not the home."""
     command = [
-        sys.executable, "-m", "gunicorn", "server.config.wsgi", "-c", "python:tools.gunicorn", "--bind", f"127.0.0.1:{port}",
+        sys.executable, "-m", "gunicorn", "server.config.wsgi", "-c", "python:tools.gunicorn", "--bind", f"{address}:{port}",
     ]  # fmt: skip
     account = service_account()
     env = os.environ | {"DATABASE_URL": database}
     if "UCHUU_SECRET" not in env:
         env["UCHUU_SECRET"] = (folder / "secret-key").read_text(encoding="ascii").strip()
+    figures = Path(tempfile.mkdtemp(prefix="uchuu-figures-"))
+    env["PROMETHEUS_MULTIPROC_DIR"] = str(figures)
+    atexit.register(shutil.rmtree, figures, ignore_errors=True)
     if account:
         env.pop("HOME", None)
+        shutil.chown(figures, account, account)
     under = {"user": account, "group": account, "extra_groups": []} if account else {}
     return subprocess.Popen(command, cwd=ROOT, start_new_session=True, env=env, **under)  # type: ignore[call-overload,no-any-return]
 
@@ -132,12 +156,37 @@ def wait_until_up(port: int, process: subprocess.Popen[bytes]) -> bool:
     return False
 
 
-def watch(process: subprocess.Popen[bytes], cluster: Cluster | None, pause: float = 2) -> int:
-    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died."""
+class Nightly:
+    """A backup each night, at the first look after three o'clock; one that could not be taken is said and tried the next night."""
+
+    HOUR = 3
+
+    def __init__(self, folder: Path, url: str) -> None:
+        self.folder, self.url = folder, url
+        self.last = datetime.now().date() - timedelta(days=datetime.now().hour < self.HOUR)
+
+    def look(self, now: datetime) -> None:
+        """Takes the backup when it is time."""
+        if now.hour < self.HOUR or now.date() <= self.last:
+            return
+        self.last = now.date()
+        try:
+            nightly(self.folder, self.url)
+        except (BackupError, PostgresError, OSError, psycopg.Error) as problem:
+            print(f"uchuu: no backup was taken this night: {problem}", file=sys.stderr, flush=True)
+
+
+def watch(
+    process: subprocess.Popen[bytes], cluster: Cluster | None, pause: float = 2, night: Nightly | None = None
+) -> int:
+    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and takes the
+    nightly backup."""
     while True:
         try:
             return process.wait(timeout=pause)
         except subprocess.TimeoutExpired:
+            if night:
+                night.look(datetime.now())
             if cluster and not cluster.is_running():
                 print("uchuu: the database had stopped; it is started again", file=sys.stderr, flush=True)
                 try:
@@ -146,7 +195,9 @@ def watch(process: subprocess.Popen[bytes], cluster: Cluster | None, pause: floa
                     print(f"uchuu: {problem}", file=sys.stderr, flush=True)
 
 
-def _serve(port: int, process: subprocess.Popen[bytes], cluster: Cluster | None, *, demo: bool) -> int:
+def _serve(
+    port: int, process: subprocess.Popen[bytes], cluster: Cluster | None, night: Nightly | None, *, demo: bool
+) -> int:
     try:
         if not wait_until_up(port, process):
             print("uchuu: the server did not come up", file=sys.stderr)
@@ -161,7 +212,7 @@ def _serve(port: int, process: subprocess.Popen[bytes], cluster: Cluster | None,
         else:
             print("  It will ask for a first account, unless there is one.")
         print("  Ctrl-C stops it; the data stays.\n", flush=True)
-        return watch(process, cluster)
+        return watch(process, cluster, night=night)
     except (KeyboardInterrupt, SystemExit):
         print("\nuchuu: stopping")
         return 0

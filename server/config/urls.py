@@ -10,10 +10,11 @@ from django.urls import path, re_path
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 
+from server.common import metrics
 from server.config import health
 from server.config.api import api
 
-SCREENS = re.compile(r"(|keys|log-in|sheets/\d+(/\d+)?(/(work|anticipate|methods|board|graph))?)/?")
+SCREENS = re.compile(r"(|keys|log-in|people|account|sheets/\d+(/\d+)?(/(work|anticipate|methods|board|graph))?)/?")
 """The paths of screens, as the front end's router has them (a test holds the two against each other)."""
 
 
@@ -34,5 +35,6 @@ urlpatterns = [
     path("api/", api.urls),
     path("healthz", health.alive),
     path("readyz", health.ready),
+    path("metrics", metrics.show),
     re_path(r"^(?P<path>.*)$", page),
 ]

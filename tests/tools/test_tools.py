@@ -12,7 +12,7 @@ import pytest
 from jsonschema import Draft202012Validator
 
 from algebra import CONVENTIONS, SLIPS
-from tools import api_types, front, mutate, share, slips_page, start
+from tools import api_types, front, installation, mutate, share, slips_page, start
 from tools.main import COMMANDS
 from tools.postgres import Cluster, PostgresError, free_port, programs, throwaway
 
@@ -164,9 +164,9 @@ class TestStarting:
     def test_the_secret_is_made_once_and_for_the_owner_only(self, tmp_path, monkeypatch):
         monkeypatch.delenv("UCHUU_SECRET", raising=False)
         path = tmp_path / "secret-key"
-        start._ensure_secret(path)
+        installation._ensure_secret(path)
         first = path.read_text()
-        start._ensure_secret(path)
+        installation._ensure_secret(path)
         assert path.read_text() == first
         assert len(first) >= 50
         assert path.stat().st_mode & 0o077 == 0

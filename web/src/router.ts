@@ -7,6 +7,8 @@ export const router = createRouter({
     { path: '/', name: 'sheets', component: () => import('./screens/SheetsScreen.vue') },
     { path: '/keys', name: 'keys', component: () => import('./screens/ProofsScreen.vue') },
     { path: '/log-in', name: 'log-in', component: () => import('./screens/LogInScreen.vue') },
+    { path: '/people', name: 'people', component: () => import('./screens/PeopleScreen.vue') },
+    { path: '/account', name: 'account', component: () => import('./screens/AccountScreen.vue') },
     {
       path: '/sheets/:sheet(\\d+)/:place(\\d+)?/:face(anticipate|methods|board|graph)?',
       name: 'desk',
@@ -21,6 +23,10 @@ router.beforeEach(async (to) => {
   const session = useSession()
   await session.load()
   if (!session.teacher && to.name !== 'log-in') return { name: 'log-in', query: { next: to.fullPath } }
-  if (session.teacher && to.name === 'log-in') return { path: '/' }
+  if (!session.teacher) return true
+  if (session.teacher.new_password) return to.name === 'account' ? true : { name: 'account' } // nothing else before a password of one's own
+  if (to.name === 'log-in') return { path: session.home }
+  if (to.name === 'people' && !session.teacher.manages) return { path: session.home }
+  if (to.name !== 'people' && to.name !== 'account' && !session.teacher.teaches) return { path: '/people' }
   return true
 })

@@ -84,6 +84,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Password
+         * @description Another password for oneself; one's sessions in other browsers end.
+         */
+        post: operations["server_accounts_api_new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List People
+         * @description Everybody with an account, and what was done last.
+         */
+        get: operations["server_accounts_api_list_people"];
+        put?: never;
+        /**
+         * Add Person
+         * @description A new account, with a one-time word for its first log-in.
+         */
+        post: operations["server_accounts_api_add_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{user_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Person
+         * @description Another name or other rights; switched off, or on again.
+         */
+        patch: operations["server_accounts_api_change_person"];
+        trace?: never;
+    };
+    "/api/people/{user_id}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset Person
+         * @description A one-time word in place of a forgotten password; sessions of the account end.
+         */
+        post: operations["server_accounts_api_reset_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/check": {
         parameters: {
             query?: never;
@@ -173,7 +257,7 @@ export interface paths {
         };
         /**
          * List Sheets
-         * @description The teacher's sheets, the last changed first.
+         * @description The teacher's sheets, the last changed first, a page of them; `search` is looked for in the titles.
          */
         get: operations["server_sheets_api_list_sheets"];
         put?: never;
@@ -214,6 +298,46 @@ export interface paths {
          * @description Changes title, conventions or what is not taught yet, as far as they are given.
          */
         patch: operations["server_sheets_api_change_sheet"];
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Copy
+         * @description Gives a colleague a copy of the sheet.
+         */
+        post: operations["server_sheets_api_give_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colleagues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Colleagues
+         * @description The other teachers, to whom a copy of a sheet can be given.
+         */
+        get: operations["server_sheets_api_list_colleagues"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/sheets/{sheet_id}/order": {
@@ -463,7 +587,10 @@ export interface components {
             /** Needs Setup */
             needs_setup: boolean;
         };
-        /** Teacher */
+        /**
+         * Teacher
+         * @description Who is logged in. While `new_password` is true nothing else can be asked than to choose one.
+         */
         Teacher: {
             /** Id */
             id: number;
@@ -471,6 +598,12 @@ export interface components {
             username: string;
             /** Name */
             name: string;
+            /** Teaches */
+            teaches: boolean;
+            /** Manages */
+            manages: boolean;
+            /** New Password */
+            new_password: boolean;
         };
         /**
          * Detail
@@ -500,6 +633,102 @@ export interface components {
              * @default
              */
             name?: string;
+        };
+        /**
+         * NewPassword
+         * @description The password that was, and the one that is to be.
+         */
+        NewPassword: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /** HappeningOut */
+        HappeningOut: {
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Who */
+            who: string;
+            /** What */
+            what: string;
+            /** Whom */
+            whom: string;
+        };
+        /**
+         * PeopleOut
+         * @description Everybody with an account, and what was done last.
+         */
+        PeopleOut: {
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+            /** Happenings */
+            happenings: components["schemas"]["HappeningOut"][];
+        };
+        /**
+         * PersonOut
+         * @description An account as who manages sees it. `word_until`: until when its one-time word is good, while it has one.
+         */
+        PersonOut: {
+            /** Id */
+            id: number;
+            /** Username */
+            username: string;
+            /** Name */
+            name: string;
+            /** Teaches */
+            teaches: boolean;
+            /** Manages */
+            manages: boolean;
+            /** Active */
+            active: boolean;
+            /** Last Here */
+            last_here: string | null;
+            /** Word Until */
+            word_until: string | null;
+        };
+        /**
+         * PersonWord
+         * @description An account and its one-time word, which is shown this once.
+         */
+        PersonWord: {
+            person: components["schemas"]["PersonOut"];
+            /** Word */
+            word: string;
+        };
+        /** PersonIn */
+        PersonIn: {
+            /** Username */
+            username: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Teaches
+             * @default true
+             */
+            teaches?: boolean;
+            /**
+             * Manages
+             * @default false
+             */
+            manages?: boolean;
+        };
+        /** PersonChange */
+        PersonChange: {
+            /** Name */
+            name?: string | null;
+            /** Active */
+            active?: boolean | null;
+            /** Teaches */
+            teaches?: boolean | null;
+            /** Manages */
+            manages?: boolean | null;
         };
         /**
          * AlsoMade
@@ -997,6 +1226,8 @@ export interface components {
             id: number;
             /** Title */
             title: string;
+            /** Received From */
+            received_from: string;
             /**
              * Changed
              * Format: date-time
@@ -1008,6 +1239,18 @@ export interface components {
             sound: number;
             /** Faulty */
             faulty: number;
+        };
+        /**
+         * SheetsOut
+         * @description A page of the teacher's sheets; `more` when further ones follow, `all` how many there are, found or not.
+         */
+        SheetsOut: {
+            /** Sheets */
+            sheets: components["schemas"]["SheetRow"][];
+            /** More */
+            more: boolean;
+            /** All */
+            all: number;
         };
         /** SheetIn */
         SheetIn: {
@@ -1024,6 +1267,29 @@ export interface components {
             } | null;
             /** Untaught */
             untaught?: string[] | null;
+        };
+        /**
+         * ShareIn
+         * @description To whom a copy of a sheet goes, by log-in name; with the workings, or the problems alone.
+         */
+        ShareIn: {
+            /** Username */
+            username: string;
+            /**
+             * Workings
+             * @default true
+             */
+            workings?: boolean;
+        };
+        /**
+         * Colleague
+         * @description Somebody to whom a sheet can be given.
+         */
+        Colleague: {
+            /** Username */
+            username: string;
+            /** Name */
+            name: string;
         };
         /**
          * Order
@@ -1969,6 +2235,212 @@ export interface operations {
             };
         };
     };
+    server_accounts_api_new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_add_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonWord"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_change_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_reset_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonWord"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_checking_api_check: {
         parameters: {
             query?: never;
@@ -1989,6 +2461,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
                 };
             };
         };
@@ -2048,6 +2529,15 @@ export interface operations {
                     "application/json": components["schemas"]["Detail"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
         };
     };
     server_keys_api_make_sheet: {
@@ -2081,11 +2571,23 @@ export interface operations {
                     "application/json": components["schemas"]["Detail"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
         };
     };
     server_sheets_api_list_sheets: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2098,7 +2600,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetRow"][];
+                    "application/json": components["schemas"]["SheetsOut"];
                 };
             };
         };
@@ -2236,6 +2738,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_sheets_api_give_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_sheets_api_list_colleagues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Colleague"][];
                 };
             };
         };
@@ -2547,6 +3111,15 @@ export interface operations {
                     "application/json": components["schemas"]["Detail"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
         };
     };
     server_solving_api_next_step: {
@@ -2591,6 +3164,15 @@ export interface operations {
                     "application/json": components["schemas"]["Detail"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
         };
     };
     server_solving_api_anticipate: {
@@ -2625,6 +3207,15 @@ export interface operations {
                     "application/json": components["schemas"]["Detail"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
         };
     };
     server_solving_api_analysis: {
@@ -2649,6 +3240,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -8,7 +8,7 @@ import { useNextStep } from './next/store'
 import { useProofs } from './proofs/store'
 import { useSession } from './session/store'
 import { useSheets } from './sheets/store'
-import { asked, beginAnew, echo, line, link, method, problem, says } from '@/testing/server'
+import { asked, beginAnew, echo, line, link, method, problem, says, sheetList } from '@/testing/server'
 
 beforeEach(beginAnew)
 
@@ -263,7 +263,7 @@ describe('a sheet', () => {
     expect(sheets.sheet?.problems[0]?.beads).toHaveLength(3)
   })
   it('forgets the one that was open when another is opened, and a row that is erased', async () => {
-    Object.assign(says, { 'GET /api/sheets/1': sheet(3), 'GET /api/sheets': [{ id: 1 }, { id: 2 }], 'DELETE /api/sheets/2': () => new Response(null, { status: 204 }) })
+    Object.assign(says, { 'GET /api/sheets/1': sheet(3), 'GET /api/sheets': sheetList([{ id: 1 }, { id: 2 }]), 'DELETE /api/sheets/2': () => new Response(null, { status: 204 }) })
     const sheets = useSheets()
     await sheets.open(1)
     await expect(sheets.open(9)).rejects.toThrow()

@@ -19,7 +19,7 @@ async function go(): Promise<void> {
   await request.run(async () => {
     if (first.value) await session.setUp(username.value, password.value, name.value)
     else await session.logIn(username.value, password.value)
-    const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : '/'
+    const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : session.home
     await router.push(next)
   })
 }

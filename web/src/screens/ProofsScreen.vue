@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import ProofList from '@/features/proofs/ProofList.vue'
 import { useProofs } from '@/features/proofs/store'
@@ -59,10 +60,7 @@ async function makeSheet(): Promise<void> {
 
 <template>
   <div class="page" @keydown="onKey">
-    <header class="top">
-      <RouterLink class="back" to="/">Sheets</RouterLink>
-      <h1>Proof-read a key</h1>
-    </header>
+    <PageHeader title="Proof-read a key" />
     <main>
       <section class="paste" aria-label="The key">
         <textarea
@@ -111,18 +109,6 @@ async function makeSheet(): Promise<void> {
   display: flex;
   flex-direction: column;
   padding: 22px 28px 24px;
-}
-.top {
-  display: flex;
-  align-items: baseline;
-  gap: 18px;
-  margin-bottom: 14px;
-}
-h1 {
-  font-size: 22px;
-}
-.back {
-  color: var(--settles);
 }
 main {
   flex: 1;

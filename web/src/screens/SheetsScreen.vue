@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useRequest } from '@/composables/useRequest'
-import { useSession } from '@/features/session/store'
+import GiveCopy from '@/features/sheets/GiveCopy.vue'
 import { useSheets } from '@/features/sheets/store'
 import type { SheetRow } from '@/api/client'
 
 const sheets = useSheets()
-const session = useSession()
 const router = useRouter()
 const title = ref('')
 const request = useRequest('The server does not answer. Try again in a moment.')
@@ -16,11 +16,21 @@ const loaded = ref(false)
 const removing = ref<SheetRow | null>(null)
 const renaming = ref<number | null>(null)
 const newName = ref('')
+const search = ref('')
+const giving = ref<SheetRow | null>(null)
+const given = ref('')
 
-onMounted(() => request.run(async () => {
-  await sheets.list()
-  loaded.value = true
-}))
+const load = (page = 1): Promise<boolean> =>
+  request.run(async () => {
+    await sheets.list(search.value.trim(), page)
+    loaded.value = true
+  })
+onMounted(() => load())
+
+function wasGiven(words: string): void {
+  giving.value = null
+  given.value = words
+}
 
 function create(): Promise<boolean> {
   return request.run(async () => {
@@ -33,7 +43,7 @@ function rename(row: SheetRow): Promise<boolean> {
   return request.run(async () => {
     if (newName.value.trim()) await sheets.rename(row.id, newName.value)
     renaming.value = null
-    await sheets.list()
+    await sheets.list(search.value.trim())
   })
 }
 
@@ -49,13 +59,6 @@ function remove(): Promise<boolean> {
   })
 }
 
-function logOut(): Promise<boolean> {
-  return request.run(async () => {
-    await session.logOut()
-    await router.push('/log-in')
-  })
-}
-
 function sum(row: SheetRow): string {
   if (!row.problems) return 'no problems yet'
   const parts = [`${row.problems} problem${row.problems === 1 ? '' : 's'}`, `${row.sound} sound`]
@@ -68,15 +71,13 @@ function sum(row: SheetRow): string {
 
 <template>
   <div class="page">
-    <header class="top">
-      <h1>Sheets</h1>
-      <div class="account">
-        <RouterLink class="to-keys" to="/keys">Proof-read a key</RouterLink>
-        <span class="muted">{{ session.teacher?.name }}</span>
-        <button class="plain-button" @click="logOut">Log out</button>
-      </div>
-    </header>
+    <PageHeader title="Sheets" />
     <TroubleNote :request="request" />
+    <p v-if="given" class="given" role="status">{{ given }}</p>
+    <input
+      v-if="sheets.all > 8" v-model="search" class="search" type="search" aria-label="Find a sheet by its title" placeholder="Find a sheet by its title"
+      maxlength="120" @input="load()"
+    />
     <ul v-if="sheets.rows.length" class="list">
       <li v-for="row in sheets.rows" :key="row.id">
         <form v-if="renaming === row.id" class="rename" @submit.prevent="rename(row)">
@@ -85,7 +86,7 @@ function sum(row: SheetRow): string {
         </form>
         <template v-else>
           <RouterLink :to="`/sheets/${row.id}`" class="sheet">
-            <span class="title">{{ row.title }}</span>
+            <span class="title">{{ row.title }} <small v-if="row.received_from" class="muted">from {{ row.received_from }}</small></span>
             <span class="bar" aria-hidden="true">
               <i v-for="k in row.sound" :key="`s${k}`" class="sound" />
               <i v-for="k in row.faulty" :key="`f${k}`" class="faulty" />
@@ -93,16 +94,20 @@ function sum(row: SheetRow): string {
             </span>
             <span class="muted sum">{{ sum(row) }}</span>
           </RouterLink>
+          <button class="plain-button muted" :aria-label="`Give a copy of ${row.title}`" @click="giving = row">give</button>
           <button class="plain-button muted" :aria-label="`Rename ${row.title}`" @click="startRename(row)">rename</button>
           <button class="plain-button muted" :aria-label="`Delete ${row.title}`" @click="removing = row">delete</button>
         </template>
       </li>
     </ul>
+    <p v-else-if="loaded && sheets.all" class="empty muted">No sheet has “{{ search }}” in its title.</p>
     <p v-else-if="loaded" class="empty muted">No sheets yet. Name the first one below: a topic, a class, a date.</p>
+    <el-button v-if="sheets.more" class="further" @click="load(sheets.page + 1)">Show further ones</el-button>
     <form class="new" @submit.prevent="create">
       <input v-model="title" aria-label="Title of a new sheet" placeholder="Title of a new sheet" maxlength="120" />
       <el-button native-type="submit" type="primary" :disabled="!title.trim()">New sheet</el-button>
     </form>
+    <GiveCopy :row="giving" @close="giving = null" @given="wasGiven" />
     <el-dialog :model-value="!!removing" title="Delete this sheet?" width="420" @close="removing = null">
       <p>“{{ removing?.title }}” and its {{ removing?.problems }} problems with their workings will be gone for good.</p>
       <template #footer>
@@ -119,22 +124,20 @@ function sum(row: SheetRow): string {
   margin: 0 auto;
   padding: 44px 28px;
 }
-.top {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  margin-bottom: 18px;
+.given {
+  color: var(--holds);
+  margin-bottom: 12px;
 }
-h1 {
-  font-size: 28px;
+.search {
+  width: 100%;
+  margin-bottom: 14px;
+  padding: 7px 10px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
 }
-.account {
-  display: flex;
-  align-items: baseline;
-  gap: 16px;
-}
-.to-keys {
-  color: var(--settles);
+.further {
+  margin-top: 14px;
 }
 .list {
   list-style: none;

@@ -8,9 +8,9 @@ import ProofsScreen from './ProofsScreen.vue'
 import SheetsScreen from './SheetsScreen.vue'
 import { useSession } from '@/features/session/store'
 import { keep, kept } from '@/lib/keep'
-import { asked, beginAnew, echo, key, line, method, problem, row, says, sentTo, sheet, step } from '@/testing/server'
+import { asked, beginAnew, echo, key, line, method, person, problem, row, says, sentTo, sheet, sheetList, step } from '@/testing/server'
 
-const teacher = { id: 1, username: 'demo', name: 'Maren' }
+const teacher = person('demo', 'Maren')
 let router: Router
 let mounted: VueWrapper | null = null
 beforeEach(async () => {
@@ -25,6 +25,7 @@ beforeEach(async () => {
       { path: '/', component: SheetsScreen },
       { path: '/log-in', component: LogInScreen },
       { path: '/keys', component: ProofsScreen },
+      { path: '/account', component: LogInScreen },
       {
         path: '/sheets/:sheet/:place?/:face?', component: DeskScreen,
         props: ({ params }) => ({ sheetId: Number(params.sheet), place: Number(params.place || 1), face: String(params.face || 'work') }),
@@ -81,9 +82,9 @@ describe('logging in', () => {
 })
 
 describe('the sheets', () => {
-  const rowOf = (id: number, problems: number, sound: number, faulty: number) => ({ id, title: `Sheet ${id}`, changed: '', problems, sound, faulty })
+  const rowOf = (id: number, problems: number, sound: number, faulty: number) => ({ id, title: `Sheet ${id}`, received_from: '', changed: '', problems, sound, faulty })
   const open = (rows: object[]) => {
-    says['GET /api/sheets'] = rows
+    says['GET /api/sheets'] = sheetList(rows)
     return visit('/')
   }
   it.each([

@@ -40,6 +40,8 @@ export function sentTo(what: string): unknown[] {
   return asked.filter((each) => each.what === what).map((each) => each.body)
 }
 
+export const person = (username: string, name: string, more: object = {}) => ({ id: 1, username, name, teaches: true, manages: false, new_password: false, ...more })
+export const sheetList = (rows: object[], more = false) => ({ sheets: rows, more, all: rows.length })
 export const echo = (left: string, more: object = {}) => ({
   left, right: '', kind: 'equation', plain: left, prefix: '', move: '', remark: '', notes: [], error: null, ...more,
 })

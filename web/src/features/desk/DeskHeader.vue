@@ -49,7 +49,7 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
       {{ untaught ? `${untaught} not taught yet` : 'all taught' }}
     </button>
     <button class="plain-button" title="Keys and notation (?)" @click="emit('keys')">Keys <kbd>?</kbd></button>
-    <span class="muted small">{{ session.teacher?.name }}</span>
+    <RouterLink to="/account" class="muted small">{{ session.teacher?.name }}</RouterLink>
   </header>
 </template>
 

@@ -4,9 +4,9 @@ import LogInAgain from './LogInAgain.vue'
 import { useSession } from './store'
 import { api, unwrap, whenLoggedOut } from '@/api/client'
 import { keep, kept } from '@/lib/keep'
-import { asked, beginAnew, says, sentTo } from '@/testing/server'
+import { asked, beginAnew, person, says, sentTo } from '@/testing/server'
 
-const TEACHER = { id: 4, username: 'tavi', name: 'Tavi Orsel' }
+const TEACHER = person('tavi', 'Tavi Orsel', { id: 4 })
 /** Whether the server knows the session. */
 const server = { open: false }
 const save = (title: string) => unwrap(api.POST('/api/sheets', { body: { title } }))

@@ -8,6 +8,10 @@ let waiting: Settle[] = []
 
 export const useSession = defineStore('session', {
   state: () => ({ teacher: null as Session['teacher'], needsSetup: false, loaded: false, ended: false }),
+  getters: {
+    /** Where one's work begins. */
+    home: (state): string => (state.teacher && !state.teacher.teaches ? '/people' : '/'),
+  },
   actions: {
     take(session: Session) {
       this.teacher = session.teacher
@@ -43,6 +47,9 @@ export const useSession = defineStore('session', {
     },
     async setUp(username: string, password: string, name: string) {
       this.take(await unwrap(api.POST('/api/account/set-up', { body: { username, password, name } })))
+    },
+    async newPassword(old: string, fresh: string) {
+      this.take(await unwrap(api.POST('/api/account/password', { body: { old, new: fresh } })))
     },
     async logOut() {
       const teacher = this.teacher

@@ -1,17 +1,35 @@
 import { defineStore } from 'pinia'
-import { api, unwrap, type Problem, type ProblemRow, type Sheet, type SheetRow } from '@/api/client'
+import { api, unwrap, type Problem, type ProblemRow, type Schema, type Sheet, type SheetRow } from '@/api/client'
 import { asBody, type Conventions } from '@/lib/conventions'
 import type { Numbers, Task } from '@/lib/tasks'
 
 /** The list of sheets, and the one that is open with its problems. */
 export const useSheets = defineStore('sheets', {
-  state: () => ({ rows: [] as SheetRow[], sheet: null as Sheet | null }),
+  state: () => ({
+    rows: [] as SheetRow[],
+    more: false,
+    all: 0,
+    page: 1,
+    sheet: null as Sheet | null,
+    colleagues: [] as Schema['Colleague'][],
+  }),
   getters: {
     decimal: (state): 'point' | 'comma' => (state.sheet?.conventions.decimal === 'comma' ? 'comma' : 'point'),
   },
   actions: {
-    async list() {
-      this.rows = await unwrap(api.GET('/api/sheets'))
+    /** The first page of the sheets with this in their title, or the next one below those that stand there. */
+    async list(search = '', page = 1) {
+      const found = await unwrap(api.GET('/api/sheets', { params: { query: { search, page } } }))
+      this.rows = page === 1 ? found.sheets : [...this.rows, ...found.sheets]
+      this.page = page
+      this.more = found.more
+      this.all = found.all
+    },
+    async loadColleagues() {
+      this.colleagues = await unwrap(api.GET('/api/colleagues'))
+    },
+    async giveCopy(id: number, username: string, workings: boolean) {
+      await unwrap(api.POST('/api/sheets/{sheet_id}/copies', { params: { path: { sheet_id: id } }, body: { username, workings } }))
     },
     async open(id: number) {
       if (this.sheet?.id !== id) this.sheet = null

@@ -1,0 +1,199 @@
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { createMemoryHistory, createRouter, RouterView } from 'vue-router'
+import { defineComponent, h } from 'vue'
+import AccountScreen from './AccountScreen.vue'
+import PeopleScreen from './PeopleScreen.vue'
+import SheetsScreen from './SheetsScreen.vue'
+import { router as whole } from '@/router'
+import { useSession } from '@/features/session/store'
+import { asked, beginAnew, line, person, says, sentTo, sheetList } from '@/testing/server'
+
+const someone = (id: number, username: string, more: object = {}) => ({
+  id, username, name: username.toUpperCase(), teaches: true, manages: false, active: true, last_here: null, word_until: null, ...more,
+})
+const everybody = [someone(1, 'demo', { manages: true }), someone(2, 'runa', { last_here: '2031-03-04T08:00:00Z' }), someone(3, 'ilo', { active: false })]
+const router = createRouter({
+  history: createMemoryHistory(),
+  routes: [
+    { path: '/', component: SheetsScreen }, { path: '/people', component: PeopleScreen }, { path: '/account', component: AccountScreen },
+    { path: '/keys', component: SheetsScreen }, { path: '/log-in', component: SheetsScreen }, { path: '/sheets/:id', component: AccountScreen },
+  ],
+})
+let made: VueWrapper
+async function visit(path: string): Promise<void> {
+  await router.push(path)
+  made = mount(defineComponent(() => () => h(RouterView)), { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } })
+  await flushPromises()
+}
+const button = (words: string) => made.findAll('button').find((each) => each.text() === words)!
+async function press(words: string): Promise<void> {
+  await button(words).trigger('click')
+  await flushPromises()
+}
+beforeEach(() => {
+  document.body.innerHTML = ''
+  beginAnew()
+  useSession().take({ teacher: person('demo', 'Tavi', { manages: true }), needs_setup: false })
+  Object.assign(says, { 'GET /api/people': { people: everybody, happenings: [{ when: '2031-03-04T08:00:00Z', who: 'demo', what: 'made', whom: 'ilo' }] } })
+})
+
+describe('people', () => {
+  it('shows who may what, and what was done last', async () => {
+    await visit('/people')
+    const rows = made.findAll('tbody tr').map((each) => each.text())
+    expect(rows[0]).toContain('you')
+    expect(rows[1]).toContain('last here')
+    expect(rows[2]).toContain('switched off')
+    expect(made.find('.told').text()).toContain('demo: made ilo')
+  })
+  it('makes an account; its word is shown once and is where the keyboard is', async () => {
+    says['POST /api/people'] = { person: someone(4, 'nera', { name: '' }), word: 'bako-timu-rela-sopi' }
+    await visit('/people')
+    expect(button('Make the account').attributes('disabled')).toBeDefined()
+    await made.find('.new input').setValue('nera')
+    await made.find('.new').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/people')).toEqual([{ username: 'nera', name: '', teaches: true, manages: false }])
+    expect(made.find('.said').text()).toBe('bako-timu-rela-sopi')
+    expect(document.activeElement).toBe(made.find('.word').element)
+    await press('Noted')
+    expect(made.find('.word').exists()).toBe(false)
+    expect(document.activeElement).toBe(made.find('.new input').element)
+  })
+  it('keeps what was typed when the name is taken', async () => {
+    says['POST /api/people'] = () => Response.json({ code: 'account', detail: 'A user with that username already exists.' }, { status: 400 })
+    await visit('/people')
+    await made.find('.new input').setValue('runa')
+    await made.find('.new').trigger('submit')
+    await flushPromises()
+    expect(made.find('[role=alert]').text()).toContain('already exists')
+    expect((made.find('.new input').element as HTMLInputElement).value).toBe('runa')
+  })
+  it('asks before it switches off or makes a new word, and only then does it', async () => {
+    Object.assign(says, { 'PATCH /api/people/2': everybody[1], 'POST /api/people/2/reset': { person: everybody[1], word: 'a-b' } })
+    await visit('/people')
+    await made.find('[aria-label="Switch runa off"]').trigger('click')
+    await flushPromises()
+    await press('Leave it on')
+    expect(sentTo('PATCH /api/people/2')).toEqual([])
+    await made.find('[aria-label="Switch runa off"]').trigger('click')
+    await flushPromises()
+    await press('Switch it off')
+    expect(sentTo('PATCH /api/people/2')).toEqual([{ active: false }])
+    await made.find('[aria-label="A new one-time word for runa"]').trigger('click')
+    await flushPromises()
+    await press('Make the word')
+    expect(made.find('.said').text()).toBe('a-b')
+  })
+  it('gives and takes rights, switches on, and says what is refused', async () => {
+    Object.assign(says, { 'PATCH /api/people/3': everybody[2], 'PATCH /api/people/1': () => Response.json({ detail: 'Somebody must be left who manages people.' }, { status: 400 }) })
+    await visit('/people')
+    await made.find('[aria-label="ilo manages people"]').trigger('click')
+    await flushPromises()
+    await made.find('[aria-label="Switch ilo on"]').trigger('click')
+    await flushPromises()
+    expect(sentTo('PATCH /api/people/3')).toEqual([{ manages: true }, { active: true }])
+    await made.find('[aria-label="demo manages people"]').trigger('click')
+    await flushPromises()
+    expect(made.find('[role=alert]').text()).toContain('Somebody must be left')
+    expect((made.find('[aria-label="demo manages people"]').element as HTMLInputElement).checked).toBe(true)
+  })
+})
+
+describe('one’s own account', () => {
+  async function change(old: string, fresh: string, again: string): Promise<void> {
+    const fields = made.findAll('[type=password]')
+    for (const [k, text] of [old, fresh, again].entries()) await fields[k]!.setValue(text)
+    await made.find('form').trigger('submit')
+    await flushPromises()
+  }
+  it('takes a new password when it is the same both times', async () => {
+    says['POST /api/account/password'] = { teacher: person('demo', 'Tavi'), needs_setup: false }
+    await visit('/account')
+    await change('old one', 'tide-table', 'tide-tabel')
+    expect(made.find('[role=alert]').text()).toBe('The new password is not the same both times.')
+    expect(asked).toEqual([])
+    await change('old one', 'tide-table', 'tide-table')
+    expect(sentTo('POST /api/account/password')).toEqual([{ old: 'old one', new: 'tide-table' }])
+    expect(made.find('[role=status]').text()).toContain('The new password counts')
+    expect(made.findAll('[type=password]').map((each) => (each.element as HTMLInputElement).value)).toEqual(['', '', ''])
+  })
+  it('lets who came with a one-time word go on to their work', async () => {
+    useSession().take({ teacher: person('nera', 'Nera', { new_password: true }), needs_setup: false })
+    Object.assign(says, { 'POST /api/account/password': { teacher: person('nera', 'Nera'), needs_setup: false }, 'GET /api/sheets': sheetList([]) })
+    await visit('/account')
+    expect(made.text()).toContain('You came in with a one-time word')
+    expect(made.find('nav').text()).not.toContain('Sheets')
+    await change('bako', 'tide-table', 'tide-table')
+    expect(router.currentRoute.value.path).toBe('/')
+  })
+  it('keeps what was typed when it is refused', async () => {
+    says['POST /api/account/password'] = () => Response.json({ detail: 'This password is too common.' }, { status: 400 })
+    await visit('/account')
+    await change('a', 'password1', 'password1')
+    expect(made.find('[role=alert]').text()).toBe('This password is too common.')
+    expect((made.findAll('[type=password]')[1]!.element as HTMLInputElement).value).toBe('password1')
+  })
+})
+
+describe('where one may go', () => {
+  it.each([
+    [{ new_password: true }, '/keys', '/account'],
+    [{ teaches: false, manages: true }, '/', '/people'],
+    [{ teaches: false, manages: true }, '/account', '/account'],
+    [{}, '/people', '/'],
+    [{ manages: true }, '/people', '/people'],
+    [{}, '/log-in', '/'],
+  ])('%j: from %s to %s', async (roles, to, arrives) => {
+    useSession().take({ teacher: person('demo', 'Tavi', roles), needs_setup: false })
+    await whole.push(to)
+    expect(whole.currentRoute.value.path).toBe(arrives)
+    await whole.replace('/account')
+  })
+})
+
+describe('sheets of several people', () => {
+  const row = (id: number, more: object = {}) => ({ id, title: `Sheet ${id}`, received_from: '', changed: '', problems: 0, sound: 0, faulty: 0, ...more })
+  it('says from whom a copy came, and gives one', async () => {
+    Object.assign(says, {
+      'GET /api/sheets': sheetList([row(1, { received_from: 'Runa Velm' })]), 'GET /api/colleagues': [{ username: 'runa', name: 'Runa Velm' }],
+      'POST /api/sheets/1/copies': () => new Response(null, { status: 204 }),
+    })
+    await visit('/')
+    expect(made.find('.title').text()).toContain('from Runa Velm')
+    await made.find('[aria-label="Give a copy of Sheet 1"]').trigger('click')
+    await flushPromises()
+    await made.find('select').setValue('runa')
+    await made.find('.entry [type=checkbox]').setValue(false)
+    await made.find('.entry').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/sheets/1/copies')).toEqual([{ username: 'runa', workings: false }])
+    expect(made.find('.given').text()).toBe('Runa Velm has a copy of “Sheet 1”.')
+  })
+  it('says so when there is nobody to give it to, or it is refused', async () => {
+    Object.assign(says, { 'GET /api/sheets': sheetList([row(1)]), 'GET /api/colleagues': [] })
+    await visit('/')
+    await made.find('[aria-label="Give a copy of Sheet 1"]').trigger('click')
+    await flushPromises()
+    expect(made.text()).toContain('There is no other teacher here yet')
+  })
+  it('finds sheets by their title and shows further ones below', async () => {
+    const many = Array.from({ length: 9 }, (_, k) => row(k + 1))
+    says['GET /api/sheets'] = (_: unknown, request: Request) => {
+      const query = new URL(request.url).searchParams
+      if (query.get('search')) return { sheets: [], more: false, all: 10 }
+      return query.get('page') === '2' ? { sheets: [row(10)], more: false, all: 10 } : { sheets: many, more: true, all: 10 }
+    }
+    await visit('/')
+    await press('Show further ones')
+    expect(made.findAll('.list li')).toHaveLength(10)
+    await made.find('.search').setValue('zz')
+    await flushPromises()
+    expect(made.find('.empty').text()).toBe('No sheet has “zz” in its title.')
+    line.down = true
+    await made.find('.search').setValue('')
+    await flushPromises()
+    expect(made.find('[role=alert]').text()).toContain('The server does not answer.')
+  })
+})
