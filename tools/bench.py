@@ -34,7 +34,7 @@ from algebra import (
     read_workings,
     work,
 )
-from tools import front
+from tools import district, front
 from tools.shots import demo_server
 from tools.start import DEMO_LOG_IN
 from tools.sympy_reading import same_solutions, same_value
@@ -50,7 +50,13 @@ def main(arguments: list[str]) -> int:
     parser = argparse.ArgumentParser(prog="uchuu bench")
     parser.add_argument("--write", action="store_true", help="put the tables into docs/performance.md")
     parser.add_argument("--core", action="store_true", help="the core alone")
+    parser.add_argument("--district", action="store_true", help="lists and pages on a district's data, and nothing else")
+    parser.add_argument("--teachers", type=int, default=200, help="of the district")
+    parser.add_argument("--lines", type=int, default=5_000_000, help="of the district")
     options = parser.parse_args(arguments)
+    if options.district:
+        print(district.table(options.teachers, options.lines))
+        return 0
     text = core_table()
     text += "\n" + sympy_table() + "\n" + solving_table() + "\n" + slips_table()
     if not options.core:

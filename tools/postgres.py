@@ -185,15 +185,22 @@ class Cluster:
 
 
 @contextmanager
-def throwaway(database: str = "uchuu") -> Iterator[str]:
-    """The address of a database in a cluster that is gone afterwards. For tests and benches."""
+def throwaway_cluster() -> Iterator[Cluster]:
+    """A cluster that is gone afterwards. For tests and benches."""
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(143))  # so that the cluster goes when the command is ended
     folder = Path(tempfile.mkdtemp(prefix="uchuu-", dir="/tmp"))
     folder.chmod(0o755)
     cluster = Cluster(folder / "pg", fast=True)
     try:
         cluster.start()
-        yield cluster.url(database)
+        yield cluster
     finally:
         cluster.stop()
         shutil.rmtree(folder, ignore_errors=True)
+
+
+@contextmanager
+def throwaway(database: str = "uchuu") -> Iterator[str]:
+    """The address of a database in a cluster that is gone afterwards."""
+    with throwaway_cluster() as cluster:
+        yield cluster.url(database)

@@ -44,6 +44,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument(
         "--port", type=_port_number, default=os.environ.get("UCHUU_PORT", "8000"), help="0 takes any free one"
     )
+    parser.add_argument("--database", help="another database of its own cluster, such as one that a backup was brought back into")
     parser.add_argument(
         "--address",
         default="127.0.0.1",
@@ -62,7 +63,7 @@ def main(arguments: list[str]) -> int:
         lock = claim(folder)
         port = _port(options.port)
         use_home(folder)
-        name = "uchuu_own" if options.empty else "uchuu"
+        name = options.database or ("uchuu_own" if options.empty else "uchuu")
         served = os.environ.get("DATABASE_URL", "")
         if served:
             wait_for_database(served)
@@ -75,13 +76,13 @@ def main(arguments: list[str]) -> int:
         if kept:
             print(f"uchuu: the data is brought up to date; as it was it is kept in {kept}", file=sys.stderr)
         manage("upgrade")
-        if not options.empty:
+        if not options.empty and not options.database:
             manage("demo")
         front.ensure_built()
         owner = os.environ["DATABASE_URL"]
         night = Nightly(folder, owner) if options.nightly_backup else None
         process = gunicorn(port, served or cluster.url_without_rights(name), folder, options.address)  # type: ignore[union-attr]
-        return _serve(port, process, cluster, night, demo=not options.empty)
+        return _serve(port, process, cluster, night, demo=not (options.empty or options.database))
     except (BackupError, PostgresError, StartError) as problem:
         print(f"uchuu: {problem}", file=sys.stderr)
         return 3
