@@ -50,7 +50,9 @@ def main(arguments: list[str]) -> int:
     parser = argparse.ArgumentParser(prog="uchuu bench")
     parser.add_argument("--write", action="store_true", help="put the tables into docs/performance.md")
     parser.add_argument("--core", action="store_true", help="the core alone")
-    parser.add_argument("--district", action="store_true", help="lists and pages on a district's data, and nothing else")
+    parser.add_argument(
+        "--district", action="store_true", help="lists and pages on a district's data, and nothing else"
+    )
     parser.add_argument("--teachers", type=int, default=200, help="of the district")
     parser.add_argument("--lines", type=int, default=5_000_000, help="of the district")
     options = parser.parse_args(arguments)

@@ -75,7 +75,9 @@ def _measured(cluster: Cluster, teachers: int, lines: int) -> str:
     rows = ["| page | asked | median ms | 95th percentile ms | slowest ms |", "|---|--:|--:|--:|--:|"]
     for name, found in times.items():
         found.sort()
-        rows.append(f"| {name} | {len(found)} | {statistics.median(found):.0f} | {found[int(len(found) * 0.95)]:.0f} | {found[-1]:.0f} |")
+        rows.append(
+            f"| {name} | {len(found)} | {statistics.median(found):.0f} | {found[int(len(found) * 0.95)]:.0f} | {found[-1]:.0f} |"
+        )
     return (
         f"{teachers} teachers, {row[1]} sheets, {row[0]} lines, {row[2] / 2**30:.1f} GB, filled in {filled:.0f} s; {TEACHERS_ASKED} teachers asked\n\n"
         + "\n".join(rows) + "\n"

@@ -44,7 +44,9 @@ def main(arguments: list[str]) -> int:
     parser.add_argument(
         "--port", type=_port_number, default=os.environ.get("UCHUU_PORT", "8000"), help="0 takes any free one"
     )
-    parser.add_argument("--database", help="another database of its own cluster, such as one that a backup was brought back into")
+    parser.add_argument(
+        "--database", help="another database of its own cluster, such as one that a backup was brought back into"
+    )
     parser.add_argument(
         "--address",
         default="127.0.0.1",

@@ -3,7 +3,8 @@
 import os
 
 import pytest
-from django.contrib.auth.models import User
+
+from server.accounts import people
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
@@ -41,7 +42,7 @@ def outside(page, live_server):
 @pytest.fixture
 def desk(page, live_server, transactional_db, outside):
     """A page that is logged in, on the list of sheets."""
-    User.objects.create_user("maren", password="lantern-quay", first_name="Maren")
+    people.make("maren", "Maren", password="lantern-quay", manages=True)
     page.goto(f"{live_server.url}/")
     page.get_by_label("Log-in name").fill("maren")
     page.get_by_label("Password").fill("lantern-quay")

@@ -206,7 +206,9 @@ watch(
     <DeskNotes v-if="current && !wide" class="right" :face="face" :at="at" @more="tellMore" />
     <div v-else-if="!current" class="right" />
 
-    <DeskDialogs :opened="opened" :place="place" :face="face" @close="opened = null" @go="go" @fill="putOnPaper" @remove="remove" />
+    <section><!-- so that the heads of dialogs are not taken for that of the page -->
+      <DeskDialogs :opened="opened" :place="place" :face="face" @close="opened = null" @go="go" @fill="putOnPaper" @remove="remove" />
+    </section>
     <BoardFace
       v-if="current && face === 'board'" :problem="current.id" :given="current.given" :start="boardStart"
       :instruction="instruction(chain.problem?.task ?? 'solve', chain.problem?.variable ?? '')" @close="show('work')"
@@ -218,7 +220,7 @@ watch(
 .desk {
   height: 100vh;
   display: grid;
-  grid-template: 48px minmax(0, 1fr) / 230px minmax(0, 1fr) 290px;
+  grid-template: minmax(48px, auto) minmax(0, 1fr) / 230px minmax(0, 1fr) 290px;
 }
 .bar {
   grid-column: 1 / -1;
@@ -264,15 +266,16 @@ watch(
   .desk {
     height: auto;
     min-height: 100vh;
-    grid-template: 48px auto auto auto / 1fr;
+    grid-template: auto auto auto auto / minmax(0, 1fr);
+    align-content: start;
+  }
+  .wide {
+    grid-column: 1;
   }
   .left,
   .right {
     border: 0;
     border-bottom: 1px solid var(--hairline);
-  }
-  .left {
-    max-height: 190px;
   }
   .middle {
     padding: 12px;

@@ -91,9 +91,9 @@ function state(person: Person): string {
             <td class="muted">{{ state(person) }}</td>
             <td class="acts">
               <template v-if="person.id !== session.teacher?.id">
-                <button class="plain-button" :aria-label="`A new one-time word for ${person.username}`" @click="resetting = person">new word</button>
-                <button v-if="person.active" class="plain-button" :aria-label="`Switch ${person.username} off`" @click="switchingOff = person">switch off</button>
-                <button v-else class="plain-button" :aria-label="`Switch ${person.username} on`" @click="change(person, { active: true })">switch on</button>
+                <button class="plain-button" :aria-label="`new word for ${person.username}`" @click="resetting = person">new word</button>
+                <button v-if="person.active" class="plain-button" :aria-label="`switch off ${person.username}`" @click="switchingOff = person">switch off</button>
+                <button v-else class="plain-button" :aria-label="`switch on ${person.username}`" @click="change(person, { active: true })">switch on</button>
               </template>
               <span v-else class="muted">you</span>
             </td>

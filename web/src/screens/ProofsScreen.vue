@@ -59,9 +59,9 @@ async function makeSheet(): Promise<void> {
 </script>
 
 <template>
-  <div class="page" @keydown="onKey">
+  <main class="page" @keydown="onKey">
     <PageHeader title="Proof-read a key" />
-    <main>
+    <div class="halves">
       <section class="paste" aria-label="The key">
         <textarea
           ref="paper"
@@ -99,8 +99,8 @@ async function makeSheet(): Promise<void> {
           <p>“Solve”, “Simplify”, “Factor” before a problem, or above several, says what is asked. Every line and every check is verified; nothing is stored until you make a sheet of it.</p>
         </div>
       </section>
-    </main>
-  </div>
+    </div>
+  </main>
 </template>
 
 <style scoped>
@@ -110,7 +110,7 @@ async function makeSheet(): Promise<void> {
   flex-direction: column;
   padding: 22px 28px 24px;
 }
-main {
+.halves {
   flex: 1;
   min-height: 0;
   display: grid;

@@ -70,7 +70,7 @@ function sum(row: SheetRow): string {
 </script>
 
 <template>
-  <div class="page">
+  <main class="page">
     <PageHeader title="Sheets" />
     <TroubleNote :request="request" />
     <p v-if="given" class="given" role="status">{{ given }}</p>
@@ -115,7 +115,7 @@ function sum(row: SheetRow): string {
         <el-button type="danger" @click="remove">Delete it</el-button>
       </template>
     </el-dialog>
-  </div>
+  </main>
 </template>
 
 <style scoped>

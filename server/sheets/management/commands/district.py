@@ -45,13 +45,15 @@ class Command(BaseCommand):
         first, _ = people.make("teacher0", "Teacher 0", password=PASSWORD, manages=True)
         sheet = services.create_sheet(first, "Sheet 0")
         for task, given, lines in PATTERN * 2:
-            services.add_problem(first, sheet.pk, ProblemIn(task=task, given=given), lines)  # type: ignore[arg-type]
+            services.add_problem(first, sheet.pk, ProblemIn.model_validate({"task": task, "given": given}), lines)
         queries.sheet_out(sheet)  # reports and ratings are made and kept
         of_sheet = 2 * sum(len(lines) for _, _, lines in PATTERN)
         each = max(options["lines"] // of_sheet // options["teachers"], 1)
         with connection.cursor() as cursor:
             for words in STATEMENTS:
-                cursor.execute(words, {"teachers": options["teachers"], "sheets": each, "first": first.pk, "pattern": sheet.pk})
+                cursor.execute(
+                    words, {"teachers": options["teachers"], "sheets": each, "first": first.pk, "pattern": sheet.pk}
+                )
                 self.stdout.write(f"{cursor.rowcount} rows: {words.split('(')[0].strip()}")
 
 

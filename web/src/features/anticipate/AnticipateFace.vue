@@ -82,11 +82,11 @@ function onKey(event: KeyboardEvent): void {
         </article>
       </div>
       <section v-if="found.unfinished.length" class="more">
-        <h3>Right but unfinished</h3>
+        <h2>Right but unfinished</h2>
         <ul><li v-for="each in found.unfinished" :key="each.answer"><MathText :latex="each.answer_latex" :display="false" /> <span class="muted">{{ each.missing.replaceAll('-', ' ') }}</span></li></ul>
       </section>
       <section v-if="found.options.length > 1" class="more">
-        <h3>Multiple choice</h3>
+        <h2>Multiple choice</h2>
         <p class="orders">
           <label v-for="[value, word] in ORDERS" :key="value" :class="{ on: order === value }">
             <input v-model="order" type="radio" name="order" :value="value" class="visually-hidden" />{{ word }}
@@ -185,7 +185,7 @@ ul {
 .more ul li {
   padding: 6px 0;
 }
-h3 {
+h2 {
   font-size: 15px;
   margin-bottom: 6px;
 }

@@ -48,8 +48,8 @@ async function press(made: VueWrapper, name: string, more: object = {}): Promise
   await settle()
   expect(made.exists()).toBe(true)
 }
-const rows = (made: VueWrapper) => made.findAll('[role=option]').map((each) => each.attributes('aria-label')!.match(/: (.*?)\. /)![1])
-const chosen = (made: VueWrapper) => made.findAll('[role=option]').findIndex((each) => each.attributes('aria-selected') === 'true')
+const rows = (made: VueWrapper) => made.findAll('[role=listitem][aria-label]').map((each) => each.attributes('aria-label')!.match(/: (.*?)\. /)![1])
+const chosen = (made: VueWrapper) => made.findAll('[role=listitem][aria-label]').findIndex((each) => each.attributes('aria-current') === 'true')
 
 describe('the paper by keyboard', () => {
   it('starts at the next line, and a committed line is judged, said and saved', async () => {
@@ -91,6 +91,28 @@ describe('the paper by keyboard', () => {
     await type(made, 'x = 8')
     expect(stored).toEqual(['x = 5 + 2', 'x = 8'])
     expect(field(made).attributes('aria-label')).toBe('Next line')
+  })
+  it.each([
+    ['Line before', ['x = 5 + 2', 'x = 1', 'x = 7']],
+    ['Line after', ['x = 5 + 2', 'x = 7', 'x = 1']],
+    ['Edit', ['x = 5 + 2', 'x = 1']],
+  ])('offers to fingers what the keys do: %s', async (words, lines) => {
+    const made = await paper()
+    await made.findAll('[role=listitem][aria-label]')[1]!.trigger('click')
+    await made.findAll('.tools button').find((each) => each.text() === words)!.trigger('click')
+    await settle()
+    await type(made, 'x = 1')
+    expect(stored).toEqual(lines)
+  })
+  it.each([
+    ['Up', ['x = 7', 'x = 5 + 2']],
+    ['Remove', ['x = 5 + 2']],
+  ])('moves and removes a line by finger: %s', async (words, lines) => {
+    const made = await paper()
+    await made.findAll('[role=listitem][aria-label]')[1]!.trigger('click')
+    await made.findAll('.tools button').find((each) => each.text() === words)!.trigger('click')
+    await settle()
+    expect(stored).toEqual(lines)
   })
   it('leaves an edit with Escape as it was', async () => {
     const made = await paper()

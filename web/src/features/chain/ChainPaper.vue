@@ -153,6 +153,12 @@ function remove(at: number): void {
 function onRowKey(at: number, event: KeyboardEvent): void {
   const action = actionOf(ON_A_LINE, event)
   if (action === null) return
+  act(at, action)
+  event.preventDefault()
+  event.stopPropagation()
+}
+
+function act(at: number, action: LineAction): void {
   const write = (): void => toEnd(draft.value.mode === 'append' ? draft.value.text : '')
   const does: Record<LineAction, () => void> = {
     'move-up': () => (cursor.value = chain.move(at, -1)),
@@ -170,8 +176,6 @@ function onRowKey(at: number, event: KeyboardEvent): void {
     help: () => emit('help'),
   }
   does[action]()
-  event.preventDefault()
-  event.stopPropagation()
 }
 
 function undo(again: boolean): void {
@@ -189,7 +193,8 @@ function measure(): void {
   const statementAt = lastStatement()
   beads.value = [...box.querySelectorAll<HTMLElement>('[data-bead]')].map((element) => {
     const rect = element.getBoundingClientRect()
-    const y = rect.top - top + rect.height / 2
+    const tools = element.querySelector<HTMLElement>('.tools')?.offsetHeight ?? 0
+    const y = rect.top - top + (rect.height - tools) / 2
     const number = element.dataset['bead']
     if (number === 'writing') return { y, relation: null, writing: true }
     if (number === '0') return { y, relation: null, first: true }
@@ -215,7 +220,7 @@ onMounted(() => {
   if (paper.value) observer.observe(paper.value)
 })
 onBeforeUnmount(() => observer?.disconnect())
-watch([rows, draft, () => chain.problem], () => void nextTick(measure), { deep: true, flush: 'post' })
+watch([rows, draft, cursor, () => chain.problem], () => void nextTick(measure), { deep: true, flush: 'post' })
 
 watch(
   () => problem.value?.id,
@@ -269,9 +274,9 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
         {{ report.error.message }} Change the problem to go on.
       </p>
       <p v-if="ledger" class="wide ledger"><span class="muted">excluded</span> {{ ledger }}</p>
-      <div class="rows" role="listbox" aria-label="Lines">
+      <div class="rows" role="list" aria-label="Lines">
         <template v-for="(row, k) in rows" :key="row.key">
-          <div v-if="draft.mode !== 'append' && draft.at === k" class="writing" data-bead="writing">
+          <div v-if="draft.mode !== 'append' && draft.at === k" class="writing" role="listitem" data-bead="writing">
             <LineEditor
               :ref="setEditor" :text="draft.text" :decimal="sheets.decimal"
               :label="draft.mode === 'edit' ? `Edit line ${k + 1}` : `New line before line ${k + 1}`"
@@ -283,14 +288,14 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
           <ChainRow
             v-if="!(draft.mode === 'edit' && draft.at === k)"
             :number="k + 1" :text="row.text" :echo="tinted.get(k) ?? echoes.get(row.text) ?? null" :link="row.link"
-            :selected="cursor === k" :beside="!below || misstated(k)" @select="select(k)" @edit="edit(k)" @key="onRowKey(k, $event)"
+            :selected="cursor === k" :beside="!below || misstated(k)" @select="select(k)" @edit="edit(k)" @key="onRowKey(k, $event)" @act="act(k, $event)"
           />
           <div v-if="moveAfter(k)" class="both" aria-hidden="true">
             <span class="left"><MathText :latex="moveAfter(k)" :display="false" /></span>
             <span class="right"><MathText :latex="moveAfter(k)" :display="false" /></span>
           </div>
         </template>
-        <div v-if="draft.mode === 'append' || draft.at >= chain.lines.length" class="writing" data-bead="writing">
+        <div v-if="draft.mode === 'append' || draft.at >= chain.lines.length" class="writing" role="listitem" data-bead="writing">
           <LineEditor
             :ref="setEditor" :text="draft.text" :decimal="sheets.decimal" label="Next line" :hint="hint"
             @update:text="write" @commit="commit" @cancel="cancel" @leave="leave"
@@ -399,6 +404,22 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
 .writing {
   grid-column: 1 / -1;
   padding-left: 36px;
+}
+@media (max-width: 900px) {
+  .writing {
+    position: sticky;
+    left: 0;
+    max-width: calc(100vw - 62px);
+  }
+}
+@media (max-width: 600px) {
+  .sheet {
+    padding: 12px 8px 14px;
+  }
+  .given .left,
+  .given .right {
+    font-size: 1.25em;
+  }
 }
 .answer {
   margin: 14px 0 0 36px;

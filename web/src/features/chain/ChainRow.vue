@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import type { Echo, Link } from '@/api/client'
 import MathText from '@/components/MathText.vue'
 import { isSideLine, relationWord } from '@/lib/relations'
+import type { LineAction } from '@/lib/shortcuts'
 
 /** One committed line, set in the columns of the chain: left side, right side, move, relation in words. */
 const props = defineProps<{
@@ -14,7 +15,11 @@ const props = defineProps<{
   /** Whether the move stands beside the line; else it stands below both sides of the line before. */
   beside: boolean
 }>()
-const emit = defineEmits<{ select: []; edit: []; key: [event: KeyboardEvent] }>()
+const emit = defineEmits<{ select: []; edit: []; key: [event: KeyboardEvent]; act: [action: LineAction] }>()
+/** What fingers can do with a line; by keyboard the same is one key each. */
+const TOOLS: [LineAction, string][] = [
+  ['edit', 'Edit'], ['open-before', 'Line before'], ['open-after', 'Line after'], ['move-up', 'Up'], ['move-down', 'Down'], ['remove', 'Remove'],
+]
 
 const row = ref<HTMLElement | null>(null)
 const side = computed(() => !!props.link && isSideLine(props.link.kind))
@@ -38,8 +43,8 @@ watch(
     ref="row"
     class="row"
     :class="[link?.relation ?? 'unread', { selected, side }]"
-    role="option"
-    :aria-selected="selected"
+    role="listitem"
+    :aria-current="selected"
     :aria-label="spoken"
     :tabindex="selected ? 0 : -1"
     :data-bead="number"
@@ -70,6 +75,9 @@ watch(
     </span>
     <span class="remark">{{ echo?.remark }}</span>
     <span class="word" :class="{ quiet: link?.relation === 'holds' }">{{ word }}</span>
+    <span v-if="selected" class="tools">
+      <button v-for="[action, words] in TOOLS" :key="action" class="plain-button" tabindex="-1" @click.stop="emit('act', action)">{{ words }}</button>
+    </span>
   </div>
 </template>
 
@@ -164,6 +172,37 @@ watch(
 }
 .word.quiet {
   opacity: 0;
+}
+.tools {
+  display: none;
+  grid-column: 2 / -1;
+  flex-wrap: wrap;
+  gap: 4px;
+  padding-top: 4px;
+}
+.tools button {
+  min-height: 36px;
+  padding: 4px 10px;
+  font-size: 13.5px;
+  border: 1px solid var(--hairline);
+  background: var(--sheet);
+}
+@media (pointer: coarse), (max-width: 900px) {
+  .tools {
+    display: flex;
+    position: sticky;
+    left: 36px;
+    max-width: calc(100vw - 90px);
+  }
+}
+@media (max-width: 600px) {
+  .left,
+  .right {
+    font-size: 1.1em;
+  }
+  .word.quiet {
+    display: none;
+  }
 }
 .row:hover .word.quiet,
 .row.selected .word.quiet {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useChain } from '@/features/chain/store'
 import { useSession } from '@/features/session/store'
 import { useSheets } from '@/features/sheets/store'
@@ -13,6 +13,7 @@ const emit = defineEmits<{ show: [face: FaceName]; conventions: []; taught: []; 
 const sheets = useSheets()
 const chain = useChain()
 const session = useSession()
+const open = ref(false) // on a narrow screen the settings stand behind a button
 const SAVE_WORDS = {
   saved: 'saved',
   saving: 'saving…',
@@ -30,9 +31,9 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
 </script>
 
 <template>
-  <header class="bar">
+  <section class="bar" aria-label="Sheet and faces">
     <RouterLink to="/" class="home" title="All sheets">Uchuu</RouterLink>
-    <span class="title">{{ sheets.sheet?.title }}</span>
+    <h1 class="title">{{ sheets.sheet?.title }}</h1>
     <span v-if="faces.length" class="muted">problem {{ place }} of {{ count }}</span>
     <nav v-if="faces.length" class="faces" aria-label="Faces of this problem">
       <button
@@ -42,15 +43,18 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
     </nav>
     <span class="space" />
     <span class="save" :class="chain.state" role="status">{{ faces.length ? SAVE_WORDS[chain.state] : '' }}</span>
-    <button class="plain-button muted small" title="Conventions of this sheet (Alt+C)" @click="emit('conventions')">
-      {{ chain.problem?.numbers ?? 'real' }} numbers · {{ conventionWords }}
-    </button>
-    <button class="plain-button muted small" title="What the class knows (Alt+K)" @click="emit('taught')">
-      {{ untaught ? `${untaught} not taught yet` : 'all taught' }}
-    </button>
-    <button class="plain-button" title="Keys and notation (?)" @click="emit('keys')">Keys <kbd>?</kbd></button>
-    <RouterLink to="/account" class="muted small">{{ session.teacher?.name }}</RouterLink>
-  </header>
+    <button class="plain-button more" :aria-expanded="open" aria-controls="desk-settings" @click="open = !open">More</button>
+    <div id="desk-settings" class="settings" :class="{ open }">
+      <button class="plain-button muted small" title="Conventions of this sheet (Alt+C)" @click="emit('conventions')">
+        {{ chain.problem?.numbers ?? 'real' }} numbers · {{ conventionWords }}
+      </button>
+      <button class="plain-button muted small" title="What the class knows (Alt+K)" @click="emit('taught')">
+        {{ untaught ? `${untaught} not taught yet` : 'all taught' }}
+      </button>
+      <button class="plain-button" title="Keys and notation (?)" @click="emit('keys')">Keys <kbd>?</kbd></button>
+      <RouterLink to="/account" class="muted small">{{ session.teacher?.name }}</RouterLink>
+    </div>
+  </section>
 </template>
 
 <style scoped>
@@ -68,6 +72,8 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
   text-decoration: none;
 }
 .title {
+  font-size: inherit;
+  font-weight: inherit;
   overflow: hidden;
   text-overflow: ellipsis;
 }
@@ -99,10 +105,49 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
 .save.refused {
   color: var(--breaks);
 }
-@media (max-width: 900px) {
+.settings {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+.more {
+  display: none;
+}
+@media (max-width: 1180px) {
   .bar {
-    gap: 8px;
+    flex-wrap: wrap;
+    gap: 2px 12px;
+    padding: 6px 14px 0;
+  }
+  .title {
+    flex: 1;
+    min-width: 6ch;
+  }
+  .space {
+    display: none;
+  }
+  .more {
+    display: block;
+  }
+  .faces {
+    order: 1;
+    flex-basis: 100%;
+    margin: 0;
     overflow-x: auto;
+  }
+  .face {
+    padding: 9px 11px;
+  }
+  .settings {
+    display: none;
+    order: 2;
+    flex-basis: 100%;
+    flex-wrap: wrap;
+    gap: 4px 12px;
+    padding-bottom: 6px;
+  }
+  .settings.open {
+    display: flex;
   }
 }
 </style>

@@ -61,7 +61,7 @@ describe('the top of the desk', () => {
     await made.vm.$nextTick()
     expect(made.text()).toContain('complex numbers · 2 conventions set')
     expect(made.text()).toContain('1 not taught yet')
-    const [conventions, taught, keys] = made.findAll('header > button')
+    const [conventions, taught, keys] = made.findAll('.settings > button')
     for (const button of [conventions!, taught!, keys!]) await button.trigger('click')
     expect(['conventions', 'taught', 'keys'].map((name) => made.emitted(name)?.length)).toEqual([1, 1, 1])
   })

@@ -52,14 +52,14 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <RelationGlyph v-if="!side" :relation="relation" />
         <div>
           <p class="where muted">Line {{ number }}</p>
-          <h3>{{ word }}</h3>
+          <h2>{{ word }}</h2>
         </div>
       </header>
       <p v-if="link.error" class="error">{{ link.error.message }}</p>
       <p v-else-if="!quiet" class="meaning muted">{{ meaning }}</p>
 
       <section v-if="slip" class="slip" aria-label="What was probably done">
-        <h4>{{ slip.name }}</h4>
+        <h3>{{ slip.name }}</h3>
         <p>{{ slip.done }}</p>
         <p class="muted">{{ slip.why }}</p>
         <p class="cue">{{ slip.cue }}</p>
@@ -87,15 +87,15 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
       </section>
 
       <section v-if="lostElsewhere.length && link.relation === 'narrows'">
-        <h4>Lost as well</h4>
+        <h3>Lost as well</h3>
         <p>{{ unknown }} = {{ lostElsewhere.join(', ') }}</p>
       </section>
       <section v-if="link.lost.length && link.relation === 'settles'">
-        <h4>Dropped, rightly</h4>
+        <h3>Dropped, rightly</h3>
         <p>{{ unknown }} = {{ link.lost.join(', ') }}</p>
       </section>
       <section v-if="link.gained.length && (link.relation === 'widens' || link.relation === 'narrows')">
-        <h4>Candidates gained</h4>
+        <h3>Candidates gained</h3>
         <ul>
           <li v-for="value in link.gained" :key="value">
             {{ unknown }} = {{ value }}<template v-if="link.reasons[value]">: {{ link.reasons[value] }}</template>
@@ -106,18 +106,18 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <p v-for="[value, reason] in reasons" :key="value">{{ reason }}</p>
       </section>
       <section v-if="misstated">
-        <h4>The move</h4>
+        <h3>The move</h3>
         <p>
           The margin says <code>{{ misstated.stated }}</code>, but that is not what was done<template v-if="misstated.text">:
           it was <code>{{ misstated.text }}</code></template>.
         </p>
       </section>
-      <section v-if="link.conditions.length"><h4>Needs</h4><p>{{ link.conditions.join(', ') }}</p></section>
+      <section v-if="link.conditions.length"><h3>Needs</h3><p>{{ link.conditions.join(', ') }}</p></section>
       <section v-for="note in notes" :key="note"><p>{{ note }}</p></section>
     </template>
 
     <section v-if="report?.owed.length" class="owed">
-      <h4>Checks owed</h4>
+      <h3>Checks owed</h3>
       <ul>
         <li v-for="owed in report.owed" :key="owed.value">
           {{ unknown }} = {{ owed.value }}: {{ owed.because }}.
@@ -139,11 +139,11 @@ header {
   gap: 10px;
   margin-bottom: 10px;
 }
-h3 {
+h2 {
   font-size: 19px;
   color: var(--relation);
 }
-h4 {
+h3 {
   margin: 0 0 2px;
   font-size: 13px;
   font-weight: 400;
@@ -169,7 +169,7 @@ ul {
   border-radius: 8px;
   background: var(--sheet);
 }
-.slip h4 {
+.slip h3 {
   color: var(--ink);
   font-size: 15px;
   font-weight: 700;

@@ -90,12 +90,13 @@ function onKey(event: KeyboardEvent): void {
 }
 header {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
   align-items: center;
   margin-bottom: 14px;
 }
 .space {
-  flex: 1;
+  flex: 1 1 14ch;
 }
 .answer {
   white-space: normal;

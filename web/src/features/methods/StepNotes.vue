@@ -11,7 +11,7 @@ defineProps<{ step: Step | null; number: number }>()
   <aside class="step" aria-label="What is to be said of this step">
     <template v-if="step">
       <p class="muted small">Step {{ number }}</p>
-      <h3>{{ step.name }}</h3>
+      <h2>{{ step.name }}</h2>
       <p class="reason">{{ step.reason }}</p>
       <div v-if="step.kind === 'line'" class="pair">
         <MathText :latex="`${step.before_echo.left} ${step.before_echo.right}`" />
@@ -31,7 +31,7 @@ defineProps<{ step: Step | null; number: number }>()
   padding: 22px;
   font-size: 14.5px;
 }
-h3 {
+h2 {
   font-size: 19px;
 }
 .reason {

@@ -15,7 +15,7 @@ const BUTTONS = ['', 'Which rule?', 'Which line?', 'Write it']
 <template>
   <section v-if="next.hint || next.trouble" class="next" aria-label="The next step" role="status">
     <header>
-      <h4>The next step</h4>
+      <h2>The next step</h2>
       <button class="plain-button" aria-label="Put the hint away" @click="next.clear()">×</button>
     </header>
     <TroubleNote v-if="next.trouble" :request="next.request" />
@@ -51,7 +51,7 @@ header {
   display: flex;
   justify-content: space-between;
 }
-h4 {
+h2 {
   margin: 0;
   font-size: 14px;
 }

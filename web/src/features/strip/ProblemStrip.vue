@@ -64,12 +64,12 @@ function focusRow(event: KeyboardEvent, by: -1 | 1): void {
           class="item"
           :class="{ current: problem.id === current }"
           :aria-current="problem.id === current"
-          :aria-label="`Problem ${k + 1}: ${problem.task} ${problem.given}`"
           @click="emit('open', k + 1)"
           @keydown="onKey($event, k)"
         >
-          <span class="number">{{ k + 1 }}</span>
-          <span class="given"><MathText :latex="problem.given_latex" :display="false" /></span>
+          <span class="visually-hidden">Problem {{ k + 1 }}: {{ problem.task }} {{ problem.given }}</span>
+          <span class="number" aria-hidden="true">{{ k + 1 }}</span>
+          <span class="given" aria-hidden="true"><MathText :latex="problem.given_latex" :display="false" /></span>
           <span v-if="problem.difficulty" class="rating" :title="`difficulty ${problem.difficulty} of 10`">{{ problem.difficulty.toFixed(1) }}</span>
           <TinyChain class="tiny" :beads="problem.beads" :verdict="problem.verdict" :finished="problem.finished" />
         </button>
@@ -144,6 +144,26 @@ ol {
 }
 .tools button {
   font-size: 13.5px;
+}
+@media (max-width: 900px) {
+  ol {
+    position: relative; /* what is hidden in it for screen readers must not widen the page */
+    display: flex;
+    overflow: auto hidden;
+    padding: 6px 10px;
+    gap: 4px;
+  }
+  li {
+    flex: none;
+    max-width: 200px;
+  }
+  .rating {
+    display: none;
+  }
+  .tools {
+    border-top: 0;
+    padding-top: 0;
+  }
 }
 .tools button:disabled {
   color: var(--muted);

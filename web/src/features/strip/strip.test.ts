@@ -16,7 +16,7 @@ describe('ProblemStrip', () => {
 
   it('numbers the problems, marks the one that is open, and shows a difficulty where it is known', () => {
     const made = strip()
-    expect(items(made).map((each) => each.attributes('aria-label'))).toEqual(['Problem 1: solve x = 5', 'Problem 2: solve x = 6', 'Problem 3: solve x = 7'])
+    expect(items(made).map((each) => each.find('.visually-hidden').text())).toEqual(['Problem 1: solve x = 5', 'Problem 2: solve x = 6', 'Problem 3: solve x = 7'])
     expect(made.find('.current').attributes('aria-current')).toBe('true')
     expect(made.findAll('.rating').map((each) => each.text())).toEqual(['2.5', '2.5'])
   })

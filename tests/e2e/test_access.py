@@ -1,0 +1,128 @@
+"""For whoever comes with a screen reader, a telephone or a tablet: no screen and no state has a fault that axe knows."""
+
+import re
+
+import pytest
+from django.core.management import call_command
+from playwright.sync_api import expect
+
+from server.sheets.models import Sheet
+from tools.front import WEB
+
+AXE = (WEB / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
+NARROW, TABLET = {"width": 360, "height": 740}, {"width": 820, "height": 1100}
+
+
+def faults(page):
+    """What axe finds on the page as it stands: rule, element, and why."""
+    page.evaluate(AXE)
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
+    return [
+        f"{each['id']}: {node['html'][:160]} — {node['failureSummary']}"
+        for each in found["violations"]
+        for node in each["nodes"]
+    ]
+
+
+@pytest.fixture
+def demo(page, live_server, transactional_db, outside):
+    call_command("demo", verbosity=0)
+    page.goto(f"{live_server.url}/log-in")
+    page.get_by_label("Log-in name").wait_for()
+    assert faults(page) == []
+    page.get_by_label("Log-in name").fill("demo")
+    page.get_by_label("Password").fill("lantern-quay")
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="Sheets").wait_for()
+    yield page
+    page.wait_for_load_state("networkidle")
+    page.goto("about:blank")
+
+
+def sheet(words):
+    return Sheet.objects.get(title__contains=words).pk
+
+
+STATES = [
+    # a screen, and what is pressed or done there
+    ("/", []),
+    ("/", ["click:Give a copy of One problem, several ways"]),
+    ("/", ["click:Delete One problem, several ways"]),
+    ("/people", []),
+    ("/account", []),
+    ("/keys", []),
+    ("/keys", ["type:1) Solve 3x = 12\n   x = 5", "Control+Enter", "wait:3"]),
+    ("/sheets/{review}", []),
+    ("/sheets/{review}", ["ArrowUp"]),
+    ("/sheets/{review}", ["ArrowUp", "Enter", "type: +", "wait:1"]),
+    ("/sheets/{review}", ["Alt+h", "wait:1"]),
+    ("/sheets/{review}", ["Alt+n"]),
+    ("/sheets/{review}", ["Alt+c", "wait:1"]),
+    ("/sheets/{review}", ["Alt+k", "wait:1"]),
+    ("/sheets/{review}", ["F1"]),
+    ("/sheets/{review}/1/anticipate", ["wait:2"]),
+    ("/sheets/{review}/1/methods", ["wait:2"]),
+    ("/sheets/{review}/1/board", ["wait:1"]),
+    ("/sheets/{functions}/1/graph", ["wait:2"]),
+    ("/sheets/{warm}", ["PageDown", "wait:1"]),
+]
+
+
+@pytest.mark.parametrize("size", [None, NARROW], ids=["desk", "telephone"])
+def test_axe_finds_nothing(demo, live_server, size):
+    page = demo
+    if size:
+        page.set_viewport_size(size)
+    ids = {"review": sheet("review sheet"), "functions": sheet("features and graphs"), "warm": sheet("warm-up")}
+    found = []
+    for path, acts in STATES:
+        page.goto(live_server.url + path.format(**ids))
+        page.wait_for_load_state("networkidle")
+        for act in acts:
+            kind, _, what = act.partition(":")
+            if kind == "click":
+                page.get_by_label(what).click()
+            elif kind == "type":
+                page.keyboard.type(what)
+            elif kind == "wait":
+                page.wait_for_timeout(int(what) * 300)
+                page.wait_for_load_state("networkidle")
+            else:
+                page.keyboard.press(act)
+        page.wait_for_timeout(400)
+        found += [f"{path} {acts}: {fault}" for fault in faults(page)]
+    assert found == [], "\n".join(found)
+
+
+@pytest.mark.parametrize("size", [NARROW, TABLET], ids=["telephone", "tablet"])
+def test_every_face_and_setting_is_reached_by_finger(demo, live_server, size):
+    page = demo
+    page.set_viewport_size(size)
+    page.goto(f"{live_server.url}/sheets/{sheet('review sheet')}")
+    page.get_by_label("Next line").wait_for()
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth"), "the page is wider than the screen"
+    for words in ("Anticipate", "Methods", "Work"):
+        page.get_by_role("navigation", name="Faces of this problem").get_by_role("button", name=words).click()
+        expect(page.get_by_role("button", name=words, exact=True).first).to_be_in_viewport()
+        assert page.evaluate("document.documentElement.scrollWidth <= innerWidth"), words
+    page.get_by_role("button", name="More").click()
+    for words in ("conventions", "taught", "Keys"):
+        expect(page.get_by_role("button", name=words).last).to_be_in_viewport()
+    page.get_by_role("link", name="Tavi Orsel").click()
+    expect(page.get_by_role("heading", name="Your account")).to_be_visible()
+
+
+def test_a_line_is_changed_and_removed_by_finger(demo, live_server):
+    page = demo
+    page.set_viewport_size(NARROW)
+    page.goto(f"{live_server.url}/sheets/{sheet('review sheet')}")
+    page.locator('[data-bead="3"]').click()
+    page.get_by_role("button", name="Edit", exact=True).click()
+    field = page.get_by_label("Edit line 3")
+    expect(field).to_be_focused()
+    field.fill("x = 5 or x = -1")
+    page.keyboard.press("Enter")
+    expect(page.locator('[data-bead="3"]')).to_have_attribute("aria-label", re.compile("breaks"))
+    page.locator('[data-bead="3"]').click()
+    page.get_by_role("button", name="Remove").click()
+    expect(page.locator('[data-bead="3"]')).to_have_count(0)

@@ -1,0 +1,86 @@
+"""The queries behind lists and pages: few, however much there is, and each by an index."""
+
+import re
+
+import pytest
+from django.contrib.auth.models import User
+from django.core.management import CommandError, call_command
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
+from server.sheets.models import Line, Problem, Sheet
+from tests.server.conftest import Api
+
+pytestmark = pytest.mark.django_db
+
+PAGES = {
+    # page: the most queries that it may need
+    "/api/sheets": 7,
+    "/api/sheets?page=2": 7,
+    "/api/sheets?search=3": 7,
+    "/api/sheets/{sheet}": 8,
+    "/api/problems/{problem}": 7,
+    "/api/colleagues": 4,
+    "/api/people": 5,
+}
+BIG = ("sheets_sheet", "sheets_problem", "sheets_working", "sheets_line", "accounts_happening")
+
+
+@pytest.fixture
+def district(db):
+    call_command("district", "--teachers", "3", "--lines", "9000", verbosity=0)
+    with connection.cursor() as cursor:
+        cursor.execute("ANALYZE")
+    api = Api()
+    assert api.log_in("teacher1").status_code == 200
+    sheet = Sheet.objects.filter(owner__username="teacher1").first()
+    return api, {"sheet": sheet.pk, "problem": sheet.problems.first().pk}
+
+
+def asked(api, path):
+    with CaptureQueriesContext(
+        connection,
+    ) as found:
+        answer = api.get(path)
+    assert answer.status_code == 200
+    return [query["sql"] for query in found.captured_queries if query["sql"].startswith("SELECT")]
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_a_page_needs_few_queries_and_each_has_its_index(district, page):
+    api, ids = district
+    if page == "/api/people":
+        api = Api()
+        api.log_in("teacher0")
+    path = page.format(**ids)
+    api.get(path)  # what was not kept yet is made and kept
+    queries = asked(api, path)
+    assert len(queries) <= PAGES[page], queries
+    with connection.cursor() as cursor:
+        cursor.execute("SET LOCAL enable_seqscan = off")  # who has an index uses it; what is read whole has none
+        for query in queries:
+            cursor.execute(f"EXPLAIN {query}")
+            plan = "\n".join(row[0] for row in cursor.fetchall())
+            read_whole = set(re.findall(r"Seq Scan on (\w+)", plan)) & set(BIG)
+            assert not read_whole, f"{query}\n{plan}"
+
+
+def test_a_list_does_not_read_reports(district):
+    api, _ = district
+    api.get("/api/sheets")
+    assert not any('"report"' in query for query in asked(api, "/api/sheets"))
+
+
+def test_the_made_up_district_is_as_large_as_asked_and_whole(district):
+    assert User.objects.count() == 3
+    assert Line.objects.count() == pytest.approx(9000, rel=0.05)
+    assert Problem.objects.filter(working__isnull=True).count() == 0
+    api, _ = district
+    row = api.get("/api/sheets").json()["sheets"][0]
+    assert (row["problems"], row["sound"], row["faulty"]) == (20, 14, 4)  # an unchecked root is open
+
+
+def test_it_is_never_mixed_with_real_people(teacher):
+    with pytest.raises(CommandError, match="has people in it"):
+        call_command("district", "--teachers", "2", "--lines", "100")
+    assert not Sheet.objects.exists()
