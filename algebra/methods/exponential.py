@@ -272,6 +272,8 @@ def power_in(cell: RadicalField, difference: Ratio, x: str) -> OnePower | None:
         if sum(monomial) != sum(counts):
             return None
         rows.append((counts, Q(int(c))))
+    if not rows:
+        return None
     low = min(rows)[0]
     away = [(tuple(k - m for k, m in zip(counts, low, strict=True)), c) for counts, c in rows]
     step = next((vector for vector, _ in sorted(away) if any(vector)), None)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import Literal
 
 from algebra.exact.algebraic_numbers import rational
@@ -295,14 +296,14 @@ def plainest(context: Context, solutions: SolutionSet) -> Solution | None:
     return min((s for s in solutions.members if s.is_written), key=_plainness, default=None)
 
 
-def _plainness(solution: Solution) -> tuple[int, float, str]:
+def _plainness(solution: Solution) -> tuple[int, float | Fraction, str]:
     number = solution.number
     if number is None:
         return 3, 0.0, solution.key
     value = number.rational
     if value is None:
         return 2, abs(number.approximation), solution.key
-    return int(value.denominator != 1), abs(float(value)) + value.denominator, solution.key
+    return int(value.denominator != 1), abs(value) + value.denominator, solution.key
 
 
 def _put_in(context: Context, meaning: EvaluatedStatement, solution: Solution) -> str:

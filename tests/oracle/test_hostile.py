@@ -49,6 +49,16 @@ HARD = [
     Working("domain", "(√(5))^(2) = -(9)", ("|921| = x", "2^(2)", "-(x)"), numbers="complex"),
     Working("factor", "6x + 3y - (x - 9 ± x) + 12", ("x",)),
     Working("evaluate", "x/(771 + x)^99·√x·|10^a|", ("x^a",), numbers="complex"),
+    Working(
+        "domain",
+        "|(root(8, 6))/(x) + (|644757942555222205157475128930|) - (-(3))|",
+        ("(x)/(4) = (9)·(763)·(x) + (x)",),
+        numbers="complex",
+        assume=("x > 0",),
+    ),
+    Working("solve", "(((x)·(11))·(768))·(4^(564)) = |1|", ("((x)·(x))^(1/2) = |506|",), "x"),
+    Working("solve", "(x·0)·(33·x)·(x + 12 ± x - (10^x) - (88 - x)) = 0·x", ("x = 1",), "x", numbers="complex"),
+    Working("solve", "-((((x)·(y))·(√(x)))^(99)) = √(x)", ("□ + x = 3", "∛(π) - ((1/2)^(y)) = x"), "x"),
 ]
 
 

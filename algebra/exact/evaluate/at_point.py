@@ -19,6 +19,9 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_expression
 from algebra.tree import nodes as n
 
+MOST_BELOW = 10_000
+"""The greatest denominator that may stand above: a root of a higher index is not worked out."""
+
 
 class PointEvaluator:
     """Values of trees at a point, exact and comparable with each other."""
@@ -30,7 +33,7 @@ class PointEvaluator:
                 # a surd that is put in under a root nests one level deeper
                 index = lcm(index, plan.index * lcm(2, len(value.polynomial) - 1))
             number = value.rational if isinstance(value, Number) else value
-            if number is not None and number.denominator != 1:
+            if number is not None and 1 < number.denominator <= MOST_BELOW:
                 # a fraction that is put in above makes a root of that index
                 index = lcm(index, plan.index * number.denominator * plan.step)
         # π stays a letter: it is transcendental, so what holds for the letter holds for the number, and no more

@@ -154,9 +154,14 @@ def _zeros_of_power(home: RadicalField, parts: list[Ratio]) -> list[Solution] | 
 
 
 def _zeros_in_parameters(home: RadicalField, parts: list[Ratio]) -> list[Solution]:
-    """The zeros of a polynomial of degree 1 or 2, coefficients from the constant up; roots are taken where they exist."""
+    """The zeros of a polynomial of degree 1 or 2, coefficients from the constant up; roots are taken where they exist.
+
+    Raises OutOfScope for any other degree.
+    """
     if len(parts) == 2:
         return [home_solution(-parts[0] / parts[1])]
+    if len(parts) != 3:
+        raise OutOfScope("With other letters, only equations of degree 1 and 2 are solved by a formula.", "^")
     c, b, a = parts
     inside = b * b - home.constant(4) * a * c
     under = None if home.depends_on_added(inside.numerator) else home.in_letters(inside.numerator * inside.denominator)
