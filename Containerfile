@@ -22,6 +22,7 @@ WORKDIR /opt/uchuu
 COPY --from=build /opt/uchuu/.venv .venv
 COPY algebra algebra
 COPY lanes lanes
+COPY paper paper
 COPY cli cli
 COPY server server
 COPY tools tools

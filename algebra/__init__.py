@@ -9,6 +9,7 @@ from algebra import limits
 from algebra.desk.analysis import analysed, analysis
 from algebra.desk.check import check
 from algebra.desk.generate import EVENTS, generate
+from algebra.desk.instruct import instruction
 from algebra.desk.next_step import Hint, next_step
 from algebra.desk.options import options
 from algebra.desk.predict import Anticipated, Prediction, predict
@@ -17,6 +18,7 @@ from algebra.desk.solve import Solution, Unsolved, all_methods, error_of, refuse
 from algebra.families import FAMILIES, Family
 from algebra.formats.pasted_key import MAX_CHARACTERS as MAX_KEY_CHARACTERS
 from algebra.formats.pasted_key import looks_like_text_form
+from algebra.formats.printed import Printed, as_mathml, printed
 from algebra.formats.text_form import read_workings
 from algebra.formats.typeset import echo, understood, values_in_latex
 from algebra.methods.catalogue import METHODS, NUMBER_KINDS, Method
@@ -86,9 +88,9 @@ __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS", "OTHER_SPELLINGS",
     "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Evidence", "Family",
     "FeaturesReport", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "LineError", "Link", "Method", "MethodRow", "MethodsReport",
-    "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Proof", "Proofs", "ProofsReport",
+    "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport",
     "ReadingError", "Relation", "Report", "Rule", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step",
-    "Task", "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "Working", "WrongAnswer", "all_methods", "analysed", "analysis", "check", "clear_caches", "complete_schema", "decide",
-    "echo", "error_of", "generate", "json_object", "json_value", "limits", "looks_like_text_form", "next_step", "options", "places_of", "predict",
-    "proofread", "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "widened", "work",
+    "Task", "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "Working", "WrongAnswer", "all_methods", "analysed", "analysis", "as_mathml", "check", "clear_caches", "complete_schema", "decide",
+    "echo", "error_of", "generate", "instruction", "json_object", "json_value", "limits", "looks_like_text_form", "next_step", "options", "places_of", "predict",
+    "printed", "proofread", "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "widened", "work",
 ]  # fmt: skip

@@ -25,8 +25,10 @@ from algebra import (
     TaskError,
     Working,
 )
+from lanes.paper import Form
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY
+from paper import Settings
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
 heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
@@ -106,6 +108,15 @@ def analysed(given: str, *, variable: str | None = None, with_graph: bool = Fals
     return found
 
 
+def printed(
+    title: str, problems: list[tuple[str, Working]], settings: Settings, *, version: str = "A", form: Form = "pdf"
+) -> tuple[list[bytes], list[tuple[int, str]]]:
+    """A sheet on paper: the PDF, or its pages as SVG; and the items whose key can't be relied on. Raises TaskError."""
+    found = heavy.ask("paper", title, problems, settings, version, form, seconds=KEY_SECONDS)
+    assert isinstance(found, tuple)
+    return found
+
+
 __all__ = [
-    "Busy", "Pool", "TooHeavy", "all_methods", "analysed", "check", "heavy", "is_lasting", "light", "next_step", "options", "predict", "proofread", "work",
+    "Busy", "Pool", "TooHeavy", "all_methods", "analysed", "check", "heavy", "is_lasting", "light", "next_step", "options", "predict", "printed", "proofread", "work",
 ]  # fmt: skip

@@ -8,6 +8,7 @@ from dataclasses import replace
 
 import algebra
 from algebra import Report, Working
+from lanes import paper
 
 
 def timed_check(working: Working) -> Report:
@@ -27,4 +28,5 @@ QUESTIONS: Mapping[str, Callable[..., object]] = {
     "options": algebra.options,
     "analysed": algebra.analysed,
     "generate": algebra.generate,
+    "paper": paper.made,
 }

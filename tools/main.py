@@ -26,6 +26,7 @@ HELP = """\
   analyse --given TEXT          the features of a rational function (--json, --jsonl)
   predict --given TEXT          the wrong answers to expect (--most, --options, --json, --jsonl)
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
+  print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|cards|large, --paper, --columns, --space)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
   mutate [PACKAGE...]           how many small changes of the code the tests notice (--sample, --seed, --show)
@@ -49,6 +50,7 @@ COMMANDS = {
     "analyze": ("cli.analyse", "main"),
     "predict": ("cli.predict", "main"),
     "generate": ("cli.generate", "main"),
+    "print": ("cli.print", "main"),
     "methods": ("cli.catalogues", "methods"),
     "families": ("cli.catalogues", "families"),
     "slips": ("cli.catalogues", "slips"),

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from tools import front
 
-FOLDERS = ("algebra", "lanes", "cli", "server", "tools", "tests", "web/src")
+FOLDERS = ("algebra", "lanes", "paper", "cli", "server", "tools", "tests", "web/src")
 KINDS = (".py", ".ts", ".vue")
 MADE = ("schema.d.ts", "components.d.ts", "web/src/api/conventions.ts")
 LEAST, MOST = 0.24, 0.34

@@ -12,6 +12,7 @@ from server.checking.api import router as checking
 from server.common.problems import Problem
 from server.common.who import managing, signed_in, teaching
 from server.keys.api import router as keys
+from server.papers.api import router as papers
 from server.sheets.api import router as sheets
 from server.solving.api import router as solving
 
@@ -22,6 +23,7 @@ api.add_router("/check", checking, tags=["check"])
 api.add_router("/keys", keys, tags=["keys"])
 api.add_router("", sheets, tags=["sheets"])
 api.add_router("", solving, tags=["solving"])
+api.add_router("", papers, tags=["paper"])
 
 
 @api.exception_handler(Problem)

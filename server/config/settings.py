@@ -62,6 +62,7 @@ INSTALLED_APPS = [
     "server.solving",
     "server.checking",
     "server.keys",
+    "server.papers",
 ]
 MIDDLEWARE = [
     "server.common.logs.request_log",

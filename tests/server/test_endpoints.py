@@ -69,6 +69,8 @@ SENT = {
     ("POST", "/api/sheets/{sheet_id}/problems"): (
         {"task": "solve", "given": "|x| = 2"}, 201, [{}, {"task": "guess", "given": "x"}, {"task": "solve", "given": ""}, {"task": "solve", "given": "x = (", "numbers": "odd"}],
     ),
+    ("GET", "/api/sheets/{sheet_id}/paper"): (None, 200, []),
+    ("GET", "/api/sheets/{sheet_id}/paper.pdf"): (None, 200, []),
     ("GET", "/api/problems/{problem_id}"): (None, 200, []),
     ("PATCH", "/api/problems/{problem_id}"): ({"given": "x^2 = 49"}, 200, [{"task": "guess"}, {"numbers": "odd"}, {"given": ""}]),
     ("POST", "/api/problems/{problem_id}/copy"): (None, 201, []),

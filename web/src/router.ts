@@ -9,6 +9,7 @@ export const router = createRouter({
     { path: '/log-in', name: 'log-in', component: () => import('./screens/LogInScreen.vue') },
     { path: '/people', name: 'people', component: () => import('./screens/PeopleScreen.vue') },
     { path: '/account', name: 'account', component: () => import('./screens/AccountScreen.vue') },
+    { path: '/sheets/:sheet(\\d+)/print', name: 'print', component: () => import('./screens/PrintScreen.vue'), props: (route) => ({ sheetId: Number(route.params.sheet) }) },
     {
       path: '/sheets/:sheet(\\d+)/:place(\\d+)?/:face(anticipate|methods|board|graph)?',
       name: 'desk',

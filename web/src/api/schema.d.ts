@@ -574,6 +574,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Preview
+         * @description The pages of a sheet as they will print.
+         */
+        get: operations["server_papers_api_preview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/paper.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pdf
+         * @description A sheet, its answers, its key, cards …, as PDF.
+         */
+        get: operations["server_papers_api_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2111,6 +2151,70 @@ export interface components {
                 [key: string]: components["schemas"]["OwnWording"];
             };
         };
+        /**
+         * PaperIn
+         * @description How a sheet is to be laid out.
+         */
+        PaperIn: {
+            /**
+             * Kind
+             * @default sheet
+             * @enum {string}
+             */
+            kind?: "sheet" | "answers" | "key" | "choose" | "cards" | "large";
+            /**
+             * Paper
+             * @default a4
+             * @enum {string}
+             */
+            paper?: "a4" | "letter";
+            /**
+             * Columns
+             * @default 1
+             */
+            columns?: number;
+            /**
+             * Space
+             * @default blank
+             * @enum {string}
+             */
+            space?: "blank" | "lines" | "squares" | "none";
+            /**
+             * Name Line
+             * @default true
+             */
+            name_line?: boolean;
+            /**
+             * Reasons
+             * @default false
+             */
+            reasons?: boolean;
+            /**
+             * Version
+             * @default A
+             */
+            version?: string;
+        };
+        /**
+         * Doubt
+         * @description An item whose key can't be relied on, and why.
+         */
+        Doubt: {
+            /** Item */
+            item: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PreviewOut
+         * @description The pages as they will print, each an SVG; and what is to be said before they are.
+         */
+        PreviewOut: {
+            /** Pages */
+            pages: string[];
+            /** Doubts */
+            doubts: components["schemas"]["Doubt"][];
+        };
     };
     responses: never;
     parameters: never;
@@ -3322,6 +3426,118 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_papers_api_preview: {
+        parameters: {
+            query?: {
+                kind?: "sheet" | "answers" | "key" | "choose" | "cards" | "large";
+                paper?: "a4" | "letter";
+                columns?: number;
+                space?: "blank" | "lines" | "squares" | "none";
+                name_line?: boolean;
+                reasons?: boolean;
+                version?: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_papers_api_pdf: {
+        parameters: {
+            query?: {
+                kind?: "sheet" | "answers" | "key" | "choose" | "cards" | "large";
+                paper?: "a4" | "letter";
+                columns?: number;
+                space?: "blank" | "lines" | "squares" | "none";
+                name_line?: boolean;
+                reasons?: boolean;
+                version?: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -94,6 +94,7 @@ function sum(row: SheetRow): string {
             </span>
             <span class="muted sum">{{ sum(row) }}</span>
           </RouterLink>
+          <RouterLink class="plain-button muted" :to="`/sheets/${row.id}/print`" :aria-label="`print ${row.title}`">print</RouterLink>
           <button class="plain-button muted" :aria-label="`Give a copy of ${row.title}`" @click="giving = row">give</button>
           <button class="plain-button muted" :aria-label="`Rename ${row.title}`" @click="startRename(row)">rename</button>
           <button class="plain-button muted" :aria-label="`Delete ${row.title}`" @click="removing = row">delete</button>
@@ -152,6 +153,7 @@ function sum(row: SheetRow): string {
 }
 .list .plain-button {
   font-size: 13px;
+  text-decoration: none;
 }
 .sheet {
   flex: 1;

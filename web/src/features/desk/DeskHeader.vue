@@ -52,6 +52,7 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
         {{ untaught ? `${untaught} not taught yet` : 'all taught' }}
       </button>
       <button class="plain-button" title="Keys and notation (?)" @click="emit('keys')">Keys <kbd>?</kbd></button>
+      <RouterLink v-if="count" class="muted small" :to="`/sheets/${sheets.sheet?.id}/print`">Print</RouterLink>
       <RouterLink to="/account" class="muted small">{{ session.teacher?.name }}</RouterLink>
     </div>
   </section>

@@ -1,0 +1,12 @@
+"""Sheets on paper: what stands on them, how it is laid out, and the pages as PDF, SVG or PNG."""
+
+from __future__ import annotations
+
+from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, source_of
+from paper.pages import PagesError, as_pdf, as_png, as_svg
+from paper.plan import KeyLine, PlannedItem, PlannedSection, SheetPlan, planned
+
+__all__ = [
+    "KINDS", "PAPERS", "KeyLine", "Kind", "PagesError", "Paper", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "as_pdf", "as_png",
+    "as_svg", "planned", "source_of",
+]  # fmt: skip

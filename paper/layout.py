@@ -1,0 +1,273 @@
+"""The pages of a sheet in typst's language: sheet, answers, worked key, choose form, cards, large print.
+
+Nothing of a sheet reaches typst but as mathematics made by the core's own printer or as a quoted string.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal, get_args
+
+import segno
+
+from algebra import Printed, printed
+from paper.graph import axes
+from paper.plan import PlannedItem, SheetPlan
+
+Kind = Literal["sheet", "answers", "key", "choose", "cards", "large"]
+Paper = Literal["a4", "letter"]
+Space = Literal["blank", "lines", "squares", "none"]
+KINDS, PAPERS = get_args(Kind), get_args(Paper)
+LETTERS = "ABCDEFGH"
+LINE_MM, LEAST_MM, MOST_MM = 9, 18, 130
+"""How much room a line of the key gives to who works the item, and the bounds of the space for one item."""
+CARD_ROWS, CARD_COLUMNS = 4, 2
+
+
+@dataclass(frozen=True, slots=True)
+class Settings:
+    """How a sheet is laid out. `columns` is that of the items; `space` is what the work space looks like."""
+
+    kind: Kind = "sheet"
+    paper: Paper = "a4"
+    columns: int = 1
+    space: Space = "blank"
+    name_line: bool = True
+    reasons: bool = False
+    marks: bool = False
+
+
+def source_of(plan: SheetPlan, settings: Settings) -> str:
+    """The whole document. Raises ValueError for columns that no page has."""
+    if not 1 <= settings.columns <= 3:
+        raise ValueError("A page has one to three columns.")
+    if settings.kind == "cards":
+        return _head(plan, settings) + _cards(plan)
+    parts = [_head(plan, settings), _title(plan, settings)]
+    for section in plan.sections:
+        parts.append(
+            f"#block(sticky: true, above: 6mm, below: 4mm)[#text(weight: 600)[#{_string(section.instruction)}]]"
+        )
+        parts += [_item(item, plan, settings) for item in section.items]
+    if settings.kind == "choose":
+        parts.append(_bubbles(plan))
+    return "\n".join(parts)
+
+
+def _string(text: str) -> str:
+    escaped = text.replace("\\", "\\\\").replace('"', '\\"')
+    return f'"{escaped}"'
+
+
+def _head(plan: SheetPlan, settings: Settings) -> str:
+    size = 18 if settings.kind == "large" else 11
+    paper = {"a4": "a4", "letter": "us-letter"}[settings.paper]
+    words = {"answers": "Answers", "key": "Worked key"}.get(settings.kind, "")
+    code = f"{plan.code} · {plan.version}"
+    columns = 1 if settings.kind in ("large", "cards") else settings.columns
+    return f"""#set document(title: {_string(f"{plan.title} {words}".strip())}, date: none)
+#set page(paper: {_string(paper)}, margin: (x: 18mm, top: 16mm, bottom: 22mm), columns: {columns}, footer: context [
+  #set text(8pt, fill: luma(90))
+  #grid(columns: (1fr, auto, auto), column-gutter: 5mm, align: horizon,
+    [#{_string(plan.title)}#{_string(f" · {words}" if words else "")}], [#{_string(code)} · #counter(page).display("1 / 1", both: true)],
+    image(bytes({_string(_qr(plan))}), format: "svg", height: 9mm, alt: {_string(f"sheet code {code}")}))
+])
+#set text(font: "New Computer Modern", size: {size}pt, lang: "en", region: "us")
+#set par(leading: 0.7em)
+#set columns(gutter: 9mm)
+#show math.equation: set text(font: "New Computer Modern Math")
+"""
+
+
+@cache
+def _qr_svg(text: str) -> str:
+    return segno.make(text, error="m", micro=False).svg_inline(border=0)
+
+
+def _qr(plan: SheetPlan) -> str:
+    """The sheet's code, from which a scanned page is told."""
+    return _qr_svg(f"uchuu:{plan.code}:{plan.version}").replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1)
+
+
+def _title(plan: SheetPlan, settings: Settings) -> str:
+    words = {"answers": " · answers", "key": " · worked key"}.get(settings.kind, "")
+    title = f"#heading(level: 1)[#text(1.25em)[#{_string(plan.title)}]]\n#text(0.9em, fill: luma(80))[#{_string(f'Version {plan.version}{words}')}]"
+    if settings.name_line and settings.kind not in ("answers", "key"):
+        dots = "repeat[#h(1pt).#h(1pt)]"
+        title += f" #h(8mm) Name #h(2mm) #box(width: 1fr, {dots}) #h(6mm) Date #h(2mm) #box(width: 38mm, {dots})"
+    return f'#place(top, scope: "parent", float: true, clearance: 3mm)[#block(width: 100%, below: 0pt)[{title}]]\n'
+
+
+def _math(text: str, plan: SheetPlan, *, display: bool = False) -> str:
+    """One line as a formula that carries its plain text; what could not be read stands as it was written."""
+    found = printed(text, decimal=plan.decimal)
+    if found.kind == "unread":
+        return f"#{_string(text)}"
+    return _formula(f"{found.left} {found.right}", found.text, display=display)
+
+
+def _formula(notation: str, text: str, *, display: bool = False) -> str:
+    body = f"math.display($ {notation} $.body)" if display else f"$ {notation} $"
+    return f"#math.equation(alt: {_string(text)}, block: false, {body})"
+
+
+def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    shown = _math(item.working.given, plan, display=True)
+    below = {"sheet": _space, "large": _space, "answers": _answer, "key": _key, "choose": _choice}[settings.kind](
+        item, plan, settings
+    )
+    if settings.kind == "answers":
+        content = f"{below}"
+    else:
+        given = f'#block(above: 0pt, below: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{shown}]'
+        content = f"{given}\n{below}"
+    return f"#block(breakable: false, width: 100%, above: 4mm, below: 4mm)[#grid(columns: (7mm, 1fr), [*{item.number}.*], [\n{content}\n])]"
+
+
+def _space(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    if item.graph is not None:
+        return f"#block(above: 4mm)[{_graph(item, plan, with_curve=False)}]"
+    if settings.space == "none":
+        return ""
+    height = min(max(LEAST_MM, LINE_MM * (len(item.key) + 1)), MOST_MM)
+    match settings.space:
+        case "lines":
+            ruled = f"#for _ in range({height // LINE_MM}) {{ v({LINE_MM}mm, weak: false); line(length: 100%, stroke: 0.4pt + luma(170)) }}"
+            return f"#block(width: 100%)[#set block(spacing: 0pt)\n{ruled}]"
+        case "squares":
+            fill = "tiling(size: (5mm, 5mm))[#square(size: 5mm, stroke: 0.3pt + luma(200))]"
+            return f"#block(width: 100%, height: {height // 5 * 5}mm, above: 3mm, fill: {fill})"
+    return f"#v({height}mm)"
+
+
+def _graph(item: PlannedItem, plan: SheetPlan, *, with_curve: bool) -> str:
+    assert item.graph is not None
+    svg = axes(item.graph, with_curve=with_curve)
+    words = f"graph of {item.working.given}" if with_curve else "a grid to draw the graph in"
+    return f'#image(bytes({_string(svg)}), format: "svg", width: 74mm, alt: {_string(words)})'
+
+
+def _answer(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    if item.trouble:
+        return f'#text(fill: rgb("#b93a20"))[#{_string(item.trouble)}]'
+    if item.working.task in ("analyze", "analyse"):
+        return ", ".join(_math(line.text, plan) for line in item.key)
+    return _stated(item, plan)
+
+
+def _stated(item: PlannedItem, plan: SheetPlan) -> str:
+    """The answer as one states it, with the values that are left out."""
+    if item.working.task == "solve":
+        unknown = item.working.variable or _letter(item)
+        if not item.answer:
+            return "no solution"
+        if item.answer == ("all",):
+            left_out = f" except {', '.join(item.excluded)}" if item.excluded else ""
+            return _math(f"all real numbers{left_out}", plan)
+        return " #h(2mm) or #h(2mm) ".join(_math(f"{unknown} = {value}", plan) for value in item.answer)
+    if item.working.task == "domain":
+        return ", ".join(_math(line.text, plan) for line in item.key[-1:])
+    shown = ", ".join(_math(value, plan) for value in item.answer)
+    if item.excluded:
+        named = [text if "≠" in text else f"{_letter(item)} ≠ {text}" for text in item.excluded]
+        shown += f" #h(3mm) #text(0.9em, fill: luma(80))[({', '.join(_math(text, plan) for text in named)})]"
+    return shown
+
+
+def _letter(item: PlannedItem) -> str:
+    found = [c for c in item.working.given if c.isalpha()]
+    return "x" if not found or "x" in found else found[0]
+
+
+def _key(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    if item.trouble:
+        return f'#text(fill: rgb("#b93a20"))[#{_string(item.trouble)}]'
+    rows = []
+    for line in item.key:
+        found = printed(line.text, decimal=plan.decimal)
+        if found.kind == "unread":
+            rows.append(f"grid.cell(colspan: 4)[#{_string(line.text)}]")
+            continue
+        rows.append(_key_row(found, line.reason if settings.reasons else ""))
+    drawn = f"\n#block(above: 3mm)[{_graph(item, plan, with_curve=True)}]" if item.graph is not None else ""
+    if not rows:
+        return _stated(item, plan) + drawn
+    grid = f"#grid(columns: (auto, auto, auto, 1fr), column-gutter: 1.2mm, row-gutter: 3.2mm, align: (right + horizon, left + horizon, left + horizon, left + horizon),\n  {', '.join(rows)})"
+    return f'#block(above: 3.5mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{grid}]{drawn}'
+
+
+def _key_row(found: Printed, reason: str) -> str:
+    if found.kind == "check":
+        whole = _formula(f"{found.left} {found.right}", found.text, display=True)
+        return f"grid.cell(colspan: 4, align: left + horizon)[#text(0.82em, fill: luma(80))[check] #h(3mm) {whole}]"
+    # a screen reader is told the line once, at its right part, and of the left part that it belongs to it
+    left = f"[{_formula(found.left, 'left side of ' + found.text, display=True)}]" if found.left else "[]"
+    right = f"[{_formula(found.right, found.text, display=True)}]"
+    beside = _formula(found.move, found.move_text) if found.move else ""
+    words = " ".join(part for part in (found.remark, reason) if part)
+    small = "#text(0.82em, fill: luma(80))"
+    note = f"{small}[#h(3mm) #{_string(words)}]" if words else ""
+    return f"{left}, {right}, [{f'{small}[#h(4mm) #box[{beside}]]' if beside else ''}], [{note}]"
+
+
+def _choice(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    if not item.options:
+        return _space(item, plan, settings)
+    shown = []
+    for letter, option in zip(LETTERS, item.options, strict=False):
+        text = (
+            option.answer
+            if item.working.task != "solve" or "solution" in option.answer
+            else " or ".join(f"{_letter(item)} = {value}" for value in option.answer.split(" or "))
+        )
+        shown.append(f"[#h(1mm) *{letter}* #h(2mm) {_math(text, plan)}]")
+    return f"#block(above: 3.5mm)[#grid(columns: (1fr, 1fr), row-gutter: 3mm, {', '.join(shown)})]"
+
+
+def _bubbles(plan: SheetPlan) -> str:
+    """A strip in which the answers are marked, for an eye or a machine to read in one look."""
+    rows = []
+    for item in plan.items:
+        if item.options:
+            circles = ", ".join(
+                f"[#circle(radius: 2.4mm, stroke: 0.5pt, inset: 0pt)[#set align(center + horizon); #text(7pt)[{letter}]]]"
+                for letter in LETTERS[: len(item.options)]
+            )
+            rows.append(
+                f"[#grid(columns: (7mm,) + (7mm,) * {len(item.options)}, align: horizon, [*{item.number}*], {circles})]"
+            )
+    if not rows:
+        return ""
+    return f"#block(breakable: false, above: 9mm, stroke: (top: 0.5pt), inset: (top: 4mm), width: 100%)[#grid(columns: 4, column-gutter: 6mm, row-gutter: 2.5mm, {', '.join(rows)})]"
+
+
+def _cards(plan: SheetPlan) -> str:
+    """Cards to cut out: a page of items, then its back with the answers mirrored, so that they match when it is turned over its long edge."""
+    pages = []
+    each = CARD_ROWS * CARD_COLUMNS
+    items = list(plan.items)
+    for start in range(0, len(items), each):
+        page = items[start : start + each]
+        front = [
+            f"[*{item.number}.* #v(4mm) #align(center)[{_math(item.working.given, plan, display=True)}]]"
+            for item in page
+        ]
+        backs = [f"[*{item.number}.* #v(4mm) #align(center)[{_answer(item, plan, Settings())}]]" for item in page]
+        blank = ["[]"] * (each - len(page))
+        pages.append(_card_page(front + blank))
+        mirrored = backs + blank
+        pages.append(
+            _card_page(
+                [
+                    mirrored[row * CARD_COLUMNS + CARD_COLUMNS - 1 - column]
+                    for row in range(CARD_ROWS)
+                    for column in range(CARD_COLUMNS)
+                ]
+            )
+        )
+    return "#pagebreak()\n".join(pages)
+
+
+def _card_page(cells: list[str]) -> str:
+    return f'#grid(columns: (1fr,) * {CARD_COLUMNS}, rows: (60mm,) * {CARD_ROWS}, stroke: (paint: luma(160), dash: "dashed", thickness: 0.5pt), inset: 6mm, {", ".join(cells)})\n'

@@ -1,0 +1,161 @@
+"""What stands on a sheet: sections with their instructions, items with their keys."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from contextlib import suppress
+from dataclasses import dataclass, field, replace
+from hashlib import sha256
+from itertools import groupby
+
+from algebra import (
+    FeaturesReport,
+    Graph,
+    Option,
+    ReadingError,
+    TaskError,
+    Working,
+    analysed,
+    check,
+    instruction,
+    options,
+    work,
+)
+
+UNWORKED = "No method known here leads to the answer."
+
+
+@dataclass(frozen=True, slots=True)
+class KeyLine:
+    """One line of a key, as it is written (with its move), and the reason beside it, if any."""
+
+    text: str
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedItem:
+    """One problem on a sheet, with its key: the lines, the answer as one states it, what is left out of it (excluded values).
+
+    `trouble` says why the key can't be relied on; `options` are those of a choose item; `graph` belongs to a function's features.
+    """
+
+    number: int
+    working: Working
+    key: tuple[KeyLine, ...] = ()
+    answer: tuple[str, ...] = ()
+    excluded: tuple[str, ...] = ()
+    trouble: str = ""
+    options: tuple[Option, ...] = ()
+    graph: Graph | None = None
+    difficulty: float | None = None
+    family: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedSection:
+    """Items under one instruction."""
+
+    instruction: str
+    items: tuple[PlannedItem, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SheetPlan:
+    """A sheet ready to be laid out. `code` is the same for the same title, version and problems, and for no other."""
+
+    title: str
+    version: str
+    sections: tuple[PlannedSection, ...]
+    decimal: str = "point"
+    code: str = field(default="")
+
+    @property
+    def items(self) -> tuple[PlannedItem, ...]:
+        """All items in their order."""
+        return tuple(item for section in self.sections for item in section.items)
+
+
+def planned(
+    title: str,
+    problems: Sequence[tuple[str, Working]],
+    *,
+    version: str = "A",
+    with_options: bool = False,
+    seed: int = 1,
+) -> SheetPlan:
+    """The plan of a sheet: each problem with the instruction over it (empty: the usual one for its task) and its working, whose
+    lines are the key where they are sound and finished; else it is worked. `with_options` makes every item one to choose from."""
+    told = [(words or f"{instruction(working)}.", working) for words, working in problems]
+    number = 0
+    sections = []
+    for words, group in groupby(told, key=lambda pair: pair[0]):
+        items = []
+        for _, working in group:
+            number += 1
+            items.append(_item(number, working, with_options=with_options, seed=seed))
+        sections.append(PlannedSection(words, tuple(items)))
+    decimal = str(problems[0][1].conventions.get("decimal", "point")) if problems else "point"
+    return SheetPlan(title, version, tuple(sections), decimal, _code(title, version, (w for _, w in told)))
+
+
+def _code(title: str, version: str, workings: Iterable[Working]) -> str:
+    told = repr([title, version, [(w.task, w.given, w.variable, w.numbers) for w in workings]])
+    return sha256(told.encode()).hexdigest()[:8].upper()
+
+
+def _item(number: int, working: Working, *, with_options: bool, seed: int) -> PlannedItem:
+    item = PlannedItem(number, working)
+    if working.task in ("analyze", "analyse"):
+        return _with_features(item, analysed(working.given, variable=working.variable, with_graph=True))
+    own = check(working) if working.lines else None
+    try:
+        solution = work(replace(working, lines=(), method=None), method=working.method)
+    except (TaskError, ReadingError):
+        solution = None
+    if own is not None and own.answer.verdict == "correct" and own.finish.finished and own.sound:
+        item = replace(item, key=tuple(map(KeyLine, working.lines)), answer=own.answer.expected, excluded=own.excluded)
+    elif solution is not None:
+        lines = tuple(KeyLine(step.text, step.reason) for step in solution.steps)
+        excluded = check(replace(working, lines=solution.lines)).excluded
+        item = replace(item, key=lines, answer=solution.answer, excluded=excluded)
+    else:
+        item = replace(item, trouble=UNWORKED)
+    if solution is not None:
+        item = replace(item, difficulty=solution.difficulty.rating, family=solution.family)
+    if with_options and not item.trouble:
+        with suppress(TaskError, ReadingError):  # then it stays an item to be worked
+            item = replace(item, options=options(working, seed=seed + number))
+    return item
+
+
+def _with_features(item: PlannedItem, found: FeaturesReport) -> PlannedItem:
+    if found.error is not None:
+        return replace(item, trouble=found.error.message)
+    lines = tuple(KeyLine(line) for line in feature_lines(found))
+    return replace(
+        item, key=lines, answer=tuple(line.text for line in lines), graph=found.graph, family="rational-functions"
+    )
+
+
+def feature_lines(found: FeaturesReport) -> list[str]:
+    """The features of a function as a working states them, a line each."""
+
+    def points(pairs: tuple[tuple[str, str], ...]) -> str:
+        return ", ".join(f"({x}, {y})" for x, y in pairs)
+
+    told = [
+        ("vertical asymptote" + "s" * (len(found.vertical_asymptotes) > 1), ", ".join(f"x = {x}" for x in found.vertical_asymptotes)),
+        ("hole" + "s" * (len(found.holes) > 1), points(found.holes)),
+        ("horizontal asymptote", f"y = {found.horizontal_asymptote}" if found.horizontal_asymptote else ""),
+        ("oblique asymptote", f"y = {found.oblique_asymptote}" if found.oblique_asymptote else ""),
+        ("x-intercept" + "s" * (len(found.x_intercepts) > 1), points(tuple((x, "0") for x in found.x_intercepts))),
+        ("y-intercept", f"(0, {found.y_intercept})" if found.y_intercept else ""),
+        ("range", found.range or ""),
+    ]  # fmt: skip
+    lines = [
+        f"{name}: {value or 'none'}"
+        for name, value in told
+        if value or name not in ("horizontal asymptote", "oblique asymptote", "range")
+    ]
+    return lines

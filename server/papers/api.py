@@ -1,0 +1,38 @@
+"""/api/sheets/…/paper: what prints, as PDF, and a preview of it."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from django.utils.http import content_disposition_header
+from ninja import Query, Router
+
+from server.accounts.allowance import spend
+from server.common.schemas import Detail
+from server.common.who import person_of
+from server.papers import services
+from server.papers.schemas import Doubt, PaperIn, PreviewOut
+from server.sheets import queries
+
+router = Router()
+
+
+@router.get("/sheets/{int:sheet_id}/paper", response={200: PreviewOut, 400: Detail, 404: Detail, 429: Detail})
+def preview(request: HttpRequest, sheet_id: int, data: Query[PaperIn]) -> PreviewOut:
+    """The pages of a sheet as they will print."""
+    spend(person_of(request))
+    pages, doubts = services.pages_of(person_of(request), sheet_id, data, "svg")
+    return PreviewOut(
+        pages=[page.decode() for page in pages], doubts=[Doubt(item=item, text=text) for item, text in doubts]
+    )
+
+
+@router.get("/sheets/{int:sheet_id}/paper.pdf", response={200: None, 400: Detail, 404: Detail, 429: Detail})
+def pdf(request: HttpRequest, sheet_id: int, data: Query[PaperIn]) -> HttpResponse:
+    """A sheet, its answers, its key, cards …, as PDF."""
+    spend(person_of(request))
+    (found,), _ = services.pages_of(person_of(request), sheet_id, data, "pdf")
+    answer = HttpResponse(found, content_type="application/pdf")
+    title = queries.sheet_of(person_of(request), sheet_id).title
+    name = f"{title} {data.kind} {data.version}.pdf".replace("/", "-")
+    answer.headers["Content-Disposition"] = content_disposition_header(as_attachment=False, filename=name) or "inline"
+    return answer

@@ -1,0 +1,35 @@
+"""What the endpoints of paper take and give."""
+
+from __future__ import annotations
+
+from ninja import Field, Schema
+
+from paper import Kind, Paper
+from paper.layout import Space
+from server.common.schemas import Text
+
+
+class PaperIn(Schema):
+    """How a sheet is to be laid out."""
+
+    kind: Kind = "sheet"
+    paper: Paper = "a4"
+    columns: int = Field(1, ge=1, le=3)
+    space: Space = "blank"
+    name_line: bool = True
+    reasons: bool = False
+    version: Text = Field("A", min_length=1, max_length=12)
+
+
+class Doubt(Schema):
+    """An item whose key can't be relied on, and why."""
+
+    item: int
+    text: str
+
+
+class PreviewOut(Schema):
+    """The pages as they will print, each an SVG; and what is to be said before they are."""
+
+    pages: list[str]
+    doubts: list[Doubt]

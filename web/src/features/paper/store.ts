@@ -1,0 +1,39 @@
+import { defineStore } from 'pinia'
+import { api, unwrap, type Schema } from '@/api/client'
+import { useRequest } from '@/composables/useRequest'
+import { keep, kept } from '@/lib/keep'
+
+export interface Layout {
+  kind: 'sheet' | 'answers' | 'key' | 'choose' | 'cards' | 'large'
+  paper: 'a4' | 'letter'
+  columns: number
+  space: 'blank' | 'lines' | 'squares' | 'none'
+  name_line: boolean
+  reasons: boolean
+  version: string
+}
+export const USUAL: Layout = { kind: 'sheet', paper: 'a4', columns: 1, space: 'blank', name_line: true, reasons: false, version: 'A' }
+
+/** The pages of a sheet as they will print. The layout chosen last is kept in this browser. */
+export const usePaper = defineStore('paper', {
+  state: () => ({
+    layout: { ...USUAL, ...kept<Partial<Layout>>('paper.layout') } as Layout,
+    found: null as Schema['PreviewOut'] | null,
+    request: useRequest('The server does not answer. Nothing of the sheet is lost; try again in a moment.'),
+  }),
+  getters: {
+    /** The address of the PDF for what is shown. */
+    address: (state) => (sheet: number): string => `/api/sheets/${sheet}/paper.pdf?${new URLSearchParams(Object.entries(state.layout).map(([key, value]) => [key, String(value)]))}`,
+  },
+  actions: {
+    show(sheet: number): Promise<boolean> {
+      keep('paper.layout', this.layout)
+      return this.request.run(
+        () => unwrap(api.GET('/api/sheets/{sheet_id}/paper', { params: { path: { sheet_id: sheet }, query: this.layout } })),
+        (found) => {
+          this.found = found
+        },
+      )
+    },
+  },
+})

@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import PageHeader from '@/features/session/PageHeader.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { usePaper, type Layout } from '@/features/paper/store'
+import { useRequest } from '@/composables/useRequest'
+import { useSheets } from '@/features/sheets/store'
+
+/** A sheet on paper: what it is for on the left, the pages as they will print on the right. */
+const props = defineProps<{ sheetId: number }>()
+const paper = usePaper()
+const sheets = useSheets()
+const loading = useRequest()
+const at = ref(0)
+
+const KINDS: [Layout['kind'], string, string][] = [
+  ['sheet', 'Sheet', 'the problems with room to work'],
+  ['answers', 'Answers', 'the answers alone'],
+  ['key', 'Worked key', 'every problem worked, line by line'],
+  ['choose', 'To choose from', 'four answers each, three of them tempting'],
+  ['cards', 'Cards', 'one problem a card, the answer on its back'],
+  ['large', 'Large print', '18 point, one column'],
+]
+const SPACES: [Layout['space'], string][] = [['blank', 'blank'], ['lines', 'lines'], ['squares', 'squares'], ['none', 'none']]
+const worked = computed(() => ['sheet', 'choose', 'large'].includes(paper.layout.kind))
+const columned = computed(() => !['large', 'cards'].includes(paper.layout.kind))
+const count = computed(() => paper.found?.pages.length ?? 0)
+const picture = (svg: string): string => `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`
+
+onMounted(() => loading.run(() => sheets.open(props.sheetId)))
+watch(() => ({ ...paper.layout }), () => void paper.show(props.sheetId), { immediate: true })
+watch(count, () => (at.value = 0))
+</script>
+
+<template>
+  <main class="page">
+    <PageHeader :title="sheets.sheet?.title ?? 'Print'" />
+    <TroubleNote :request="loading" />
+    <div class="halves">
+      <form class="wishes" aria-label="How it prints" @submit.prevent>
+        <fieldset>
+          <legend>What</legend>
+          <label v-for="[kind, words, about] in KINDS" :key="kind" class="kind">
+            <input v-model="paper.layout.kind" type="radio" name="kind" :value="kind" />
+            <span><b>{{ words }}</b><small class="muted">{{ about }}</small></span>
+          </label>
+        </fieldset>
+        <fieldset v-if="columned">
+          <legend>Columns</legend>
+          <label v-for="k in [1, 2, 3]" :key="k"><input v-model="paper.layout.columns" type="radio" name="columns" :value="k" /> {{ k }}</label>
+        </fieldset>
+        <fieldset v-if="worked">
+          <legend>Room to work</legend>
+          <label v-for="[space, words] in SPACES" :key="space"><input v-model="paper.layout.space" type="radio" name="space" :value="space" /> {{ words }}</label>
+        </fieldset>
+        <fieldset>
+          <legend>Paper</legend>
+          <label><input v-model="paper.layout.paper" type="radio" name="paper" value="a4" /> A4</label>
+          <label><input v-model="paper.layout.paper" type="radio" name="paper" value="letter" /> Letter</label>
+        </fieldset>
+        <label v-if="paper.layout.kind === 'key'"><input v-model="paper.layout.reasons" type="checkbox" /> with the reason of each line</label>
+        <label v-if="worked"><input v-model="paper.layout.name_line" type="checkbox" /> a line for name and date</label>
+        <p class="go">
+          <a class="open" :href="paper.address(sheetId)" target="_blank" rel="noopener">Open the PDF</a>
+          <RouterLink :to="`/sheets/${sheetId}`">Back to the desk</RouterLink>
+        </p>
+      </form>
+      <section class="pages" aria-label="Preview" :aria-busy="paper.request.busy.value">
+        <TroubleNote :request="paper.request" />
+        <div v-if="paper.found?.doubts.length" class="doubts" role="status">
+          <p v-for="doubt in paper.found.doubts" :key="doubt.item">Number {{ doubt.item }}: {{ doubt.text }}</p>
+        </div>
+        <template v-if="paper.found">
+          <p class="turn">
+            <button class="plain-button" :disabled="at === 0" aria-label="Page before" @click="at--">‹</button>
+            page {{ at + 1 }} of {{ count }}
+            <button class="plain-button" :disabled="at >= count - 1" aria-label="Next page" @click="at++">›</button>
+          </p>
+          <img class="paper" :class="{ old: paper.request.busy.value }" :src="picture(paper.found.pages[at] ?? '')" :alt="`Page ${at + 1} as it will print`" />
+        </template>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 22px 28px;
+}
+.halves {
+  display: grid;
+  grid-template-columns: 250px minmax(0, 1fr);
+  gap: 34px;
+}
+.wishes {
+  display: grid;
+  gap: 16px;
+  align-content: start;
+}
+fieldset {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+}
+legend {
+  padding: 0 0 4px;
+  font-size: 13px;
+  color: var(--muted);
+}
+.kind {
+  flex-basis: 100%;
+  display: flex;
+  gap: 9px;
+  align-items: baseline;
+  padding: 3px 0;
+}
+.kind small {
+  display: block;
+  font-size: 13px;
+}
+.go {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 18px;
+  align-items: baseline;
+  padding-top: 8px;
+}
+.go a {
+  color: var(--settles);
+}
+.go .open {
+  background: var(--settles);
+  color: #fff;
+  padding: 8px 16px;
+  border-radius: 6px;
+  text-decoration: none;
+}
+.paper {
+  display: block;
+  width: 100%;
+  max-width: 760px;
+  background: #fff;
+  border: 1px solid var(--hairline);
+  box-shadow: 0 6px 22px rgb(29 36 64 / 12%);
+}
+.paper.old {
+  opacity: 0.5;
+}
+.turn {
+  padding-bottom: 8px;
+  color: var(--muted);
+}
+.turn button:disabled {
+  visibility: hidden;
+}
+.doubts {
+  border-left: 3px solid var(--breaks);
+  padding: 2px 12px;
+  margin-bottom: 12px;
+}
+@media (max-width: 800px) {
+  .halves {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
