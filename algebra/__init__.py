@@ -8,8 +8,13 @@ from __future__ import annotations
 from algebra import limits
 from algebra.desk.analysis import analysed, analysis
 from algebra.desk.check import check
-from algebra.desk.generate import EVENTS, generate
+from algebra.desk.colleague import Advice, advice
+from algebra.desk.events import EVENTS
+from algebra.desk.generate import generate
 from algebra.desk.instruct import instruction
+from algebra.desk.ladder import Rung, ladder, neighbour
+from algebra.desk.like import like
+from algebra.desk.likeness import likeness
 from algebra.desk.next_step import Hint, next_step
 from algebra.desk.options import options
 from algebra.desk.predict import Anticipated, Prediction, predict
@@ -86,11 +91,11 @@ VERSION = "12"
 
 __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS", "OTHER_SPELLINGS",
-    "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Anticipated", "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Evidence", "Family",
+    "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Evidence", "Family",
     "FeaturesReport", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "LineError", "Link", "Method", "MethodRow", "MethodsReport",
     "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport",
-    "ReadingError", "Relation", "Report", "Rule", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step",
-    "Task", "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "Working", "WrongAnswer", "all_methods", "analysed", "analysis", "as_mathml", "check", "clear_caches", "complete_schema", "decide",
-    "echo", "error_of", "generate", "instruction", "json_object", "json_value", "limits", "looks_like_text_form", "next_step", "options", "places_of", "predict",
+    "ReadingError", "Relation", "Report", "Rule", "Rung", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step",
+    "Task", "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "Working", "WrongAnswer", "advice", "all_methods", "analysed", "analysis", "as_mathml", "check", "clear_caches", "complete_schema", "decide",
+    "echo", "error_of", "generate", "instruction", "json_object", "json_value", "ladder", "like", "likeness", "limits", "looks_like_text_form", "neighbour", "next_step", "options", "places_of", "predict",
     "printed", "proofread", "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "widened", "work",
 ]  # fmt: skip

@@ -12,6 +12,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from algebra import (
+    Advice,
     FeaturesReport,
     Grain,
     Hint,
@@ -25,9 +26,10 @@ from algebra import (
     TaskError,
     Working,
 )
+from lanes.building import Proposed
 from lanes.paper import Form
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
-from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY
+from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
 from paper import Settings
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
@@ -117,6 +119,44 @@ def printed(
     return found
 
 
+def laddered(
+    families: list[str],
+    count: int,
+    seed: int,
+    *,
+    low: int,
+    high: int | None,
+    events: list[str],
+    largest: int,
+    kept: list[Working],
+) -> list[Proposed]:
+    """A ladder of problems. Raises TaskError."""
+    found = heavy.ask("ladder", families, count, seed, low, high, events, largest, kept, seconds=KEY_SECONDS)
+    assert isinstance(found, list)
+    return found
+
+
+def another(working: Working, what: str, seed: int, known: list[Working]) -> Proposed | None:
+    """A problem like another, easier or harder; None where none is found. Raises TaskError, ReadingError."""
+    found = heavy.ask("another", working, what, seed, known, seconds=KEY_SECONDS)
+    assert found is None or isinstance(found, Proposed)
+    return found
+
+
+def version(workings: list[Working], seed: int) -> list[Working | None]:
+    """A problem like each of these; None where none is found. Raises TooHeavy."""
+    found = heavy.ask("version", workings, seed, seconds=VERSION_SECONDS)
+    assert isinstance(found, list)
+    return found
+
+
+def advised(workings: list[Working], untaught: list[str]) -> tuple[tuple[Advice, ...], float]:
+    """What a careful colleague would say of these problems, and the minutes they take. Raises TooHeavy."""
+    found = heavy.ask("advice", workings, untaught, seconds=KEY_SECONDS)
+    assert isinstance(found, tuple)
+    return found
+
+
 __all__ = [
-    "Busy", "Pool", "TooHeavy", "all_methods", "analysed", "check", "heavy", "is_lasting", "light", "next_step", "options", "predict", "printed", "proofread", "work",
+    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "heavy", "is_lasting", "laddered", "light", "next_step", "options", "predict", "printed", "proofread", "version", "work",
 ]  # fmt: skip

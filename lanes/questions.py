@@ -8,7 +8,7 @@ from dataclasses import replace
 
 import algebra
 from algebra import Report, Working
-from lanes import paper
+from lanes import building, paper
 
 
 def timed_check(working: Working) -> Report:
@@ -29,4 +29,8 @@ QUESTIONS: Mapping[str, Callable[..., object]] = {
     "analysed": algebra.analysed,
     "generate": algebra.generate,
     "paper": paper.made,
+    "ladder": building.laddered,
+    "another": building.another,
+    "version": building.version,
+    "advice": building.advised,
 }

@@ -19,6 +19,8 @@ HEAVY_SECONDS = _number("UCHUU_HEAVY_SECONDS", "2.5")
 """How long any other question may take."""
 KEY_SECONDS = _number("UCHUU_KEY_SECONDS", "5")
 """How long the proof-reading of a whole key may take."""
+VERSION_SECONDS = _number("UCHUU_VERSION_SECONDS", "20")
+"""How long another version of a whole sheet may take."""
 MEMORY = int(_number("UCHUU_QUESTION_MB", "500")) * 2**20
 """How much memory a question may take, in bytes, beyond what the process has before it."""
 INLINE = os.environ.get("UCHUU_LANES") == "0"

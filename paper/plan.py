@@ -153,9 +153,8 @@ def feature_lines(found: FeaturesReport) -> list[str]:
         ("y-intercept", f"(0, {found.y_intercept})" if found.y_intercept else ""),
         ("range", found.range or ""),
     ]  # fmt: skip
-    lines = [
+    return [
         f"{name}: {value or 'none'}"
         for name, value in told
         if value or name not in ("horizontal asymptote", "oblique asymptote", "range")
     ]
-    return lines

@@ -26,6 +26,8 @@ HELP = """\
   analyse --given TEXT          the features of a rational function (--json, --jsonl)
   predict --given TEXT          the wrong answers to expect (--most, --options, --json, --jsonl)
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
+  like --given TEXT             problems like one: its structure and events, other numbers (--count, --seed, --json)
+  ladder --family NAME          problems by rising difficulty (--family again, --from, --to, --count, --events, --largest, --json)
   print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|cards|large, --paper, --columns, --space)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
@@ -50,6 +52,8 @@ COMMANDS = {
     "analyze": ("cli.analyse", "main"),
     "predict": ("cli.predict", "main"),
     "generate": ("cli.generate", "main"),
+    "like": ("cli.ladder", "like_main"),
+    "ladder": ("cli.ladder", "ladder_main"),
     "print": ("cli.print", "main"),
     "methods": ("cli.catalogues", "methods"),
     "families": ("cli.catalogues", "families"),

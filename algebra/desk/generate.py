@@ -5,22 +5,15 @@ from __future__ import annotations
 import random
 from collections.abc import Collection
 
+from algebra.desk.events import EVENTS
+from algebra.desk.likeness import likeness
 from algebra.desk.solve import Solution, work
 from algebra.families import BY_ID, Draw
 from algebra.methods.difficulty import largest_number
 from algebra.methods.paper import problem_of
 from algebra.parse.errors import ReadingError
 from algebra.reports.working import TaskError, Working
-from algebra.tree import nodes as n
-from algebra.tree import statements as ln
-from algebra.tree.plain import plain
 
-EVENTS = {
-    "extraneous": "extraneous", "no-solution": "no solution", "all-reals": "identity", "prime": "prime",
-    "common-factor": "common factor first", "opposite": "opposite denominators", "fractions": "fractions",
-    "substitution": "substitution",
-}  # fmt: skip
-"""What may be asked for, and the word under which a worked solution notices it."""
 TRIES = 400
 
 
@@ -40,7 +33,8 @@ def generate(
         if event not in EVENTS:
             raise TaskError(f"Unknown event “{event}”; known are {', '.join(EVENTS)}.")
     draw = Draw(random.Random(f"{family} {level} {seed}"))
-    wanted = {EVENTS[event] for event in events}
+    wanted = [EVENTS[event] for event in events]
+    floor = kind.floor(level) if not wanted else 0.0
     found: list[Solution] = []
     seen: set[str] = set()
     for _ in range(TRIES):
@@ -48,7 +42,7 @@ def generate(
             break
         working = Working(kind.task, kind.make(draw, level), (), variable=kind.unknown, numbers=kind.numbers)
         try:
-            key = _likeness(working)
+            key = likeness(working)
             if key in seen:
                 continue
             solution = work(working)
@@ -57,28 +51,14 @@ def generate(
         if (
             solution.already
             or solution.family != family
-            or not wanted <= set(solution.difficulty.noticed)
+            or (solution.difficulty.rating or 0.0) < floor
+            or not all(event(solution) for event in wanted)
             or _largest(solution) > largest
         ):
             continue
         seen.add(key)
         found.append(solution)
     return found
-
-
-def _likeness(working: Working) -> str:
-    """The same for problems that differ only in their letters, the order of the sides or of the terms."""
-    body = problem_of(working).body
-    sides = body.sides if isinstance(body, ln.Equation) else (body,)
-    return " = ".join(sorted(_sorted_terms(side) for side in sides))
-
-
-def _sorted_terms(tree: n.Node) -> str:
-    if not isinstance(tree, n.Sum):
-        return plain(tree, tight=True)
-    first = plain(tree.terms[0], tight=True)
-    rest = [sign + plain(term, tight=True) for sign, term in zip(tree.signs, tree.terms[1:], strict=True)]
-    return "".join(sorted([first if first.startswith("-") else f"+{first}", *rest]))
 
 
 def _largest(solution: Solution) -> int:

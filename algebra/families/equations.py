@@ -24,16 +24,16 @@ def _linear(d: Draw, level: int) -> str:
             )
         case 4:
             return d.one_of(
-                f"x/{a} + {c} = {b}/{a + 1}",
-                f"({linear(1, b)})/{c} - x/{a + 1} = 2",
-                f"{2 * a + 1} - 2({linear(a, b)}) = 3({linear(1, c)})",
-                f"{a}/{c}x - {abs(b)} = {a}",
+                f"2(x + {a}) = 2x + {2 * a}",
+                f"{a}(x + 1) = {a}x + {abs(b)}",
+                f"{a}({c}({linear(1, b)}) - 4) = {a * (c * (x + b) - 4)}",
+                f"0.{c}x + 1.{a} = {a}",
             )
     return d.one_of(
-        f"2(x + {a}) = 2x + {2 * a}",
-        f"{a}(x + 1) = {a}x + {abs(b)}",
-        f"{a}({c}({linear(1, b)}) - 4) = {a * (c * (x + b) - 4)}",
-        f"0.{c}x + 1.{a} = {a}",
+        f"x/{a} + {c} = {b}/{a + 1}",
+        f"({linear(1, b)})/{c} - x/{a + 1} = 2",
+        f"{2 * a + 1} - 2({linear(a, b)}) = 3({linear(1, c)})",
+        f"{a}/{c}x - {abs(b)} = {a}",
     )
 
 
@@ -156,18 +156,19 @@ def _radical(d: Draw, level: int) -> str:
                 f"√({linear(a, b)}) = √({linear(1, b + (a - 1) * x)})",
             )
         case 3:
+            u, v = sorted(d.two(1, 6))
             return d.one_of(
-                f"√(x + {x * x - x + 0}) = x" if x > 1 else "√(x + 6) = x",
-                f"x = {b} + √({linear(2, x * x + 2 * 0 - 2 * b + 0)})",
-                f"{a}√(x - 1) = x - 1",
-                f"√({linear(1, b * b + b)}) = x",
+                f"√(x + {v * v - u * u}) - √x = {v - u}",
+                f"√(x + {v * v}) + √x = {v + u + 1}",
+                "√(2x + 3) - √(x + 1) = 1",
+                f"√x + {u} = √(x + {u * u + 2 * u * v})",
             )
-    u, v = sorted(d.two(1, 6))
     return d.one_of(
-        f"√(x + {v * v - u * u}) - √x = {v - u}",
-        f"√(x + {v * v}) + √x = {v + u + 1}",
-        "√(2x + 3) - √(x + 1) = 1",
-        f"√x + {u} = √(x + {u * u + 2 * u * v})",
+        f"√(x + {x * x - x + 0}) = x" if x > 1 else "√(x + 6) = x",
+        f"x = {b} + √({linear(2, x * x + 2 * 0 - 2 * b + 0)})",
+        f"{a}√(x - 1) = x - 1",
+        f"√({linear(1, b * b + b)}) = x",
+        f"√({linear(1, b)}) = x - {d.whole(1, 5)}",
     )
 
 
@@ -183,6 +184,7 @@ def _exponential(d: Draw, level: int) -> str:
                 f"{p * p}^(x + 1) = {p**3}",
                 f"(1/{p})^(-2x) = {p**k}",
                 f"{m + 1}·{p}^x - {k} = {(m + 1) * p**2 - k}",
+                f"{p}^x = -{k}",
             )
         case 3:
             return d.one_of(
@@ -190,7 +192,13 @@ def _exponential(d: Draw, level: int) -> str:
                 f"{p**2}^x - {'' if p == 2 else f'{p - 1}·'}{p}^x - {p} = 0",
                 f"{p**3}^x·{p}^(x - {m}) = 1/{p**k}",
             )
-    return d.one_of(f"6^x - {2**k}·3^x - {3**m}·2^x + {2**k * 3**m} = 0", "2^(2x + 1) - 9·2^x + 4 = 0", f"2^x = -{k}")
+    return d.one_of(
+        f"6^x - {2**k}·3^x - {3**m}·2^x + {2**k * 3**m} = 0",
+        f"10^x - {2**k}·5^x - {5**m}·2^x + {2**k * 5**m} = 0",
+        f"15^x - {3**m}·5^x - {5**m}·3^x + {15**m} = 0",
+        "2^(2x + 1) - 9·2^x + 4 = 0",
+        f"{p}^(2x + 1) - {p ** (k + 1) + 1}·{p}^x + {p**k} = 0",
+    )
 
 
 def _power(d: Draw, level: int) -> str:
@@ -199,11 +207,21 @@ def _power(d: Draw, level: int) -> str:
         case 1:
             return d.one_of(f"(x + {b})^3 = {(x + b) ** 3}", f"x^5 = {x**5}", f"(x - {b})^4 = {a**4}")
         case 2:
-            return f"{a}({linear(2, b)})^3 - {b} = {a * (2 * x + b) ** 3 - b}"
+            return d.one_of(
+                f"((x - {b})/{a})^4 = 16",
+                f"{b} - ({linear(a, 1)})^3 = {b - (a * x + 1) ** 3}",
+                f"({linear(1, b)})^5/{a} = {a**4}",
+            )
     return d.one_of(
-        f"((x - {b})/{a})^4 = 16",
-        f"{b} - ({linear(a, 1)})^3 = {b - (a * x + 1) ** 3}",
-        f"({linear(1, b)})^5/{a} = {a**4}",
+        f"{a}({linear(2, b)})^3 - {b} = {a * (2 * x + b) ** 3 - b}",
+        f"({a}({linear(1, -b)})^3 + {b})/{a + 1} = {a * (a + 1)}"
+        if (a * (a + 1) ** 2 - b) % a == 0
+        else f"{a}({linear(1, -b)})^3 + {b} = {a * x**3 + b}",
+        f"(({linear(1, b)})^3 - {a})/{b + 1} = {a}"
+        if round((a * (b + 1) + a) ** (1 / 3)) ** 3 == a * (b + 1) + a
+        else f"(({linear(2, -b)})^3 + {a})/{a} = {(2 * x - b) ** 3 // a + 1}"
+        if (2 * x - b) ** 3 % a == 0
+        else f"{a}({linear(3, b)})^3 + 1 = {a * (3 * x + b) ** 3 + 1}",
     )
 
 
@@ -256,25 +274,25 @@ FAMILIES = (
     Family(id="absolute-equations", name="Absolute value equations", task="solve", description="Bars around the unknown.", methods=("two-cases",),
            levels=("bars alone", "bars with a coefficient", "the unknown outside too"), example="|x - 2| = 5", make=_absolute, fits=fits.absolute_equation),
     Family(id="exponential-equations", name="Exponential equations", task="solve", description="A common base, or a polynomial in one power.",
-           methods=("common-base", "substitution"), levels=("one power", "two powers", "a polynomial in one power", "grouping, no solution"),
+           methods=("common-base", "substitution"), levels=("one power", "two powers", "a polynomial in one power", "grouping"), floors=(0, 0, 0, 5.2),
            example="2^(3x) = 4^(x + 1)", make=_exponential, fits=fits.exponential_equation),
     Family(id="radical-equations", name="Radical equations", task="solve", description="One root or two.", methods=("isolate-and-square", "undo-in-reverse"),
-           levels=("one root", "a root with terms", "extraneous candidates", "two roots"), example="√(x + 6) = x", make=_radical, fits=fits.radical_equation),
+           levels=("one root", "a root with terms", "two roots", "extraneous candidates"), example="√(x + 6) = x", make=_radical, fits=fits.radical_equation),
     Family(id="pattern-equations", name="Equations with a pattern", task="solve", description="Numerators that become equal.", methods=("spot-the-structure", "clear-fractions", "simplify-then-undo"),
            levels=("two terms", "three terms"), example="(x - 1)/99 + (x - 2)/98 + (x - 3)/97 = 3", make=_pattern, fits=fits.pattern_equation),
     Family(id="rational-equations", name="Rational equations", task="solve", description="The unknown in a denominator.",
-           methods=("clear-by-lcd", "common-denominator", "cross-multiply", "undo-in-reverse"), levels=("one denominator", "two denominators", "excluded candidates", "denominators to factor"),
+           methods=("clear-by-lcd", "common-denominator", "cross-multiply", "undo-in-reverse"), levels=("one denominator", "two denominators", "excluded candidates", "denominators to factor"), floors=(0, 0, 6.5, 6.5),
            example="6/(x - 2) = x/4 - 1", make=_rational, fits=fits.rational_equation),
     Family(id="power-equations", name="Powers of the unknown", task="solve", description="(…)ⁿ = c and nested inverses.", methods=("undo-in-reverse", "polynomial-factoring"),
-           levels=("a power alone", "a power with a coefficient", "fractions inside"), example="3(2x - 1)^3 + 5 = 86", make=_power, fits=fits.power_equation),
+           levels=("a power alone", "fractions inside", "nested: a power with a coefficient"), floors=(0, 0, 3.7), example="3(2x - 1)^3 + 5 = 86", make=_power, fits=fits.power_equation),
     Family(id="linear-equations", name="Linear equations", task="solve", description="One step to brackets and fractions.",
-           methods=("simplify-then-undo", "divide-first", "clear-fractions", "undo-in-reverse"), levels=("one step", "two steps", "both sides, brackets", "fractions", "special cases"),
+           methods=("simplify-then-undo", "divide-first", "clear-fractions", "undo-in-reverse"), levels=("one step", "two steps", "both sides, brackets", "special cases, decimals", "fractions"),
            example="3(x - 2) + 4 = 5x - 8", leads=fits.first_for_linear, make=_linear, fits=fits.linear_equation),
     Family(id="quadratic-equations", name="Quadratic equations", task="solve", description="By factoring, roots, squares, formula.",
-           methods=("factoring", "square-root", "completing-the-square", "quadratic-formula"), levels=("factored easily", "to be rearranged", "irrational roots", "a leading coefficient", "no real root, fractions"),
+           methods=("factoring", "square-root", "completing-the-square", "quadratic-formula"), levels=("factored easily", "to be rearranged", "irrational roots", "a leading coefficient", "no real root, fractions"), floors=(0, 0, 0, 0, 6.0),
            example="x^2 - 6x - 16 = 0", make=_quadratic, fits=fits.quadratic_equation),
     Family(id="polynomial-equations", name="Polynomial equations", task="solve", description="Third degree and more.", methods=("polynomial-factoring", "substitution"),
            levels=("a common factor", "grouping, squares of squares", "a root to be found"), example="x^3 - 4x = 0", make=_polynomial, fits=fits.polynomial_equation),
     Family(id="rational-functions", name="Rational functions", task="analyze", description="Features and graph.", methods=("analyse", "transform-parent"),
-           levels=("a/(x − h) + k", "one asymptote or a hole", "two zeros below", "oblique asymptotes"), example="(x^2 - 4)/(x^2 - x - 2)", make=_functions, fits=lambda p: True),
+           levels=("a/(x − h) + k", "one asymptote or a hole", "two zeros below", "oblique asymptotes"), floors=(0, 6.3, 6.5, 7.0), example="(x^2 - 4)/(x^2 - x - 2)", make=_functions, fits=lambda p: True),
 )  # fmt: skip

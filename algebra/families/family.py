@@ -33,6 +33,12 @@ class Family:
     numbers: str = "real"
     leads: Callable[[Problem], str] | None = None
     """The method that comes first for this problem, where it is not the first of `methods`; else an empty text."""
+    floors: tuple[float, ...] = ()
+    """The least difficulty of each level, so that on the average none is easier than the one below it."""
+
+    def floor(self, level: int) -> float:
+        """The least difficulty of a level; 0 where there is none."""
+        return self.floors[level - 1] if self.floors else 0.0
 
 
 class Draw:

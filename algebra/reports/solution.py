@@ -117,7 +117,8 @@ class MethodsReport:
 
 @record(frozen=True)
 class DrawnProblem:
-    """A problem of a family with its answer."""
+    """A problem of a family with its answer. In a ladder, `level` is that of its family and `adds` what it asks that the one before did
+    not."""
 
     task: str
     given: str
@@ -126,6 +127,9 @@ class DrawnProblem:
     method: str
     difficulty: Difficulty
     numbers: str = "real"
+    family: str | None = field(default=None, metadata=LEFT_OUT)
+    level: int | None = field(default=None, metadata=LEFT_OUT)
+    adds: str | None = field(default=None, metadata=LEFT_OUT)
 
 
 @record(frozen=True)

@@ -8,6 +8,7 @@ from ninja import NinjaAPI
 
 from server.accounts.api import people
 from server.accounts.api import router as accounts
+from server.building.api import router as building
 from server.checking.api import router as checking
 from server.common.problems import Problem
 from server.common.who import managing, signed_in, teaching
@@ -24,6 +25,7 @@ api.add_router("/keys", keys, tags=["keys"])
 api.add_router("", sheets, tags=["sheets"])
 api.add_router("", solving, tags=["solving"])
 api.add_router("", papers, tags=["paper"])
+api.add_router("", building, tags=["building"])
 
 
 @api.exception_handler(Problem)

@@ -63,6 +63,7 @@ INSTALLED_APPS = [
     "server.checking",
     "server.keys",
     "server.papers",
+    "server.building",
 ]
 MIDDLEWARE = [
     "server.common.logs.request_log",

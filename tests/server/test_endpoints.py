@@ -69,6 +69,20 @@ SENT = {
     ("POST", "/api/sheets/{sheet_id}/problems"): (
         {"task": "solve", "given": "|x| = 2"}, 201, [{}, {"task": "guess", "given": "x"}, {"task": "solve", "given": ""}, {"task": "solve", "given": "x = (", "numbers": "odd"}],
     ),
+    ("GET", "/api/families"): (None, 200, []),
+    ("POST", "/api/ladders"): (
+        {"families": ["linear-equations"], "count": 3, "kept": [{"task": "solve", "given": "3x = 6"}]}, 200,
+        [{}, {"families": []}, {"families": ["no-such"]}, {"families": ["factor"], "low": 4, "high": 2}, {"families": ["factor"], "count": 99}, {"families": ["factor"], "events": ["rain"]}],
+    ),
+    ("POST", "/api/another"): (
+        {"problem": {"task": "solve", "given": "3x + 7 = 22"}, "what": "harder"}, 200,
+        [{}, {"problem": {"task": "solve", "given": "x = ("}}, {"problem": {"task": "solve", "given": "3x = 6"}, "what": "nicer"}],
+    ),
+    ("POST", "/api/built"): (
+        {"title": "Thursday", "problems": [{"task": "solve", "given": "3x = 6"}]}, 201, [{}, {"title": "x", "problems": []}, {"title": "", "problems": [{"task": "solve", "given": "x"}]}],
+    ),
+    ("POST", "/api/sheets/{sheet_id}/versions"): ({"name": "B"}, 201, [{}, {"name": ""}, {"name": "B", "seed": -1}]),
+    ("GET", "/api/sheets/{sheet_id}/advice"): (None, 200, []),
     ("GET", "/api/sheets/{sheet_id}/paper"): (None, 200, []),
     ("GET", "/api/sheets/{sheet_id}/paper.pdf"): (None, 200, []),
     ("GET", "/api/problems/{problem_id}"): (None, 200, []),

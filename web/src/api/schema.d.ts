@@ -614,6 +614,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/families": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Families
+         * @description The families of problems with their levels, and the events that may be asked for.
+         */
+        get: operations["server_building_api_families"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ladder
+         * @description Worked problems by rising difficulty; nothing is stored.
+         */
+        post: operations["server_building_api_ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/another": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Another
+         * @description A problem like another, easier or harder; nothing is stored.
+         */
+        post: operations["server_building_api_another"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/built": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Build
+         * @description A new sheet of these problems.
+         */
+        post: operations["server_building_api_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Version
+         * @description Another version of a sheet, with other numbers.
+         */
+        post: operations["server_building_api_make_version"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Advice
+         * @description What a careful colleague would say before it is printed.
+         */
+        get: operations["server_building_api_advice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2215,6 +2335,211 @@ export interface components {
             /** Doubts */
             doubts: components["schemas"]["Doubt"][];
         };
+        /**
+         * FamiliesOut
+         * @description All families, and the events that may be asked for.
+         */
+        FamiliesOut: {
+            /** Families */
+            families: components["schemas"]["FamilyOut"][];
+            /** Events */
+            events: string[];
+        };
+        /**
+         * FamilyOut
+         * @description A family of problems as the builder offers it.
+         */
+        FamilyOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Task */
+            task: string;
+            /** Description */
+            description: string;
+            /** Example */
+            example: string;
+            /** Levels */
+            levels: components["schemas"]["LevelOut"][];
+        };
+        /** LevelOut */
+        LevelOut: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+        };
+        /** LadderOut */
+        LadderOut: {
+            /** Rungs */
+            rungs: components["schemas"]["RungOut"][];
+        };
+        /**
+         * RungOut
+         * @description A proposed problem: typeset, with its answer, difficulty, family and level, and what it adds to the one before.
+         */
+        RungOut: {
+            /**
+             * Task
+             * @enum {string}
+             */
+            task: "evaluate" | "simplify" | "factor" | "expand" | "solve" | "domain" | "analyze";
+            /** Given */
+            given: string;
+            /**
+             * Variable
+             * @default
+             */
+            variable?: string;
+            /**
+             * Numbers
+             * @default real
+             * @enum {string}
+             */
+            numbers?: "real" | "complex";
+            /**
+             * Method
+             * @default
+             */
+            method?: string;
+            /** Given Latex */
+            given_latex: string;
+            /** Answer Latex */
+            answer_latex: string;
+            /** Difficulty */
+            difficulty: number | null;
+            /** Family */
+            family: string;
+            /** Level */
+            level: number;
+            /** Adds */
+            adds: string;
+        };
+        /**
+         * LadderIn
+         * @description What a ladder is for. What is kept stays and counts.
+         */
+        LadderIn: {
+            /** Families */
+            families: string[];
+            /**
+             * Count
+             * @default 12
+             */
+            count?: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+            /**
+             * Low
+             * @default 1
+             */
+            low?: number;
+            /** High */
+            high?: number | null;
+            /**
+             * Events
+             * @default []
+             */
+            events?: string[];
+            /**
+             * Largest
+             * @default 400
+             */
+            largest?: number;
+            /**
+             * Kept
+             * @default []
+             */
+            kept?: components["schemas"]["ProblemIn"][];
+        };
+        /**
+         * AnotherOut
+         * @description The problem; null where none was found.
+         */
+        AnotherOut: {
+            rung: components["schemas"]["RungOut"] | null;
+        };
+        /**
+         * AnotherIn
+         * @description Another problem in the place of one: like it, easier or harder; no item of `known`.
+         */
+        AnotherIn: {
+            problem: components["schemas"]["ProblemIn"];
+            /**
+             * Known
+             * @default []
+             */
+            known?: components["schemas"]["ProblemIn"][];
+            /**
+             * What
+             * @default like
+             * @enum {string}
+             */
+            what?: "like" | "easier" | "harder";
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+        };
+        /**
+         * BuiltIn
+         * @description A sheet of these problems.
+         */
+        BuiltIn: {
+            /** Title */
+            title: string;
+            /** Problems */
+            problems: components["schemas"]["ProblemIn"][];
+        };
+        /**
+         * VersionOut
+         * @description The new sheet, and the numbers of the problems that stayed because no other like them was found.
+         */
+        VersionOut: {
+            /** Sheet */
+            sheet: number;
+            /** Stayed */
+            stayed: number[];
+        };
+        /**
+         * VersionIn
+         * @description Another version of a sheet: the same structure, other numbers.
+         */
+        VersionIn: {
+            /** Name */
+            name: string;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+        };
+        /** AdviceOut */
+        AdviceOut: {
+            /** Code */
+            code: string;
+            /** Items */
+            items: number[];
+            /** Text */
+            text: string;
+            /** Mend */
+            mend: string;
+        };
+        /**
+         * AdvisedOut
+         * @description What a careful colleague would say of the sheet, and about how many minutes it takes.
+         */
+        AdvisedOut: {
+            /** Advice */
+            advice: components["schemas"]["AdviceOut"][];
+            /** Minutes */
+            minutes: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -3517,6 +3842,245 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_families: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamiliesOut"];
+                };
+            };
+        };
+    };
+    server_building_api_ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_another: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnotherIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnotherOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuiltIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_make_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdvisedOut"];
+                };
             };
             /** @description Bad Request */
             400: {

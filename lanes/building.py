@@ -1,0 +1,71 @@
+"""Ladders, problems like one, and a colleague's advice, in the shape in which they are shown."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from algebra import Advice, Rung, Working, advice, ladder, like, neighbour, understood, values_in_latex
+
+
+@dataclass(frozen=True, slots=True)
+class Proposed:
+    """A worked problem as it is proposed."""
+
+    working: Working
+    given_latex: str
+    answer_latex: str
+    difficulty: float | None
+    family: str
+    level: int
+    adds: str
+
+
+def _proposed(rung: Rung) -> Proposed:
+    solution = rung.solution
+    given = understood(solution.working.given)
+    return Proposed(
+        solution.working, f"{given.left} {given.right}".strip(), values_in_latex(solution.answer), solution.difficulty.rating, solution.family,
+        rung.level, rung.adds,
+    )  # fmt: skip
+
+
+def laddered(
+    families: list[str],
+    count: int,
+    seed: int,
+    low: int,
+    high: int | None,
+    events: list[str],
+    largest: int,
+    kept: list[Working],
+) -> list[Proposed]:
+    """A ladder as it is proposed. Raises TaskError."""
+    found = ladder(families, count, seed, low=low, high=high, events=events, largest=largest, kept=kept)
+    return [_proposed(rung) for rung in found]
+
+
+def another(working: Working, what: str, seed: int, known: list[Working]) -> Proposed | None:
+    """Another problem in the place of one. Raises TaskError, ReadingError."""
+    if what == "like":
+        found = like(working, 1, seed, known=known)
+        return _proposed(Rung(found[0], 0, "")) if found else None
+    rung = neighbour(working, -1 if what == "easier" else 1, seed, known=known)
+    return None if rung is None else _proposed(rung)
+
+
+def version(workings: list[Working], seed: int) -> list[Working | None]:
+    """A problem like each of these, with other numbers; None where none is found."""
+    found: list[Working | None] = []
+    for nth, working in enumerate(workings):
+        others = [each for each in found if each is not None]
+        try:
+            made = like(working, 1, seed + nth, known=[*workings, *others])
+        except ValueError:  # not worked, or not read: it stays
+            made = []
+        found.append(made[0].working if made else None)
+    return found
+
+
+def advised(workings: list[Working], untaught: list[str]) -> tuple[tuple[Advice, ...], float]:
+    """What a careful colleague would say, and the minutes."""
+    return advice(workings, untaught=untaught)

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class BuildingConfig(AppConfig):
+    name = "server.building"
+    label = "building"

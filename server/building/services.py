@@ -1,0 +1,137 @@
+"""Building sheets: ladders, problems in the place of others, whole sheets and versions of them, a colleague's advice."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+import lanes
+from algebra import EVENTS, FAMILIES, ReadingError, TaskError, Working
+from server.building.schemas import (
+    AdviceOut,
+    AdvisedOut,
+    AnotherIn,
+    BuiltIn,
+    FamiliesOut,
+    FamilyOut,
+    LadderIn,
+    LevelOut,
+    RungOut,
+    VersionIn,
+    VersionOut,
+)
+from server.common.problems import Refused
+from server.sheets import queries, reports, services
+from server.sheets.models import Sheet
+from server.sheets.schemas import ProblemIn, SheetChange
+
+
+def families() -> FamiliesOut:
+    """All families with their levels, and the events."""
+    return FamiliesOut(
+        families=[
+            FamilyOut(
+                id=family.id, name=family.name, task=family.task, description=family.description, example=family.example,
+                levels=[LevelOut(number=k, name=name) for k, name in enumerate(family.levels, start=1)],
+            )
+            for family in FAMILIES
+        ],
+        events=list(EVENTS),
+    )  # fmt: skip
+
+
+def ladder(data: LadderIn) -> list[RungOut]:
+    """A ladder as it is proposed. Raises Refused for what there is not."""
+    try:
+        found = lanes.laddered(
+            data.families, data.count, data.seed, low=data.low, high=data.high, events=data.events, largest=data.largest,
+            kept=[_working(problem) for problem in data.kept],
+        )  # fmt: skip
+    except (TaskError, ReadingError) as problem:
+        raise Refused(problem.message, code="ladder") from problem
+    return [_rung(rung) for rung in found]
+
+
+def another(data: AnotherIn) -> RungOut | None:
+    """Another problem in the place of one. Raises Refused where that one is not worked."""
+    try:
+        found = lanes.another(
+            _working(data.problem), data.what, data.seed, [_working(problem) for problem in data.known]
+        )
+    except (TaskError, ReadingError) as problem:
+        raise Refused(problem.message, code="another") from problem
+    return None if found is None else _rung(found)
+
+
+@transaction.atomic
+def build(teacher: User, data: BuiltIn) -> Sheet:
+    """A new sheet of these problems. Raises Refused where the teacher has too many."""
+    sheet = services.create_sheet(teacher, data.title)
+    for problem in data.problems:
+        services.add_problem(teacher, sheet.pk, problem)
+    return sheet
+
+
+def make_version(teacher: User, sheet_id: int, data: VersionIn) -> VersionOut:
+    """Another version of a sheet as a sheet of its own: each problem like the one in its place, with other numbers. Problems for which
+    none was found stay as they are, and are named."""
+    sheet = queries.sheet_of(teacher, sheet_id)
+    workings = [reports.core_working(problem, []) for problem in queries.problems_in(sheet)]
+    if not workings:
+        raise Refused("This sheet has no problems yet.", code="empty")
+    try:
+        found = lanes.version(workings, data.seed)
+    except TaskError as problem:
+        raise Refused(problem.message, code="version") from problem
+    problems = [_problem(new or old) for new, old in zip(found, workings, strict=True)]
+    with transaction.atomic():
+        made = build(teacher, BuiltIn(title=f"{sheet.title[:105]} · {data.name}", problems=problems))
+        change = SheetChange(
+            title=None, conventions=dict(sheet.conventions) or None, untaught=list(sheet.untaught) or None
+        )
+        services.change_sheet(teacher, made.pk, change)
+    return VersionOut(sheet=made.pk, stayed=[k for k, new in enumerate(found, start=1) if new is None])
+
+
+def advised(teacher: User, sheet_id: int) -> AdvisedOut:
+    """What a careful colleague would say of one of the teacher's sheets."""
+    sheet = queries.sheet_of(teacher, sheet_id)
+    workings = [
+        reports.core_working(problem, [line.text for line in problem.working.lines.all()])
+        for problem in queries.problems_in(sheet)
+    ]
+    try:
+        told, minutes = lanes.advised(workings, list(sheet.untaught))
+    except TaskError as problem:
+        raise Refused(problem.message, code="advice") from problem
+    return AdvisedOut(
+        advice=[AdviceOut(code=each.code, items=list(each.items), text=each.text, mend=each.mend) for each in told],
+        minutes=minutes,
+    )
+
+
+def _working(problem: ProblemIn) -> Working:
+    return Working(
+        problem.task,
+        problem.given,
+        (),
+        variable=problem.variable or None,
+        numbers=problem.numbers,
+        method=problem.method or None,
+    )
+
+
+def _problem(working: Working) -> ProblemIn:
+    return ProblemIn.model_validate(
+        {
+            "task": working.task, "given": working.given, "variable": working.variable or "", "numbers": working.numbers,
+            "method": working.method or "",
+        }
+    )  # fmt: skip
+
+
+def _rung(found: lanes.Proposed) -> RungOut:
+    return RungOut(
+        **_problem(found.working).model_dump(), given_latex=found.given_latex, answer_latex=found.answer_latex, difficulty=found.difficulty,
+        family=found.family, level=found.level, adds=found.adds,
+    )  # fmt: skip
