@@ -71,6 +71,22 @@ export const SHEET: Group<SheetAction> = {
   ],
 }
 
+export type BuildAction = 'up' | 'down' | 'first' | 'last' | 'pin' | 'like' | 'easier' | 'harder' | 'remove' | 'move-up' | 'move-down' | 'undo' | 'redo'
+/** On a problem of a ladder that is being built. */
+export const BUILDING: Group<BuildAction> = {
+  name: 'On a problem of the ladder',
+  rows: [
+    { shown: '↑ ↓', what: 'from problem to problem', keys: { ArrowUp: 'up', ArrowDown: 'down', Home: 'first', End: 'last' } },
+    { shown: 'k', what: 'keep it when the rest is proposed anew', keys: { k: 'pin' } },
+    { shown: 'r', what: 'another one like it', keys: { r: 'like' } },
+    { shown: 'e', what: 'an easier one', keys: { e: 'easier' } },
+    { shown: 'h', what: 'a harder one', keys: { h: 'harder' } },
+    { shown: 'Delete', what: 'leave it out', keys: { Delete: 'remove', Backspace: 'remove' } },
+    { shown: 'Alt ↑ · Alt ↓', what: 'move it', keys: { 'Alt+ArrowUp': 'move-up', 'Alt+ArrowDown': 'move-down' } },
+    { shown: 'Ctrl Z · Ctrl Y', what: 'undo, redo', keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' } },
+  ],
+}
+
 /** The groups in the order in which the panel shows them. */
 export const GROUPS: Group<string>[] = [WRITING, HELP, ON_A_LINE, SHEET]
 

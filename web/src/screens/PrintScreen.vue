@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { usePaper, type Layout } from '@/features/paper/store'
@@ -27,8 +28,32 @@ const columned = computed(() => !['large', 'cards'].includes(paper.layout.kind))
 const count = computed(() => paper.found?.pages.length ?? 0)
 const picture = (svg: string): string => `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`
 
-onMounted(() => loading.run(() => sheets.open(props.sheetId)))
-watch(() => ({ ...paper.layout }), () => void paper.show(props.sheetId), { immediate: true })
+const router = useRouter()
+const advising = useRequest('The server does not answer. Try again in a moment.')
+const versioning = useRequest('The server does not answer. No version was made; try again in a moment.')
+const { busy: making } = versioning
+const versionName = ref('B')
+const told = ref('')
+
+watch(
+  () => props.sheetId,
+  (id) => {
+    void loading.run(() => sheets.open(id))
+    void advising.run(() => paper.advise(id))
+  },
+  { immediate: true },
+)
+watch(() => [props.sheetId, { ...paper.layout }], () => void paper.show(props.sheetId), { immediate: true })
+
+function makeVersion(): Promise<boolean> {
+  return versioning.run(async () => {
+    const made = await paper.version(props.sheetId, versionName.value.trim() || 'B')
+    const stayed = made.stayed.join(', ')
+    told.value = stayed ? `Of number ${stayed} no other like it was found: it stays as it is.` : ''
+    paper.layout.version = versionName.value.trim() || 'B'
+    await router.push(`/sheets/${made.sheet}/print`)
+  })
+}
 watch(count, () => (at.value = 0))
 </script>
 
@@ -60,13 +85,31 @@ watch(count, () => (at.value = 0))
         </fieldset>
         <label v-if="paper.layout.kind === 'key'"><input v-model="paper.layout.reasons" type="checkbox" /> with the reason of each line</label>
         <label v-if="worked"><input v-model="paper.layout.name_line" type="checkbox" /> a line for name and date</label>
+        <label class="version"><span class="muted">Version</span> <input v-model.lazy="paper.layout.version" maxlength="12" aria-label="Version" /></label>
         <p class="go">
           <a class="open" :href="paper.address(sheetId)" target="_blank" rel="noopener">Open the PDF</a>
           <RouterLink :to="`/sheets/${sheetId}`">Back to the desk</RouterLink>
         </p>
+        <fieldset class="another">
+          <legend>Another version, other numbers</legend>
+          <input v-model="versionName" maxlength="12" aria-label="Name of the other version" />
+          <el-button :loading="making" @click="makeVersion">Make it</el-button>
+          <TroubleNote :request="versioning" />
+        </fieldset>
+        <section v-if="paper.advised" class="advice" aria-label="What a colleague would say">
+          <p class="muted">about {{ Math.round(paper.advised.minutes) }} minutes</p>
+          <p v-if="!paper.advised.advice.length">Nothing to say against it.</p>
+          <ul v-else>
+            <li v-for="(each, k) in paper.advised.advice" :key="k">
+              <RouterLink v-if="each.items.length" :to="`/sheets/${sheetId}/${each.items.at(-1)}`">{{ each.items.join(', ') }}</RouterLink> {{ each.text }}
+            </li>
+          </ul>
+        </section>
+        <TroubleNote :request="advising" />
       </form>
       <section class="pages" aria-label="Preview" :aria-busy="paper.request.busy.value">
         <TroubleNote :request="paper.request" />
+        <p v-if="told" class="doubts" role="status">{{ told }}</p>
         <div v-if="paper.found?.doubts.length" class="doubts" role="status">
           <p v-for="doubt in paper.found.doubts" :key="doubt.item">Number {{ doubt.item }}: {{ doubt.text }}</p>
         </div>
@@ -157,6 +200,26 @@ legend {
 }
 .turn button:disabled {
   visibility: hidden;
+}
+.version input,
+.another input {
+  width: 60px;
+  padding: 5px 8px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.advice {
+  border-top: 1px solid var(--hairline);
+  padding-top: 12px;
+  font-size: 14px;
+}
+.advice ul {
+  margin: 6px 0 0;
+  padding-left: 18px;
+}
+.advice li {
+  padding: 2px 0;
 }
 .doubts {
   border-left: 3px solid var(--breaks);

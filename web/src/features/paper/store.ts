@@ -19,6 +19,7 @@ export const usePaper = defineStore('paper', {
   state: () => ({
     layout: { ...USUAL, ...kept<Partial<Layout>>('paper.layout') } as Layout,
     found: null as Schema['PreviewOut'] | null,
+    advised: null as Schema['AdvisedOut'] | null,
     request: useRequest('The server does not answer. Nothing of the sheet is lost; try again in a moment.'),
   }),
   getters: {
@@ -26,6 +27,15 @@ export const usePaper = defineStore('paper', {
     address: (state) => (sheet: number): string => `/api/sheets/${sheet}/paper.pdf?${new URLSearchParams(Object.entries(state.layout).map(([key, value]) => [key, String(value)]))}`,
   },
   actions: {
+    /** What a careful colleague would say of the sheet. */
+    async advise(sheet: number) {
+      this.advised = null
+      this.advised = await unwrap(api.GET('/api/sheets/{sheet_id}/advice', { params: { path: { sheet_id: sheet } } }))
+    },
+    /** Another version of the sheet, as a sheet of its own. */
+    version(sheet: number, name: string): Promise<Schema['VersionOut']> {
+      return unwrap(api.POST('/api/sheets/{sheet_id}/versions', { params: { path: { sheet_id: sheet } }, body: { name, seed: 1 } }))
+    },
     show(sheet: number): Promise<boolean> {
       keep('paper.layout', this.layout)
       return this.request.run(

@@ -23,6 +23,7 @@ const logOut = (): Promise<boolean> =>
     <nav aria-label="Screens">
       <template v-if="session.teacher?.teaches && !session.teacher.new_password">
         <RouterLink to="/">Sheets</RouterLink>
+        <RouterLink to="/build">Build a sheet</RouterLink>
         <RouterLink to="/keys">Proof-read a key</RouterLink>
       </template>
       <RouterLink v-if="session.teacher?.manages && !session.teacher.new_password" to="/people">People</RouterLink>

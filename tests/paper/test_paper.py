@@ -1,0 +1,200 @@
+"""Sheets on paper: what stands on the pages, that it is the same each time, that nothing is cut, and that a screen reader is told."""
+
+import io
+import re
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from algebra import FAMILIES, Working, generate, read_workings
+from cli.print import main as print_main
+from paper import KINDS, PAPERS, PagesError, Settings, as_pdf, as_png, as_svg, planned, source_of
+from paper.graph import axes
+from tools.installation import ROOT
+
+PROBLEMS = [
+    ("", Working("solve", "x^2 - 3x = 10", ("x^2 - 3x - 10 = 0", "(x - 5)(x + 2) = 0", "x = 5 or x = -2"))),
+    ("", Working("solve", "√(x + 6) = x", ())),
+    ("", Working("solve", "2(x + 3) = 2x + 7", ())),
+    ("", Working("simplify", "(x^2 - 9)/(x^2 - 3x)", ())),
+    ("Which is it?", Working("factor", "x^2 + 4x + 9", ())),
+    ("", Working("domain", "1/(x^2 - 4)", ())),
+    ("", Working("analyze", "(x^2 - 4)/(x^2 - x - 2)", ())),
+]
+
+
+def reader(pdf):
+    return PdfReader(io.BytesIO(pdf))
+
+
+def text_of(pdf):
+    return "\n".join(page.extract_text() for page in reader(pdf).pages)
+
+
+@pytest.fixture(scope="module")
+def plan():
+    return planned("Thursday", PROBLEMS, with_options=True)
+
+
+class TestPlans:
+    def test_items_are_numbered_through_and_stand_under_their_instruction(self, plan):
+        assert [(s.instruction, [i.number for i in s.items]) for s in plan.sections] == [
+            ("Solve.", [1, 2, 3]), ("Simplify.", [4]), ("Which is it?", [5]), ("State the domain.", [6]),
+            ("State all features and sketch the graph.", [7]),
+        ]  # fmt: skip
+
+    def test_ones_own_sound_working_is_the_key_and_a_faulty_one_is_not(self):
+        own = planned("x", [("", Working("solve", "2x = 8", ("x = 8 ÷ 2", "x = 4")))]).items[0]
+        wrong = planned("x", [("", Working("solve", "2x = 8", ("x = 6",)))]).items[0]
+        assert [line.text for line in own.key] == ["x = 8 ÷ 2", "x = 4"]
+        assert wrong.key[-1].text.startswith("x = 4")
+        assert (own.answer, wrong.answer) == (("4",), ("4",))
+
+    def test_an_item_that_no_method_works_says_so(self):
+        item = planned("x", [("", Working("solve", "x^5 - x - 1 = 0", ()))]).items[0]
+        assert item.trouble and not item.key
+
+    def test_the_code_tells_sheets_and_versions_apart(self):
+        codes = {
+            planned(title, [("", Working("solve", given, ()))], version=version).code
+            for title, given, version in [
+                ("a", "x = 1", "A"),
+                ("a", "x = 1", "B"),
+                ("a", "x = 2", "A"),
+                ("b", "x = 1", "A"),
+                ("a", "x = 1", "A"),
+            ]
+        }
+        assert len(codes) == 4
+
+
+class TestPages:
+    @pytest.mark.parametrize("kind", KINDS)
+    @pytest.mark.parametrize("paper", PAPERS)
+    def test_every_kind_is_made_the_same_each_time_and_is_tagged(self, plan, kind, paper):
+        source = source_of(plan, Settings(kind, paper, 2, "squares", reasons=True))
+        pdf = as_pdf(source)
+        assert pdf == as_pdf(source)
+        found = reader(pdf)
+        size = {"a4": (595, 842), "letter": (612, 792)}[paper]
+        assert (round(found.pages[0].mediabox.width), round(found.pages[0].mediabox.height)) == size
+        root = found.trailer["/Root"]
+        assert root["/MarkInfo"]["/Marked"]
+        assert root["/Lang"].startswith("en")
+        assert found.metadata.title.startswith("Thursday")
+        assert b"NewCM" in pdf or "NewCM" in str(
+            [f for page in found.pages for f in page["/Resources"].get("/Font", {}).values()]
+        )
+
+    def test_a_formula_carries_its_plain_text(self, plan):
+        pdf = reader(as_pdf(source_of(plan, Settings("sheet"))))
+
+        def alternatives(node, depth=0):
+            node = node.get_object() if hasattr(node, "get_object") else node
+            if isinstance(node, list):
+                return [text for each in node for text in alternatives(each, depth + 1)]
+            if not hasattr(node, "get"):
+                return []
+            own = [str(node["/Alt"])] if "/Alt" in node else []
+            return own + (alternatives(node["/K"], depth + 1) if "/K" in node and depth < 40 else [])
+
+        told = alternatives(pdf.trailer["/Root"]["/StructTreeRoot"])
+        assert "√(x+6) = x" in told
+        assert any("sheet code" in text for text in told)
+
+    def test_answers_are_stated_as_one_states_them(self, plan):
+        text = re.sub(r"\s+", "", text_of(as_pdf(source_of(plan, Settings("answers")))))
+        for words in ("nosolution", "prime", "Answers"):
+            assert words in text
+
+    def test_an_item_is_never_cut_in_two(self):
+        many = planned("Long", [("", s.working) for s in generate("quadratic-equations", 3, 14, 1)])
+        source = source_of(many, Settings("key", columns=1))
+        pages = [page.extract_text() for page in reader(as_pdf(source)).pages]
+        assert len(pages) > 1
+        numbers = [re.findall(r"^(\d+)\.", page, re.M) for page in pages]
+        assert [n for page in numbers for n in page] == [str(k) for k in range(1, 15)]
+        assert source.count("breakable: false") >= 14
+
+    def test_cards_match_their_backs_when_the_sheet_is_turned(self):
+        plan = planned("Cards", [("", Working("solve", f"{k}x = {k * 7}", ())) for k in range(2, 12)])
+        pages = [page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("cards")))).pages]
+        assert len(pages) == 4
+        front, back = (re.findall(r"(\d+)\.", page.split("Cards")[0]) for page in pages[:2])
+        assert front == [str(k) for k in range(1, 9)]
+        assert back == ["2", "1", "4", "3", "6", "5", "8", "7"]
+
+    def test_every_family_prints_with_its_key(self):
+        problems = [("", s.working) for family in FAMILIES for s in generate(family.id, len(family.levels), 1, 3)]
+        pages = as_svg(source_of(planned("All", problems), Settings("key", columns=2, reasons=True)))
+        assert len(pages) >= 2
+        assert all(page.startswith(b"<svg") for page in pages)
+
+    @pytest.mark.parametrize(
+        "title", ['a "quoted" #title $x$ \\ [b] *c* @d', "<svg>&amp;", "—–é∛", "#panic()", "]" * 30]
+    )
+    def test_words_of_a_teacher_are_only_words(self, title):
+        problems = [(f"{title}.", Working("solve", "2x = 8", ()))]
+        pdf = as_pdf(source_of(planned(title, problems), Settings("key")))
+        assert title.replace(" ", "")[:6] in text_of(pdf).replace(" ", "").replace("“", '"').replace("”", '"')
+
+    def test_a_given_that_cannot_be_read_stands_as_it_was_written(self):
+        plan = planned("x", [("", Working("solve", "2x = (8", ()))])
+        assert "2x=(8" in text_of(as_pdf(source_of(plan, Settings("sheet")))).replace(" ", "")
+
+    def test_decimals_with_a_comma(self):
+        plan = planned("x", [("", Working("solve", "0,5x = 1,5", (), conventions={"decimal": "comma"}))])
+        assert "0,5" in text_of(as_pdf(source_of(plan, Settings("key"))))
+
+    def test_a_source_that_is_none_is_an_error_of_ours(self):
+        with pytest.raises(PagesError):
+            as_pdf("#let")
+        assert as_png("#set page(width: 2cm, height: 2cm)\nx")[0].startswith(b"\x89PNG")
+
+    @pytest.mark.parametrize("columns", [0, 4])
+    def test_columns_that_no_page_has(self, plan, columns):
+        with pytest.raises(ValueError, match="one to three"):
+            source_of(plan, Settings(columns=columns))
+
+
+class TestGrids:
+    def test_the_grid_holds_the_points_that_are_asked_for_and_the_curve_only_in_the_key(self, plan):
+        graph = plan.items[-1].graph
+        empty, drawn = axes(graph, with_curve=False), axes(graph, with_curve=True)
+        assert "<polyline" not in empty and "<polyline" in drawn
+        left, right, bottom, top = graph.window
+        for dot in (*graph.intercepts, *graph.holes, *graph.check_points):
+            assert left <= dot.x <= right and bottom <= dot.y <= top
+
+
+class TestCommand:
+    FILE = str(ROOT / "server" / "sheets" / "demo" / "1-rational-expressions.chain")
+
+    def run(self, *arguments, stdin=""):
+        out, err = io.StringIO(), io.StringIO()
+        return print_main(list(arguments), stdin=io.StringIO(stdin), out=out, err=err), out.getvalue(), err.getvalue()
+
+    def test_a_file_becomes_a_sheet(self, tmp_path):
+        path = tmp_path / "out.pdf"
+        status, out, _ = self.run(self.FILE, "--out", str(path), "--kind", "key", "--paper", "letter", "--columns", "2")
+        assert status == 0
+        assert f"{len(read_workings(Path(self.FILE).read_text(encoding='utf-8')))} items" in out
+        assert path.read_bytes().startswith(b"%PDF")
+
+    def test_a_doubtful_key_is_said_and_the_sheet_written(self, tmp_path):
+        path = tmp_path / "out.pdf"
+        status, _, err = self.run("-", "--out", str(path), stdin="task: solve\ngiven: x^5 - x - 1 = 0\n---\n")
+        assert status == 1 and "No method known" in err and path.exists()
+
+    @pytest.mark.parametrize(
+        ("arguments", "stdin"),
+        [
+            (["missing.chain", "--out", "x.pdf"], ""),
+            (["-", "--out", "x.pdf"], ""),
+            (["-", "--out", "/no/such/x.pdf"], "task: solve\ngiven: x = 1\n---\n"),
+        ],
+    )
+    def test_what_cannot_be_printed_is_said(self, arguments, stdin):
+        status, _, err = self.run(*arguments, stdin=stdin)
+        assert status == 2 and err.startswith("uchuu print: ")

@@ -1,0 +1,126 @@
+import { defineStore } from 'pinia'
+import { api, unwrap, type Schema } from '@/api/client'
+import { useRequest } from '@/composables/useRequest'
+import { keep, kept } from '@/lib/keep'
+
+export type Rung = Schema['RungOut'] & { pinned: boolean }
+export type Family = Schema['FamilyOut']
+export interface Wish {
+  families: string[]
+  low: number
+  high: number
+  count: number
+  events: string[]
+  largest: number
+  seed: number
+}
+const begin = (): Wish => ({ families: [], low: 1, high: 9, count: 12, events: [], largest: 400, seed: 1 })
+
+const asProblem = ({ task, given, variable, numbers, method }: Schema['ProblemIn']): Schema['ProblemIn'] => ({ task, given, variable, numbers, method })
+
+/** A sheet that is being built: what it is for, the ladder as it stands, and every state before for undoing. Nothing is stored until
+ * the sheet is made; what stands is kept in this browser. */
+export const useBuild = defineStore('build', {
+  state: () => ({
+    families: [] as Family[],
+    events: [] as string[],
+    wish: { ...begin(), ...kept<Partial<Wish>>('build.wish') } as Wish,
+    title: kept<string>('build.title') ?? '',
+    rungs: kept<Rung[]>('build.rungs') ?? ([] as Rung[]),
+    before: [] as Rung[][],
+    after: [] as Rung[][],
+    at: 0,
+    request: useRequest('The server does not answer. What stands here is kept; try again in a moment.'),
+  }),
+  getters: {
+    minutes: (state): number => Math.round(state.rungs.reduce((sum, rung) => sum + 0.5 + 0.42 * (rung.difficulty ?? 3), 0)),
+    /** The highest level that one of the chosen families has. */
+    top: (state): number => Math.max(1, ...state.families.filter((family) => state.wish.families.includes(family.id)).map((family) => family.levels.length)),
+  },
+  actions: {
+    async load() {
+      if (this.families.length) return
+      const found = await unwrap(api.GET('/api/families'))
+      this.families = found.families
+      this.events = found.events
+    },
+    keep() {
+      keep('build.wish', this.wish)
+      keep('build.rungs', this.rungs.length ? this.rungs : null)
+      keep('build.title', this.title || null)
+    },
+    /** Puts another state of the ladder in place of this one, which can be brought back. */
+    put(rungs: Rung[]) {
+      this.before.push(this.rungs)
+      this.after = []
+      this.rungs = rungs
+      this.at = Math.max(0, Math.min(this.at, rungs.length - 1))
+      this.keep()
+    },
+    undo() {
+      const back = this.before.pop()
+      if (!back) return
+      this.after.push(this.rungs)
+      this.rungs = back
+      this.at = Math.max(0, Math.min(this.at, back.length - 1))
+      this.keep()
+    },
+    redo() {
+      const again = this.after.pop()
+      if (!again) return
+      this.before.push(this.rungs)
+      this.rungs = again
+      this.keep()
+    },
+    /** A ladder in place of what stands; what is pinned stays in it. */
+    propose(): Promise<boolean> {
+      const pinned = this.rungs.filter((rung) => rung.pinned)
+      const { high, ...wish } = this.wish
+      const top = this.top
+      return this.request.run(
+        () => unwrap(api.POST('/api/ladders', { body: { ...wish, low: Math.min(wish.low, top), high: Math.min(high, top), kept: pinned.map(asProblem) } })),
+        (found) => this.put(found.rungs.map((rung) => ({ ...rung, pinned: pinned.some((each) => each.given === rung.given) }))),
+      )
+    },
+    /** Another one in the place of the one at the cursor. */
+    replace(what: 'like' | 'easier' | 'harder'): Promise<boolean> {
+      const place = this.at
+      const old = this.rungs[place]
+      if (!old) return Promise.resolve(false)
+      this.wish.seed += 1
+      return this.request.run(async () => {
+        const { rung } = await unwrap(api.POST('/api/another', { body: { problem: asProblem(old), known: this.rungs.map(asProblem), what, seed: this.wish.seed } }))
+        if (!rung) throw new Error(what === 'like' ? 'No other one like it was found.' : `There is none ${what} in its family.`)
+        this.put(this.rungs.map((each, k) => (k === place ? { ...rung, adds: { like: 'another one like it', easier: 'an easier one', harder: 'a harder one' }[what], pinned: false } : each)))
+      })
+    },
+    pin() {
+      this.put(this.rungs.map((each, k) => (k === this.at ? { ...each, pinned: !each.pinned } : each)))
+    },
+    remove() {
+      this.put(this.rungs.filter((_, k) => k !== this.at))
+    },
+    move(by: -1 | 1) {
+      const to = this.at + by
+      if (to < 0 || to >= this.rungs.length) return
+      const rungs = [...this.rungs]
+      ;[rungs[this.at], rungs[to]] = [rungs[to]!, rungs[this.at]!]
+      this.put(rungs)
+      this.at = to
+    },
+    /** Makes the sheet, and empties the builder; the number of the sheet, or null when that failed. */
+    async make(): Promise<number | null> {
+      let made: number | null = null
+      await this.request.run(async () => {
+        const sheet = await unwrap(api.POST('/api/built', { body: { title: this.title, problems: this.rungs.map(asProblem) } }))
+        made = sheet.id
+        this.rungs = []
+        this.before = []
+        this.after = []
+        this.title = ''
+        this.keep()
+      })
+      return made
+    },
+  },
+})

@@ -1,0 +1,172 @@
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { createMemoryHistory, createRouter, RouterView } from 'vue-router'
+import { defineComponent, h } from 'vue'
+import BuildScreen from './BuildScreen.vue'
+import PrintScreen from './PrintScreen.vue'
+import { useSession } from '@/features/session/store'
+import { asked, beginAnew, key, line, person, says, sentTo, sheet } from '@/testing/server'
+
+const router = createRouter({
+  history: createMemoryHistory(),
+  routes: [
+    { path: '/build', component: BuildScreen },
+    { path: '/sheets/:id/print', component: PrintScreen, props: ({ params }) => ({ sheetId: Number(params.id) }) },
+    ...['/', '/keys', '/people', '/account', '/sheets/:id', '/sheets/:id/:place'].map((path) => ({ path, component: { template: '<p />' } })),
+  ],
+})
+let made: VueWrapper
+async function visit(path: string): Promise<void> {
+  await router.push(path)
+  made = mount(defineComponent(() => () => h(RouterView)), { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } })
+  await flushPromises()
+}
+const rung = (given: string, difficulty: number, more: object = {}) => ({
+  task: 'solve', given, variable: '', numbers: 'real', method: '', given_latex: given, answer_latex: '2', difficulty, family: 'linear-equations', level: 1, adds: `adds ${given}`, ...more,
+})
+beforeEach(() => {
+  document.body.innerHTML = ''
+  beginAnew()
+  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+  Object.assign(says, {
+    'GET /api/families': {
+      families: ['linear', 'factor'].map((id) => ({ id: `${id}-x`, name: `About ${id}`, task: 'solve', description: '', example: '', levels: [{ number: 1, name: 'a' }, { number: 2, name: 'b' }] })),
+      events: ['no-solution'],
+    },
+    'POST /api/ladders': (body: unknown) => ({ rungs: [...(body as { kept: { given: string }[] }).kept.map((each) => rung(each.given, 1)), rung('x = 1', 2), rung('x = 2', 3), rung('x = 3', 4)] }),
+    'POST /api/another': (body: unknown) => ({ rung: rung(`${(body as { what: string }).what} x`, 5) }),
+    'POST /api/built': { ...sheet(), id: 8 },
+  })
+})
+const given = () => made.findAll('ol li').map((each) => each.find('.given annotation').text())
+async function press(name: string, more: object = {}): Promise<void> {
+  ;(document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', key(name, more)))
+  await flushPromises()
+}
+
+describe('building by keyboard', () => {
+  async function proposed(): Promise<void> {
+    await visit('/build')
+    await made.find('[type=search]').setValue('linear')
+    await made.find('[type=search]').trigger('keydown', key('Enter'))
+    await made.find('[type=search]').trigger('keydown', key('Enter'))
+    await flushPromises()
+  }
+  it('takes a kind of problem by Enter, proposes by the next, and stands on the first problem', async () => {
+    await proposed()
+    expect(sentTo('POST /api/ladders')).toEqual([{ families: ['linear-x'], low: 1, high: 2, count: 12, events: [], largest: 400, seed: 1, kept: [] }])
+    expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
+    expect(document.activeElement!.getAttribute('aria-label')).toContain('x = 1')
+    expect(made.find('.sum').text()).toContain('3 problems, about')
+  })
+  it('exchanges, leaves out, moves, and undoes each', async () => {
+    await proposed()
+    await press('ArrowDown')
+    await press('h')
+    expect(sentTo('POST /api/another').at(-1)).toMatchObject({ what: 'harder', problem: { given: 'x = 2' }, known: [{ given: 'x = 1' }, { given: 'x = 2' }, { given: 'x = 3' }] })
+    expect(given()).toEqual(['x = 1', 'harder x', 'x = 3'])
+    await press('ArrowDown', { altKey: true })
+    expect(given()).toEqual(['x = 1', 'x = 3', 'harder x'])
+    await press('Delete')
+    expect(given()).toEqual(['x = 1', 'x = 3'])
+    await press('z', { ctrlKey: true })
+    await press('z', { ctrlKey: true })
+    await press('z', { ctrlKey: true })
+    expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
+    await press('y', { ctrlKey: true })
+    expect(given()).toEqual(['x = 1', 'harder x', 'x = 3'])
+  })
+  it('keeps what is kept when the rest is proposed anew', async () => {
+    await proposed()
+    await press('End')
+    await press('k')
+    expect(made.findAll('ol li')[2]!.text()).toContain('kept')
+    await made.find('.wishes').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/ladders').at(-1)).toMatchObject({ kept: [{ given: 'x = 3' }] })
+    expect(given()[0]).toBe('x = 3')
+    expect(made.findAll('ol li b').length).toBeGreaterThan(0)
+  })
+  it('says when none is found, and loses nothing', async () => {
+    await proposed()
+    says['POST /api/another'] = { rung: null }
+    await press('e')
+    expect(made.find('[role=alert]').text()).toContain('There is none easier in its family.')
+    line.down = true
+    await press('r')
+    expect(made.find('[role=alert]').text()).toContain('What stands here is kept')
+    expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
+  })
+  it('comes back as it was left, and makes the sheet', async () => {
+    await proposed()
+    made.unmount()
+    const { createPinia, setActivePinia } = await import('pinia')
+    setActivePinia(createPinia())
+    useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+    await router.push('/')
+    await visit('/build')
+    expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
+    await made.find('.make').trigger('submit')
+    expect(sentTo('POST /api/built')).toEqual([])
+    await made.find('.make input').setValue('Thursday')
+    await made.find('.make').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/built')).toMatchObject([{ title: 'Thursday', problems: [{ given: 'x = 1' }, { given: 'x = 2' }, { given: 'x = 3' }] }])
+    expect(router.currentRoute.value.path).toBe('/sheets/8/print')
+    await router.push('/build')
+    await flushPromises()
+    expect(given()).toEqual([])
+  })
+})
+
+describe('printing', () => {
+  beforeEach(() =>
+    Object.assign(says, {
+      'GET /api/sheets/8': { ...sheet(3), id: 8, title: 'Thursday' },
+      'GET /api/sheets/8/paper': { pages: ['<svg id="1"/>', '<svg id="2"/>'], doubts: [{ item: 2, text: 'No method.' }] },
+      'GET /api/sheets/8/advice': { advice: [{ code: 'same-item', items: [1, 3], text: 'Numbers 1 and 3 are the same item.', mend: 'replace' }], minutes: 31.6 },
+    }),
+  )
+  const shows = () => decodeURIComponent(made.find('.paper').attributes('src')!)
+  it('shows the pages, what is doubtful, and what a colleague would say', async () => {
+    await visit('/sheets/8/print')
+    expect(made.find('h1').text()).toBe('Thursday')
+    expect(shows()).toContain('id="1"')
+    await made.find('[aria-label="Next page"]').trigger('click')
+    expect(shows()).toContain('id="2"')
+    expect(made.find('.doubts').text()).toContain('Number 2: No method.')
+    expect(made.find('.advice').text()).toContain('about 32 minutes')
+    expect(made.find('.advice a').attributes('href')).toBe('/sheets/8/3')
+  })
+  it('asks again when something else is wished, and opens the PDF of what is shown', async () => {
+    await visit('/sheets/8/print')
+    await made.find('[value=key]').setValue()
+    await made.findAll('[name=columns]')[1]!.setValue()
+    await flushPromises()
+    expect(asked.filter((each) => each.what === 'GET /api/sheets/8/paper')).toHaveLength(3)
+    const address = new URL(made.find('.open').attributes('href')!, 'http://x')
+    expect([address.pathname, address.searchParams.get('kind'), address.searchParams.get('columns')]).toEqual(['/api/sheets/8/paper.pdf', 'key', '2'])
+    expect(made.find('[name=space]').exists()).toBe(false)
+  })
+  it('makes another version and says what stayed', async () => {
+    Object.assign(says, {
+      'POST /api/sheets/8/versions': { sheet: 9, stayed: [2] }, 'GET /api/sheets/9': { ...sheet(3), id: 9 }, 'GET /api/sheets/9/paper': { pages: ['<svg/>'], doubts: [] },
+      'GET /api/sheets/9/advice': { advice: [], minutes: 5 },
+    })
+    await visit('/sheets/8/print')
+    await made.find('.another button').trigger('click')
+    await flushPromises()
+    expect(sentTo('POST /api/sheets/8/versions')).toEqual([{ name: 'B', seed: 1 }])
+    expect(router.currentRoute.value.path).toBe('/sheets/9/print')
+    expect(made.text()).toContain('Of number 2 no other like it was found')
+    expect(made.text()).toContain('Nothing to say against it.')
+  })
+  it('keeps the last pages when the server does not answer', async () => {
+    await visit('/sheets/8/print')
+    line.down = true
+    await made.find('[value=answers]').setValue()
+    await flushPromises()
+    expect(made.find('.pages [role=alert]').text()).toContain('Nothing of the sheet is lost')
+    expect(shows()).toContain('id="1"')
+  })
+})
