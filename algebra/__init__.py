@@ -58,6 +58,7 @@ from algebra.reports.report import (
 )
 from algebra.reports.schema import complete as complete_schema
 from algebra.reports.serialize import JsonObject, JsonValue, json_object, json_value
+from algebra.reports.sheet_file import NotTaken, SheetFile
 from algebra.reports.side_work import SideWork
 from algebra.reports.solution import (
     GRAINS,
@@ -93,8 +94,8 @@ __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS", "OTHER_SPELLINGS",
     "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Evidence", "Family",
     "FeaturesReport", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "LineError", "Link", "Method", "MethodRow", "MethodsReport",
-    "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport",
-    "ReadingError", "Relation", "Report", "Rule", "Rung", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step",
+    "NotTaken", "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport",
+    "ReadingError", "Relation", "Report", "Rule", "Rung", "SheetFile", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step",
     "Task", "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "Working", "WrongAnswer", "advice", "all_methods", "analysed", "analysis", "as_mathml", "check", "clear_caches", "complete_schema", "decide",
     "echo", "error_of", "generate", "instruction", "json_object", "json_value", "ladder", "like", "likeness", "limits", "looks_like_text_form", "neighbour", "next_step", "options", "places_of", "predict",
     "printed", "proofread", "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "widened", "work",

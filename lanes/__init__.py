@@ -17,11 +17,13 @@ from algebra import (
     Grain,
     Hint,
     LineError,
+    NotTaken,
     Option,
     OptionOrder,
     Prediction,
     Proofs,
     Report,
+    SheetFile,
     Solution,
     TaskError,
     Working,
@@ -30,6 +32,7 @@ from lanes.building import Proposed
 from lanes.paper import Form
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
+from paper import Form as OpenForm
 from paper import Settings
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
@@ -119,6 +122,20 @@ def printed(
     return found
 
 
+def out(sheet: SheetFile, form: OpenForm) -> str:
+    """A sheet in an open form. Raises TooHeavy."""
+    found = heavy.ask("out", sheet, form, seconds=KEY_SECONDS)
+    assert isinstance(found, str)
+    return found
+
+
+def taken(text: str, form: OpenForm, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    """A sheet from an open form, and what could not be taken of it. Raises TaskError."""
+    found = heavy.ask("taken", text, form, title, seconds=KEY_SECONDS)
+    assert isinstance(found, tuple)
+    return found
+
+
 def laddered(
     families: list[str],
     count: int,
@@ -158,5 +175,5 @@ def advised(workings: list[Working], untaught: list[str]) -> tuple[tuple[Advice,
 
 
 __all__ = [
-    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "heavy", "is_lasting", "laddered", "light", "next_step", "options", "predict", "printed", "proofread", "version", "work",
+    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "heavy", "is_lasting", "laddered", "light", "next_step", "options", "out", "predict", "printed", "proofread", "taken", "version", "work",
 ]  # fmt: skip

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-from algebra import Working
-from paper import Settings, as_pdf, as_svg, planned, source_of
+from algebra import NotTaken, SheetFile, Working
+from paper import Form as OpenForm
+from paper import Settings, as_pdf, as_svg, planned, read, source_of, written
 
 Form = Literal["pdf", "svg"]
 
@@ -18,3 +19,13 @@ def made(
     source = source_of(plan, settings)
     pages = [as_pdf(source)] if form == "pdf" else as_svg(source)
     return pages, [(item.number, item.trouble) for item in plan.items if item.trouble]
+
+
+def out(sheet: SheetFile, form: OpenForm) -> str:
+    """A sheet in an open form."""
+    return written(sheet, form)
+
+
+def taken(text: str, form: OpenForm, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    """A sheet from an open form, and what could not be taken. Raises TaskError."""
+    return read(text, form, title)

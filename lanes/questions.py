@@ -29,6 +29,8 @@ QUESTIONS: Mapping[str, Callable[..., object]] = {
     "analysed": algebra.analysed,
     "generate": algebra.generate,
     "paper": paper.made,
+    "out": paper.out,
+    "taken": paper.taken,
     "ladder": building.laddered,
     "another": building.another,
     "version": building.version,

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from paper.exchange import FORMS, MEDIA, Form, read, written
 from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
 from paper.plan import KeyLine, PlannedItem, PlannedSection, SheetPlan, planned
 
 __all__ = [
-    "KINDS", "PAPERS", "KeyLine", "Kind", "PagesError", "Paper", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "as_pdf", "as_png",
-    "as_svg", "planned", "source_of",
+    "FORMS", "KINDS", "MEDIA", "PAPERS", "Form", "KeyLine", "Kind", "PagesError", "Paper", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "as_pdf", "as_png",
+    "as_svg", "planned", "read", "source_of", "written",
 ]  # fmt: skip

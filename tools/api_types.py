@@ -27,6 +27,7 @@ from algebra import (
     PredictionReport,
     ProofsReport,
     Report,
+    SheetFile,
     SolutionReport,
     Working,
     complete_schema,
@@ -38,6 +39,7 @@ TYPES = front.WEB / "src" / "api" / "schema.d.ts"
 CONVENTIONS_TS = front.WEB / "src" / "api" / "conventions.ts"
 SCHEMAS = front.ROOT / "docs" / "schema"
 PUBLISHED: dict[str, tuple[type, str]] = {
+    "sheet": (SheetFile, "A sheet as it goes out and comes back, format 1"),
     "working": (Working, "A working, as check --jsonl reads it"),
     "report": (Report, "What is said of a working, format 1"),
     "solution": (SolutionReport, "A worked solution, as solve --json prints it, format 1"),

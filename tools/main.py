@@ -28,6 +28,7 @@ HELP = """\
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
   like --given TEXT             problems like one: its structure and events, other numbers (--count, --seed, --json)
   ladder --family NAME          problems by rising difficulty (--family again, --from, --to, --count, --events, --largest, --json)
+  convert FILE --to FORM        a sheet from .chain, .json or .csv to chain, json, csv, tex or html (--out)
   print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|cards|large, --paper, --columns, --space)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
@@ -54,6 +55,7 @@ COMMANDS = {
     "generate": ("cli.generate", "main"),
     "like": ("cli.ladder", "like_main"),
     "ladder": ("cli.ladder", "ladder_main"),
+    "convert": ("cli.convert", "main"),
     "print": ("cli.print", "main"),
     "methods": ("cli.catalogues", "methods"),
     "families": ("cli.catalogues", "families"),

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
-from ninja import Query, Router
+from ninja import Query, Router, Status
 
+from paper import MEDIA, Form
 from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
 from server.papers import services
-from server.papers.schemas import Doubt, PaperIn, PreviewOut
+from server.papers.schemas import Doubt, PaperIn, PreviewOut, TakeIn, TakenOut
 from server.sheets import queries
 
 router = Router()
@@ -36,3 +37,21 @@ def pdf(request: HttpRequest, sheet_id: int, data: Query[PaperIn]) -> HttpRespon
     name = f"{title} {data.kind} {data.version}.pdf".replace("/", "-")
     answer.headers["Content-Disposition"] = content_disposition_header(as_attachment=False, filename=name) or "inline"
     return answer
+
+
+@router.get("/sheets/{int:sheet_id}/export", response={200: None, 400: Detail, 404: Detail, 429: Detail})
+def export(request: HttpRequest, sheet_id: int, form: Form = "json") -> HttpResponse:
+    """A sheet in an open form, as a file."""
+    spend(person_of(request))
+    text = services.exported(person_of(request), sheet_id, form)
+    answer = HttpResponse(text.encode(), content_type=f"{MEDIA[form]}; charset=utf-8")
+    title = queries.sheet_of(person_of(request), sheet_id).title.replace("/", "-")
+    answer.headers["Content-Disposition"] = content_disposition_header(True, f"{title}.{form}") or "attachment"
+    return answer
+
+
+@router.post("/taken", response={201: TakenOut, 400: Detail, 429: Detail})
+def take_in(request: HttpRequest, data: TakeIn) -> Status[TakenOut]:
+    """A new sheet from a file in an open form."""
+    spend(person_of(request))
+    return Status(201, services.take_in(person_of(request), data))

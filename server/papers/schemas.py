@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from ninja import Field, Schema
 
 from paper import Kind, Paper
@@ -33,3 +35,26 @@ class PreviewOut(Schema):
 
     pages: list[str]
     doubts: list[Doubt]
+
+
+class TakeIn(Schema):
+    """A file in an open form."""
+
+    form: Literal["chain", "json", "csv"]
+    text: Text = Field(min_length=1, max_length=400_000)
+    title: Text = Field("", max_length=120)
+
+
+class NotTakenOut(Schema):
+    """What could not be taken: where it stands, and why."""
+
+    place: int
+    text: str
+    why: str
+
+
+class TakenOut(Schema):
+    """The new sheet, and what could not be taken."""
+
+    sheet: int
+    left: list[NotTakenOut]

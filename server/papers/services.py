@@ -5,13 +5,19 @@ from __future__ import annotations
 from typing import Literal
 
 from django.contrib.auth.models import User
+from django.db import transaction
+from pydantic import TypeAdapter, ValidationError
 
 import lanes
-from algebra import TaskError, Working
-from paper import Settings
+from algebra import OTHER_SPELLINGS, NotTaken, SheetFile, TaskError, Working
+from paper import Form, Settings
 from server.common.problems import Refused
-from server.papers.schemas import PaperIn
-from server.sheets import queries, reports
+from server.common.schemas import LineText
+from server.papers.schemas import NotTakenOut, PaperIn, TakeIn, TakenOut
+from server.sheets import queries, reports, services
+from server.sheets.schemas import ProblemIn, SheetChange
+
+LINES: TypeAdapter[str] = TypeAdapter(LineText)
 
 
 def pages_of(
@@ -30,3 +36,48 @@ def pages_of(
         return lanes.printed(sheet.title, problems, settings, version=data.version, form=form)
     except TaskError as problem:
         raise Refused(problem.message, code="paper") from problem
+
+
+def exported(teacher: User, sheet_id: int, form: Form) -> str:
+    """One of the teacher's sheets in an open form. Raises Refused where it can't be made."""
+    sheet = queries.sheet_of(teacher, sheet_id)
+    problems = tuple(
+        reports.core_working(problem, [line.text for line in problem.working.lines.all()])
+        for problem in queries.problems_in(sheet)
+    )
+    try:
+        return lanes.out(SheetFile(sheet.title, problems, tuple(sheet.untaught)), form)
+    except TaskError as problem:
+        raise Refused(problem.message, code="export") from problem
+
+
+@transaction.atomic
+def take_in(teacher: User, data: TakeIn) -> TakenOut:
+    """A new sheet from a file, with what could be taken of it. Raises Refused where nothing could."""
+    try:
+        file, left = lanes.taken(data.text, data.form, data.title.strip())
+    except TaskError as refusal:
+        raise Refused(refusal.message, code="file") from refusal
+    sheet = services.create_sheet(teacher, file.title.strip() or "Taken in")
+    first = file.problems[0]
+    untaught = [each for each in file.untaught if each in services.TEACHABLE]
+    services.change_sheet(
+        teacher,
+        sheet.pk,
+        SheetChange(title=None, conventions=dict(first.conventions) or None, untaught=untaught or None),
+    )
+    refused = list(left)
+    for place, working in enumerate(file.problems, start=1):
+        try:
+            problem = ProblemIn.model_validate(
+                {
+                    "task": OTHER_SPELLINGS.get(working.task, working.task), "given": working.given, "variable": working.variable or "",
+                    "numbers": working.numbers, "method": working.method or "",
+                }
+            )  # fmt: skip
+            lines = [LINES.validate_python(line) for line in working.lines if line.strip()]
+        except ValidationError as found:
+            refused.append(NotTaken(place, working.given[:80], found.errors()[0]["msg"]))
+            continue
+        services.add_problem(teacher, sheet.pk, problem, lines)
+    return TakenOut(sheet=sheet.pk, left=[NotTakenOut(place=n.place, text=n.text, why=n.why) for n in refused])

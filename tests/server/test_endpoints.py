@@ -69,6 +69,11 @@ SENT = {
     ("POST", "/api/sheets/{sheet_id}/problems"): (
         {"task": "solve", "given": "|x| = 2"}, 201, [{}, {"task": "guess", "given": "x"}, {"task": "solve", "given": ""}, {"task": "solve", "given": "x = (", "numbers": "odd"}],
     ),
+    ("GET", "/api/sheets/{sheet_id}/export"): (None, 200, []),
+    ("POST", "/api/taken"): (
+        {"form": "csv", "text": "given\n2x = 8\n", "title": "Taken"}, 201,
+        [{}, {"form": "pdf", "text": "x"}, {"form": "json", "text": "{"}, {"form": "csv", "text": ""}],
+    ),
     ("GET", "/api/families"): (None, 200, []),
     ("POST", "/api/ladders"): (
         {"families": ["linear-equations"], "count": 3, "kept": [{"task": "solve", "given": "3x = 6"}]}, 200,

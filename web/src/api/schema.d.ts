@@ -614,6 +614,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description A sheet in an open form, as a file.
+         */
+        get: operations["server_papers_api_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description A new sheet from a file in an open form.
+         */
+        post: operations["server_papers_api_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/families": {
         parameters: {
             query?: never;
@@ -2336,6 +2376,46 @@ export interface components {
             doubts: components["schemas"]["Doubt"][];
         };
         /**
+         * NotTakenOut
+         * @description What could not be taken: where it stands, and why.
+         */
+        NotTakenOut: {
+            /** Place */
+            place: number;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * TakenOut
+         * @description The new sheet, and what could not be taken.
+         */
+        TakenOut: {
+            /** Sheet */
+            sheet: number;
+            /** Left */
+            left: components["schemas"]["NotTakenOut"][];
+        };
+        /**
+         * TakeIn
+         * @description A file in an open form.
+         */
+        TakeIn: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "chain" | "json" | "csv";
+            /** Text */
+            text: string;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+        };
+        /**
          * FamiliesOut
          * @description All families, and the events that may be asked for.
          */
@@ -3854,6 +3934,97 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_papers_api_export: {
+        parameters: {
+            query?: {
+                form?: "chain" | "json" | "csv" | "tex" | "html";
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_papers_api_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -22,6 +22,10 @@ const KINDS: [Layout['kind'], string, string][] = [
   ['cards', 'Cards', 'one problem a card, the answer on its back'],
   ['large', 'Large print', '18 point, one column'],
 ]
+const FILES = [
+  ['json', 'whole: it comes back the same'], ['chain', 'the text form of workings'], ['csv', 'a table of problems and answers'],
+  ['tex', 'a LaTeX document with the key'], ['html', 'one page that opens anywhere'],
+] as const
 const SPACES: [Layout['space'], string][] = [['blank', 'blank'], ['lines', 'lines'], ['squares', 'squares'], ['none', 'none']]
 const worked = computed(() => ['sheet', 'choose', 'large'].includes(paper.layout.kind))
 const columned = computed(() => !['large', 'cards'].includes(paper.layout.kind))
@@ -89,6 +93,10 @@ watch(count, () => (at.value = 0))
         <p class="go">
           <a class="open" :href="paper.address(sheetId)" target="_blank" rel="noopener">Open the PDF</a>
           <RouterLink :to="`/sheets/${sheetId}`">Back to the desk</RouterLink>
+        </p>
+        <p class="files">
+          <span class="muted">As a file:</span>
+          <a v-for="[form, words] in FILES" :key="form" :href="`/api/sheets/${sheetId}/export?form=${form}`" :title="words">{{ form }}</a>
         </p>
         <fieldset class="another">
           <legend>Another version, other numbers</legend>
@@ -173,6 +181,12 @@ legend {
   align-items: baseline;
   padding-top: 8px;
 }
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+}
+.files a,
 .go a {
   color: var(--settles);
 }

@@ -5,10 +5,12 @@ import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useRequest } from '@/composables/useRequest'
 import GiveCopy from '@/features/sheets/GiveCopy.vue'
+import { usePaper } from '@/features/paper/store'
 import { useSheets } from '@/features/sheets/store'
 import type { SheetRow } from '@/api/client'
 
 const sheets = useSheets()
+const paper = usePaper()
 const router = useRouter()
 const title = ref('')
 const request = useRequest('The server does not answer. Try again in a moment.')
@@ -26,6 +28,20 @@ const load = (page = 1): Promise<boolean> =>
     loaded.value = true
   })
 onMounted(() => load())
+
+function takeIn(event: Event): Promise<boolean> {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  if (!file) return Promise.resolve(false)
+  return request.run(async () => {
+    const taken = await paper.take(file.name, await file.text())
+    field.value = ''
+    given.value = taken.left.length
+      ? `Not taken: ${taken.left.map((each) => `${each.place} (${each.why})`).join('; ')}. The rest is here.`
+      : `“${file.name}” is taken in.`
+    await sheets.list()
+  })
+}
 
 function wasGiven(words: string): void {
   giving.value = null
@@ -108,6 +124,10 @@ function sum(row: SheetRow): string {
       <input v-model="title" aria-label="Title of a new sheet" placeholder="Title of a new sheet" maxlength="120" />
       <el-button native-type="submit" type="primary" :disabled="!title.trim()">New sheet</el-button>
     </form>
+    <p class="take">
+      <RouterLink to="/build">Build one</RouterLink>
+      <label>Take in a file (.chain, .json, .csv) <input type="file" accept=".chain,.json,.csv,.txt" @change="takeIn" /></label>
+    </p>
     <GiveCopy :row="giving" @close="giving = null" @given="wasGiven" />
     <el-dialog :model-value="!!removing" title="Delete this sheet?" width="420" @close="removing = null">
       <p>“{{ removing?.title }}” and its {{ removing?.problems }} problems with their workings will be gone for good.</p>
@@ -124,6 +144,18 @@ function sum(row: SheetRow): string {
   max-width: 820px;
   margin: 0 auto;
   padding: 44px 28px;
+}
+.take {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 26px;
+  align-items: baseline;
+  margin-top: 18px;
+  color: var(--muted);
+  font-size: 14px;
+}
+.take a {
+  color: var(--settles);
 }
 .given {
   color: var(--holds);

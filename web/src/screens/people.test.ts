@@ -17,7 +17,7 @@ const router = createRouter({
   history: createMemoryHistory(),
   routes: [
     { path: '/', component: SheetsScreen }, { path: '/people', component: PeopleScreen }, { path: '/account', component: AccountScreen },
-    { path: '/keys', component: SheetsScreen }, { path: '/log-in', component: SheetsScreen }, { path: '/sheets/:id', component: AccountScreen },
+    { path: '/keys', component: SheetsScreen }, { path: '/build', component: AccountScreen }, { path: '/log-in', component: SheetsScreen }, { path: '/sheets/:id', component: AccountScreen },
   ],
 })
 let made: VueWrapper
@@ -177,6 +177,20 @@ describe('sheets of several people', () => {
     await made.find('[aria-label="Give a copy of Sheet 1"]').trigger('click')
     await flushPromises()
     expect(made.text()).toContain('There is no other teacher here yet')
+  })
+  it.each([
+    [[], '“week.json” is taken in.'],
+    [[{ place: 2, text: 'x', why: 'No task.' }], 'Not taken: 2 (No task.). The rest is here.'],
+  ])('takes a file in, and names what it could not take %#', async (left, words) => {
+    Object.assign(says, { 'GET /api/sheets': sheetList([row(1)]), 'POST /api/taken': { sheet: 1, left } })
+    await visit('/')
+    const field = made.find('[type=file]')
+    Object.defineProperty(field.element, 'files', { value: [{ name: 'week.json', text: () => Promise.resolve('{"problems": []}') }] })
+    await field.trigger('change')
+    await flushPromises()
+    await flushPromises()
+    expect(sentTo('POST /api/taken')).toEqual([{ form: 'json', text: '{"problems": []}', title: '' }])
+    expect(made.find('.given').text()).toBe(words)
   })
   it('finds sheets by their title and shows further ones below', async () => {
     const many = Array.from({ length: 9 }, (_, k) => row(k + 1))

@@ -32,6 +32,12 @@ export const usePaper = defineStore('paper', {
       this.advised = null
       this.advised = await unwrap(api.GET('/api/sheets/{sheet_id}/advice', { params: { path: { sheet_id: sheet } } }))
     },
+    /** A new sheet from a file; the form is told by the ending of its name. */
+    take(name: string, text: string): Promise<Schema['TakenOut']> {
+      const form = (/\.(chain|json|csv)$/i.exec(name)?.[1]?.toLowerCase() ?? 'chain') as 'chain' | 'json' | 'csv'
+      const title = form === 'csv' ? name.replace(/\.[^.]*$/, '') : ''
+      return unwrap(api.POST('/api/taken', { body: { form, text, title } }))
+    },
     /** Another version of the sheet, as a sheet of its own. */
     version(sheet: number, name: string): Promise<Schema['VersionOut']> {
       return unwrap(api.POST('/api/sheets/{sheet_id}/versions', { params: { path: { sheet_id: sheet } }, body: { name, seed: 1 } }))

@@ -1,0 +1,300 @@
+"""Sheets in open forms. Out: chains, JSON, CSV, LaTeX, one HTML page with MathML. In: chains, JSON, CSV.
+
+JSON holds a sheet whole; chains hold all but its title and what is not taught; CSV holds its problems; LaTeX and HTML are for people to
+read. What can't be taken in is named, and the rest is taken.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections.abc import Callable, Mapping
+from html import escape
+from typing import Literal, get_args
+
+from algebra import NotTaken, SheetFile, TaskError, Working, as_mathml, json_object, limits, read_workings, understood
+from paper.plan import PlannedItem, SheetPlan, planned
+
+Form = Literal["chain", "json", "csv", "tex", "html"]
+FORMS: tuple[Form, ...] = get_args(Form)
+COLUMNS = ("number", "task", "given", "variable", "numbers", "method", "answer", "family", "difficulty")
+MOST_CHARACTERS, MOST_PROBLEMS = 400_000, 200
+_FIELDS = frozenset({"task", "given", "lines", "variable", "numbers", "conventions", "assume", "id", "method"})
+
+
+def written(sheet: SheetFile, form: Form) -> str:
+    """The sheet in one of the forms."""
+    return _WRITERS[form](sheet)
+
+
+def read(text: str, form: Form, title: str = "") -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    """A sheet from one of the forms that come back, and what could not be taken of it. Raises TaskError where nothing could."""
+    if len(text) > MOST_CHARACTERS:
+        raise TaskError(f"A file may have {MOST_CHARACTERS} characters at most.")
+    if form not in _READERS:
+        raise TaskError(f"A sheet comes back from {', '.join(_READERS)}.")
+    sheet, left = _READERS[form](text.removeprefix("\ufeff"), title)
+    if len(sheet.problems) > MOST_PROBLEMS:
+        raise TaskError(f"A sheet has {MOST_PROBLEMS} problems at most.")
+    if not sheet.problems:
+        why = f" {left[0].why}" if left else ""
+        raise TaskError(f"There is no problem in it that could be taken.{why}")
+    return sheet, left
+
+
+# -- chains ----------------------------------------------------------------------------------------------------------
+
+
+def as_chains(sheet: SheetFile) -> str:
+    """The text form: what `./uchuu check` reads. A line that begins with # is a remark there and is left out."""
+    return "\n".join([f"# {' '.join(sheet.title.split())}", "", *map(_chain, sheet.problems)])
+
+
+def _chain(working: Working) -> str:
+    head = [f"task: {working.task}", f"given: {working.given}"]
+    if working.variable:
+        head.append(f"variable: {working.variable}")
+    if working.numbers != "real":
+        head.append(f"numbers: {working.numbers}")
+    if working.method:
+        head.append(f"method: {working.method}")
+    head += [f"assume: {text}" for text in working.assume]
+    if working.conventions:
+        head.append("conventions: " + ", ".join(f"{key}={value}" for key, value in sorted(working.conventions.items())))
+    lines = [line for line in working.lines if not line.lstrip().startswith("#")]
+    return "\n".join([*head, "---", *lines, ""])
+
+
+def _from_chains(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    first = text.lstrip().partition("\n")[0]
+    named = first.lstrip("# ").strip() if first.startswith("#") else ""
+    return SheetFile(title or named, tuple(read_workings(text))), ()
+
+
+# -- JSON ------------------------------------------------------------------------------------------------------------
+
+
+def as_json(sheet: SheetFile) -> str:
+    """The sheet whole, by its published schema."""
+    return json.dumps(json_object(sheet), ensure_ascii=False, indent=1) + "\n"
+
+
+def _from_json(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    try:
+        found = json.loads(text)
+    except (ValueError, RecursionError) as problem:
+        raise TaskError(f"This is no JSON: {problem}") from problem
+    if not isinstance(found, dict) or not isinstance(found.get("problems"), list):
+        raise TaskError("A sheet in JSON has “title” and a list “problems”.")
+    if found.get("format", 1) != 1:
+        raise TaskError(f"Format {found['format']!r} is not known; this is format 1.")
+    taken, left = [], []
+    for place, row in enumerate(found["problems"], start=1):
+        try:
+            taken.append(_working_of(row))
+        except TaskError as problem:
+            left.append(NotTaken(place, str(row)[:80], problem.message))
+    untaught = found.get("untaught", [])
+    known = tuple(map(str, untaught)) if isinstance(untaught, list) else ()
+    return SheetFile(title or str(found.get("title", ""))[:120], tuple(taken), known), tuple(left)
+
+
+def _working_of(row: object) -> Working:
+    """A problem of a file. Raises TaskError for what it is not."""
+    if not isinstance(row, Mapping):
+        raise TaskError("A problem is an object with “task” and “given”.")
+    unknown = sorted(set(row) - _FIELDS)
+    if unknown:
+        raise TaskError(f"A problem has no field “{unknown[0]}”.")
+    for key in ("task", "given"):
+        if not isinstance(row.get(key), str) or not row[key].strip():
+            raise TaskError(f"“{key}” is missing.")
+    lines, conventions, assume = row.get("lines") or [], row.get("conventions") or {}, row.get("assume") or []
+    if not isinstance(lines, list) or not isinstance(assume, list) or not isinstance(conventions, Mapping):
+        raise TaskError("“lines” and “assume” are lists, “conventions” an object.")
+    if len(lines) > limits.MAX_LINES:
+        raise TaskError(f"A working has at most {limits.MAX_LINES} lines.")
+    working = Working(
+        str(row["task"]), row["given"].strip(), tuple(map(str, lines)), _text(row, "variable"), _text(row, "numbers") or "real",
+        {str(key): str(value) for key, value in conventions.items()}, tuple(map(str, assume)), None, _text(row, "method"),
+    )  # fmt: skip
+    working.validate()
+    _refuse_long(working)
+    return working
+
+
+def _text(row: Mapping[str, object], key: str) -> str | None:
+    value = row.get(key)
+    return None if value in (None, "") else str(value)
+
+
+def _refuse_long(working: Working) -> None:
+    if max(map(len, (working.given, *working.lines))) > limits.MAX_LINE_CHARACTERS:
+        raise TaskError(f"A line has at most {limits.MAX_LINE_CHARACTERS} characters.")
+
+
+# -- CSV -------------------------------------------------------------------------------------------------------------
+
+
+def as_csv(sheet: SheetFile) -> str:
+    """A row a problem, with its answer, family and difficulty. What a table would take for a formula is written as text."""
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\r\n")
+    rows.writerow(COLUMNS)
+    for item in _plan(sheet).items:
+        w = item.working
+        answer = " or ".join(item.answer) or ("" if item.trouble else "no solution")
+        rows.writerow(
+            _safe(str(cell))
+            for cell in (
+                item.number, w.task, w.given, w.variable or "", w.numbers, w.method or "", answer, item.family, item.difficulty or "",
+            )
+        )  # fmt: skip
+    return out.getvalue()
+
+
+def _safe(cell: str) -> str:
+    """A cell that begins like a formula, after an apostrophe: it stays a text in any table."""
+    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@") else cell
+
+
+def _from_csv(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    try:
+        dialect: type[csv.Dialect] | str = csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
+    except csv.Error:
+        dialect = "excel"
+    rows = csv.reader(io.StringIO(text), dialect)
+    head = [cell.strip().lower() for cell in next(rows, [])]
+    if "given" not in head:
+        raise TaskError("The first row of a CSV file names its columns; one of them is “given”.")
+    taken, left = [], []
+    for number, row in enumerate(rows, start=2):
+        cells = {name: cell.strip() for name, cell in zip(head, row, strict=False)}
+        given = cells.get("given", "").removeprefix("'")
+        if not any(cells.values()):
+            continue
+        told = {
+            key: cells.get(key, "").removeprefix("'") for key in ("variable", "numbers", "method") if cells.get(key)
+        }
+        try:
+            taken.append(
+                _working_of(
+                    {"task": cells.get("task") or ("solve" if "=" in given else "simplify"), "given": given, **told}
+                )
+            )
+        except TaskError as problem:
+            left.append(NotTaken(number, given[:80], problem.message))
+    return SheetFile(title, tuple(taken)), tuple(left)
+
+
+# -- LaTeX and HTML --------------------------------------------------------------------------------------------------
+
+
+def _plan(sheet: SheetFile) -> SheetPlan:
+    return planned(sheet.title, [("", working) for working in sheet.problems])
+
+
+_SPECIAL = {"\\": r"\textbackslash{}", "~": r"\textasciitilde{}", "^": r"\textasciicircum{}"} | {
+    c: f"\\{c}" for c in "&%$#_{}"
+}
+
+
+def _words(text: str) -> str:
+    return "".join(_SPECIAL.get(c, c) for c in text)
+
+
+def as_latex(sheet: SheetFile) -> str:
+    """A document that compiles with standard packages only: the problems, then the worked key."""
+    plan = _plan(sheet)
+    problems, keys = [], []
+    for section in plan.sections:
+        heading = f"\\subsection*{{{_words(section.instruction)}}}"
+        problems += [
+            heading,
+            *(f"\\item[{item.number}.] {_formula(item.working.given, plan)}" for item in section.items),
+        ]
+        keys += [heading, *(_key_in_latex(item, plan) for item in section.items)]
+    return "\n".join(
+        [
+            r"\documentclass[11pt]{article}", r"\usepackage[utf8]{inputenc}", r"\usepackage{amsmath,amssymb}", r"\begin{document}",
+            f"\\section*{{{_words(sheet.title)}}}", *_listed(problems), r"\newpage", r"\section*{Key}", *_listed(keys), r"\end{document}", "",
+        ]
+    )  # fmt: skip
+
+
+def _listed(rows: list[str]) -> list[str]:
+    """Items in lists, headings between them."""
+    out: list[str] = []
+    inside = False
+    for row in rows:
+        is_item = row.startswith("\\item")
+        if is_item != inside:
+            out.append(r"\begin{description}" if is_item else r"\end{description}")
+            inside = is_item
+        out.append(row)
+    return [*out, r"\end{description}"] if inside else out
+
+
+def _formula(text: str, plan: SheetPlan) -> str:
+    echo = understood(text, decimal=plan.decimal)
+    if echo.error is not None or not (echo.left or echo.right):
+        return f"\\texttt{{{_words(text)}}}"
+    return f"$\\displaystyle {echo.left} {echo.right}$"
+
+
+def _key_in_latex(item: PlannedItem, plan: SheetPlan) -> str:
+    if item.trouble:
+        return f"\\item[{item.number}.] {_words(item.trouble)}"
+    rows = [
+        _formula(line.text, plan) + (f"\\quad {{\\small {_words(line.reason)}}}" if line.reason else "")
+        for line in item.key
+    ]
+    return f"\\item[{item.number}.] {_formula(item.working.given, plan)}\\\\\n" + "\\\\\n".join(rows)
+
+
+_STYLE = (
+    "body{font:17px/1.5 Georgia,serif;max-width:44em;margin:2em auto;padding:0 1em;color:#1d2440}h2{font-size:1em;margin:1.6em 0 .4em}"
+    "li{margin:.7em 0}details{margin:.3em 0 1em}summary{cursor:pointer;color:#34639b}.line{margin:.3em 0}.why{color:#636a87;font-size:.85em}"
+)
+
+
+def as_html(sheet: SheetFile) -> str:
+    """One page that opens anywhere and asks nothing of any server: the problems, each with its key to be opened."""
+    plan = _plan(sheet)
+    parts = [
+        "<!doctype html>", '<html lang="en"><head><meta charset="utf-8">', '<meta name="viewport" content="width=device-width">',
+        f"<title>{escape(sheet.title)}</title><style>{_STYLE}</style></head><body>", f"<h1>{escape(sheet.title)}</h1>",
+    ]  # fmt: skip
+    for section in plan.sections:
+        parts.append(f"<h2>{escape(section.instruction)}</h2>")
+        first = section.items[0].number
+        parts.append(f'<ol start="{first}">')
+        parts += [f"<li>{_shown(item.working.given, plan)}{_key_in_html(item, plan)}</li>" for item in section.items]
+        parts.append("</ol>")
+    return "\n".join([*parts, "</body></html>", ""])
+
+
+def _shown(text: str, plan: SheetPlan) -> str:
+    return as_mathml(text, decimal=plan.decimal) or f"<code>{escape(text)}</code>"
+
+
+def _key_in_html(item: PlannedItem, plan: SheetPlan) -> str:
+    if item.trouble:
+        return f"<p>{escape(item.trouble)}</p>"
+    rows = "".join(
+        f'<div class="line">{_shown(line.text, plan)} <span class="why">{escape(line.reason)}</span></div>'
+        for line in item.key
+    )
+    return f"<details><summary>Key</summary>{rows}</details>"
+
+
+_WRITERS: Mapping[Form, Callable[[SheetFile], str]] = {
+    "chain": as_chains, "json": as_json, "csv": as_csv, "tex": as_latex, "html": as_html,
+}  # fmt: skip
+_READERS: Mapping[str, Callable[[str, str], tuple[SheetFile, tuple[NotTaken, ...]]]] = {
+    "chain": _from_chains, "json": _from_json, "csv": _from_csv,
+}  # fmt: skip
+MEDIA: Mapping[Form, str] = {
+    "chain": "text/plain", "json": "application/json", "csv": "text/csv", "tex": "application/x-tex", "html": "text/html",
+}  # fmt: skip
