@@ -10,6 +10,20 @@ from algebra.desk.analysis import analysed, analysis
 from algebra.desk.check import check
 from algebra.desk.colleague import Advice, advice
 from algebra.desk.events import EVENTS
+from algebra.desk.forms import (
+    ClaimItem,
+    FillItem,
+    MendItem,
+    WayItem,
+    claim_item,
+    fill_item,
+    is_claim_judged,
+    is_filled,
+    is_mended,
+    is_way,
+    mend_item,
+    way_item,
+)
 from algebra.desk.generate import generate
 from algebra.desk.instruct import instruction
 from algebra.desk.ladder import Rung, ladder, neighbour
@@ -91,12 +105,15 @@ VERSION = "12"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
-    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS", "OTHER_SPELLINGS",
-    "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Evidence", "Family",
-    "FeaturesReport", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "LineError", "Link", "Method", "MethodRow", "MethodsReport",
-    "NotTaken", "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport",
-    "ReadingError", "Relation", "Report", "Rule", "Rung", "SheetFile", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step",
-    "Task", "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "Working", "WrongAnswer", "advice", "all_methods", "analysed", "analysis", "as_mathml", "check", "clear_caches", "complete_schema", "decide",
-    "echo", "error_of", "generate", "instruction", "json_object", "json_value", "ladder", "like", "likeness", "limits", "looks_like_text_form", "neighbour", "next_step", "options", "places_of", "predict",
-    "printed", "proofread", "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "widened", "work",
+    "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS",
+    "OTHER_SPELLINGS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "ClaimItem", "Difficulty", "DrawnProblem",
+    "DrawnProblems", "Echo", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue",
+    "LineError", "Link", "MendItem", "Method", "MethodRow", "MethodsReport", "NotTaken", "Numbers", "Option", "OptionOrder", "OptionsReport",
+    "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport", "ReadingError", "Relation",
+    "Report", "Rule", "Rung", "SheetFile", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step", "Task",
+    "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "WayItem", "Working", "WrongAnswer", "advice",
+    "all_methods", "analysed", "analysis", "as_mathml", "check", "claim_item", "clear_caches", "complete_schema", "decide", "echo", "error_of",
+    "fill_item", "generate", "instruction", "is_claim_judged", "is_filled", "is_mended", "is_way", "json_object", "json_value", "ladder", "like",
+    "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proofread",
+    "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "way_item", "widened", "work",
 ]  # fmt: skip

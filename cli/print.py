@@ -9,7 +9,7 @@ from typing import TextIO
 
 from algebra import TaskError, read_workings
 from cli.output import UNREADABLE, parsed
-from paper import KINDS, PAPERS, Settings, as_pdf, planned, source_of
+from paper import KINDS, PAPERS, Settings, as_pdf, item_form, planned, source_of
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -38,7 +38,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
             title,
             [("", working) for working in workings],
             version=options.version,
-            with_options=options.kind == "choose",
+            form=item_form(options.kind),
         )
         settings = Settings(options.kind, options.paper, options.columns, options.space, reasons=options.reasons)
         Path(options.out).write_bytes(as_pdf(source_of(plan, settings)))

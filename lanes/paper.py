@@ -6,7 +6,7 @@ from typing import Literal
 
 from algebra import NotTaken, SheetFile, Working
 from paper import Form as OpenForm
-from paper import Settings, as_pdf, as_svg, planned, read, source_of, written
+from paper import Settings, as_pdf, as_svg, item_form, planned, read, source_of, written
 
 Form = Literal["pdf", "svg"]
 
@@ -15,7 +15,7 @@ def made(
     title: str, problems: list[tuple[str, Working]], settings: Settings, version: str, form: Form
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """The PDF, or the pages as SVG; and the items whose key can't be relied on, each with why."""
-    plan = planned(title, problems, version=version, with_options=settings.kind == "choose")
+    plan = planned(title, problems, version=version, form=item_form(settings.kind))
     source = source_of(plan, settings)
     pages = [as_pdf(source)] if form == "pdf" else as_svg(source)
     return pages, [(item.number, item.trouble) for item in plan.items if item.trouble]

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from paper.exchange import FORMS, MEDIA, Form, read, written
-from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, source_of
+from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
 from paper.plan import KeyLine, PlannedItem, PlannedSection, SheetPlan, planned
 
 __all__ = [
     "FORMS", "KINDS", "MEDIA", "PAPERS", "Form", "KeyLine", "Kind", "PagesError", "Paper", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "as_pdf", "as_png",
-    "as_svg", "planned", "read", "source_of", "written",
+    "as_svg", "item_form", "planned", "read", "source_of", "written",
 ]  # fmt: skip

@@ -13,9 +13,9 @@ import segno
 
 from algebra import Printed, printed
 from paper.graph import axes
-from paper.plan import PlannedItem, SheetPlan
+from paper.plan import ItemForm, PlannedItem, SheetPlan
 
-Kind = Literal["sheet", "answers", "key", "choose", "cards", "large"]
+Kind = Literal["sheet", "answers", "key", "choose", "mend", "fill", "cards", "large"]
 Paper = Literal["a4", "letter"]
 Space = Literal["blank", "lines", "squares", "none"]
 KINDS, PAPERS = get_args(Kind), get_args(Paper)
@@ -38,6 +38,11 @@ class Settings:
     marks: bool = False
 
 
+def item_form(kind: Kind) -> ItemForm:
+    """The form in which items stand on a page of this kind."""
+    return kind if kind in ("choose", "mend", "fill") else "work"
+
+
 def source_of(plan: SheetPlan, settings: Settings) -> str:
     """The whole document. Raises ValueError for columns that no page has."""
     if not 1 <= settings.columns <= 3:
@@ -52,6 +57,8 @@ def source_of(plan: SheetPlan, settings: Settings) -> str:
         parts += [_item(item, plan, settings) for item in section.items]
     if settings.kind == "choose":
         parts.append(_bubbles(plan))
+    if settings.kind in ("choose", "mend", "fill"):
+        parts.append(_for_the_teacher(plan))
     return "\n".join(parts)
 
 
@@ -114,9 +121,15 @@ def _formula(notation: str, text: str, *, display: bool = False) -> str:
 
 def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     shown = _math(item.working.given, plan, display=True)
-    below = {"sheet": _space, "large": _space, "answers": _answer, "key": _key, "choose": _choice}[settings.kind](
-        item, plan, settings
-    )
+    below = {
+        "sheet": _space,
+        "large": _space,
+        "answers": _answer,
+        "key": _key,
+        "choose": _choice,
+        "mend": _mend,
+        "fill": _fill,
+    }[settings.kind](item, plan, settings)
     if settings.kind == "answers":
         content = f"{below}"
     else:
@@ -223,6 +236,60 @@ def _choice(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         )
         shown.append(f"[#h(1mm) *{letter}* #h(2mm) {_math(text, plan)}]")
     return f"#block(above: 3.5mm)[#grid(columns: (1fr, 1fr), row-gutter: 3mm, {', '.join(shown)})]"
+
+
+DOTS = "repeat[#h(1pt).#h(1pt)]"
+
+
+def _mend(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    """A working with one slip in it: which line, and what should stand there."""
+    if item.mend is None:
+        return _space(item, plan, settings)
+    rows = []
+    for number, text in enumerate(item.mend.lines, start=1):
+        found = printed(text, decimal=plan.decimal)
+        shown = (
+            f"#{_string(text)}"
+            if found.kind == "unread"
+            else _formula(f"{found.left} {found.right}", found.text, display=True)
+        )
+        rows.append(f"[#text(0.8em, fill: luma(90))[({number})]], [{shown}]")
+    lines = f"#grid(columns: (9mm, 1fr), row-gutter: 3mm, align: horizon, {', '.join(rows)})"
+    ask = f"The slip is in line #box(width: 12mm, {DOTS}). It should read #box(width: 1fr, {DOTS})"
+    return (
+        f'#block(above: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{lines}]\n#block(above: 5mm)[{ask}]'
+    )
+
+
+def _fill(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    """A worked solution with blanks in it."""
+    if item.fill is None:
+        return _space(item, plan, settings)
+    rows = ", ".join(f"[{_math(text, plan, display=True)}]" for text in item.fill.lines)
+    return f'#block(above: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n#grid(columns: 1, row-gutter: 4mm, {rows})]'
+
+
+def _for_the_teacher(plan: SheetPlan) -> str:
+    """A last page with what is right: the letters, the faulty lines, the numbers of the blanks."""
+    rows = []
+    for item in plan.items:
+        told = ""
+        if item.options:
+            right = next(letter for letter, option in zip(LETTERS, item.options, strict=False) if option.right)
+            reasons = [
+                f"{letter}: {option.reason}"
+                for letter, option in zip(LETTERS, item.options, strict=False)
+                if option.reason
+            ]
+            told = f"*{right}* #h(3mm) #text(0.82em, fill: luma(80))[#{_string('  '.join(reasons))}]"
+        elif item.mend is not None:
+            told = f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} #h(3mm) #text(0.82em, fill: luma(80))[#{_string(item.mend.done)}]"
+        elif item.fill is not None:
+            told = ", ".join(_math(value, plan) for value in item.fill.wanted)
+        elif not item.trouble:
+            told = _answer(item, plan, Settings())
+        rows.append(f"#block(breakable: false)[#grid(columns: (8mm, 1fr), [*{item.number}.*], [{told}])]")
+    return "#pagebreak()\n#block(below: 4mm)[#text(weight: 600)[For the teacher]]\n" + "\n".join(rows)
 
 
 def _bubbles(plan: SheetPlan) -> str:

@@ -7,21 +7,27 @@ from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from hashlib import sha256
 from itertools import groupby
+from typing import Literal
 
 from algebra import (
     FeaturesReport,
+    FillItem,
     Graph,
+    MendItem,
     Option,
     ReadingError,
     TaskError,
     Working,
     analysed,
     check,
+    fill_item,
     instruction,
+    mend_item,
     options,
     work,
 )
 
+ItemForm = Literal["work", "choose", "mend", "fill"]
 UNWORKED = "No method known here leads to the answer."
 
 
@@ -47,6 +53,8 @@ class PlannedItem:
     excluded: tuple[str, ...] = ()
     trouble: str = ""
     options: tuple[Option, ...] = ()
+    mend: MendItem | None = None
+    fill: FillItem | None = None
     graph: Graph | None = None
     difficulty: float | None = None
     family: str = ""
@@ -81,11 +89,12 @@ def planned(
     problems: Sequence[tuple[str, Working]],
     *,
     version: str = "A",
-    with_options: bool = False,
+    form: ItemForm = "work",
     seed: int = 1,
 ) -> SheetPlan:
     """The plan of a sheet: each problem with the instruction over it (empty: the usual one for its task) and its working, whose
-    lines are the key where they are sound and finished; else it is worked. `with_options` makes every item one to choose from."""
+    lines are the key where they are sound and finished; else it is worked. `form` makes every item
+    one to choose from, to mend or to fill in, where that can be made of it."""
     told = [(words or f"{instruction(working)}.", working) for words, working in problems]
     number = 0
     sections = []
@@ -93,7 +102,7 @@ def planned(
         items = []
         for _, working in group:
             number += 1
-            items.append(_item(number, working, with_options=with_options, seed=seed))
+            items.append(_item(number, working, form=form, seed=seed))
         sections.append(PlannedSection(words, tuple(items)))
     decimal = str(problems[0][1].conventions.get("decimal", "point")) if problems else "point"
     return SheetPlan(title, version, tuple(sections), decimal, _code(title, version, (w for _, w in told)))
@@ -104,7 +113,7 @@ def _code(title: str, version: str, workings: Iterable[Working]) -> str:
     return sha256(told.encode()).hexdigest()[:8].upper()
 
 
-def _item(number: int, working: Working, *, with_options: bool, seed: int) -> PlannedItem:
+def _item(number: int, working: Working, *, form: ItemForm, seed: int) -> PlannedItem:
     item = PlannedItem(number, working)
     if working.task in ("analyze", "analyse"):
         return _with_features(item, analysed(working.given, variable=working.variable, with_graph=True))
@@ -123,9 +132,21 @@ def _item(number: int, working: Working, *, with_options: bool, seed: int) -> Pl
         item = replace(item, trouble=UNWORKED)
     if solution is not None:
         item = replace(item, difficulty=solution.difficulty.rating, family=solution.family)
-    if with_options and not item.trouble:
+    if not item.trouble:
         with suppress(TaskError, ReadingError):  # then it stays an item to be worked
-            item = replace(item, options=options(working, seed=seed + number))
+            item = _in_form(item, form, seed)
+    return item
+
+
+def _in_form(item: PlannedItem, form: ItemForm, seed: int) -> PlannedItem:
+    """The item in another form. Raises TaskError, ReadingError where it has none."""
+    match form:
+        case "choose":
+            return replace(item, options=options(item.working, seed=seed + item.number))
+        case "mend":
+            return replace(item, mend=mend_item(item.working, seed))
+        case "fill":
+            return replace(item, fill=fill_item(item.working, seed=seed))
     return item
 
 

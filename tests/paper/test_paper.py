@@ -34,7 +34,7 @@ def text_of(pdf):
 
 @pytest.fixture(scope="module")
 def plan():
-    return planned("Thursday", PROBLEMS, with_options=True)
+    return planned("Thursday", PROBLEMS, form="choose")
 
 
 class TestPlans:
@@ -116,6 +116,29 @@ class TestPages:
         numbers = [re.findall(r"^(\d+)\.", page, re.M) for page in pages]
         assert [n for page in numbers for n in page] == [str(k) for k in range(1, 15)]
         assert source.count("breakable: false") >= 14
+
+    def test_a_sheet_to_mend_shows_one_faulty_line_and_tells_the_teacher_which(self):
+        plan = planned("Mend", PROBLEMS[:4], form="mend")
+        assert sum(item.mend is not None for item in plan.items) >= 3
+        *pages, last = (page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("mend")))).pages)
+        assert "The slip is in line" in " ".join(pages)
+        assert "For the teacher" in last
+        for item in plan.items:
+            if item.mend is not None:
+                assert f"line {item.mend.line}" in last
+
+    def test_a_sheet_to_fill_in_has_blanks_and_their_numbers_on_the_last_page(self):
+        plan = planned("Fill", PROBLEMS[:2], form="fill")
+        assert all(item.fill is not None and len(item.fill.wanted) == 4 for item in plan.items)
+        *_, last = (page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("fill")))).pages)
+        assert all(value in last for item in plan.items for value in item.fill.wanted)
+
+    def test_the_letters_of_a_choose_sheet_are_told_to_the_teacher(self, plan):
+        *_, last = (page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("choose")))).pages)
+        for item in plan.items:
+            if item.options:
+                right = "ABCD"[[option.right for option in item.options].index(True)]
+                assert re.search(rf"^{item.number}\.\s*{right}\b", last, re.M)
 
     def test_cards_match_their_backs_when_the_sheet_is_turned(self):
         plan = planned("Cards", [("", Working("solve", f"{k}x = {k * 7}", ())) for k in range(2, 12)])

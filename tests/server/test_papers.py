@@ -15,7 +15,9 @@ pytestmark = pytest.mark.django_db
 @pytest.fixture
 def sheet(teacher):
     sheet = services.create_sheet(teacher, "Week 3/4: “tides”")
-    services.change_sheet(teacher, sheet.pk, SheetChange(title=None, conventions={"decimal": "comma"}, untaught=["irrational-numbers"]))
+    services.change_sheet(
+        teacher, sheet.pk, SheetChange(title=None, conventions={"decimal": "comma"}, untaught=["irrational-numbers"])
+    )
     for task, given, lines in [
         ("solve", "3x + 7 = 22", ["3x = 15", "x = 5"]), ("solve", "x^2 - 5x + 6 = 0", []), ("factor", "2x^2 + 14x + 20", []), ("solve", "0,5x = 2", []),
     ]:  # fmt: skip
@@ -37,7 +39,9 @@ class TestPaper:
         assert all(page.startswith("<svg") for page in found["pages"])
         assert [doubt["item"] for doubt in found["doubts"]] == [5]
 
-    @pytest.mark.parametrize("query", ["kind=poster", "columns=0", "columns=4", "paper=a3", "space=dots", "version=" + "x" * 13])
+    @pytest.mark.parametrize(
+        "query", ["kind=poster", "columns=0", "columns=4", "paper=a3", "space=dots", "version=" + "x" * 13]
+    )
     def test_what_no_page_has_is_refused(self, api, sheet, query):
         assert api.get(f"/api/sheets/{sheet.pk}/paper?{query}").status_code == 422
 
@@ -53,7 +57,11 @@ class TestOpenForms:
         made = api.send("POST", "/api/taken", {"form": "json", "text": text}).json()
         assert made["left"] == []
         back = Sheet.objects.get(pk=made["sheet"])
-        assert (back.title, back.conventions, back.untaught) == (sheet.title, {"decimal": "comma"}, ["irrational-numbers"])
+        assert (back.title, back.conventions, back.untaught) == (
+            sheet.title,
+            {"decimal": "comma"},
+            ["irrational-numbers"],
+        )
 
         def rows(one):
             return [
@@ -63,15 +71,23 @@ class TestOpenForms:
 
         assert rows(back) == rows(sheet)
 
-    @pytest.mark.parametrize(("form", "begins"), [("chain", "# Week"), ("csv", "number,"), ("tex", "\\documentclass"), ("html", "<!doctype"), ("json", "{")])
+    @pytest.mark.parametrize(
+        ("form", "begins"),
+        [("chain", "# Week"), ("csv", "number,"), ("tex", "\\documentclass"), ("html", "<!doctype"), ("json", "{")],
+    )
     def test_each_form_is_a_file(self, api, sheet, form, begins):
         answer = api.get(f"/api/sheets/{sheet.pk}/export?form={form}")
         assert answer.content.decode().startswith(begins)
         assert answer.headers["Content-Disposition"].startswith("attachment")
 
     def test_what_cannot_be_taken_is_named_and_nothing_half_made(self, api, teacher):
-        problems = [{"task": "solve", "given": "2x = 8", "lines": ["x = 4", " "]}, {"task": "solve", "given": "x = 1", "variable": "y" * 50}]
-        made = api.send("POST", "/api/taken", {"form": "json", "text": json.dumps({"title": "T", "problems": problems})}).json()
+        problems = [
+            {"task": "solve", "given": "2x = 8", "lines": ["x = 4", " "]},
+            {"task": "solve", "given": "x = 1", "variable": "y" * 50},
+        ]
+        made = api.send(
+            "POST", "/api/taken", {"form": "json", "text": json.dumps({"title": "T", "problems": problems})}
+        ).json()
         assert [each["place"] for each in made["left"]] == [2]
         assert Problem.objects.filter(sheet_id=made["sheet"]).count() == 1
         before = Sheet.objects.count()
@@ -82,7 +98,9 @@ class TestOpenForms:
 class TestBuilding:
     def test_a_ladder_keeps_what_is_kept(self, api):
         kept = {"task": "solve", "given": "x^2 = 49"}
-        rungs = api.send("POST", "/api/ladders", {"families": ["quadratic-equations"], "count": 4, "kept": [kept]}).json()["rungs"]
+        rungs = api.send(
+            "POST", "/api/ladders", {"families": ["quadratic-equations"], "count": 4, "kept": [kept]}
+        ).json()["rungs"]
         assert len(rungs) == 4
         assert "x^2 = 49" in [rung["given"] for rung in rungs]
         assert [rung["difficulty"] for rung in rungs] == sorted(rung["difficulty"] for rung in rungs)

@@ -2321,7 +2321,7 @@ export interface components {
              * @default sheet
              * @enum {string}
              */
-            kind?: "sheet" | "answers" | "key" | "choose" | "cards" | "large";
+            kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "cards" | "large";
             /**
              * Paper
              * @default a4
@@ -3843,7 +3843,7 @@ export interface operations {
     server_papers_api_preview: {
         parameters: {
             query?: {
-                kind?: "sheet" | "answers" | "key" | "choose" | "cards" | "large";
+                kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "cards" | "large";
                 paper?: "a4" | "letter";
                 columns?: number;
                 space?: "blank" | "lines" | "squares" | "none";
@@ -3900,7 +3900,7 @@ export interface operations {
     server_papers_api_pdf: {
         parameters: {
             query?: {
-                kind?: "sheet" | "answers" | "key" | "choose" | "cards" | "large";
+                kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "cards" | "large";
                 paper?: "a4" | "letter";
                 columns?: number;
                 space?: "blank" | "lines" | "squares" | "none";

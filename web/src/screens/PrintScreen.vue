@@ -19,6 +19,8 @@ const KINDS: [Layout['kind'], string, string][] = [
   ['answers', 'Answers', 'the answers alone'],
   ['key', 'Worked key', 'every problem worked, line by line'],
   ['choose', 'To choose from', 'four answers each, three of them tempting'],
+  ['mend', 'To mend', 'worked, with one slip in each to be found'],
+  ['fill', 'To fill in', 'worked, with numbers left out'],
   ['cards', 'Cards', 'one problem a card, the answer on its back'],
   ['large', 'Large print', '18 point, one column'],
 ]
@@ -27,7 +29,7 @@ const FILES = [
   ['tex', 'a LaTeX document with the key'], ['html', 'one page that opens anywhere'],
 ] as const
 const SPACES: [Layout['space'], string][] = [['blank', 'blank'], ['lines', 'lines'], ['squares', 'squares'], ['none', 'none']]
-const worked = computed(() => ['sheet', 'choose', 'large'].includes(paper.layout.kind))
+const worked = computed(() => ['sheet', 'choose', 'mend', 'fill', 'large'].includes(paper.layout.kind))
 const columned = computed(() => !['large', 'cards'].includes(paper.layout.kind))
 const count = computed(() => paper.found?.pages.length ?? 0)
 const picture = (svg: string): string => `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`

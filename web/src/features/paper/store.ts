@@ -4,7 +4,7 @@ import { useRequest } from '@/composables/useRequest'
 import { keep, kept } from '@/lib/keep'
 
 export interface Layout {
-  kind: 'sheet' | 'answers' | 'key' | 'choose' | 'cards' | 'large'
+  kind: 'sheet' | 'answers' | 'key' | 'choose' | 'mend' | 'fill' | 'cards' | 'large'
   paper: 'a4' | 'letter'
   columns: number
   space: 'blank' | 'lines' | 'squares' | 'none'
