@@ -255,7 +255,7 @@ def _mend(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         )
         rows.append(f"[#text(0.8em, fill: luma(90))[({number})]], [{shown}]")
     lines = f"#grid(columns: (9mm, 1fr), row-gutter: 3mm, align: horizon, {', '.join(rows)})"
-    ask = f"The slip is in line #box(width: 12mm, {DOTS}). It should read #box(width: 1fr, {DOTS})"
+    ask = f"The slip is in line #box(width: 12mm, {DOTS}) \\ #v(1mm) It should read #box(width: 1fr, {DOTS})"
     return (
         f'#block(above: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{lines}]\n#block(above: 5mm)[{ask}]'
     )
