@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction as Q
 from math import gcd, lcm
 
+from algebra import limits
 from algebra.exact.algebraic_numbers import prime_factors, whole_root
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.order import tidy
@@ -223,7 +224,9 @@ def _quotients(paper: Paper) -> None:
 
 
 def simplify_terms(paper: Paper, terms: list[RootTerm], *, primes: bool = False) -> None:
-    """From multiplied-out terms to the end."""
+    """From multiplied-out terms to the end. Raises NotThisWay where a number is too long to be written."""
+    if any(t.radicand.bit_length() > limits.MAX_POWER_BITS for t in terms):
+        raise NotThisWay("This number is too long to be written out.")
     body = paper.line
     product = any(
         isinstance(p, n.Product | n.Power)
