@@ -19,7 +19,7 @@ HELP = """\
   doctor                        looks at the installation and says what is wrong and how to mend it
   install-service [--print]     as root: a service of the system, started at boot
   people ACTION                 accounts: add, list, reset, disable, enable (--help)
-  test [--only PART] [--long]   run every check and test (parts: lint, web, python)
+  test [--only PART] [--long] [--faults]  run every check and test (parts: lint, web, python); or kill processes while lines are written
   lint, fix                     the Python checks alone; mend what can be mended
   check FILE...                 verify workings (text form; - for standard input; --json, --jsonl)
   solve --given TEXT            work a problem (--task, --method, --methods, --grain, --json, --jsonl)

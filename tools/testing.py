@@ -9,7 +9,7 @@ import sys
 import time
 from collections.abc import Callable
 
-from tools import front, share
+from tools import faults, front, share
 from tools.postgres import throwaway
 
 ROOT = front.ROOT
@@ -21,8 +21,14 @@ def main(arguments: list[str]) -> int:
     parser = argparse.ArgumentParser(prog="uchuu test", description="Run all checks and tests.")
     parser.add_argument("--long", action="store_true", help="the long differential and fuzz runs too")
     parser.add_argument("--only", choices=PARTS, help="one part only")
+    parser.add_argument(
+        "--faults", action="store_true", help="only the fault runs: processes are killed while lines are written"
+    )
     parser.add_argument("pytest", nargs="*", help="passed on to pytest (put them after --)")
     options = parser.parse_args(arguments)
+    if options.faults:
+        front.ensure_built()
+        return faults.run()
     started = time.monotonic()
     steps: dict[str, Callable[[], bool]] = {
         "lint": lint,
