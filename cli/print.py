@@ -9,7 +9,7 @@ from typing import TextIO
 
 from algebra import TaskError, read_workings
 from cli.output import UNREADABLE, parsed
-from paper import KINDS, PAPERS, Settings, as_pdf, item_form, planned, source_of
+from paper import KINDS, PAPERS, Settings, Wanted, as_pdf, item_form, planned, source_of
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -36,7 +36,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
         title = options.title or (first.lstrip("# ").strip() if first.startswith("#") else "Sheet")
         plan = planned(
             title,
-            [("", working) for working in workings],
+            [Wanted(working) for working in workings],
             version=options.version,
             form=item_form(options.kind),
         )

@@ -33,7 +33,7 @@ from lanes.paper import Form
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
 from paper import Form as OpenForm
-from paper import Settings
+from paper import Settings, Wanted
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
 heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
@@ -114,7 +114,7 @@ def analysed(given: str, *, variable: str | None = None, with_graph: bool = Fals
 
 
 def printed(
-    title: str, problems: list[tuple[str, Working]], settings: Settings, *, version: str = "A", form: Form = "pdf"
+    title: str, problems: list[Wanted], settings: Settings, *, version: str = "A", form: Form = "pdf"
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """A sheet on paper: the PDF, or its pages as SVG; and the items whose key can't be relied on. Raises TaskError."""
     found = heavy.ask("paper", title, problems, settings, version, form, seconds=KEY_SECONDS)

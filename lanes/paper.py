@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from typing import Literal
 
-from algebra import NotTaken, SheetFile, Working
+from algebra import NotTaken, SheetFile
 from paper import Form as OpenForm
-from paper import Settings, as_pdf, as_svg, item_form, planned, read, source_of, written
+from paper import Settings, Wanted, as_pdf, as_svg, item_form, planned, read, source_of, written
 
 Form = Literal["pdf", "svg"]
 
 
 def made(
-    title: str, problems: list[tuple[str, Working]], settings: Settings, version: str, form: Form
+    title: str, problems: list[Wanted], settings: Settings, version: str, form: Form
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """The PDF, or the pages as SVG; and the items whose key can't be relied on, each with why."""
     plan = planned(title, problems, version=version, form=item_form(settings.kind))

@@ -5,9 +5,9 @@ from __future__ import annotations
 from paper.exchange import FORMS, MEDIA, Form, read, written
 from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
-from paper.plan import KeyLine, PlannedItem, PlannedSection, SheetPlan, planned
+from paper.plan import ITEM_FORMS, ItemForm, KeyLine, PlannedItem, PlannedSection, SheetPlan, Wanted, planned
 
 __all__ = [
-    "FORMS", "KINDS", "MEDIA", "PAPERS", "Form", "KeyLine", "Kind", "PagesError", "Paper", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "as_pdf", "as_png",
+    "FORMS", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "Form", "ItemForm", "KeyLine", "Kind", "PagesError", "Paper", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "Wanted", "as_pdf", "as_png",
     "as_svg", "item_form", "planned", "read", "source_of", "written",
 ]  # fmt: skip

@@ -14,7 +14,7 @@ from html import escape
 from typing import Literal, get_args
 
 from algebra import NotTaken, SheetFile, TaskError, Working, as_mathml, json_object, limits, read_workings, understood
-from paper.plan import PlannedItem, SheetPlan, planned
+from paper.plan import PlannedItem, SheetPlan, Wanted, planned
 
 Form = Literal["chain", "json", "csv", "tex", "html"]
 FORMS: tuple[Form, ...] = get_args(Form)
@@ -192,7 +192,7 @@ def _from_csv(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
 
 
 def _plan(sheet: SheetFile) -> SheetPlan:
-    return planned(sheet.title, [("", working) for working in sheet.problems])
+    return planned(sheet.title, [Wanted(working) for working in sheet.problems])
 
 
 _SPECIAL = {"\\": r"\textbackslash{}", "~": r"\textasciitilde{}", "^": r"\textasciicircum{}"} | {

@@ -38,9 +38,9 @@ class Settings:
     marks: bool = False
 
 
-def item_form(kind: Kind) -> ItemForm:
-    """The form in which items stand on a page of this kind."""
-    return kind if kind in ("choose", "mend", "fill") else "work"
+def item_form(kind: Kind) -> ItemForm | None:
+    """The form that all items take on a page of this kind; None where each keeps its own."""
+    return kind if kind in ("choose", "mend", "fill") else None
 
 
 def source_of(plan: SheetPlan, settings: Settings) -> str:
@@ -122,8 +122,8 @@ def _formula(notation: str, text: str, *, display: bool = False) -> str:
 def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     shown = _math(item.working.given, plan, display=True)
     below = {
-        "sheet": _space,
-        "large": _space,
+        "sheet": _to_work,
+        "large": _to_work,
         "answers": _answer,
         "key": _key,
         "choose": _choice,
@@ -136,6 +136,15 @@ def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         given = f'#block(above: 0pt, below: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{shown}]'
         content = f"{given}\n{below}"
     return f"#block(breakable: false, width: 100%, above: 4mm, below: 4mm)[#grid(columns: (7mm, 1fr), [*{item.number}.*], [\n{content}\n])]"
+
+
+def _to_work(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+    """What stands under the given, by the form of the item."""
+    if item.options:
+        return _choice(item, plan, settings)
+    if item.mend is not None:
+        return _mend(item, plan, settings)
+    return _fill(item, plan, settings) if item.fill is not None else _space(item, plan, settings)
 
 
 def _space(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
@@ -164,6 +173,16 @@ def _graph(item: PlannedItem, plan: SheetPlan, *, with_curve: bool) -> str:
 def _answer(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     if item.trouble:
         return f'#text(fill: rgb("#b93a20"))[#{_string(item.trouble)}]'
+    small = "#h(3mm) #text(0.82em, fill: luma(80))"
+    if item.options:
+        pairs = list(zip(LETTERS, item.options, strict=False))
+        right = next(letter for letter, option in pairs if option.right)
+        reasons = "  ".join(f"{letter}: {option.reason}" for letter, option in pairs if option.reason)
+        return f"*{right}* #h(3mm) {_stated(item, plan)} {small}[#{_string(reasons)}]"
+    if item.mend is not None:
+        return f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} {small}[#{_string(item.mend.done)}]"
+    if item.fill is not None:
+        return ", ".join(_math(value, plan) for value in item.fill.wanted)
     if item.working.task in ("analyze", "analyse"):
         return ", ".join(_math(line.text, plan) for line in item.key)
     return _stated(item, plan)
@@ -271,24 +290,10 @@ def _fill(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
 
 def _for_the_teacher(plan: SheetPlan) -> str:
     """A last page with what is right: the letters, the faulty lines, the numbers of the blanks."""
-    rows = []
-    for item in plan.items:
-        told = ""
-        if item.options:
-            right = next(letter for letter, option in zip(LETTERS, item.options, strict=False) if option.right)
-            reasons = [
-                f"{letter}: {option.reason}"
-                for letter, option in zip(LETTERS, item.options, strict=False)
-                if option.reason
-            ]
-            told = f"*{right}* #h(3mm) #text(0.82em, fill: luma(80))[#{_string('  '.join(reasons))}]"
-        elif item.mend is not None:
-            told = f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} #h(3mm) #text(0.82em, fill: luma(80))[#{_string(item.mend.done)}]"
-        elif item.fill is not None:
-            told = ", ".join(_math(value, plan) for value in item.fill.wanted)
-        elif not item.trouble:
-            told = _answer(item, plan, Settings())
-        rows.append(f"#block(breakable: false)[#grid(columns: (8mm, 1fr), [*{item.number}.*], [{told}])]")
+    rows = [
+        f"#block(breakable: false)[#grid(columns: (8mm, 1fr), [*{item.number}.*], [{_answer(item, plan, Settings())}])]"
+        for item in plan.items
+    ]
     return "#pagebreak()\n#block(below: 4mm)[#text(weight: 600)[For the teacher]]\n" + "\n".join(rows)
 
 

@@ -7,7 +7,7 @@ from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from hashlib import sha256
 from itertools import groupby
-from typing import Literal
+from typing import Literal, get_args
 
 from algebra import (
     FeaturesReport,
@@ -28,7 +28,17 @@ from algebra import (
 )
 
 ItemForm = Literal["work", "choose", "mend", "fill"]
+ITEM_FORMS: tuple[ItemForm, ...] = get_args(ItemForm)
 UNWORKED = "No method known here leads to the answer."
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """A problem as it is wanted on a sheet: its working, the words over it (empty: the usual ones), its form."""
+
+    working: Working
+    instruction: str = ""
+    form: ItemForm = "work"
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,27 +95,23 @@ class SheetPlan:
 
 
 def planned(
-    title: str,
-    problems: Sequence[tuple[str, Working]],
-    *,
-    version: str = "A",
-    form: ItemForm = "work",
-    seed: int = 1,
+    title: str, problems: Sequence[Wanted], *, version: str = "A", form: ItemForm | None = None, seed: int = 1
 ) -> SheetPlan:
-    """The plan of a sheet: each problem with the instruction over it (empty: the usual one for its task) and its working, whose
-    lines are the key where they are sound and finished; else it is worked. `form` makes every item
-    one to choose from, to mend or to fill in, where that can be made of it."""
-    told = [(words or f"{instruction(working)}.", working) for words, working in problems]
+    """The plan of a sheet: each problem under its instruction with its key, which are its lines where they are sound and finished; else it
+    is worked. `form` makes all items of one form, where that can be made of them."""
+    told = [(each.instruction or f"{instruction(each.working)}.", each) for each in problems]
     number = 0
     sections = []
     for words, group in groupby(told, key=lambda pair: pair[0]):
         items = []
-        for _, working in group:
+        for _, each in group:
             number += 1
-            items.append(_item(number, working, form=form, seed=seed))
+            items.append(_item(number, each.working, form=form or each.form, seed=seed))
         sections.append(PlannedSection(words, tuple(items)))
-    decimal = str(problems[0][1].conventions.get("decimal", "point")) if problems else "point"
-    return SheetPlan(title, version, tuple(sections), decimal, _code(title, version, (w for _, w in told)))
+    decimal = str(problems[0].working.conventions.get("decimal", "point")) if problems else "point"
+    return SheetPlan(
+        title, version, tuple(sections), decimal, _code(title, version, (each.working for each in problems))
+    )
 
 
 def _code(title: str, version: str, workings: Iterable[Working]) -> str:

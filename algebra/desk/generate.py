@@ -18,11 +18,18 @@ TRIES = 400
 
 
 def generate(
-    family: str, level: int, count: int, seed: int, *, events: Collection[str] = (), largest: int = 400
+    family: str,
+    level: int,
+    count: int,
+    seed: int,
+    *,
+    events: Collection[str] = (),
+    largest: int = 400,
+    tries: int = TRIES,
 ) -> list[Solution]:
     """Worked problems of a level, all different; the same seed gives the same. Raises TaskError for what is unknown.
 
-    Fewer than `count` come back where the family has no more that fit.
+    Fewer than `count` come back where the family has no more that fit among so many `tries`.
     """
     kind = BY_ID.get(family)
     if kind is None:
@@ -37,7 +44,7 @@ def generate(
     floor = kind.floor(level) if not wanted else 0.0
     found: list[Solution] = []
     seen: set[str] = set()
-    for _ in range(TRIES):
+    for _ in range(tries):
         if len(found) >= count:
             break
         working = Working(kind.task, kind.make(draw, level), (), variable=kind.unknown, numbers=kind.numbers)

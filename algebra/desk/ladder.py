@@ -21,6 +21,8 @@ DRAWN = 5
 """How many problems of each level are drawn for each that is wanted of it, at least."""
 
 
+EVENT_TRIES = 60
+"""How many problems of a level are looked at for one in which an event happens."""
 ONE_STEP = 0.9
 """By how much a problem a step easier or harder differs, about."""
 
@@ -62,7 +64,7 @@ def ladder(
             (level, solution)
             for name in families
             for level in range(min(last, len(BY_ID[name].levels)), low - 1, -1)
-            for solution in generate(name, level, 2, seed, events=[event], largest=largest)
+            for solution in generate(name, level, 1, seed, events=[event], largest=largest, tries=EVENT_TRIES)
         )
         for level, solution in drawn:
             if wanted > 0 and likeness(solution.working) not in seen:

@@ -25,6 +25,7 @@ Given = Annotated[
 ]
 SearchText = Annotated[str, StringConstraints(max_length=120), _KEPT]
 PageNumber = Annotated[int, Field(ge=1, le=10_000)]
+Instruction = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), _KEPT]
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), _KEPT]
 
 

@@ -9,8 +9,8 @@ from django.db import transaction
 from pydantic import TypeAdapter, ValidationError
 
 import lanes
-from algebra import OTHER_SPELLINGS, NotTaken, SheetFile, TaskError, Working
-from paper import Form, Settings
+from algebra import OTHER_SPELLINGS, NotTaken, SheetFile, TaskError
+from paper import Form, Settings, Wanted
 from server.common.problems import Refused
 from server.common.schemas import LineText
 from server.papers.schemas import NotTakenOut, PaperIn, TakeIn, TakenOut
@@ -25,8 +25,12 @@ def pages_of(
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """The PDF or the pages of one of the teacher's sheets, and what can't be relied on in its key. Raises Refused where it can't be made."""
     sheet = queries.sheet_of(teacher, sheet_id)
-    problems: list[tuple[str, Working]] = [
-        ("", reports.core_working(problem, [line.text for line in problem.working.lines.all()]))
+    problems = [
+        Wanted(
+            reports.core_working(problem, [line.text for line in problem.working.lines.all()]),
+            problem.instruction,
+            problem.item_form,
+        )
         for problem in queries.problems_in(sheet)
     ]
     if not problems:

@@ -13,6 +13,7 @@ from django.db import models
 from django.db.models import CheckConstraint, Deferrable, Q, UniqueConstraint
 
 from algebra import NUMBERS, TASKS, Numbers, Task, limits
+from paper import ITEM_FORMS, ItemForm
 
 
 class Sheet(models.Model):
@@ -38,6 +39,8 @@ class Problem(models.Model):
     variable = models.CharField(max_length=40, blank=True, default="")
     numbers = models.CharField(max_length=10, default="real")
     method = models.CharField(max_length=40, blank=True, default="")  # where the task names one
+    instruction = models.CharField(max_length=120, blank=True, default="")  # over it on paper, where not the usual one
+    form = models.CharField(max_length=10, default="work")  # how it stands on paper
     difficulty = models.JSONField(null=True)
     difficulty_version = models.CharField(max_length=20, blank=True, default="")
 
@@ -48,12 +51,18 @@ class Problem(models.Model):
             CheckConstraint(condition=Q(task__in=TASKS), name="problem_task_known"),
             CheckConstraint(condition=Q(numbers__in=NUMBERS), name="problem_numbers_known"),
             CheckConstraint(condition=~Q(given=""), name="problem_has_given"),
+            CheckConstraint(condition=Q(form__in=ITEM_FORMS), name="problem_form_known"),
         ]
 
     @property
     def task_name(self) -> Task:
         """The task; that it is one of the known is a constraint of the table."""
         return cast(Task, self.task)
+
+    @property
+    def item_form(self) -> ItemForm:
+        """How it stands on paper; that it is one of the known is a constraint of the table."""
+        return cast(ItemForm, self.form)
 
     @property
     def number_system(self) -> Numbers:

@@ -111,7 +111,7 @@ def problem_row(problem: Problem) -> ProblemRow:
     given = understood(problem.given, decimal=decimal_of(problem.sheet))
     return ProblemRow(
         id=problem.pk, position=problem.position, task=problem.task_name, given=problem.given, given_latex=f"{given.left} {given.right}".strip(),
-        beads=beads_of(report.links), difficulty=reports.difficulty_of(problem), verdict=report.answer.verdict,
+        beads=beads_of(report.links), difficulty=reports.difficulty_of(problem), instruction=problem.instruction, form=problem.item_form, verdict=report.answer.verdict,
         finished=report.finish.finished, owed=len(report.owed),
         slips=[SlipNamed(id=key, name=name) for key, name in slips_in(report).items()],
     )  # fmt: skip
@@ -183,7 +183,7 @@ def problem_out(problem: Problem) -> ProblemOut:
     return ProblemOut(
         id=problem.pk, sheet=problem.sheet_id, position=problem.position, task=problem.task_name, given=problem.given,
         variable=problem.variable, numbers=problem.number_system, method=problem.method,
-        given_echo=understood(problem.given, decimal=decimal), revision=problem.working.revision,
+        instruction=problem.instruction, form=problem.item_form, given_echo=understood(problem.given, decimal=decimal), revision=problem.working.revision,
         lines=[LineOut(text=text, echo=understood(text, decimal=decimal)) for text in texts],
         report=report, tints=_tints(problem.given, texts, report, decimal),
     )  # fmt: skip

@@ -7,7 +7,8 @@ from datetime import datetime
 from ninja import Field, Schema
 
 from algebra import Echo, Numbers, Relation, Report, Task, Verdict, limits
-from server.common.schemas import ConventionsOut, Given, LineText, Text, Title
+from paper import ItemForm
+from server.common.schemas import ConventionsOut, Given, Instruction, LineText, Text, Title
 
 
 class SheetIn(Schema):
@@ -42,6 +43,8 @@ class ProblemRow(Schema):
     given_latex: str
     beads: list[Bead]
     difficulty: float | None
+    instruction: str
+    form: ItemForm
     verdict: Verdict
     finished: bool
     owed: int
@@ -87,6 +90,8 @@ class ProblemIn(Schema):
     variable: Text = Field("", max_length=40)
     numbers: Numbers = "real"
     method: Text = Field("", max_length=40)
+    instruction: Instruction = ""
+    form: ItemForm = "work"
 
 
 class ProblemChange(Schema):
@@ -95,6 +100,8 @@ class ProblemChange(Schema):
     variable: Text | None = Field(None, max_length=40)
     numbers: Numbers | None = None
     method: Text | None = Field(None, max_length=40)
+    instruction: Instruction | None = None
+    form: ItemForm | None = None
 
 
 class Order(Schema):
@@ -130,6 +137,8 @@ class ProblemOut(Schema):
     variable: str
     numbers: Numbers
     method: str
+    instruction: str
+    form: ItemForm
     given_echo: Echo
     revision: int
     lines: list[LineOut]

@@ -172,6 +172,7 @@ def _as_new(problem: Problem) -> ProblemIn:
     """What another problem needs to be the same as this one."""
     return ProblemIn(
         task=problem.task_name, given=problem.given, variable=problem.variable, numbers=problem.number_system, method=problem.method,
+        instruction=problem.instruction, form=problem.item_form,
     )  # fmt: skip
 
 

@@ -9,18 +9,18 @@ from pypdf import PdfReader
 
 from algebra import FAMILIES, Working, generate, read_workings
 from cli.print import main as print_main
-from paper import KINDS, PAPERS, PagesError, Settings, as_pdf, as_png, as_svg, planned, source_of
+from paper import KINDS, PAPERS, PagesError, Settings, Wanted, as_pdf, as_png, as_svg, planned, source_of
 from paper.graph import axes
 from tools.installation import ROOT
 
 PROBLEMS = [
-    ("", Working("solve", "x^2 - 3x = 10", ("x^2 - 3x - 10 = 0", "(x - 5)(x + 2) = 0", "x = 5 or x = -2"))),
-    ("", Working("solve", "√(x + 6) = x", ())),
-    ("", Working("solve", "2(x + 3) = 2x + 7", ())),
-    ("", Working("simplify", "(x^2 - 9)/(x^2 - 3x)", ())),
-    ("Which is it?", Working("factor", "x^2 + 4x + 9", ())),
-    ("", Working("domain", "1/(x^2 - 4)", ())),
-    ("", Working("analyze", "(x^2 - 4)/(x^2 - x - 2)", ())),
+    Wanted(Working("solve", "x^2 - 3x = 10", ("x^2 - 3x - 10 = 0", "(x - 5)(x + 2) = 0", "x = 5 or x = -2"))),
+    Wanted(Working("solve", "√(x + 6) = x", ())),
+    Wanted(Working("solve", "2(x + 3) = 2x + 7", ())),
+    Wanted(Working("simplify", "(x^2 - 9)/(x^2 - 3x)", ())),
+    Wanted(Working("factor", "x^2 + 4x + 9", ()), "Which is it?"),
+    Wanted(Working("domain", "1/(x^2 - 4)", ())),
+    Wanted(Working("analyze", "(x^2 - 4)/(x^2 - x - 2)", ())),
 ]
 
 
@@ -45,19 +45,19 @@ class TestPlans:
         ]  # fmt: skip
 
     def test_ones_own_sound_working_is_the_key_and_a_faulty_one_is_not(self):
-        own = planned("x", [("", Working("solve", "2x = 8", ("x = 8 ÷ 2", "x = 4")))]).items[0]
-        wrong = planned("x", [("", Working("solve", "2x = 8", ("x = 6",)))]).items[0]
+        own = planned("x", [Wanted(Working("solve", "2x = 8", ("x = 8 ÷ 2", "x = 4")))]).items[0]
+        wrong = planned("x", [Wanted(Working("solve", "2x = 8", ("x = 6",)))]).items[0]
         assert [line.text for line in own.key] == ["x = 8 ÷ 2", "x = 4"]
         assert wrong.key[-1].text.startswith("x = 4")
         assert (own.answer, wrong.answer) == (("4",), ("4",))
 
     def test_an_item_that_no_method_works_says_so(self):
-        item = planned("x", [("", Working("solve", "x^5 - x - 1 = 0", ()))]).items[0]
+        item = planned("x", [Wanted(Working("solve", "x^5 - x - 1 = 0", ()))]).items[0]
         assert item.trouble and not item.key
 
     def test_the_code_tells_sheets_and_versions_apart(self):
         codes = {
-            planned(title, [("", Working("solve", given, ()))], version=version).code
+            planned(title, [Wanted(Working("solve", given, ()))], version=version).code
             for title, given, version in [
                 ("a", "x = 1", "A"),
                 ("a", "x = 1", "B"),
@@ -109,7 +109,7 @@ class TestPages:
             assert words in text
 
     def test_an_item_is_never_cut_in_two(self):
-        many = planned("Long", [("", s.working) for s in generate("quadratic-equations", 3, 14, 1)])
+        many = planned("Long", [Wanted(s.working) for s in generate("quadratic-equations", 3, 14, 1)])
         source = source_of(many, Settings("key", columns=1))
         pages = [page.extract_text() for page in reader(as_pdf(source)).pages]
         assert len(pages) > 1
@@ -140,8 +140,19 @@ class TestPages:
                 right = "ABCD"[[option.right for option in item.options].index(True)]
                 assert re.search(rf"^{item.number}\.\s*{right}\b", last, re.M)
 
+    def test_each_item_may_have_a_form_of_its_own(self):
+        forms = ("work", "choose", "mend", "fill")
+        plan = planned("Mixed", [Wanted(PROBLEMS[0].working, "", form) for form in forms])
+        assert [bool(i.options) for i in plan.items] == [False, True, False, False]
+        assert [i.mend is not None for i in plan.items] == [False, False, True, False]
+        assert [i.fill is not None for i in plan.items] == [False, False, False, True]
+        text = text_of(as_pdf(source_of(plan, Settings("sheet"))))
+        assert "The slip is in line" in text and "For the teacher" not in text
+        answers = text_of(as_pdf(source_of(plan, Settings("answers"))))
+        assert f"line {plan.items[2].mend.line}" in answers
+
     def test_cards_match_their_backs_when_the_sheet_is_turned(self):
-        plan = planned("Cards", [("", Working("solve", f"{k}x = {k * 7}", ())) for k in range(2, 12)])
+        plan = planned("Cards", [Wanted(Working("solve", f"{k}x = {k * 7}", ())) for k in range(2, 12)])
         pages = [page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("cards")))).pages]
         assert len(pages) == 4
         front, back = (re.findall(r"(\d+)\.", page.split("Cards")[0]) for page in pages[:2])
@@ -149,7 +160,7 @@ class TestPages:
         assert back == ["2", "1", "4", "3", "6", "5", "8", "7"]
 
     def test_every_family_prints_with_its_key(self):
-        problems = [("", s.working) for family in FAMILIES for s in generate(family.id, len(family.levels), 1, 3)]
+        problems = [Wanted(s.working) for family in FAMILIES for s in generate(family.id, len(family.levels), 1, 3)]
         pages = as_svg(source_of(planned("All", problems), Settings("key", columns=2, reasons=True)))
         assert len(pages) >= 2
         assert all(page.startswith(b"<svg") for page in pages)
@@ -158,16 +169,16 @@ class TestPages:
         "title", ['a "quoted" #title $x$ \\ [b] *c* @d', "<svg>&amp;", "—–é∛", "#panic()", "]" * 30]
     )
     def test_words_of_a_teacher_are_only_words(self, title):
-        problems = [(f"{title}.", Working("solve", "2x = 8", ()))]
+        problems = [Wanted(Working("solve", "2x = 8", ()), f"{title}.")]
         pdf = as_pdf(source_of(planned(title, problems), Settings("key")))
         assert title.replace(" ", "")[:6] in text_of(pdf).replace(" ", "").replace("“", '"').replace("”", '"')
 
     def test_a_given_that_cannot_be_read_stands_as_it_was_written(self):
-        plan = planned("x", [("", Working("solve", "2x = (8", ()))])
+        plan = planned("x", [Wanted(Working("solve", "2x = (8", ()))])
         assert "2x=(8" in text_of(as_pdf(source_of(plan, Settings("sheet")))).replace(" ", "")
 
     def test_decimals_with_a_comma(self):
-        plan = planned("x", [("", Working("solve", "0,5x = 1,5", (), conventions={"decimal": "comma"}))])
+        plan = planned("x", [Wanted(Working("solve", "0,5x = 1,5", (), conventions={"decimal": "comma"}))])
         assert "0,5" in text_of(as_pdf(source_of(plan, Settings("key"))))
 
     def test_a_source_that_is_none_is_an_error_of_ours(self):

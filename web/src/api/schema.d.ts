@@ -1372,6 +1372,13 @@ export interface components {
             beads: components["schemas"]["Bead"][];
             /** Difficulty */
             difficulty: number | null;
+            /** Instruction */
+            instruction: string;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "work" | "choose" | "mend" | "fill";
             /**
              * Verdict
              * @enum {string}
@@ -1535,6 +1542,13 @@ export interface components {
             numbers: "real" | "complex";
             /** Method */
             method: string;
+            /** Instruction */
+            instruction: string;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "work" | "choose" | "mend" | "fill";
             given_echo: components["schemas"]["Echo"];
             /** Revision */
             revision: number;
@@ -1581,6 +1595,17 @@ export interface components {
              * @default
              */
             method?: string;
+            /**
+             * Instruction
+             * @default
+             */
+            instruction?: string;
+            /**
+             * Form
+             * @default work
+             * @enum {string}
+             */
+            form?: "work" | "choose" | "mend" | "fill";
         };
         /** ProblemChange */
         ProblemChange: {
@@ -1594,6 +1619,10 @@ export interface components {
             numbers?: ("real" | "complex") | null;
             /** Method */
             method?: string | null;
+            /** Instruction */
+            instruction?: string | null;
+            /** Form */
+            form?: ("work" | "choose" | "mend" | "fill") | null;
         };
         /**
          * ConflictOut
@@ -2483,6 +2512,17 @@ export interface components {
              * @default
              */
             method?: string;
+            /**
+             * Instruction
+             * @default
+             */
+            instruction?: string;
+            /**
+             * Form
+             * @default work
+             * @enum {string}
+             */
+            form?: "work" | "choose" | "mend" | "fill";
             /** Given Latex */
             given_latex: string;
             /** Answer Latex */

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
+import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { usePaper, type Layout } from '@/features/paper/store'
 import { useRequest } from '@/composables/useRequest'
@@ -24,6 +25,7 @@ const KINDS: [Layout['kind'], string, string][] = [
   ['cards', 'Cards', 'one problem a card, the answer on its back'],
   ['large', 'Large print', '18 point, one column'],
 ]
+const FORMS = [['work', 'to work'], ['choose', 'to choose from'], ['mend', 'to mend'], ['fill', 'to fill in']] as const
 const FILES = [
   ['json', 'whole: it comes back the same'], ['chain', 'the text form of workings'], ['csv', 'a table of problems and answers'],
   ['tex', 'a LaTeX document with the key'], ['html', 'one page that opens anywhere'],
@@ -36,6 +38,7 @@ const picture = (svg: string): string => `data:image/svg+xml;charset=utf-8,${enc
 
 const router = useRouter()
 const advising = useRequest('The server does not answer. Try again in a moment.')
+const setting = useRequest('The server does not answer. Nothing was changed; try again in a moment.')
 const versioning = useRequest('The server does not answer. No version was made; try again in a moment.')
 const { busy: making } = versioning
 const versionName = ref('B')
@@ -50,6 +53,15 @@ watch(
   { immediate: true },
 )
 watch(() => [props.sheetId, { ...paper.layout }], () => void paper.show(props.sheetId), { immediate: true })
+
+/** Keeps how an item stands on paper, and shows the pages anew. */
+function setItem(problem: number, change: Parameters<typeof paper.setItem>[1]): Promise<boolean> {
+  return setting.run(async () => {
+    await paper.setItem(problem, change)
+    await sheets.open(props.sheetId)
+    void paper.show(props.sheetId)
+  })
+}
 
 function makeVersion(): Promise<boolean> {
   return versioning.run(async () => {
@@ -100,6 +112,22 @@ watch(count, () => (at.value = 0))
           <span class="muted">As a file:</span>
           <a v-for="[form, words] in FILES" :key="form" :href="`/api/sheets/${sheetId}/export?form=${form}`" :title="words">{{ form }}</a>
         </p>
+        <details v-if="sheets.sheet" class="items">
+          <summary>Items one by one</summary>
+          <ol>
+            <li v-for="(row, k) in sheets.sheet.problems" :key="row.id">
+              <span class="given"><MathText :latex="row.given_latex" :display="false" /></span>
+              <select :value="row.form" :aria-label="`Form of number ${k + 1}`" @change="setItem(row.id, { form: ($event.target as HTMLSelectElement).value as 'work' })">
+                <option v-for="[form, words] in FORMS" :key="form" :value="form">{{ words }}</option>
+              </select>
+              <input
+                :value="row.instruction" maxlength="120" :aria-label="`Instruction over number ${k + 1}`" placeholder="usual instruction"
+                @change="setItem(row.id, { instruction: ($event.target as HTMLInputElement).value })"
+              />
+            </li>
+          </ol>
+          <TroubleNote :request="setting" />
+        </details>
         <fieldset class="another">
           <legend>Another version, other numbers</legend>
           <input v-model="versionName" maxlength="12" aria-label="Name of the other version" />
@@ -221,6 +249,26 @@ legend {
 .another input {
   width: 60px;
   padding: 5px 8px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.items ol {
+  margin: 8px 0 0;
+  padding-left: 24px;
+}
+.items li {
+  padding: 4px 0 8px;
+}
+.items .given {
+  display: block;
+  overflow: hidden;
+}
+.items select,
+.items input {
+  width: 48%;
+  padding: 4px 6px;
+  font-size: 13px;
   border: 1px solid #cfc8b8;
   border-radius: 6px;
   background: var(--sheet);

@@ -148,6 +148,19 @@ describe('printing', () => {
     expect([address.pathname, address.searchParams.get('kind'), address.searchParams.get('columns')]).toEqual(['/api/sheets/8/paper.pdf', 'key', '2'])
     expect(made.find('[name=space]').exists()).toBe(false)
   })
+  it('gives an item a form and words of its own, and shows the pages anew', async () => {
+    const rows = sheet(3).problems.map((each: object) => ({ ...each, form: 'work', instruction: '' }))
+    Object.assign(says, { 'GET /api/sheets/8': { ...sheet(3), id: 8, problems: rows }, 'PATCH /api/problems/3': {} })
+    await visit('/sheets/8/print')
+    await made.find('[aria-label="Form of number 1"]').setValue('mend')
+    await flushPromises()
+    await made.find('[aria-label="Instruction over number 1"]').setValue('Where is the slip?')
+    await made.find('[aria-label="Instruction over number 1"]').trigger('change')
+    await flushPromises()
+    expect(sentTo('PATCH /api/problems/3')).toContainEqual({ form: 'mend' })
+    expect(sentTo('PATCH /api/problems/3')).toContainEqual({ instruction: 'Where is the slip?' })
+    expect(asked.filter((each) => each.what === 'GET /api/sheets/8/paper').length).toBeGreaterThan(2)
+  })
   it('makes another version and says what stayed', async () => {
     Object.assign(says, {
       'POST /api/sheets/8/versions': { sheet: 9, stayed: [2] }, 'GET /api/sheets/9': { ...sheet(3), id: 9 }, 'GET /api/sheets/9/paper': { pages: ['<svg/>'], doubts: [] },

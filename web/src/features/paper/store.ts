@@ -38,6 +38,10 @@ export const usePaper = defineStore('paper', {
       const title = form === 'csv' ? name.replace(/\.[^.]*$/, '') : ''
       return unwrap(api.POST('/api/taken', { body: { form, text, title } }))
     },
+    /** How a problem stands on paper: its form, or the words over it. */
+    async setItem(problem: number, change: { form?: Schema['ProblemRow']['form']; instruction?: string }) {
+      await unwrap(api.PATCH('/api/problems/{problem_id}', { params: { path: { problem_id: problem } }, body: change as Schema['ProblemChange'] }))
+    },
     /** Another version of the sheet, as a sheet of its own. */
     version(sheet: number, name: string): Promise<Schema['VersionOut']> {
       return unwrap(api.POST('/api/sheets/{sheet_id}/versions', { params: { path: { sheet_id: sheet } }, body: { name, seed: 1 } }))

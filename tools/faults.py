@@ -1,0 +1,233 @@
+"""`./uchuu test --faults`: processes are killed while lines are written; no acknowledged line may be lost, none doubled, and it starts anew.
+
+It starts Uchuu on a home of its own and ends only processes that belong to it. Traffic goes to loopback, bounded in count and time.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import random
+import shutil
+import signal
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from http.cookiejar import CookieJar
+from pathlib import Path
+
+from tools.installation import ROOT
+from tools.postgres import free_port
+
+ROUNDS, WRITERS = 4, 4
+UP_SECONDS = 60
+PASSWORD = "tide-table-41"
+
+
+@dataclass
+class Writer:
+    """One teacher's browser that writes line after line into a working of its own, and sends again what was not answered."""
+
+    base: str
+    problem: int
+    opener: urllib.request.OpenerDirector
+    jar: CookieJar
+    acknowledged: list[str] = field(default_factory=list)
+    revision: int = 0
+    failures: int = 0
+    trouble: str = ""
+
+    def write(self, until: threading.Event) -> None:
+        """Writes until it is told to stop; at most forty lines, then it begins anew at the first."""
+        count = 0
+        while not until.is_set():
+            count += 1
+            wanted = [*self.acknowledged, f"x = {count}"][-40:]
+            while not until.is_set():
+                try:
+                    body = {"revision": self.revision, "lines": wanted}
+                    found = ask(self.opener, self.jar, f"{self.base}/api/problems/{self.problem}/lines", body, "PUT")
+                except urllib.error.HTTPError as answer:
+                    if answer.code < 500:
+                        self.trouble = f"status {answer.code}: {answer.read()[:200]!r}"
+                        return
+                    self.failures += 1
+                    time.sleep(0.2)
+                except OSError:
+                    self.failures += 1
+                    time.sleep(0.2)
+                else:
+                    assert isinstance(found, dict)
+                    self.revision, self.acknowledged = int(found["revision"]), wanted
+                    break
+
+
+def ask(
+    opener: urllib.request.OpenerDirector, jar: CookieJar, address: str, body: object = None, method: str | None = None
+) -> object:
+    """What is answered. Raises HTTPError, OSError."""
+    headers = {"Content-Type": "application/json"}
+    token = next((cookie.value for cookie in jar if cookie.name == "uchuu_csrf"), None)
+    if token:
+        headers["X-CSRFToken"] = token
+    data = None if body is None else json.dumps(body).encode()
+    with opener.open(urllib.request.Request(address, data, headers, method=method), timeout=20) as answer:
+        return json.loads(answer.read() or b"null")
+
+
+class Installation:
+    """An Uchuu of this run's own."""
+
+    def __init__(self, home: Path) -> None:
+        self.home, self.port = home, free_port()
+        self.process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> float:
+        """Starts it and waits until it is ready; the seconds that took. Raises RuntimeError when it does not come up."""
+        began = time.monotonic()
+        env = os.environ | {"UCHUU_HOME": str(self.home)}
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "tools.main", "start", "--empty", "--port", str(self.port)], cwd=ROOT, env=env,
+            stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
+        )  # fmt: skip
+        return self.until_ready(began)
+
+    def until_ready(self, began: float) -> float:
+        """The seconds since then until it answers that it is ready."""
+        while time.monotonic() - began < UP_SECONDS:
+            try:
+                urllib.request.urlopen(f"http://127.0.0.1:{self.port}/readyz", timeout=8).close()
+                return time.monotonic() - began
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError(f"It was not ready again within {UP_SECONDS} s.")
+
+    def children(self) -> list[int]:
+        """The processes that descend from the start command, the nearest first."""
+        assert self.process is not None
+        found, parents = [], _parents()
+        waiting = [self.process.pid]
+        while waiting:
+            mine = [pid for pid, parent in parents.items() if parent == waiting[0]]
+            waiting = waiting[1:] + mine
+            found += mine
+        return found
+
+    def kill_worker(self) -> None:
+        """One worker of the application server."""
+        master = self.children()[0]
+        workers = [pid for pid, parent in _parents().items() if parent == master]
+        os.kill(random.choice(workers), signal.SIGKILL)
+
+    def kill_database(self) -> None:
+        """The database's first process."""
+        os.kill(int((self.home / "pg" / "data" / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
+
+    def kill_all(self) -> None:
+        """The start command, the application server and all its processes, as when the machine loses power; then it is started."""
+        assert self.process is not None
+        for pid in [self.process.pid, *self.children()]:
+            try:
+                os.kill(pid, signal.SIGKILL)
+            except ProcessLookupError:
+                continue
+        self.process.wait()
+        self.kill_database()
+        time.sleep(0.5)
+        self.start()
+
+    def stop(self) -> None:
+        """Stops it as Ctrl-C does."""
+        if self.process is not None and self.process.poll() is None:
+            self.process.terminate()
+            self.process.wait(timeout=40)
+
+
+def _parents() -> dict[int, int]:
+    found = {}
+    for path in Path("/proc").glob("[0-9]*/stat"):
+        try:
+            fields = path.read_text().rpartition(")")[2].split()
+        except OSError:
+            continue
+        found[int(path.parent.name)] = int(fields[1])
+    return found
+
+
+def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -> int:
+    """Kills one thing after the other while lines are written; prints a table; returns 0 when nothing was lost."""
+    random.seed(seed)
+    folder = Path(tempfile.mkdtemp(prefix="uchuu-faults-", dir="/tmp"))
+    folder.chmod(0o755)
+    installation = Installation(folder / "home")
+    rows = ["| killed with -9 | seconds until it was ready again |", "|---|--:|"]
+    try:
+        rows.append(f"| (first start) | {installation.start():.1f} |")
+        base = f"http://127.0.0.1:{installation.port}"
+        pens = _writers(base, writers)
+        stopped = threading.Event()
+        threads = [threading.Thread(target=pen.write, args=(stopped,)) for pen in pens]
+        for thread in threads:
+            thread.start()
+        kills: list[tuple[str, Callable[[], None]]] = [
+            ("a worker", installation.kill_worker), ("the database", installation.kill_database), ("everything", installation.kill_all),
+        ]  # fmt: skip
+        for _ in range(rounds):
+            for name, kill in kills:
+                time.sleep(random.uniform(0.5, 2.0))
+                began = time.monotonic()
+                kill()
+                time.sleep(0.3)
+                rows.append(f"| {name} | {installation.until_ready(began):.1f} |")
+        time.sleep(2)
+        stopped.set()
+        for thread in threads:
+            thread.join(timeout=60)
+        lost = [text for pen in pens for text in _compared(pen)]
+        print("\n".join(rows))
+        total = sum(pen.revision for pen in pens)
+        print(
+            f"\n{total} lines acknowledged, {sum(pen.failures for pen in pens)} requests sent again, {len(lost)} workings not as acknowledged"
+        )
+        for text in lost:
+            print(f"! {text}")
+        return int(bool(lost) or total == 0)
+    finally:
+        installation.stop()
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+def _writers(base: str, count: int) -> list[Writer]:
+    jar = CookieJar()
+    opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+    ask(opener, jar, f"{base}/api/account/session")
+    ask(opener, jar, f"{base}/api/account/set-up", {"username": "faults", "password": PASSWORD, "name": "Faults"})
+    sheet = ask(opener, jar, f"{base}/api/sheets", {"title": "Faults"})
+    assert isinstance(sheet, dict)
+    pens = []
+    for _ in range(count):
+        made = ask(opener, jar, f"{base}/api/sheets/{sheet['id']}/problems", {"task": "solve", "given": "2x = 8"})
+        assert isinstance(made, dict)
+        pens.append(Writer(base, made["id"], opener, jar))
+    return pens
+
+
+def _compared(pen: Writer) -> list[str]:
+    """What is not as it was acknowledged."""
+    if pen.trouble:
+        return [f"problem {pen.problem}: {pen.trouble}"]
+    found = ask(pen.opener, pen.jar, f"{pen.base}/api/problems/{pen.problem}")
+    assert isinstance(found, dict)
+    stored = [line["text"] for line in found["lines"]]
+    # the last write may have arrived without its answer: then one line more stands there, and no other difference
+    if stored == pen.acknowledged or (
+        found["revision"] == pen.revision + 1 and stored[:-1] in (pen.acknowledged, pen.acknowledged[1:])
+    ):
+        return []
+    return [f"problem {pen.problem}: acknowledged {pen.acknowledged[-3:]}, stored {stored[-3:]}"]
