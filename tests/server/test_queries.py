@@ -46,16 +46,16 @@ def asked(api, path):
     return [query["sql"] for query in found.captured_queries if query["sql"].startswith("SELECT")]
 
 
-@pytest.mark.parametrize("page", PAGES)
-def test_a_page_needs_few_queries_and_each_has_its_index(district, page):
+@pytest.mark.parametrize("place", PAGES)
+def test_a_page_needs_few_queries_and_each_has_its_index(district, place):
     api, ids = district
-    if page == "/api/people":
+    if place == "/api/people":
         api = Api()
         api.log_in("teacher0")
-    path = page.format(**ids)
+    path = place.format(**ids)
     api.get(path)  # what was not kept yet is made and kept
     queries = asked(api, path)
-    assert len(queries) <= PAGES[page], queries
+    assert len(queries) <= PAGES[place], queries
     with connection.cursor() as cursor:
         cursor.execute("SET LOCAL enable_seqscan = off")  # who has an index uses it; what is read whole has none
         for query in queries:
