@@ -219,28 +219,27 @@ def _key(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     for line in item.key:
         found = printed(line.text, decimal=plan.decimal)
         if found.kind == "unread":
-            rows.append(f"grid.cell(colspan: 4)[#{_string(line.text)}]")
+            rows.append(f"grid.cell(colspan: 3)[#{_string(line.text)}]")
             continue
         rows.append(_key_row(found, line.reason if settings.reasons else ""))
     drawn = f"\n#block(above: 3mm)[{_graph(item, plan, with_curve=True)}]" if item.graph is not None else ""
     if not rows:
         return _stated(item, plan) + drawn
-    grid = f"#grid(columns: (auto, auto, auto, 1fr), column-gutter: 1.2mm, row-gutter: 3.2mm, align: (right + horizon, left + horizon, left + horizon, left + horizon),\n  {', '.join(rows)})"
+    grid = f"#grid(columns: (auto, auto, 1fr), column-gutter: 1.2mm, row-gutter: 3.2mm, align: (right + horizon, left + horizon, left + horizon),\n  {', '.join(rows)})"
     return f'#block(above: 3.5mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{grid}]{drawn}'
 
 
 def _key_row(found: Printed, reason: str) -> str:
     if found.kind == "check":
         whole = _formula(f"{found.left} {found.right}", found.text, display=True)
-        return f"grid.cell(colspan: 4, align: left + horizon)[#text(0.82em, fill: luma(80))[check] #h(3mm) {whole}]"
+        return f"grid.cell(colspan: 3, align: left + horizon)[#text(0.82em, fill: luma(80))[check] #h(3mm) {whole}]"
     # a screen reader is told the line once, at its right part, and of the left part that it belongs to it
     left = f"[{_formula(found.left, 'left side of ' + found.text, display=True)}]" if found.left else "[]"
-    right = f"[{_formula(found.right, found.text, display=True)}]"
-    beside = _formula(found.move, found.move_text) if found.move else ""
+    right = f"[#box[{_formula(found.right, found.text, display=True)}]]"  # in a box: a formula is never broken at its end
+    beside = f"#h(4mm) #box[{_formula(found.move, found.move_text)}]" if found.move else ""
     words = " ".join(part for part in (found.remark, reason) if part)
-    small = "#text(0.82em, fill: luma(80))"
-    note = f"{small}[#h(3mm) #{_string(words)}]" if words else ""
-    return f"{left}, {right}, [{f'{small}[#h(4mm) #box[{beside}]]' if beside else ''}], [{note}]"
+    note = f"{beside}{f' #h(3mm) #{_string(words)}' if words else ''}"
+    return f"{left}, {right}, [#text(0.82em, fill: luma(80))[{note}]]"
 
 
 def _choice(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
