@@ -235,7 +235,9 @@ def _key_row(found: Printed, reason: str) -> str:
         return f"grid.cell(colspan: 3, align: left + horizon)[#text(0.82em, fill: luma(80))[check] #h(3mm) {whole}]"
     # a screen reader is told the line once, at its right part, and of the left part that it belongs to it
     left = f"[{_formula(found.left, 'left side of ' + found.text, display=True)}]" if found.left else "[]"
-    right = f"[#box[{_formula(found.right, found.text, display=True)}]]"  # in a box: a formula is never broken at its end
+    right = (
+        f"[#box[{_formula(found.right, found.text, display=True)}]]"  # in a box: a formula is never broken at its end
+    )
     beside = f"#h(4mm) #box[{_formula(found.move, found.move_text)}]" if found.move else ""
     words = " ".join(part for part in (found.remark, reason) if part)
     note = f"{beside}{f' #h(3mm) #{_string(words)}' if words else ''}"
