@@ -41,7 +41,7 @@ from algebra.formats.printed import Printed, as_mathml, printed
 from algebra.formats.text_form import read_workings
 from algebra.formats.typeset import echo, understood, values_in_latex
 from algebra.methods.catalogue import METHODS, NUMBER_KINDS, Method
-from algebra.methods.paper import Step
+from algebra.methods.paper import Step, unknown_of
 from algebra.methods.places import places_of, typeset
 from algebra.parse.errors import ReadingError
 from algebra.records import widened
@@ -99,6 +99,7 @@ from algebra.reports.working import (
 )
 from algebra.rules import RULES, Rule
 from algebra.slips import SLIPS, Slip
+from algebra.tree.typst import quoted
 from algebra.verify.check import clear_caches, decide
 
 VERSION = "12"
@@ -114,6 +115,6 @@ __all__ = [
     "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "WayItem", "Working", "WrongAnswer", "advice",
     "all_methods", "analysed", "analysis", "as_mathml", "check", "claim_item", "clear_caches", "complete_schema", "decide", "echo", "error_of",
     "fill_item", "generate", "instruction", "is_claim_judged", "is_filled", "is_mended", "is_way", "json_object", "json_value", "ladder", "like",
-    "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proofread",
-    "read_workings", "refused", "step_report", "typeset", "understood", "values_in_latex", "way_item", "widened", "work",
+    "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proofread", "quoted",
+    "read_workings", "refused", "step_report", "typeset", "understood", "unknown_of", "values_in_latex", "way_item", "widened", "work",
 ]  # fmt: skip

@@ -5,13 +5,14 @@ Nothing of a sheet reaches typst but as mathematics made by the core's own print
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from typing import Literal, get_args
 
 import segno
 
-from algebra import Printed, printed
+from algebra import FillItem, MendItem, Option, Printed, printed, quoted
 from paper.graph import axes
 from paper.plan import ItemForm, PlannedItem, SheetPlan
 
@@ -23,6 +24,7 @@ LETTERS = "ABCDEFGH"
 LINE_MM, LEAST_MM, MOST_MM = 9, 18, 130
 """How much room a line of the key gives to who works the item, and the bounds of the space for one item."""
 CARD_ROWS, CARD_COLUMNS = 4, 2
+DOTS = "repeat[#h(1pt).#h(1pt)]"
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +37,6 @@ class Settings:
     space: Space = "blank"
     name_line: bool = True
     reasons: bool = False
-    marks: bool = False
 
 
 def item_form(kind: Kind) -> ItemForm | None:
@@ -52,7 +53,7 @@ def source_of(plan: SheetPlan, settings: Settings) -> str:
     parts = [_head(plan, settings), _title(plan, settings)]
     for section in plan.sections:
         parts.append(
-            f"#block(sticky: true, above: 6mm, below: 4mm)[#text(weight: 600)[#{_string(section.instruction)}]]"
+            f"#block(sticky: true, above: 6mm, below: 4mm)[#text(weight: 600)[#{quoted(section.instruction)}]]"
         )
         parts += [_item(item, plan, settings) for item in section.items]
     if settings.kind == "choose":
@@ -62,23 +63,18 @@ def source_of(plan: SheetPlan, settings: Settings) -> str:
     return "\n".join(parts)
 
 
-def _string(text: str) -> str:
-    escaped = text.replace("\\", "\\\\").replace('"', '\\"')
-    return f'"{escaped}"'
-
-
 def _head(plan: SheetPlan, settings: Settings) -> str:
     size = 18 if settings.kind == "large" else 11
     paper = {"a4": "a4", "letter": "us-letter"}[settings.paper]
     words = {"answers": "Answers", "key": "Worked key"}.get(settings.kind, "")
     code = f"{plan.code} · {plan.version}"
     columns = 1 if settings.kind in ("large", "cards") else settings.columns
-    return f"""#set document(title: {_string(f"{plan.title} {words}".strip())}, date: none)
-#set page(paper: {_string(paper)}, margin: (x: 18mm, top: 16mm, bottom: 22mm), columns: {columns}, footer: context [
+    return f"""#set document(title: {quoted(f"{plan.title} {words}".strip())}, date: none)
+#set page(paper: {quoted(paper)}, margin: (x: 18mm, top: 16mm, bottom: 22mm), columns: {columns}, footer: context [
   #set text(8pt, fill: luma(90))
   #grid(columns: (1fr, auto, auto), column-gutter: 5mm, align: horizon,
-    [#{_string(plan.title)}#{_string(f" · {words}" if words else "")}], [#{_string(code)} · #counter(page).display("1 / 1", both: true)],
-    image(bytes({_string(_qr(plan))}), format: "svg", height: 9mm, alt: {_string(f"sheet code {code}")}))
+    [#{quoted(plan.title)}#{quoted(f" · {words}" if words else "")}], [#{quoted(code)} · #counter(page).display("1 / 1", both: true)],
+    image(bytes({quoted(_qr(plan))}), format: "svg", height: 9mm, alt: {quoted(f"sheet code {code}")}))
 ])
 #set text(font: "New Computer Modern", size: {size}pt, lang: "en", region: "us")
 #set par(leading: 0.7em)
@@ -99,52 +95,52 @@ def _qr(plan: SheetPlan) -> str:
 
 def _title(plan: SheetPlan, settings: Settings) -> str:
     words = {"answers": " · answers", "key": " · worked key"}.get(settings.kind, "")
-    title = f"#heading(level: 1)[#text(1.25em)[#{_string(plan.title)}]]\n#text(0.9em, fill: luma(80))[#{_string(f'Version {plan.version}{words}')}]"
+    title = f"#heading(level: 1)[#text(1.25em)[#{quoted(plan.title)}]]\n#text(0.9em, fill: luma(80))[#{quoted(f'Version {plan.version}{words}')}]"
     if settings.name_line and settings.kind not in ("answers", "key"):
-        dots = "repeat[#h(1pt).#h(1pt)]"
-        title += f" #h(8mm) Name #h(2mm) #box(width: 1fr, {dots}) #h(6mm) Date #h(2mm) #box(width: 38mm, {dots})"
-    return f'#place(top, scope: "parent", float: true, clearance: 3mm)[#block(width: 100%, below: 0pt)[{title}]]\n'
+        title += f" #h(8mm) Name #h(2mm) #box(width: 1fr, {DOTS}) #h(6mm) Date #h(2mm) #box(width: 38mm, {DOTS})"
+    return f'#place(top, scope: "parent", float: true, clearance: 6mm)[#block(width: 100%, below: 0pt)[{title}]]\n'
 
 
 def _math(text: str, plan: SheetPlan, *, display: bool = False) -> str:
     """One line as a formula that carries its plain text; what could not be read stands as it was written."""
     found = printed(text, decimal=plan.decimal)
     if found.kind == "unread":
-        return f"#{_string(text)}"
+        return f"#{quoted(text)}"
     return _formula(f"{found.left} {found.right}", found.text, display=display)
 
 
 def _formula(notation: str, text: str, *, display: bool = False) -> str:
     body = f"math.display($ {notation} $.body)" if display else f"$ {notation} $"
-    return f"#math.equation(alt: {_string(text)}, block: false, {body})"
+    return f"#math.equation(alt: {quoted(text)}, block: false, {body})"
 
 
 def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     shown = _math(item.working.given, plan, display=True)
     below = {
-        "sheet": _to_work,
-        "large": _to_work,
         "answers": _answer,
         "key": _key,
-        "choose": _choice,
-        "mend": _mend,
-        "fill": _fill,
-    }[settings.kind](item, plan, settings)
+    }.get(settings.kind, _to_work)(item, plan, settings)
     if settings.kind == "answers":
-        content = f"{below}"
+        content = below
     else:
-        given = f'#block(above: 0pt, below: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{shown}]'
+        given = _block(shown, above=0, below=3)
         content = f"{given}\n{below}"
     return f"#block(breakable: false, width: 100%, above: 4mm, below: 4mm)[#grid(columns: (7mm, 1fr), [*{item.number}.*], [\n{content}\n])]"
+
+
+def _block(content: str, *, above: float, below: float | None = None) -> str:
+    """A block whose height is that of the formulas in it, not that of a line of text."""
+    after = "" if below is None else f", below: {below}mm"
+    return f'#block(above: {above}mm{after})[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{content}]'
 
 
 def _to_work(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     """What stands under the given, by the form of the item."""
     if item.options:
-        return _choice(item, plan, settings)
+        return _choice(item, item.options, plan)
     if item.mend is not None:
-        return _mend(item, plan, settings)
-    return _fill(item, plan, settings) if item.fill is not None else _space(item, plan, settings)
+        return _mend(item.mend, plan)
+    return _fill(item.fill, plan) if item.fill is not None else _space(item, plan, settings)
 
 
 def _space(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
@@ -167,20 +163,24 @@ def _graph(item: PlannedItem, plan: SheetPlan, *, with_curve: bool) -> str:
     assert item.graph is not None
     svg = axes(item.graph, with_curve=with_curve)
     words = f"graph of {item.working.given}" if with_curve else "a grid to draw the graph in"
-    return f'#image(bytes({_string(svg)}), format: "svg", width: 74mm, alt: {_string(words)})'
+    return f'#image(bytes({quoted(svg)}), format: "svg", width: 74mm, alt: {quoted(words)})'
+
+
+def _trouble(item: PlannedItem) -> str:
+    return f'#text(fill: rgb("#b93a20"))[#{quoted(item.trouble)}]'
 
 
 def _answer(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     if item.trouble:
-        return f'#text(fill: rgb("#b93a20"))[#{_string(item.trouble)}]'
+        return _trouble(item)
     small = "#h(3mm) #text(0.82em, fill: luma(80))"
     if item.options:
         pairs = list(zip(LETTERS, item.options, strict=False))
         right = next(letter for letter, option in pairs if option.right)
         reasons = "  ".join(f"{letter}: {option.reason}" for letter, option in pairs if option.reason)
-        return f"*{right}* #h(3mm) {_stated(item, plan)} {small}[#{_string(reasons)}]"
+        return f"*{right}* #h(3mm) {_stated(item, plan)} {small}[#{quoted(reasons)}]"
     if item.mend is not None:
-        return f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} {small}[#{_string(item.mend.done)}]"
+        return f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} {small}[#{quoted(item.mend.done)}]"
     if item.fill is not None:
         return ", ".join(_math(value, plan) for value in item.fill.wanted)
     if item.working.task in ("analyze", "analyse"):
@@ -191,42 +191,36 @@ def _answer(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
 def _stated(item: PlannedItem, plan: SheetPlan) -> str:
     """The answer as one states it, with the values that are left out."""
     if item.working.task == "solve":
-        unknown = item.working.variable or _letter(item)
         if not item.answer:
             return "no solution"
         if item.answer == ("all",):
             left_out = f" except {', '.join(item.excluded)}" if item.excluded else ""
             return _math(f"all real numbers{left_out}", plan)
-        return " #h(2mm) or #h(2mm) ".join(_math(f"{unknown} = {value}", plan) for value in item.answer)
+        return " #h(2mm) or #h(2mm) ".join(_math(f"{item.unknown} = {value}", plan) for value in item.answer)
     if item.working.task == "domain":
         return ", ".join(_math(line.text, plan) for line in item.key[-1:])
     shown = ", ".join(_math(value, plan) for value in item.answer)
     if item.excluded:
-        named = [text if "≠" in text else f"{_letter(item)} ≠ {text}" for text in item.excluded]
+        named = [text if "≠" in text else f"{item.unknown} ≠ {text}" for text in item.excluded]
         shown += f" #h(3mm) #text(0.9em, fill: luma(80))[({', '.join(_math(text, plan) for text in named)})]"
     return shown
 
 
-def _letter(item: PlannedItem) -> str:
-    found = [c for c in item.working.given if c.isalpha()]
-    return "x" if not found or "x" in found else found[0]
-
-
 def _key(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     if item.trouble:
-        return f'#text(fill: rgb("#b93a20"))[#{_string(item.trouble)}]'
+        return _trouble(item)
     rows = []
     for line in item.key:
         found = printed(line.text, decimal=plan.decimal)
         if found.kind == "unread":
-            rows.append(f"grid.cell(colspan: 3)[#{_string(line.text)}]")
+            rows.append(f"grid.cell(colspan: 3)[#{quoted(line.text)}]")
             continue
         rows.append(_key_row(found, line.reason if settings.reasons else ""))
     drawn = f"\n#block(above: 3mm)[{_graph(item, plan, with_curve=True)}]" if item.graph is not None else ""
     if not rows:
         return _stated(item, plan) + drawn
     grid = f"#grid(columns: (auto, auto, 1fr), column-gutter: 1.2mm, row-gutter: 3.2mm, align: (right + horizon, left + horizon, left + horizon),\n  {', '.join(rows)})"
-    return f'#block(above: 3.5mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{grid}]{drawn}'
+    return _block(grid, above=3.5) + drawn
 
 
 def _key_row(found: Printed, reason: str) -> str:
@@ -240,53 +234,42 @@ def _key_row(found: Printed, reason: str) -> str:
     )
     beside = f"#h(4mm) #box[{_formula(found.move, found.move_text)}]" if found.move else ""
     words = " ".join(part for part in (found.remark, reason) if part)
-    note = f"{beside}{f' #h(3mm) #{_string(words)}' if words else ''}"
+    note = f"{beside}{f' #h(3mm) #{quoted(words)}' if words else ''}"
     return f"{left}, {right}, [#text(0.82em, fill: luma(80))[{note}]]"
 
 
-def _choice(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
-    if not item.options:
-        return _space(item, plan, settings)
+def _choice(item: PlannedItem, options: Sequence[Option], plan: SheetPlan) -> str:
     shown = []
-    for letter, option in zip(LETTERS, item.options, strict=False):
+    for letter, option in zip(LETTERS, options, strict=False):
         text = (
             option.answer
             if item.working.task != "solve" or "solution" in option.answer
-            else " or ".join(f"{_letter(item)} = {value}" for value in option.answer.split(" or "))
+            else " or ".join(f"{item.unknown} = {value}" for value in option.answer.split(" or "))
         )
-        shown.append(f"[#h(1mm) *{letter}* #h(2mm) {_math(text, plan)}]")
-    return f"#block(above: 3.5mm)[#grid(columns: (1fr, 1fr), row-gutter: 3mm, {', '.join(shown)})]"
+        shown.append(f"[#h(1mm) *{letter}* #h(2mm) {_math(text, plan, display=True)}]")
+    return _block(f"#grid(columns: (1fr, 1fr), row-gutter: 4mm, align: horizon, {', '.join(shown)})", above=3.5)
 
 
-DOTS = "repeat[#h(1pt).#h(1pt)]"
-
-
-def _mend(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+def _mend(item: MendItem, plan: SheetPlan) -> str:
     """A working with one slip in it: which line, and what should stand there."""
-    if item.mend is None:
-        return _space(item, plan, settings)
     rows = []
-    for number, text in enumerate(item.mend.lines, start=1):
+    for number, text in enumerate(item.lines, start=1):
         found = printed(text, decimal=plan.decimal)
         shown = (
-            f"#{_string(text)}"
+            f"#{quoted(text)}"
             if found.kind == "unread"
             else _formula(f"{found.left} {found.right}", found.text, display=True)
         )
         rows.append(f"[#text(0.8em, fill: luma(90))[({number})]], [{shown}]")
     lines = f"#grid(columns: (9mm, 1fr), row-gutter: 3mm, align: horizon, {', '.join(rows)})"
     ask = f"The slip is in line #box(width: 12mm, {DOTS}) \\ #v(1mm) It should read #box(width: 1fr, {DOTS})"
-    return (
-        f'#block(above: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n{lines}]\n#block(above: 5mm)[{ask}]'
-    )
+    return f"{_block(lines, above=3)}\n#block(above: 5mm)[{ask}]"
 
 
-def _fill(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
+def _fill(item: FillItem, plan: SheetPlan) -> str:
     """A worked solution with blanks in it."""
-    if item.fill is None:
-        return _space(item, plan, settings)
-    rows = ", ".join(f"[{_math(text, plan, display=True)}]" for text in item.fill.lines)
-    return f'#block(above: 3mm)[#set text(top-edge: "bounds", bottom-edge: "bounds")\n#grid(columns: 1, row-gutter: 4mm, {rows})]'
+    rows = ", ".join(f"[{_math(text, plan, display=True)}]" for text in item.lines)
+    return _block(f"#grid(columns: 1, row-gutter: 4mm, {rows})", above=3)
 
 
 def _for_the_teacher(plan: SheetPlan) -> str:

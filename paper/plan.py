@@ -24,6 +24,7 @@ from algebra import (
     instruction,
     mend_item,
     options,
+    unknown_of,
     work,
 )
 
@@ -53,7 +54,8 @@ class KeyLine:
 class PlannedItem:
     """One problem on a sheet, with its key: the lines, the answer as one states it, what is left out of it (excluded values).
 
-    `trouble` says why the key can't be relied on; `options` are those of a choose item; `graph` belongs to a function's features.
+    `trouble` says why the key can't be relied on; `options` are those of a choose item; `graph` belongs to a function's features;
+    `unknown` is the letter of which the answer speaks.
     """
 
     number: int
@@ -68,6 +70,7 @@ class PlannedItem:
     graph: Graph | None = None
     difficulty: float | None = None
     family: str = ""
+    unknown: str = "x"
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,10 +137,13 @@ def _item(number: int, working: Working, *, form: ItemForm, seed: int) -> Planne
         lines = tuple(KeyLine(step.text, step.reason) for step in solution.steps)
         excluded = check(replace(working, lines=solution.lines)).excluded
         item = replace(item, key=lines, answer=solution.answer, excluded=excluded)
+    elif working.task == "domain" and (domain := check(replace(working, lines=())).answer.expected):
+        item = replace(item, key=(KeyLine(" ∪ ".join(domain)),), answer=domain)
     else:
         item = replace(item, trouble=UNWORKED)
     if solution is not None:
-        item = replace(item, difficulty=solution.difficulty.rating, family=solution.family)
+        rating, unknown = solution.difficulty.rating, unknown_of(working)
+        item = replace(item, difficulty=rating, family=solution.family, unknown=unknown)
     if not item.trouble:
         with suppress(TaskError, ReadingError):  # then it stays an item to be worked
             item = _in_form(item, form, seed)

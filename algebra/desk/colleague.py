@@ -29,7 +29,7 @@ _NAMES = {rule.id: rule.name for rule in RULES}
 
 @record(frozen=True)
 class Advice:
-    """One thing to look at: its code, the items it is about (from 1), a sentence; `mend` is `replace`, `remove`, `task` or empty."""
+    """One thing to look at: its code, the items it is about (from 1), a sentence; `mend` is `replace`, `task` or empty."""
 
     code: str
     items: tuple[int, ...]
@@ -62,6 +62,10 @@ def _solved(working: Working, untaught: tuple[str, ...]) -> Solution | None:
         return None
 
 
+def _has_a_known_domain(working: Working) -> bool:
+    return working.task == "domain" and bool(check(replace(working, lines=())).answer.expected)
+
+
 def _of_one(number: int, working: Working, solution: Solution | None) -> Iterator[Advice]:
     try:
         body = read_line(working.given, decimal=working.convention("decimal")).body
@@ -74,7 +78,7 @@ def _of_one(number: int, working: Working, solution: Solution | None) -> Iterato
         yield Advice("instruction", (number,), "An equation stands where an expression is asked for.", "task")
     elif working.task == "factor" and solution is not None and "prime" in solution.difficulty.noticed:
         yield Advice("prime", (number,), "“Factor” stands over a prime one. Is that meant?", "replace")
-    elif solution is None and working.task not in ("analyze", "analyse"):
+    elif solution is None and working.task not in ("analyze", "analyse") and not _has_a_known_domain(working):
         yield Advice("not-worked", (number,), "No method known here leads to its answer.", "replace")
     elif solution is not None and solution.already:
         yield Advice("nothing-to-do", (number,), solution.already, "replace")

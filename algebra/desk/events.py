@@ -41,14 +41,23 @@ def _none_left(solution: Solution) -> bool:
 
 
 def _double_root(solution: Solution) -> bool:
-    """One solution of an equation of even degree that a squared factor gives."""
+    """The one solution of a polynomial equation comes from a squared factor: (x − 3)² = 0."""
     if solution.working.task != "solve" or len(solution.answer) != 1:
         return False
-    squares = (part for step in solution.all_steps if step.after is not None for part in n.parts_of(step.after))
-    return any(
-        isinstance(part, n.Power) and isinstance(part.base, n.Group) and n.bare(part.exponent) == n.Integer(2)
-        for part in squares
-    )
+    given = _body(solution)
+    if _holds(n.Root, n.Absolute)(given) or "extraneous" in solution.difficulty.noticed:
+        return False
+    lines = [given, *(step.after for step in solution.all_steps if step.after is not None)]
+    return any(_is_squared_factor_equal_to_0(line) for line in lines)
+
+
+def _is_squared_factor_equal_to_0(line: n.Node) -> bool:
+    if not isinstance(line, ln.Equation) or n.Integer(0) not in map(n.bare, line.sides):
+        return False
+    sides = [n.bare(side) for side in line.sides]
+    factors = [factor for side in sides for factor in (side.factors if isinstance(side, n.Product) else (side,))]
+    powers = [factor for factor in map(n.bare, factors) if isinstance(factor, n.Power)]
+    return any(n.letters(power.base) and n.bare(power.exponent) == n.Integer(2) for power in powers)
 
 
 def _big_pair(solution: Solution) -> bool:

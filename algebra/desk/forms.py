@@ -94,7 +94,7 @@ def _next_right(working: Working, before: str) -> str:
 
 
 def is_mended(item: MendItem, line: int, text: str) -> bool:
-    """Whether an answer names the faulty line and writes one there that follows from the line before and goes on from it."""
+    """Whether an answer names the faulty line and writes one there that follows from the line before."""
     if line != item.line:
         return False
     before = item.working.given if line == 1 else item.lines[line - 2]
@@ -140,7 +140,7 @@ def is_filled(item: FillItem, answers: Sequence[str]) -> tuple[bool, ...]:
     """Whether each blank holds what makes its line right: a number equal to the one left out, or all of them numbers with which every
     line holds. Too few answers leave blanks wrong."""
     told = [*answers, *[""] * len(item.wanted)][: len(item.wanted)]
-    found = tuple(_is_equal(answer, wanted) for answer, wanted in zip(told, item.wanted, strict=True))
+    found = tuple(_is_equal(item.working, *pair) for pair in zip(told, item.wanted, strict=True))
     if all(found) or not all(answer.strip() for answer in told):
         return found
     return (True,) * len(found) if _is_right_otherwise(item, told) else found
@@ -153,10 +153,10 @@ def _is_right_otherwise(item: FillItem, answers: Sequence[str]) -> bool:
     return check(replace(item.working, lines=lines, method=None)).sound
 
 
-def _is_equal(answer: str, wanted: str) -> bool:
+def _is_equal(working: Working, answer: str, wanted: str) -> bool:
     if not answer.strip():
         return False
-    return decide(Working("evaluate", wanted, (answer,))) == "holds"
+    return decide(Working("evaluate", wanted, (answer,), conventions=working.conventions)) == "holds"
 
 
 def claim_item(seed: int = 1) -> ClaimItem:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import random
 from collections.abc import Collection, Sequence
+from dataclasses import replace
 from math import log10
 
 from algebra.desk.generate import generate
@@ -19,8 +20,6 @@ from algebra.tree import nodes as n
 
 DRAWN = 5
 """How many problems of each level are drawn for each that is wanted of it, at least."""
-
-
 EVENT_TRIES = 60
 """How many problems of a level are looked at for one in which an event happens."""
 ONE_STEP = 0.9
@@ -58,32 +57,33 @@ def ladder(
     rungs = [_kept(working) for working in kept]
     seen = {likeness(working) for working in kept}
     wanted = count - len(rungs)
-    pool = _pool(families, low, last, wanted, seed, largest, frozenset(untaught))
+    too_early = frozenset(untaught)
+    pool = _pool(families, low, last, wanted, seed, largest, too_early)
     for event in events:
         drawn = (
-            (level, solution)
+            Rung(solution, level, "")
             for name in families
             for level in range(min(last, len(BY_ID[name].levels)), low - 1, -1)
             for solution in generate(name, level, 1, seed, events=[event], largest=largest, tries=EVENT_TRIES)
+            if likeness(solution.working) not in seen and not _needs(solution, too_early)
         )
-        for level, solution in drawn:
-            if wanted > 0 and likeness(solution.working) not in seen:
-                seen.add(likeness(solution.working))
-                rungs.append(Rung(solution, level, ""))
-                wanted -= 1
-                break
+        rung = next(drawn, None) if wanted > 0 else None
+        if rung is not None:
+            seen.add(likeness(rung.solution.working))
+            rungs.append(rung)
+            wanted -= 1
     rungs += _spread(pool, wanted, seen, random.Random(f"{seed} {' '.join(families)}"))
     rungs.sort(key=lambda rung: (rung.solution.difficulty.rating or 0.0, rung.solution.working.given))
     return [Rung(rung.solution, rung.level, _adds(rungs[k - 1] if k else None, rung)) for k, rung in enumerate(rungs)]
 
 
 def _kept(working: Working) -> Rung:
-    solution = work(
-        Working(
-            working.task, working.given, (), variable=working.variable, numbers=working.numbers, method=working.method
-        )
-    )
-    return Rung(solution, 0, "")
+    return Rung(work(replace(working, lines=()), method=working.method), 0, "")
+
+
+def _needs(solution: Solution, untaught: frozenset[str]) -> bool:
+    """Whether its method or a rule that it uses has not been taught."""
+    return bool(untaught & {solution.method, *(step.rule.id for step in solution.all_steps)})
 
 
 def _pool(
@@ -94,7 +94,7 @@ def _pool(
     found = []
     for name, level in levels:
         for solution in generate(name, level, each, seed, largest=largest):
-            if not (untaught & {solution.method, *(step.rule.id for step in solution.all_steps)}):
+            if not _needs(solution, untaught):
                 found.append(Rung(solution, level, ""))
     return found
 
@@ -152,7 +152,7 @@ def _adds(before: Rung | None, rung: Rung) -> str:
 def neighbour(working: Working, step: int, seed: int = 1, *, known: Sequence[Working] = ()) -> Rung | None:
     """A problem of the same family one level easier (−1) or harder (1), no item of `known`; None where there is no such level or no
     problem left of it. Raises TaskError, ReadingError where the problem is not worked."""
-    first = work(Working(working.task, working.given, (), variable=working.variable, numbers=working.numbers))
+    first = work(replace(working, lines=(), method=None))
     family = BY_ID.get(first.family)
     if family is None:
         return None

@@ -36,7 +36,9 @@ def like(working: Working, count: int = 1, seed: int = 1, *, known: Sequence[Wor
     """Worked problems with the structure and the events of this one; none is the same item as it, as another of them, or as one of
     `known`. Fewer than `count` where no more are found. Raises TaskError where the problem is not worked, ReadingError."""
     first = work(replace(working, lines=()), method=working.method)
-    body = read_line(working.given, decimal=working.convention("decimal")).body
+    decimal = working.convention("decimal")
+    comma = decimal == "comma"
+    body = read_line(working.given, decimal=decimal).body
     assert body is not None
     places = _numbers_of(body)
     seen = {likeness(each) for each in (working, *known)}
@@ -46,7 +48,7 @@ def like(working: Working, count: int = 1, seed: int = 1, *, known: Sequence[Wor
     for attempt in range(TRIES if places else 0):
         if len(found) >= count:
             break
-        given = plain(_changed(body, places, draw, reach, wide=attempt > TRIES // 3))
+        given = plain(_changed(body, places, draw, reach, wide=attempt > TRIES // 3), comma=comma)
         other = replace(working, given=given, lines=())
         try:
             key = likeness(other)
@@ -61,13 +63,13 @@ def like(working: Working, count: int = 1, seed: int = 1, *, known: Sequence[Wor
     return found
 
 
-def _numbers_of(body: n.Node) -> list[tuple[n.Address, int]]:
-    """The whole numbers that may change: not exponents, indices or what stands in a decimal."""
-    kept: list[tuple[n.Address, int]] = []
-    for address, node in n.walk(body):
-        if isinstance(node, n.Integer) and not _is_raised(body, address):
-            kept.append((address, node.value))
-    return kept
+def _numbers_of(body: n.Node) -> list[tuple[n.Address, n.Integer | n.Decimal]]:
+    """The numbers that may change: not exponents or indices."""
+    return [
+        (address, node)
+        for address, node in n.walk(body)
+        if isinstance(node, n.Integer | n.Decimal) and not _is_raised(body, address)
+    ]
 
 
 def _is_raised(body: n.Node, address: n.Address) -> bool:
@@ -79,20 +81,31 @@ def _is_raised(body: n.Node, address: n.Address) -> bool:
 
 
 def _changed(
-    body: n.Node, places: list[tuple[n.Address, int]], draw: random.Random, reach: int, *, wide: bool
+    body: n.Node,
+    places: list[tuple[n.Address, n.Integer | n.Decimal]],
+    draw: random.Random,
+    reach: int,
+    *,
+    wide: bool,
 ) -> n.Node:
     """The problem with other numbers, each of the kind of the one in its place; equal ones stay equal half of the time."""
-    drawn: dict[int, int] = {}
+    drawn: dict[n.Node, n.Node] = {}
     together = draw.random() < 0.5
-    for address, value in places:
-        new = (
-            drawn[value]
-            if together and value in drawn
-            else _another(value, draw, reach if wide else max(2 * value, SMALL))
-        )
-        drawn.setdefault(value, new)
-        body = n.replaced(body, address, n.Integer(new))
+    for address, number in places:
+        new = drawn[number] if together and number in drawn else _another_number(number, draw, reach, wide=wide)
+        drawn.setdefault(number, new)
+        body = n.replaced(body, address, new)
     return body
+
+
+def _another_number(number: n.Integer | n.Decimal, draw: random.Random, reach: int, *, wide: bool) -> n.Node:
+    """A whole number for a whole number, a decimal with as many places for a decimal."""
+    if isinstance(number, n.Integer):
+        return n.Integer(_another(number.value, draw, reach if wide else max(2 * number.value, SMALL)))
+    whole, _, places = number.digits.partition(".")
+    value = int(whole + places)
+    digits = str(_another(value, draw, max(2 * value, SMALL))).rjust(len(places) + 1, "0")
+    return n.Decimal(f"{digits[: -len(places)]}.{digits[-len(places) :]}" if places else digits)
 
 
 def _another(value: int, draw: random.Random, reach: int) -> int:
@@ -114,10 +127,7 @@ def _may_fit(first: Solution, other: Working) -> bool:
             expected = check(other).answer.expected
     except ExactError:
         return False
-    return len(expected) == len(first.answer) and all(
-        _kind(here) == _kind(there)
-        for here, there in zip(sorted(map(_kind, expected)), sorted(map(_kind, first.answer)), strict=True)
-    )
+    return sorted(map(_kind, expected)) == sorted(map(_kind, first.answer))
 
 
 def _kind(answer: str) -> str:

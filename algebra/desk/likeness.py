@@ -12,7 +12,7 @@ from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 MOST_LETTERS = 4
-"""With more letters than these they are renamed in the order in which they are read, not in the best of all orders."""
+"""With more letters than these they are renamed in the order of the alphabet, not in the best of all orders."""
 _STAY = frozenset({"i", "π", "□"})
 
 

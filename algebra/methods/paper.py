@@ -109,6 +109,11 @@ def problem_of(working: Working) -> Problem:
     return _problem(working, line.body if line.body is not None else n.Integer(0))
 
 
+def unknown_of(working: Working) -> str:
+    """The letter to solve for, or the first one of a problem with nothing to solve. Raises ReadingError."""
+    return problem_of(working).unknown
+
+
 def _problem(working: Working, body: n.Node) -> Problem:
     found = n.letters(body)
     if working.numbers == "complex":

@@ -108,6 +108,18 @@ class TestPages:
         for words in ("nosolution", "prime", "Answers"):
             assert words in text
 
+    @pytest.mark.parametrize(
+        ("task", "given", "told"),
+        [
+            ("solve", r"\frac{\sqrt{t}}{2} = 3", ["t = 36"]), ("simplify", r"\frac{y^2 - 4}{y - 2}", ["y + 2", "y ≠ 2"]),
+            ("solve", "(x + 1)(x - 3) = 0", ["x = -1", "x = 3"]), ("domain", "√(2t - 6)", ["[3, ∞)"]),
+            ("domain", "√(2t - 6)/(t - 5)", ["[3, 5) ∪ (5, ∞)"]), ("domain", "1/(y^2 - 4)", ["y ≠ -2, 2"]),
+        ],
+    )  # fmt: skip
+    def test_the_answer_speaks_of_the_letter_of_the_problem(self, task, given, told):
+        source = source_of(planned("Letters", [Wanted(Working(task, given, ()))]), Settings("answers"))
+        assert re.findall(r'alt: "([^"]*)"', source)[1:] == told  # the first one is that of the sheet's code
+
     def test_an_item_is_never_cut_in_two(self):
         many = planned("Long", [Wanted(s.working) for s in generate("quadratic-equations", 3, 14, 1)])
         source = source_of(many, Settings("key", columns=1))

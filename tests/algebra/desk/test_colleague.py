@@ -43,6 +43,10 @@ def test_a_fault_of_one_item_is_said_of_that_item(working, code):
     assert all(items == (5,) for _, items in found)
 
 
+def test_a_domain_that_is_known_without_a_worked_solution_is_no_fault():
+    assert codes(*GOOD, Working("domain", "√(2t - 6)", ())) == []
+
+
 def test_the_same_item_and_the_same_answer():
     again = Working("factor", "a^2 + 6 + 5a", ())
     assert codes(*GOOD, again) == [("same-item", (4, 5))]

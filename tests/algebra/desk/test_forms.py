@@ -72,6 +72,11 @@ class TestFilling:
         assert is_filled(item, wrong) == (False, True, False)
         assert is_filled(item, []) == (False, False, False)
 
+    def test_a_blank_takes_a_decimal_with_the_comma_of_the_sheet(self):
+        item = FillItem(Working("solve", "2x = 1", (), conventions={"decimal": "comma"}), ("x = □",), ("1/2",))
+        assert is_filled(item, ["0,5"]) == (True,)
+        assert is_filled(item, ["5"]) == (False,)
+
     def test_other_numbers_that_make_every_line_right_are_right(self):
         item = FillItem(Working("simplify", "√50 + √8", ()), ("√(□·□) + √8", "5√2 + 2√2", "□√2"), ("25", "2", "7"))
         assert is_filled(item, ["2", "25", "7"]) == (True, True, True)

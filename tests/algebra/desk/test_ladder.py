@@ -5,7 +5,7 @@ import statistics
 
 import pytest
 
-from algebra import EVENTS, FAMILIES, TaskError, Working, check, generate, ladder, like, likeness, work
+from algebra import EVENTS, FAMILIES, TaskError, Working, check, generate, ladder, like, likeness, neighbour, work
 
 SAME = [
     ("solve", "x^2 - 5x + 6 = 0", "2y^2 - 10y + 12 = 0"),
@@ -50,8 +50,9 @@ class TestTheSameItem:
         assert len({likeness(each) for each in (one, *others)}) == 4
 
     def test_a_problem_with_many_letters_has_a_form_at_once(self):
-        given = "+".join("abcdefgh")
-        assert likeness(Working("simplify", given, ())) == likeness(Working("simplify", given, ()))
+        forwards, backwards = "+".join("abcdefgh"), "+".join("hgfedcba")
+        assert likeness(Working("simplify", forwards, ())) == likeness(Working("simplify", backwards, ()))
+        assert likeness(Working("simplify", forwards, ())) != likeness(Working("simplify", f"{backwards}+a", ()))
 
 
 LIKE = [
@@ -87,6 +88,17 @@ class TestLike:
         first = [each.working for each in like(problem, 3, 1)]
         second = like(problem, 3, 1, known=first)
         assert not {likeness(each) for each in first} & {likeness(each.working) for each in second}
+
+    @pytest.mark.parametrize(
+        ("given", "decimal", "form"),
+        [("1.5x + 2.5 = 7", "point", r"\d+\.\dx \+ \d+\.\d = \d+"), ("0,2x + 0,5 = 4", "comma", r"\d+,\dx \+ \d+,\d = \d+")],
+    )  # fmt: skip
+    def test_decimals_stay_decimals_with_as_many_places(self, given, decimal, form):
+        found = like(Working("solve", given, (), conventions={"decimal": decimal}), 2, 1)
+        assert len(found) == 2
+        for each in found:
+            assert re.fullmatch(form, each.working.given)
+            assert each.working.convention("decimal") == decimal
 
     def test_powers_and_indices_stay(self):
         for found in like(Working("simplify", "(5x^3)^2", ()), 3, 1):
@@ -134,6 +146,14 @@ class TestLadder:
         rungs = ladder(["radical-equations"], 6, 2, events=[event])
         assert any(EVENTS[event](rung.solution) for rung in rungs)
 
+    def test_an_event_never_brings_what_is_not_taught(self):
+        def happening(**more):
+            rungs = ladder(["radical-equations", "quadratic-equations"], 4, 2, events=["extraneous"], **more)
+            return len(rungs), any(EVENTS["extraneous"](rung.solution) for rung in rungs)
+
+        assert happening() == (4, True)
+        assert happening(untaught=["check-candidate"]) == (4, False)
+
     @pytest.mark.parametrize(
         ("families", "more", "words"),
         [
@@ -144,6 +164,23 @@ class TestLadder:
     def test_what_cannot_be_asked_is_said(self, families, more, words):
         with pytest.raises(TaskError, match=words):
             ladder(families, more.pop("count", 3), 1, **more)
+
+
+@pytest.mark.parametrize(
+    ("given", "happens"),
+    [
+        ("(x - 3)^2 = 0", True), ("x^2 - 6x + 9 = 0", True), ("0 = 5(t + 1)^2", True), ("x^2 = 0", True),
+        ("x^2 = 9", False), ("x - 3 = 0", False), ("√(2t + 3) = t", False), ("√(x + 7) = x + 1", False), ("√t/2 = 3", False),
+        ("2/(x - 3)^2 = x/(x - 3)^2", False),
+    ],
+)  # fmt: skip
+def test_a_double_root_is_one_of_a_squared_factor(given, happens):
+    assert EVENTS["double-root"](work(Working("solve", given, ()))) is happens
+
+
+def test_a_neighbour_of_a_problem_with_decimal_commas_is_found():
+    rung = neighbour(Working("solve", "1,5x + 2,5 = 7", (), conventions={"decimal": "comma"}), 1)
+    assert rung is not None and rung.solution.difficulty.rating > 0
 
 
 @pytest.mark.parametrize("family", FAMILIES, ids=lambda family: family.id)
