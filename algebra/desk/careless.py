@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from fractions import Fraction as Q
+from math import isqrt
 from typing import Protocol
 
-from algebra.slips.parts import coefficient, number_of, signed, terms
+from algebra.slips.parts import Counted, coefficient, number_of, signed, terms
 from algebra.slips.words import Words, said
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -69,11 +71,23 @@ def _facts(body: n.Node) -> list[Fact]:
                 for b, other in items[k + 1 :]:
                     if rest == other:
                         pair(a, b, "+", rest) if b > 0 else pair(a, -b, "−", rest)
+        elif isinstance(part, n.Root) and part.index is None and (value := number_of(part.radicand)) is not None:
+            found += _rooted(value)
         elif isinstance(part, n.Power):
             base, power = number_of(part.base), number_of(part.exponent)
             if base is not None and power is not None and 0 <= power <= 10 and power.denominator == 1:
                 found.append((base ** int(power), f"{_shown(base)}^{power}", ANYTHING))
+    for part in n.parts_of(body):
+        for first, second in _multiplied_out(part):
+            for a, _ in first:
+                for b, _ in second:
+                    if abs(a) != 1 and abs(b) != 1:
+                        pair(a, b, "·")
     if isinstance(body, ln.Equation) and len(body.sides) == 2:
+        for own, other in (body.sides, body.sides[::-1]):
+            value = number_of(other)
+            if value is not None and isinstance(n.bare(own), n.Power):
+                found += _rooted(value)
         (left, right) = (signed(terms(side)) or [] for side in body.sides)
         for a, rest in left:
             for b, other in right:
@@ -83,6 +97,26 @@ def _facts(body: n.Node) -> list[Fact]:
                 elif rest is None or other is None:
                     pair(*((a, b) if other is not None else (b, a)), "÷")
     return found
+
+
+def _rooted(value: Q) -> list[Fact]:
+    """√225 is 15, where it is a whole number."""
+    whole = isqrt(int(value)) if value > 0 and value.denominator == 1 else 0
+    return [(Q(whole), f"√{value}", ANYTHING)] if whole and whole * whole == value else []
+
+
+def _multiplied_out(part: n.Node) -> Iterator[tuple[list[Counted], list[Counted]]]:
+    """The terms of two brackets that are multiplied, or of one that is squared."""
+    if isinstance(part, n.Product):
+        sums = [f for f in part.factors if isinstance(n.bare(f), n.Sum)]
+    elif isinstance(part, n.Power) and number_of(part.exponent) == 2 and isinstance(n.bare(part.base), n.Sum):
+        sums = [part.base, part.base]
+    else:
+        return
+    if len(sums) == 2:
+        first, second = (signed(terms(child)) for child in sums)
+        if first and second:
+            yield first, second
 
 
 def _shown(value: Q) -> str:

@@ -15,6 +15,7 @@ from algebra.parse.lines import read_line
 from algebra.reports.report import AlsoMade, Link, Report, SlipSeen
 from algebra.reports.working import Working
 from algebra.slips import SLIPS, Sight, answers, functions
+from algebra.slips.parts import with_fractions
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.diff import changed_places
@@ -146,11 +147,11 @@ def _named_places(before: n.Node, found: Found) -> list[n.Address]:
     """Where the parts that the words show stand in the part that was rewritten; else that part."""
     if found.start is None:
         part = n.at(before, found.at)
-        wanted = {n.bare(shown) for shown in found.what.shows}
+        wanted = {with_fractions(n.bare(shown)) for shown in found.what.shows}
         places: list[n.Address] = []
         for address, node in n.walk(part):
             inside = any(address[: len(known)] == known for known in places)
-            if address and not inside and n.bare(node) in wanted:
+            if address and not inside and with_fractions(n.bare(node)) in wanted:
                 places.append(address)
         if places:
             return [(*found.at, *address) for address in places]

@@ -24,6 +24,7 @@ from algebra.methods.paper import NotThisWay, at_grain
 from algebra.parse.errors import ReadingError
 from algebra.reports.working import TaskError, Working
 from algebra.slips import BY_ID, SLIPS, Slip, Words
+from algebra.slips.parts import with_fractions
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
@@ -158,11 +159,12 @@ def wrong_parts(
     """Every wrong part that one slip makes of a part of a line, of one at these places where they are given: as `wrong_lines`,
     with the part alone."""
     parts = [
-        (address, part)
+        (address, with_fractions(part))
         for address, part in n.walk(body)
         if not isinstance(part, ln.STATEMENTS) and (places is None or address in places)
     ]
     joined = _product_of(body)
+    body = with_fractions(body)
     for slip in slips:
         if slip.tasks and task not in slip.tasks:
             continue
@@ -280,8 +282,10 @@ def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried
         fits = comparison.fits(meaning)
         if fits > strength.get(slip.id, 0):
             found[slip.id], strength[slip.id] = Found(slip, address, what, exact=fits == 2), fits
-    # a slip that gives the very line comes before one from which correct steps lead on to it
-    ordered = sorted(found, key=lambda name: -strength[name])[:MOST]
+    # a slip that gives the very line comes before one from which correct steps lead on to it, and where a sum was written as
+    # a product, one of factoring before others
+    factored = isinstance(n.bare(before), n.Sum) and isinstance(n.bare(comparison.after), n.Product | n.Power)
+    ordered = sorted(found, key=lambda name: (-strength[name], factored and BY_ID[name].topic != "factoring"))[:MOST]
     return {name: found[name] for name in ordered}
 
 

@@ -33,7 +33,7 @@ def lucky(before: n.Node, after: n.Node, task: str) -> list[Found]:
 
 def _lucky_equation(before: ln.Equation, after: ln.Equation, task: str) -> list[Found]:
     """One side stands as it was, the other was rewritten into something unequal, and a slip does just that."""
-    if len(before.sides) != 2 or len(after.sides) != 2:
+    if len(before.sides) != 2 or len(after.sides) != 2 or _states_the_answer(after):
         return []
     kept = [k for k in (0, 1) if n.bare(before.sides[k]) == n.bare(after.sides[k])]
     if len(kept) != 1:
@@ -50,6 +50,14 @@ def _lucky_equation(before: ln.Equation, after: ln.Equation, task: str) -> list[
     except ExactError:
         return []
     return [found for found in explain(before, after, task) if found.exact]
+
+
+def _states_the_answer(after: ln.Equation) -> bool:
+    """Whether a line gives the unknown's value; such a line claims no step but that it is the answer."""
+    left, right = (n.bare(side) for side in after.sides)
+    return (isinstance(left, n.Letter) and not n.letters(right)) or (
+        isinstance(right, n.Letter) and not n.letters(left)
+    )
 
 
 def _is_a_root(first: Ratio, second: Ratio, side: Ratio) -> bool:

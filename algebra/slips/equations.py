@@ -44,6 +44,12 @@ def _one_side(body: n.Node) -> Iterator[Wrong]:
             for k, (_, term) in enumerate(items):
                 rest = add(t for j, t in enumerate(items) if j != k)
                 yield equals(rest, other), said("{term} went from one side only", shows=term, term=term)
+        parts = signed(items) if len(items) > 1 else None
+        if parts is not None and n.letters(own) and all(a.denominator == 1 for a, _ in parts):
+            shared = gcd(*(int(a) for a, _ in parts))
+            for by in (d for d in range(2, min(shared, 60) + 1) if shared % d == 0):
+                words = said("only one side was divided by {number}", number=by)
+                yield equals(add((s, over(t, n.Integer(by))) for s, t in items), other), words
         inner = factors(own)
         if len(inner) > 1 and any(n.letters(f) for f in inner):
             for k, f in enumerate(inner):
@@ -76,7 +82,7 @@ def _moved(body: n.Node) -> Iterator[Wrong]:
     yield from _both_moved(body)
     for own, other in both_ways(body):
         items = terms(own)
-        if len(items) < 2 and not n.letters(own):
+        if len(items) < 2 and (not n.letters(own) or len(terms(other)) < 2):
             continue
         for k, (sign, term) in enumerate(items):
             rest = add(t for j, t in enumerate(items) if j != k)
@@ -132,6 +138,13 @@ def _alone(body: n.Node) -> Iterator[tuple[Q, n.Node, Q]]:
 
 
 def _subtracted(body: n.Node) -> Iterator[Wrong]:
+    for own, other in both_ways(body):
+        bare, value = n.bare(own), number_of(other)
+        below = number_of(bare.denominator) if isinstance(bare, n.Fraction) and n.letters(bare.numerator) else None
+        if isinstance(bare, n.Fraction) and below is not None and value is not None:  # x/3 = 12 as x = 9
+            for verb, result in (("subtracted", value - below), ("added", value + below)):
+                words = said("{below} was " + verb + ", but it divides", shows=bare.denominator, below=below)
+                yield equals(n.bare(bare.numerator), build.number(result)), words
     for a, x, c in _alone(body):
         number = build.number(a)
         yield equals(x, build.number(c - a)), said("{a} was subtracted, but it multiplies", shows=number, a=a)

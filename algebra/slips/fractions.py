@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import permutations
 from math import prod
 
 from algebra.slips.parts import (
@@ -27,6 +28,8 @@ from algebra.tree import nodes as n
 
 MAX_DIVISOR = 12
 """Largest number by which top and bottom are divided one by one."""
+MAX_TERMS = 4
+"""Most terms above the bar in which the terms below are cancelled."""
 EXPRESSIONS = frozenset({"evaluate", "simplify", "expand"})
 
 
@@ -56,6 +59,7 @@ def _cancelled_terms(node: n.Node) -> Iterator[Wrong]:
             for top in _taken_away(above, i):
                 for bottom in _taken_away(below, j):
                     yield over(top, bottom), words
+    yield from _cancelled_in_pairs(node)
     # a factor shared by one term above and one below
     for i, (s, a) in enumerate(above):
         for j, (z, b) in enumerate(below):
@@ -66,6 +70,28 @@ def _cancelled_terms(node: n.Node) -> Iterator[Wrong]:
             top = add([*above[:i], (s, p), *above[i + 1 :]])
             bottom = add([*below[:j], (z, q), *below[j + 1 :]])
             yield over(top, bottom), said("{shared} was cancelled from one term only", shows=shared, shared=shared)
+
+
+def _cancelled_in_pairs(node: n.Fraction) -> Iterator[Wrong]:
+    """(a²+3a+2)/(a+2) as a + 3a + 1: each term below divided into one term above, the others left as they are."""
+    above, below = terms(node.numerator), terms(node.denominator)
+    if not 1 < len(below) < len(above) <= MAX_TERMS:
+        return
+    for chosen in permutations(range(len(above)), len(below)):
+        divided = dict(zip(chosen, below, strict=True))
+        shared = [
+            n.letters(above[k][1]) >= n.letters(b) and bool(n.letters(above[k][1])) == bool(n.letters(b))
+            for k, (_, b) in divided.items()
+        ]
+        if all(shared):
+            pieces = [
+                ("+" if s == divided[k][0] else "-", over(a, divided[k][1])) if k in divided else (s, a)
+                for k, (s, a) in enumerate(above)
+            ]
+            yield (
+                add(pieces),
+                said("each term of {bottom} was cancelled in a term above", bottom=n.bare(node.denominator)),
+            )
 
 
 def _term_by_term(node: n.Node) -> Iterator[Wrong]:
@@ -88,12 +114,16 @@ def _brackets_lost(node: n.Node) -> Iterator[Wrong]:
     """3/(x-3) as 3/x - 3, (x+1)/2 as x + 1/2, (x+1)^2 as x + 1^2."""
     if isinstance(node, n.Fraction):
         for k, part in enumerate(node.children):
+            before: list[n.Node] = []
+            *others, last = factors(part)
+            if k and others and len(terms(last)) > 1:  # 1/(3(x-1)) as 1/(3x) - 1
+                before, part = others, last
             items = terms(part)
             if len(items) < 2:
                 continue
             words = said("the brackets of {part} were dropped", shows=n.bare(part), part=n.bare(part))
             if k:
-                yield add([("+", over(node.numerator, items[0][1])), *items[1:]]), words
+                yield add([("+", over(node.numerator, multiply([*before, items[0][1]]))), *items[1:]]), words
             else:
                 yield add([*items[:-1], (items[-1][0], over(items[-1][1], node.denominator))]), words
     elif isinstance(node, n.Product) and isinstance(n.bare(node.factors[-1]), n.Fraction):
@@ -168,10 +198,15 @@ def _to_nothing(node: n.Node) -> Iterator[Wrong]:
         else:
             gone = n.bare(node.numerator)
             yield multiply(rest), said("{gone} was cancelled and nothing left above", shows=gone, gone=gone)
-    if len(above) == 1 and any(n.bare(above[0]) == n.bare(b) for b in below):
-        (gone,) = above
-        words = said("{gone} was cancelled and nothing left above", shows=gone, gone=gone)
-        yield multiply(_dropped(below, gone)), words
+    left = list(below)
+    for part in above:
+        if all(n.bare(part) != n.bare(b) for b in left):
+            return
+        left = _dropped(left, part)
+    gone = n.bare(node.numerator)
+    words = said("{gone} was cancelled and nothing left above", shows=gone, gone=gone)
+    if left:
+        yield multiply(left), words
         yield build.ZERO, words
 
 

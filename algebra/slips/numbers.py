@@ -8,17 +8,19 @@ from collections.abc import Iterator, Sequence
 from algebra.slips.parts import (
     add,
     counted,
+    equals,
     factor,
     factors,
     multiply,
     number_of,
     opposite,
+    over,
     power,
     signed,
     terms,
     two_of,
 )
-from algebra.slips.slip import Slip, Wrong
+from algebra.slips.slip import Slip, Wrong, both_ways
 from algebra.slips.words import said
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -38,9 +40,18 @@ def _left_to_right(node: n.Node) -> Iterator[Wrong]:
     items = terms(node)
     for k in range(1, len(items)):
         sign, term = items[k]
+        before = items[k - 1]
+        if isinstance(term, n.Fraction) and not n.letters(term) and isinstance(n.bare(before[1]), n.Integer):
+            joined = over(add([before, (sign, term.numerator)]), term.denominator)  # 8 + 12/4 as (8 + 12)/4
+            words = said(
+                "{before} " + sign + " {first} was taken before {term}",
+                before=before[1],
+                first=term.numerator,
+                term=term,
+            )
+            yield add([*items[: k - 1], ("+", joined), *items[k + 1 :]]), words
         if not isinstance(term, n.Product):
             continue
-        before = items[k - 1]
         first, *rest = term.factors
         if number_of(first) is None or not all(number_of(f) is not None for f in factors(before[1])[:1]):
             continue
@@ -102,9 +113,10 @@ def _minus_inside(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Sum):
         items = terms(node)
         for k, (sign, term) in enumerate(items):
-            if k and sign == "-" and isinstance(term, n.Power) and number_of(term.exponent) is not None:
-                words = said("-{power} was read as a power of -{base}", power=term, base=term.base)
-                turned = power(opposite(term.base), term.exponent)
+            first, *others = term.factors if isinstance(term, n.Product) and "÷" not in term.operators else (term,)
+            if sign == "-" and (k or others) and isinstance(first, n.Power) and number_of(first.exponent) is not None:
+                words = said("-{power} was read as a power of -{base}", power=first, base=first.base)
+                turned = multiply([power(opposite(first.base), first.exponent), *others])
                 yield add([*items[:k], ("+", turned), *items[k + 1 :]]), words
     if isinstance(node, n.Power):
         inner = n.bare(node.base)
@@ -135,7 +147,19 @@ def _sum_sign(node: n.Node) -> Iterator[Wrong]:
             yield add([("+", counted(value, rest)), *others]), words
 
 
+def _divisor_sign(own: n.Node, other: n.Node) -> Iterator[Wrong]:
+    """2x/(−3) = 4 as 2x = 12."""
+    bare = n.bare(own)
+    value = number_of(other)
+    below = number_of(bare.denominator) if isinstance(bare, n.Fraction) else None
+    if isinstance(bare, n.Fraction) and below is not None and below < 0 and value:
+        words = said("the sign of ({below})·{value}", below=below, value=other)
+        yield equals(n.bare(bare.numerator), build.number(-below * value)), words
+
+
 def _product_sign(node: n.Node) -> Iterator[Wrong]:
+    for own, other in both_ways(node):
+        yield from _divisor_sign(own, other)
     if isinstance(node, n.Product) and any(_negative(f) for f in node.factors):
         yield opposite(node), said("the sign of {product}", product=node)
         sums = [k for k, f in enumerate(node.factors) if isinstance(n.bare(f), n.Sum)]
@@ -209,5 +233,5 @@ SLIPS = (
     Slip(id="sign-of-product", name="Sign of a product", kind="care", topic="polynomials", done="{what} went wrong.",
          why="Minus times minus is plus, minus times plus is minus.", cue="Settle the sign first, then the number.",
          examples=(("(-3)(-4)", "-12"), ("(x-2)(x^2+3x-1)", "x^3 + 3x^2 - x - 2x^2 - 6x - 2")), wrong=_product_sign,
-         innocent=(("(-3)(-4)", "12"),), lurks_in=("multiply-and-divide", "distribute"), likely=2.4, rank=13),
+         innocent=(("(-3)(-4)", "12"),), lurks_in=("multiply-and-divide", "distribute"), likely=2.4, rank=13, scope="any"),
 )  # fmt: skip

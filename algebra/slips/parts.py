@@ -70,6 +70,25 @@ def factors(node: n.Node) -> list[n.Node]:
     return [node]
 
 
+def with_fractions(node: n.Node) -> n.Node:
+    """The tree with 2x/3, which is written as 2 times x/3, as one fraction; students see one, and slips are made with it."""
+    children = tuple(with_fractions(child) for child in node.children)
+    if any(new is not old for new, old in zip(children, node.children, strict=True)):
+        node = node.with_children(children)
+    if not isinstance(node, n.Product) or any(node.operators):
+        return node
+    *others, last = node.factors
+    plain_numbers = all(number_of(part) is not None for part in node.factors)
+    if (
+        not isinstance(last, n.Fraction)
+        or plain_numbers
+        or any(isinstance(n.bare(part), n.Fraction) for part in others)
+    ):
+        return node
+    above = n.Product((*others, *factors(last.numerator)), ("",) * (len(others) + len(factors(last.numerator)) - 1))
+    return n.Fraction(n.Group(above), last.denominator)
+
+
 def add(items: Iterable[Term]) -> n.Node:
     """A sum from signed terms, each in brackets, so that nothing is misread; 0 for none."""
     listed = [(sign, factor(item)) for sign, item in items]

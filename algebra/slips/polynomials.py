@@ -227,13 +227,18 @@ def _wrong_middle(letter: str, a: int, b: int, c: int) -> Iterator[Wrong]:
 
 
 def _common_lost(node: n.Node) -> Iterator[Wrong]:
+    if isinstance(node, n.Product):
+        sums = [f for f in factors(node) if isinstance(n.bare(f), n.Sum)]
+        lost = [f for f in factors(node) if f not in sums]
+        if lost and (len(sums) > 1 or any(len(terms(f)) > 2 for f in sums)):
+            yield multiply(sums), said("the common factor {common} was left out", common=build.product(*lost))
     parts = signed(terms(node)) if isinstance(node, n.Sum) else None
     if parts is None or any(a.denominator != 1 for a, _ in parts):
         return
     common = gcd(*(int(a) for a, _ in parts))
     if len({rest for _, rest in parts}) < len(parts):
         return
-    number = [n.Integer(common)] if common > 1 else []
+    number: list[n.Node] = [n.Integer(common)] if common > 1 else []
     shared = _common_letters(terms(node))
     for lost in ([*number, *shared], number, shared) if number and shared else ([*number, *shared],):
         if lost:
@@ -355,7 +360,11 @@ def _squares(node: n.Node) -> tuple[n.Node, n.Node, str] | None:
 
 def _difference_square(node: n.Node) -> Iterator[Wrong]:
     found = _squares(node)
-    if found and found[2] == "-":
+    if (
+        found
+        and found[2] == "-"
+        and not any(isinstance(part, n.Sum) for base in found[:2] for part in n.parts_of(base))
+    ):
         yield (
             power(add([("+", found[0]), ("-", found[1])]), 2),
             said("{difference} was taken for a square", difference=node),
@@ -380,6 +389,17 @@ def _cubes(node: n.Node) -> Iterator[Wrong]:
         if (first, middle, last, times) != (right, "-" if right == "+" else "+", "+", 1):
             bracket = add([("+", power(a, 2)), (middle, multiply([n.Integer(times), a, b])), (last, power(b, 2))])
             yield multiply([add([("+", a), (first, b)]), bracket]), words
+    middle = "-" if right == "+" else "+"
+    for k, whole in enumerate((a, b)):
+        scale = coefficient(whole)
+        if scale is not None and scale[1] is not None and scale[0] != 1:  # (2x)² written as 2x²
+            halfway = counted(scale[0], power(scale[1], 2))
+            outer = [halfway if j == k else power(side, 2) for j, side in enumerate((a, b))]
+            bracket = add([("+", outer[0]), (middle, multiply([a, b])), ("+", outer[1])])
+            yield (
+                multiply([add([("+", a), (right, b)]), bracket]),
+                said("{number} was not squared in ({whole})²", number=scale[0], whole=whole),
+            )
     words = said("the second bracket has a middle term: {a} times {b}", a=a, b=b)
     for last in "+-":
         yield multiply([add([("+", a), (right, b)]), add([("+", power(a, 2)), (last, power(b, 2))])]), words

@@ -97,6 +97,11 @@ def _factor_lost(node: n.Node) -> Iterator[Wrong]:
 
 def _bases_multiplied(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Product):
+        for rest, base, above, other in _letters_above(node):
+            if isinstance(base, n.Integer):
+                square = n.Integer(base.value**2)
+                words = said("{base}·{base} was taken as the new base", base=base)
+                yield multiply([power(square, n.Group(add([("+", above), ("+", other)]))), *rest]), words
         for rest, base, m, k in _pairs(node):
             if isinstance(base, n.Integer):
                 square = n.Integer(base.value**2)
@@ -131,6 +136,7 @@ def _quotient_divided(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Fraction):
         return
     above, below = factors(node.numerator), factors(node.denominator)
+    yield from _all_divided(above, below)
     for i, top in enumerate(above):
         for j, bottom in enumerate(below):
             a, b = base_and_exponent(top), base_and_exponent(bottom)
@@ -141,6 +147,24 @@ def _quotient_divided(node: n.Node) -> Iterator[Wrong]:
                     over(multiply([power(a[0], a[1] / b[1]), *rest]), multiply(left)),
                     said("{a} was divided by {b}", shows=build.number(a[1]), a=a[1], b=b[1]),
                 )
+
+
+def _all_divided(above: list[n.Node], below: list[n.Node]) -> Iterator[Wrong]:
+    """a⁸b⁶/(a⁴b) as a²b⁶: every exponent above divided by the one below, also by 1."""
+    rest, left, words = list(above), list(below), None
+    pieces: list[n.Node] = []
+    for top in above:
+        for bottom in left:
+            a, b = base_and_exponent(top), base_and_exponent(bottom)
+            if a and b and n.letters(a[0]) and a[0] == b[0] and a[1] > 1 and (a[1] / b[1]).denominator == 1:
+                pieces.append(power(a[0], a[1] / b[1]))
+                rest.remove(top)
+                left.remove(bottom)
+                if b[1] != 1:
+                    words = said("{a} was divided by {b}", shows=build.number(a[1]), a=a[1], b=b[1])
+                break
+    if words is not None and len(pieces) > 1:
+        yield over(multiply([*pieces, *rest]), multiply(left)), words
 
 
 def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
@@ -164,6 +188,10 @@ def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
                     first=first,
                     second=second,
                 )
+            if parts[i][0] > 0 > parts[j][0] and p[0][1] > q[0][1]:  # x⁵ − x² as x³
+                lowered = power(p[0][0], p[0][1] - q[0][1])
+                size = parts[i][0] + parts[j][0] or parts[i][0]
+                yield add([("+", counted(size, lowered)), *rest]), words
             for size in dict.fromkeys((parts[i][0] + parts[j][0], parts[i][0] * parts[j][0])):
                 yield add([("+", counted(size, raised)), *rest]), words
 
@@ -223,8 +251,15 @@ def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
                     yield over(add([*items[:k], *items[k + 1 :]]), multiply([node.denominator, below])), words
     if not isinstance(node, n.Fraction) or not isinstance(n.bare(node.denominator), n.Sum):
         return
+    items = terms(node.denominator)
+    for k, (sign, term) in enumerate(items):
+        found = base_and_exponent(term)
+        if sign == "+" and found is not None and found[1] < 0:  # 1/(3^-1 + 2) as 3/2
+            words = said("{power} was moved across the bar out of its sum", shows=term, power=term)
+            raised = power(found[0], -found[1])
+            yield over(multiply([node.numerator, raised]), add([*items[:k], *items[k + 1 :]])), words
     moved = []
-    for sign, term in terms(node.denominator):
+    for sign, term in items:
         found = base_and_exponent(term)
         if found is None or found[1] >= 0:
             return

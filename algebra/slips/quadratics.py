@@ -221,6 +221,21 @@ def _divided_out(body: n.Node) -> Iterator[Wrong]:
         letter = build.letter(x)
         divided = [add((s, over(t, letter)) for s, t in terms(side)) for side in pair]
         yield equals(*divided), said("both sides were divided by {x}, which may be 0", x=letter)
+    shared = [
+        part
+        for part in dict.fromkeys(n.bare(f) for _, t in terms(pair[0]) for f in factors(t))
+        if n.letters(part) and not isinstance(part, n.Letter)
+        and all(any(n.bare(f) == part for f in factors(t)) for side in pair for _, t in terms(side))
+    ]  # fmt: skip
+    for part in shared:
+        divided = [add((s, multiply(_without(factors(t), part))) for s, t in terms(side)) for side in pair]
+        yield equals(*divided), said("both sides were divided by {part}, which may be 0", shows=part, part=part)
+
+
+def _without(items: list[n.Node], gone: n.Node) -> list[n.Node]:
+    """The factors but for the first that is this one."""
+    at = next(k for k, f in enumerate(items) if n.bare(f) == gone)
+    return items[:at] + items[at + 1 :]
 
 
 def _abc(body: n.Node) -> tuple[str, Q, Q, Q] | None:

@@ -48,10 +48,10 @@ def _each_side_rooted(body: ln.Equation) -> Iterator[Wrong]:
         rooted.append(items)
     sums = [side for side in body.sides if len(terms(side)) > 1]
     if sums:
-        yield (
-            equals(add(rooted[0]), add(rooted[1])),
-            said("the root was taken of each term of {inside}", inside=sums[0]),
-        )
+        words = said("the root was taken of each term of {inside}", inside=sums[0])
+        yield equals(add(rooted[0]), add(rooted[1])), words
+        if len(sums) == 1:
+            yield equals(*(add(side) if len(side) == 1 else both_signs(add(side)) for side in rooted)), words
 
 
 def _root_of_part(node: n.Node) -> Iterator[Wrong]:
@@ -88,6 +88,12 @@ def _root_of_part(node: n.Node) -> Iterator[Wrong]:
                 multiply([taken, *rest]),
                 said("the root was taken of {part} but not of {rest}", part=part, rest=multiply(rest)),
             )
+    roots = [_whole_root(f) for f in items]
+    if len(items) > 1 and None not in roots:
+        for k, part in enumerate(items):
+            others = [own for j, own in enumerate(roots) if j != k and own is not None]
+            words = said("{part} stands as it was under the root", shows=part, part=part)
+            yield multiply([*others[:k], part, *others[k:]]), words
     raised = [base_and_exponent(f) for f in items]
     if all(found is not None for found in raised):
         pieces: list[n.Node] = []
@@ -103,6 +109,16 @@ def _root_of_part(node: n.Node) -> Iterator[Wrong]:
                 pieces.append(_square_root(value) or root(found[0]) if value and value > 0 else root(power(*found)))
         if changed is not None:
             yield multiply(pieces), said("the root was taken of the exponent of {power}", power=changed)
+
+
+def _whole_root(part: n.Node) -> n.Node | None:
+    """The square root of a number, or of a letter to an even power (its size taken for positive); None where a root is left."""
+    value, found = number_of(part), base_and_exponent(part)
+    if value is not None:
+        return _square_root(value) if value > 0 else None
+    if found is None or not n.letters(found[0]) or found[1] <= 0 or found[1] % 2:
+        return None
+    return power(found[0], found[1] / 2)
 
 
 MAX_SPLIT = 400
@@ -180,7 +196,7 @@ def _unlike_combined(node: n.Node) -> Iterator[Wrong]:
         if _are_alike(first.radicand, second.radicand):
             continue
         if x is not None and y is not None:
-            choices += [build.number(x + y), build.number(abs(x - y))]
+            choices += [build.number(x + y), build.number(abs(x - y)), build.number(x * y)]
         words = said("{first} and {second} are unlike", shows=first, first=first, second=second)
         for inside in choices:
             yield add([("+", counted(a + b, root(inside, first))), *rest]), words
@@ -209,6 +225,8 @@ def _not_rooted(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Root) or node.index is not None:
         return
     value = number_of(node.radicand)
+    if n.letters(node):
+        yield from _letters_not_rooted(node)
     if value is None or value.denominator != 1 or not 4 <= value <= MAX_ROOTED:
         return
     whole = int(value)
@@ -216,6 +234,34 @@ def _not_rooted(node: n.Node) -> Iterator[Wrong]:
         square = n.Integer(size * size)
         words = said("{square} came out of {root} without its root", shows=square, square=square, root=node)
         yield multiply([square, n.Root(n.Integer(whole // (size * size)))]), words
+
+
+def _letters_not_rooted(node: n.Root) -> Iterator[Wrong]:
+    """√(18x²) as 9x√2 and √(x⁵) as x⁴√x: the square of the number, or of the letters, comes out as it is."""
+    number, letters, left = 1, list[tuple[n.Node, int]](), list[n.Node]()
+    for part in factors(node.radicand):
+        value, found = number_of(part), base_and_exponent(part)
+        if value is not None and value.denominator == 1 and 0 < value <= MAX_ROOTED:
+            number *= int(value)
+        elif found is not None and n.letters(found[0]) and found[1] > 0 and found[1].denominator == 1:
+            letters.append((found[0], int(found[1]) // 2))
+            if found[1] % 2:
+                left.append(found[0])
+        else:
+            return
+    rest, size = squarefree_part(number)
+    inside = root(multiply([*([n.Integer(rest)] if rest > 1 else []), *left])) if rest > 1 or left else None
+    under = [inside] if inside is not None else []
+    if size > 1:
+        square = n.Integer(size * size)
+        words = said("{square} came out of {root} without its root", shows=square, square=square, root=node)
+        yield multiply([square, *(power(base, times) for base, times in letters if times), *under]), words
+    for kept in [[entry] for entry in letters if entry[1]]:
+        words = said(
+            "{square} came out of {root} without its root", square=power(kept[0][0], 2 * kept[0][1]), root=node
+        )
+        whole = [power(base, 2 * times if (base, times) in kept else times) for base, times in letters if times]
+        yield multiply([*([n.Integer(size)] if size > 1 else []), *whole, *under]), words
 
 
 def _wrongly_split(node: n.Node) -> Iterator[Wrong]:
@@ -244,6 +290,12 @@ def _bottom_only(node: n.Node) -> Iterator[Wrong]:
             others = [f for f in factors(node.denominator) if f is not roots[0]]
             words = said("only the denominator was multiplied by {root}", root=roots[0])
             yield over(node.numerator, multiply([*others, roots[0].radicand])), words
+        items = terms(node.denominator)
+        if len(items) == 2 and any(isinstance(part, n.Root) for part in n.parts_of(node.denominator)):
+            (sign, a), (other, b) = items
+            conjugate = add([(sign, a), ("-" if other == "+" else "+", b)])
+            words = said("only the denominator was multiplied by {conjugate}", conjugate=conjugate)
+            yield over(node.numerator, add([("+", power(a, 2)), ("-", power(b, 2))])), words
 
 
 def _no_conjugate(node: n.Node) -> Iterator[Wrong]:
@@ -255,6 +307,17 @@ def _no_conjugate(node: n.Node) -> Iterator[Wrong]:
     squares = add([("+", power(t, 2)) for _, t in terms(bottom)])
     words = said("{bottom} was multiplied by itself, and the middle left out", shows=bottom, bottom=bottom)
     yield over(multiply([node.numerator, bottom]), squares), words
+    items = terms(bottom)
+    for k, (_, term) in enumerate(items):
+        if isinstance(term, n.Root) and term.index is None:  # only the root was squared
+            below = add([*items[:k], ("+", term.radicand), *items[k + 1 :]])
+            words = said(
+                "only {root} was multiplied by {root} below, and not the whole of {bottom}",
+                shows=term,
+                root=term,
+                bottom=bottom,
+            )
+            yield over(multiply([node.numerator, term]), below), words
 
 
 def _both_signs(node: n.Node) -> Iterator[Wrong]:
