@@ -51,6 +51,11 @@ def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> 
     """
     if found.slip.id == "copied-wrongly":
         return plain(found.start) if found.start is not None else ""
+    if found.slip.id == "variable-divided-out" and isinstance(line, ln.Equation):
+        lost = [slot for name, slot in found.what.slots if name in ("x", "part") and isinstance(slot, n.Node)]
+        both = build.alternatives((build.equation(lost[0], build.ZERO), line)) if lost else line
+        if _follows(working, before, both):
+            return plain(both)
     start = before if found.start is None else found.start
     known = {before, start, line}
     symbols = _symbols(line)
@@ -162,6 +167,7 @@ def _signs_put_right(line: n.Node) -> Iterator[n.Node]:
         elif isinstance(node, n.Signed) and node.sign == "-":
             yield n.replaced(line, at, node.child)
     if isinstance(line, ln.Equation) and isinstance(line.sides[-1], n.FACTOR_LIKE) and line.sides[-1] != build.ZERO:
+        yield build.equation(*line.sides[:-1], n.Signed("-", line.sides[-1]))
         yield build.equation(*line.sides[:-1], n.Signed("±", line.sides[-1]))
 
 
@@ -237,4 +243,6 @@ def _exchanged(one: str, other: str) -> float:
 
 
 def _follows(working: Working, before: n.Node, tree: n.Node) -> bool:
-    return decide(_from(working, before, plain(tree))) in ("holds", "widens")
+    relation = decide(_from(working, before, plain(tree)))
+    both_signs = any(isinstance(part, n.Signed) and part.sign == "±" for part in n.parts_of(tree))
+    return relation == "holds" or (relation == "widens" and not both_signs)

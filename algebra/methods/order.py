@@ -306,6 +306,10 @@ def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
     for sign, value in zip(node.signs, signed[1:], strict=True):
         total = total - value if sign == "-" else total + value
     if not decimals and common > 1 and set(bottoms) != {common}:
+        for k, (term, value, bottom) in enumerate(zip(node.terms, signed, bottoms, strict=True)):
+            if bottom > 1 and value.denominator == 1:  # 8 + 12/4: a quotient of whole numbers that comes out
+                told = build.equation(term, number(value))
+                return Operation((*at, k), "divide", _result(value, decimals), "multiply-and-divide", told)
         terms = tuple(_over(value, common) for value in signed)
         widened = tuple(
             _widened(term, value, bottom, common // bottom)

@@ -342,7 +342,8 @@ def _nth_root(term: n.Node, index: int) -> n.Node | None:
             continue
         if not (isinstance(bare, n.Power) and isinstance(bare.exponent, n.Integer) and not bare.exponent.value % index):
             return None
-        pieces.append(power(bare.base, bare.exponent.value // index))
+        times = bare.exponent.value // index
+        pieces.append(bare.base if times == 1 else power(bare.base, times))
     return multiply(pieces)
 
 

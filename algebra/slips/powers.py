@@ -245,7 +245,7 @@ def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
                 rest = [f for f in pieces if f is not gone[0]]
                 below = power(gone[0].base, -(number_of(gone[0].exponent) or 0))
                 top = add([*items[:k], (sign, multiply(rest)), *items[k + 1 :]])
-                words = said("{power} was moved across the bar out of its term", shows=gone[0], power=gone[0])
+                words = said("{power} was moved across the bar out of its term as if it were a factor", shows=gone[0], power=gone[0])
                 yield over(top, multiply([node.denominator, below])), words
                 if not rest and len(items) > 1:  # nothing is left of the term, so it is not written any more
                     yield over(add([*items[:k], *items[k + 1 :]]), multiply([node.denominator, below])), words
@@ -255,7 +255,7 @@ def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
     for k, (sign, term) in enumerate(items):
         found = base_and_exponent(term)
         if sign == "+" and found is not None and found[1] < 0:  # 1/(3^-1 + 2) as 3/2
-            words = said("{power} was moved across the bar out of its sum", shows=term, power=term)
+            words = said("{power} was moved across the bar out of its sum as if it were a factor", shows=term, power=term)
             raised = power(found[0], -found[1])
             yield over(multiply([node.numerator, raised]), add([*items[:k], *items[k + 1 :]])), words
     moved = []
@@ -264,7 +264,7 @@ def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
         if found is None or found[1] >= 0:
             return
         moved.append((sign, power(found[0], -found[1])))
-    words = said("the terms of {bottom} were moved across the bar", bottom=node.denominator)
+    words = said("the terms of {bottom} were moved across the bar as if they were factors", bottom=node.denominator)
     yield multiply([node.numerator, add(moved)]), words
 
 
@@ -333,7 +333,7 @@ SLIPS = (
     Slip(id="negative-power-negative", name="Negative exponent, negative number", kind="concept", topic="exponents", done="{what}.",
          why="A negative exponent makes a reciprocal; it says nothing of the sign.", cue="Turn it over, then drop the minus.", examples=(("3^-2", "-9"), ("3^-2", "-1/9")), wrong=_negative_power,
          innocent=(("3^-2", "1/9"), ("-3^2", "-9")), lurks_in=("negative-exponent", "reciprocal-of-base", "power-never-negative")),
-    Slip(id="negative-power-moves-term", name="Moved a term across the bar", kind="concept", topic="exponents", done="{what} as if they were factors.",
+    Slip(id="negative-power-moves-term", name="Moved a term across the bar", kind="concept", topic="exponents", done="{what}.",
          why="Only factors of the whole numerator or denominator move.", cue="In a sum, write each power as a fraction first.", examples=(("1/(2^-1 + 5^-1)", "2 + 5"), ("(2x^-1 + 3)/5", "(2 + 3)/(5x)")), wrong=_negative_moves_term, rank=20,
          innocent=(("1/(2^-1·5^-1)", "2·5"),), lurks_in=("negative-exponent", "reciprocal-both-sides")),
     Slip(id="negative-power-takes-coefficient", name="Took the coefficient along", kind="concept", topic="exponents", done="{what}.",
