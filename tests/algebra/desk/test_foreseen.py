@@ -70,3 +70,39 @@ def test_a_known_trap_is_among_the_first_eight(task, given, trap):
     wrong = [canonical(task, " or ".join(item.answer)) for item in predict(Working(task, given, ())).wrong]
     assert any(canonical(task, way) in wrong for way in trap.split("|"))
     assert len(wrong) == len(set(wrong))
+
+
+FEATURE_TRAPS = [
+    ("(x^2-x-6)/(x^2-9)", "vertical asymptote: x = 3"),
+    ("(x^2-x-6)/(x^2-9)", "domain: x ≠ -3"),
+    ("(x^2-x-6)/(x^2-9)", "hole: (3, 0)"),
+    ("(x^2-x-6)/(x^2-9)", "x-intercept: 3"),
+    ("(2x+1)/(x-3)", "horizontal asymptote: y = 0"),
+    ("(2x+1)/(x-3)", "horizontal asymptote: y = 1/2"),
+    ("(2x+1)/(x-3)", "vertical asymptote: x = -3"),
+    ("(2x+1)/(x-3)", "vertical asymptote: x = -1/2"),
+    ("(2x+1)/(x-3)", "x-intercept: 3"),
+    ("(2x+1)/(x-3)", "x-intercept: 1/2"),
+    ("(x+2)/(x^2-4)", "vertical asymptote: x = -2"),
+    ("(x+2)/(x^2-4)", "horizontal asymptote: none"),
+    ("(x+2)/(x^2-4)", "x-intercept: -2"),
+    ("(x+2)/(x^2-4)", "hole: (-2, 0)"),
+    ("(x^2+1)/(x-2)", "horizontal asymptote: y = 1"),
+    ("(x^2+1)/(x-2)", "oblique asymptote: y = x"),
+    ("(x^2+1)/(x-2)", "vertical asymptote: x = -2"),
+    ("3/(x-4) + 1", "vertical asymptote: x = -4"),
+    ("3/(x-4) + 1", "horizontal asymptote: y = 0"),
+    ("(x^2-4x)/(x^2-16)", "x-intercept: 4"),
+    ("(x^2-4x)/(x^2-16)", "domain: x ≠ -4"),
+    ("(x^2-4x)/(x^2-16)", "vertical asymptote: x = 4"),
+]
+"""A function and a wrong entry of its table that a teacher warns of."""
+
+
+@pytest.mark.parametrize(("given", "trap"), FEATURE_TRAPS)
+def test_a_known_trap_of_a_table_is_foreseen_at_its_feature(given, trap):
+    feature = trap.partition(":")[0]
+    wrong = [item.text for item in predict(Working("analyze", given, ()), most=16).wrong]
+    at_feature = [text for text in wrong if text.partition(":")[0] == feature]
+    assert trap in at_feature[:3]
+    assert len(wrong) == len(set(wrong))
