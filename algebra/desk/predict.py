@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 
@@ -92,11 +93,25 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
     found = _along_the_ways(working, right, most)
     for item in _at_the_end(working, right, chain):
         found.setdefault(_as_one(working, item.answer), item)
-    ranked = sorted(found.values(), key=lambda item: -item.weight)[:most]
+    ranked = _ranked(working, list(found.values()))[:most]
     for item in ranked:
         before = working.given if item.at_line == 1 else item.lines[item.at_line - 2]
         item.refutation = item.refutation or _refuted(working, before, item)
     return Prediction(right.answer, tuple(ranked), tuple(_too_soon(working, chain)))
+
+
+def _ranked(working: Working, found: list[Anticipated]) -> list[Anticipated]:
+    """The likeliest first; of a table of features the likeliest of each feature, then the second of each."""
+    ranked = sorted(found, key=lambda item: -item.weight)
+    if working.task not in ("analyze", "analyse"):
+        return ranked
+    seen: Counter[str] = Counter()
+    turns = []
+    for item in ranked:
+        feature = item.text.partition(":")[0]
+        turns.append((seen[feature], item))
+        seen[feature] += 1
+    return [item for _, item in sorted(turns, key=lambda turn: turn[0])]
 
 
 def _chain(working: Working, solution: Solution) -> list[str]:

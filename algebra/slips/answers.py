@@ -127,7 +127,7 @@ def _same(values: list[Ratio], zeros: set[Number]) -> bool:
 
 
 def _reduced_foreseen(end: Ending) -> Iterator[Wrong]:
-    if end.task != "domain" or len(n.letters(end.given)) != 1:
+    if end.task not in ("domain", "analyze", "analyse") or len(n.letters(end.given)) != 1:
         return
     letter = min(n.letters(end.given))
     try:
@@ -137,7 +137,9 @@ def _reduced_foreseen(end: Ending) -> Iterator[Wrong]:
     cancelled = sorted(everything - reduced)
     if cancelled:
         values = tuple(_tree(v) for v in sorted(reduced))
-        stated = ln.ValueList(n.Letter(letter), values, "≠") if values else ln.AllReals()
+        stated: n.Node = ln.ValueList(n.Letter(letter), values, "≠") if values else ln.AllReals()
+        if end.task != "domain":
+            stated = ln.Feature("domain", (stated,), plural=False, label="domain")
         yield stated, _cancelled(letter, cancelled)
 
 

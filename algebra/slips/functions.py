@@ -8,7 +8,7 @@ from fractions import Fraction as Q
 from algebra.exact.algebraic_numbers import Number
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
-from algebra.exact.rational_functions import field_of, integer_coefficients
+from algebra.exact.rational_functions import Ratio, field_of, integer_coefficients
 from algebra.functions.features import Features, features_of
 from algebra.slips.parts import equals
 from algebra.slips.slip import Ending, Sight, Slip, Wrong
@@ -16,6 +16,7 @@ from algebra.slips.words import Words, said
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.substitute import substituted
 
 
 def _features(task: str, given: n.Node) -> Features | None:
@@ -69,6 +70,120 @@ def _hole_foreseen(end: Ending) -> Iterator[Wrong]:
     for x, height in features.holes if features else ():
         stated = _feature_stated("vertical asymptote", equals(n.Letter(end.unknown), _tree(x)))
         yield stated, _hole_words(end.unknown, x, height)
+
+
+def _hole_as_intercept(sight: Sight) -> Iterator[Words]:
+    found = _feature(sight, "x-intercept")
+    if found is None:
+        return
+    features, stated = found
+    for x, height in features.holes:
+        if any(_is(x, _value(item)) for item in stated.items):
+            yield _hole_words(features.letter, x, height)
+            return
+
+
+def _hole_intercept_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    if features is None or isinstance(end.given, ln.STATEMENTS):
+        return
+    for x, height in features.holes:
+        if _is_zero_above(end.given, features.letter, x):
+            yield _feature_stated("x-intercept", _tree(x)), _hole_words(end.unknown, x, height)
+
+
+def _is_zero_above(given: n.Node, letter: str, place: Number) -> bool:
+    """Whether the numerator as it is written is 0 at a rational place; False where the given is no fraction."""
+    bare, zero = n.bare(given), place.rational
+    if not isinstance(bare, n.Fraction) or zero is None:
+        return False
+    put_in = substituted(bare.numerator, {n.Letter(letter): n.Group(build.number(zero))})
+    try:
+        return value_of(put_in, field_of(())).ratio.is_zero
+    except ExactError:
+        return False
+
+
+def _swapped(sight: Sight) -> Iterator[Words]:
+    """A zero of the numerator as a vertical asymptote, or a pole as an intercept."""
+    found = _feature(sight, "vertical asymptote", "x-intercept")
+    if found is None:
+        return
+    features, stated = found
+    others = features.x_intercepts if stated.name == "vertical asymptote" else features.vertical
+    for place in others:
+        if any(_is(place, _value(item)) for item in stated.items):
+            yield _swapped_words(features.letter, place, stated.name)
+            return
+
+
+def _swapped_words(x: str, place: Number, name: str) -> Words:
+    part = "numerator" if name == "vertical asymptote" else "denominator"
+    return said("the " + part + " is 0 at {x} = {place}", x=x, place=str(place))
+
+
+def _swapped_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    if features is None or not features.has_poles:
+        return
+    for place in features.x_intercepts[:1]:
+        stated = _feature_stated("vertical asymptote", equals(n.Letter(end.unknown), _tree(place)))
+        yield stated, _swapped_words(end.unknown, place, "vertical asymptote")
+    for place in features.vertical[:1]:
+        yield _feature_stated("x-intercept", _tree(place)), _swapped_words(end.unknown, place, "x-intercept")
+
+
+def _first_terms(features: Features) -> n.Node | None:
+    """The quotient of the first terms, where an oblique asymptote has a constant as well; else None."""
+    line = features.oblique
+    if line is None:
+        return None
+    letter = n.Letter(features.letter)
+    try:
+        slope, start = reversed(_line(value_of(line, field_of((features.letter,))).ratio, features.letter))
+    except (ExactError, ValueError):
+        return None
+    return build.sum_of([build.product(build.number(slope), letter) if slope != 1 else letter]) if start else None
+
+
+def _line(line: Ratio, letter: str) -> tuple[Q, Q]:
+    """(constant, slope) of a line with rational coefficients. Raises ValueError for anything else."""
+    below = line.denominator
+    coefficients = integer_coefficients(line.numerator, letter)
+    if len(coefficients) != 2 or not below.is_constant():
+        raise ValueError("It is no line.")
+    scale = int(below.leading_coefficient())
+    return Q(coefficients[0], scale), Q(coefficients[1], scale)
+
+
+def _oblique(sight: Sight) -> Iterator[Words]:
+    found = _feature(sight, "oblique asymptote")
+    if found is None:
+        return
+    features, stated = found
+    short = _first_terms(features)
+    item = stated.items[0]
+    line = item.sides[-1] if isinstance(item, ln.Equation) else item
+    if short is None or isinstance(line, ln.STATEMENTS):
+        return
+    try:
+        over = field_of((features.letter,))
+        if value_of(line, over).ratio == value_of(short, over).ratio:
+            yield _oblique_words(features, short)
+    except ExactError:
+        return
+
+
+def _oblique_words(features: Features, short: n.Node) -> Words:
+    assert features.oblique is not None
+    return said("{short} is the first step of the division, which gives {line}", short=short, line=features.oblique)
+
+
+def _oblique_foreseen(end: Ending) -> Iterator[Wrong]:
+    features = _features(end.task, end.given)
+    short = _first_terms(features) if features else None
+    if features is not None and short is not None:
+        yield _feature_stated("oblique asymptote", equals(n.Letter("y"), short)), _oblique_words(features, short)
 
 
 def _hole_height(sight: Sight) -> Iterator[Words]:
@@ -143,6 +258,9 @@ def _horizontal_foreseen(end: Ending) -> Iterator[Wrong]:
         for value, reason in _ratios(features).items():
             if value != features.horizontal:
                 yield _feature_stated("horizontal asymptote", equals(n.Letter("y"), build.number(value))), reason
+        if features.horizontal is not None:
+            none = _feature_stated("horizontal asymptote", ln.Word("none"))
+            yield none, said("the degree above is not higher than the degree below, so y = {y}", y=features.horizontal)
 
 
 def _end_sign(sight: Sight) -> Iterator[Words]:
@@ -242,6 +360,14 @@ def _shift_foreseen(end: Ending) -> Iterator[Wrong]:
         if number and not any(_is(other, -number) for other in places):
             wrong = equals(n.Letter(end.unknown), build.number(-number))
             yield _feature_stated("vertical asymptote", wrong), _zero_words(end.unknown, number)
+    for place in features.x_intercepts if features else []:
+        number = place.rational
+        if (
+            features
+            and number
+            and not any(_is(other, -number) for other in (*features.x_intercepts, *features.vertical))
+        ):
+            yield _feature_stated("x-intercept", build.number(-number)), _zero_words(end.unknown, number)
 
 
 SLIPS = (
@@ -251,6 +377,21 @@ SLIPS = (
         cue="Reduce first: which zero of the bottom is still there?", example_task="analyze",
         examples=(("(x^2-x)/(x^2-1)", "vertical asymptote: x = 1"),),
          innocent=(("(x^2-x)/(x^2-1)", "vertical asymptote: x = -1"),), lurks_in=("find-holes", "vertical-asymptotes"), likely=3.6),
+    Slip(
+        id="hole-as-intercept", name="Took a hole for an intercept", kind="concept", topic="rational functions", done="{what}.", scope="seen",
+        seen=_hole_as_intercept, foreseen=_hole_intercept_foreseen, why="Where the function has no value, its graph does not meet the axis.",
+        cue="Is the place in the domain?", example_task="analyze", examples=(("(x^2-x)/(x^2-1)", "x-intercepts: 0, 1"),),
+         innocent=(("(x^2-x)/(x^2-1)", "x-intercept: 0"),), lurks_in=("find-holes", "intercepts"), likely=3.0),
+    Slip(
+        id="top-and-bottom-swapped", name="Swapped the zeros of top and bottom", kind="concept", topic="rational functions", done="{what}.", scope="seen",
+        seen=_swapped, foreseen=_swapped_foreseen, why="0/5 is 0, an intercept; 5/0 is no number, an asymptote.", cue="Top 0: on the axis. Bottom 0: off the graph.",
+        example_task="analyze", examples=(("(2x+1)/(x-3)", "vertical asymptote: x = -1/2"), ("(2x+1)/(x-3)", "x-intercept: 3")),
+         innocent=(("(2x+1)/(x-3)", "vertical asymptote: x = 3"), ("(2x+1)/(x-3)", "x-intercept: -1/2")), lurks_in=("vertical-asymptotes", "intercepts"), likely=2.6),
+    Slip(
+        id="oblique-without-constant", name="Oblique asymptote from the first terms only", kind="procedure", topic="rational functions", done="{what}.", scope="seen",
+        seen=_oblique, foreseen=_oblique_foreseen, why="The next term of the quotient is a constant, and it shifts the line.", cue="Divide on until the rest is of lower degree.",
+        example_task="analyze", examples=(("(x^2+1)/(x-2)", "oblique asymptote: y = x"),),
+         innocent=(("(x^2+1)/(x-2)", "oblique asymptote: y = x + 2"), ("(x^2+1)/x", "oblique asymptote: y = x")), lurks_in=("oblique-asymptote",), likely=2.6),
     Slip(
         id="hole-height-from-original", name="Height of the hole from the given", kind="procedure", topic="rational functions", done="{what}.", scope="seen",
         seen=_hole_height, foreseen=_height_foreseen, why="0/0 is not 0; the height is what the reduced form gives.", cue="Put the place into the reduced form.",

@@ -245,7 +245,11 @@ def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
                 rest = [f for f in pieces if f is not gone[0]]
                 below = power(gone[0].base, -(number_of(gone[0].exponent) or 0))
                 top = add([*items[:k], (sign, multiply(rest)), *items[k + 1 :]])
-                words = said("{power} was moved across the bar out of its term as if it were a factor", shows=gone[0], power=gone[0])
+                words = said(
+                    "{power} was moved across the bar out of its term as if it were a factor",
+                    shows=gone[0],
+                    power=gone[0],
+                )
                 yield over(top, multiply([node.denominator, below])), words
                 if not rest and len(items) > 1:  # nothing is left of the term, so it is not written any more
                     yield over(add([*items[:k], *items[k + 1 :]]), multiply([node.denominator, below])), words
@@ -255,7 +259,9 @@ def _negative_moves_term(node: n.Node) -> Iterator[Wrong]:
     for k, (sign, term) in enumerate(items):
         found = base_and_exponent(term)
         if sign == "+" and found is not None and found[1] < 0:  # 1/(3^-1 + 2) as 3/2
-            words = said("{power} was moved across the bar out of its sum as if it were a factor", shows=term, power=term)
+            words = said(
+                "{power} was moved across the bar out of its sum as if it were a factor", shows=term, power=term
+            )
             raised = power(found[0], -found[1])
             yield over(multiply([node.numerator, raised]), add([*items[:k], *items[k + 1 :]])), words
     moved = []
