@@ -24,7 +24,7 @@ from algebra.methods.paper import NotThisWay, at_grain
 from algebra.parse.errors import ReadingError
 from algebra.reports.working import TaskError, Working
 from algebra.slips import BY_ID, SLIPS, Slip, Words
-from algebra.slips.parts import with_fractions
+from algebra.slips.parts import holds_typed_fraction, with_fractions
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
@@ -159,12 +159,14 @@ def wrong_parts(
     """Every wrong part that one slip makes of a part of a line, of one at these places where they are given: as `wrong_lines`,
     with the part alone."""
     parts = [
-        (address, with_fractions(part))
+        (address, part)
         for address, part in n.walk(body)
         if not isinstance(part, ln.STATEMENTS) and (places is None or address in places)
     ]
     joined = _product_of(body)
-    body = with_fractions(body)
+    if holds_typed_fraction(body):
+        parts = [(address, with_fractions(part)) for address, part in parts]
+        body = with_fractions(body)
     for slip in slips:
         if slip.tasks and task not in slip.tasks:
             continue

@@ -70,6 +70,11 @@ def factors(node: n.Node) -> list[n.Node]:
     return [node]
 
 
+def holds_typed_fraction(node: n.Node) -> bool:
+    """Whether somewhere a fraction stands right behind another factor, as in 2x/3."""
+    return any(isinstance(part, n.Product) and isinstance(part.factors[-1], n.Fraction) for part in n.parts_of(node))
+
+
 def with_fractions(node: n.Node) -> n.Node:
     """The tree with 2x/3, which is written as 2 times x/3, as one fraction; students see one, and slips are made with it."""
     children = tuple(with_fractions(child) for child in node.children)
