@@ -32,11 +32,11 @@ from algebra.desk.likeness import likeness
 from algebra.desk.next_step import Hint, next_step
 from algebra.desk.options import options
 from algebra.desk.predict import Anticipated, Prediction, predict
-from algebra.desk.proofread import Proof, Proofs, proofread
+from algebra.desk.proofread import Proof, Proofs, key_apart, proof_of, proofread, repeats_in
 from algebra.desk.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
 from algebra.families import FAMILIES, Family
 from algebra.formats.pasted_key import MAX_CHARACTERS as MAX_KEY_CHARACTERS
-from algebra.formats.pasted_key import looks_like_text_form
+from algebra.formats.pasted_key import Key, KeyProblem, looks_like_text_form
 from algebra.formats.printed import Printed, as_mathml, printed
 from algebra.formats.text_form import read_workings
 from algebra.formats.typeset import echo, understood, values_in_latex
@@ -108,13 +108,13 @@ VERSION = "12"
 __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS",
     "OTHER_SPELLINGS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "ClaimItem", "Difficulty", "DrawnProblem",
-    "DrawnProblems", "Echo", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue",
+    "DrawnProblems", "Echo", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "Key", "KeyProblem",
     "LineError", "Link", "MendItem", "Method", "MethodRow", "MethodsReport", "NotTaken", "Numbers", "Option", "OptionOrder", "OptionsReport",
     "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport", "ReadingError", "Relation",
     "Report", "Rule", "Rung", "SheetFile", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step", "Task",
     "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "WayItem", "Working", "WrongAnswer", "advice",
     "all_methods", "analysed", "analysis", "as_mathml", "check", "claim_item", "clear_caches", "complete_schema", "decide", "echo", "error_of",
-    "fill_item", "generate", "instruction", "is_claim_judged", "is_filled", "is_mended", "is_way", "json_object", "json_value", "ladder", "like",
-    "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proofread", "quoted",
-    "read_workings", "refused", "step_report", "typeset", "understood", "unknown_of", "values_in_latex", "way_item", "widened", "work",
+    "fill_item", "generate", "instruction", "is_claim_judged", "is_filled", "is_mended", "is_way", "json_object", "json_value", "key_apart", "ladder", "like",
+    "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proof_of", "proofread", "quoted",
+    "read_workings", "refused", "repeats_in", "step_report", "typeset", "understood", "unknown_of", "values_in_latex", "way_item", "widened", "work",
 ]  # fmt: skip

@@ -16,11 +16,14 @@ from algebra import (
     FeaturesReport,
     Grain,
     Hint,
+    Key,
+    KeyProblem,
     LineError,
     NotTaken,
     Option,
     OptionOrder,
     Prediction,
+    Proof,
     Proofs,
     Report,
     SheetFile,
@@ -61,6 +64,20 @@ def proofread(text: str, conventions: Mapping[str, str] | None = None) -> Proofs
     """What does not hold in a pasted key. Raises TaskError, ReadingError."""
     found = heavy.ask("proofread", text, dict(conventions or {}), seconds=KEY_SECONDS)
     assert isinstance(found, Proofs)
+    return found
+
+
+def key_apart(text: str, conventions: Mapping[str, str] | None = None) -> Key:
+    """A pasted key taken apart. Raises TaskError, ReadingError."""
+    found = heavy.ask("key_apart", text, dict(conventions or {}), seconds=KEY_SECONDS)
+    assert isinstance(found, Key)
+    return found
+
+
+def proof_of(problem: KeyProblem, repeats: str = "") -> Proof:
+    """One problem of a key proof-read. Raises TooHeavy."""
+    found = heavy.ask("proof_of", problem, repeats, seconds=KEY_SECONDS)
+    assert isinstance(found, Proof)
     return found
 
 
@@ -175,5 +192,5 @@ def advised(workings: list[Working], untaught: list[str]) -> tuple[tuple[Advice,
 
 
 __all__ = [
-    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "heavy", "is_lasting", "laddered", "light", "next_step", "options", "out", "predict", "printed", "proofread", "taken", "version", "work",
+    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "heavy", "is_lasting", "key_apart", "laddered", "light", "next_step", "options", "out", "predict", "printed", "proof_of", "proofread", "taken", "version", "work",
 ]  # fmt: skip

@@ -21,6 +21,8 @@ def timed_check(working: Working) -> Report:
 QUESTIONS: Mapping[str, Callable[..., object]] = {
     "check": timed_check,
     "proofread": algebra.proofread,
+    "key_apart": algebra.key_apart,
+    "proof_of": algebra.proof_of,
     "work": algebra.work,
     "all_methods": algebra.all_methods,
     "next_step": algebra.next_step,

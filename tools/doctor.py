@@ -145,11 +145,14 @@ def _its_version(connection: psycopg.Connection[tuple[object, ...]]) -> Iterator
 def _the_server(folder: Path) -> Iterator[Finding]:
     port = os.environ.get("UCHUU_PORT", "8000")
     try:
-        with urlopen(f"http://127.0.0.1:{port}/readyz", timeout=8):
+        with urlopen(f"http://127.0.0.1:{port}/readyz", timeout=8) as answer:
             yield Finding(GOOD, f"A server answers on port {port} and is ready.")
-    except HTTPError as answer:
-        said = answer.read().decode(errors="replace").strip().replace("\n", " ")
-        yield Finding(BAD, f"What answers on port {port} is not ready: {said or answer.code}", "Its log says more.")
+            for line in answer.read().decode(errors="replace").splitlines():
+                if line != "ready":  # of the queue
+                    yield Finding(BAD, line)
+    except HTTPError as refused:
+        said = refused.read().decode(errors="replace").strip().replace("\n", " ")
+        yield Finding(BAD, f"What answers on port {port} is not ready: {said or refused.code}", "Its log says more.")
     except (URLError, OSError):
         yield Finding(WORTH_A_LOOK, f"Nothing answers on port {port}.", "./uchuu start, or set UCHUU_PORT to its port.")
 

@@ -5,7 +5,6 @@ It starts Uchuu on a home of its own and ends only processes that belong to it. 
 
 from __future__ import annotations
 
-import json
 import os
 import random
 import shutil
@@ -22,7 +21,9 @@ from dataclasses import dataclass, field
 from http.cookiejar import CookieJar
 from pathlib import Path
 
+from tools import faults_jobs
 from tools.installation import ROOT
+from tools.loopback import ask
 from tools.postgres import free_port
 
 ROUNDS, WRITERS = 4, 4
@@ -68,19 +69,6 @@ class Writer:
                     break
 
 
-def ask(
-    opener: urllib.request.OpenerDirector, jar: CookieJar, address: str, body: object = None, method: str | None = None
-) -> object:
-    """What is answered. Raises HTTPError, OSError."""
-    headers = {"Content-Type": "application/json"}
-    token = next((cookie.value for cookie in jar if cookie.name == "uchuu_csrf"), None)
-    if token:
-        headers["X-CSRFToken"] = token
-    data = None if body is None else json.dumps(body).encode()
-    with opener.open(urllib.request.Request(address, data, headers, method=method), timeout=20) as answer:
-        return json.loads(answer.read() or b"null")
-
-
 class Installation:
     """An Uchuu of this run's own."""
 
@@ -93,7 +81,7 @@ class Installation:
         began = time.monotonic()
         env = os.environ | {"UCHUU_HOME": str(self.home)}
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "tools.main", "start", "--empty", "--port", str(self.port)], cwd=ROOT, env=env,
+            [sys.executable, "-m", "tools.main", "start", "--empty", "--no-worker", "--port", str(self.port)], cwd=ROOT, env=env,
             stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
         )  # fmt: skip
         return self.until_ready(began)
@@ -121,7 +109,7 @@ class Installation:
 
     def kill_worker(self) -> None:
         """One worker of the application server."""
-        master = self.children()[0]
+        master = next(pid for pid in self.children() if "gunicorn" in _command(pid))
         workers = [pid for pid, parent in _parents().items() if parent == master]
         os.kill(random.choice(workers), signal.SIGKILL)
 
@@ -147,6 +135,13 @@ class Installation:
         if self.process is not None and self.process.poll() is None:
             self.process.terminate()
             self.process.wait(timeout=40)
+
+
+def _command(pid: int) -> str:
+    try:
+        return Path(f"/proc/{pid}/cmdline").read_text()
+    except OSError:
+        return ""
 
 
 def _parents() -> dict[int, int]:
@@ -197,7 +192,9 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         )
         for text in lost:
             print(f"! {text}")
-        return int(bool(lost) or total == 0)
+        told, good = faults_jobs.run(base, installation.home, pens[0].opener, pens[0].jar)
+        print("\n".join(told))
+        return int(bool(lost) or total == 0 or not good)
     finally:
         installation.stop()
         shutil.rmtree(folder, ignore_errors=True)

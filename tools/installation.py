@@ -162,6 +162,19 @@ def service_account() -> str:
     return SERVICE
 
 
+def served(command: list[str], database: str, folder: Path, more: dict[str, str]) -> subprocess.Popen[bytes]:
+    """A process that serves: under the system account when root starts it, with the secret key and this database but without the
+    home, in a process group of its own so that Ctrl-C reaches us first."""
+    account = service_account()
+    env = os.environ | {"DATABASE_URL": database} | more
+    if "UCHUU_SECRET" not in env:
+        env["UCHUU_SECRET"] = (folder / "secret-key").read_text(encoding="ascii").strip()
+    if account:
+        env.pop("HOME", None)
+    under = {"user": account, "group": account, "extra_groups": []} if account else {}
+    return subprocess.Popen(command, cwd=ROOT, start_new_session=True, env=env, **under)  # type: ignore[call-overload,no-any-return]
+
+
 def _can_read(account: str, path: Path) -> bool:
     found = subprocess.run(
         ["test", "-r", str(path)], user=account, group=account, extra_groups=[], cwd="/", check=False

@@ -15,6 +15,7 @@ HELP = """\
 ./uchuu COMMAND
 
   start [--empty] [--port N]    serve Uchuu on this machine, with demo data unless --empty
+  worker [--at-once N]          works out what waits in the queue, beside the server or on another machine (DATABASE_URL)
   backup FILE, restore FILE     all data in one file, while it runs; and back into an empty database (--into)
   doctor                        looks at the installation and says what is wrong and how to mend it
   install-service [--print]     as root: a service of the system, started at boot
@@ -43,6 +44,7 @@ COMMANDS = {
     "restore": ("tools.backup", "restore_command"),
     "doctor": ("tools.doctor", "main"),
     "install-service": ("tools.service", "main"),
+    "worker": ("tools.worker", "main"),
     "people": ("tools.people", "main"),
     "test": ("tools.testing", "main"),
     "lint": ("tools.testing", "lint_command"),

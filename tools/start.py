@@ -22,17 +22,18 @@ import psycopg
 from tools import front
 from tools.backup import BackupError, before_upgrade, nightly
 from tools.installation import (
-    ROOT,
     StartError,
     claim,
     home,
     manage,
     remember_database,
+    served,
     service_account,
     use_home,
     wait_for_database,
 )
 from tools.postgres import Cluster, PostgresError, free_port
+from tools.worker import Kept
 
 DEMO_LOG_IN = ("demo", "lantern-quay")
 
@@ -53,6 +54,9 @@ def main(arguments: list[str]) -> int:
         help="where it listens; other than loopback only in a container, or behind a proxy on another machine",
     )
     parser.add_argument(
+        "--no-worker", action="store_true", help="without a worker beside the server: ./uchuu worker runs elsewhere"
+    )
+    parser.add_argument(
         "--nightly-backup", action="store_true", help="a backup each night, those of the last two weeks kept"
     )
     options = parser.parse_args(arguments)
@@ -66,9 +70,9 @@ def main(arguments: list[str]) -> int:
         port = _port(options.port)
         use_home(folder)
         name = options.database or ("uchuu_own" if options.empty else "uchuu")
-        served = os.environ.get("DATABASE_URL", "")
-        if served:
-            wait_for_database(served)
+        given = os.environ.get("DATABASE_URL", "")
+        if given:
+            wait_for_database(given)
         else:
             cluster = Cluster(folder / "pg")
             cluster.start()
@@ -83,8 +87,10 @@ def main(arguments: list[str]) -> int:
         front.ensure_built()
         owner = os.environ["DATABASE_URL"]
         night = Nightly(folder, owner) if options.nightly_backup else None
-        process = gunicorn(port, served or cluster.url_without_rights(name), folder, options.address)  # type: ignore[union-attr]
-        return _serve(port, process, cluster, night, demo=not (options.empty or options.database))
+        database = given or cluster.url_without_rights(name)  # type: ignore[union-attr]
+        process = gunicorn(port, database, folder, options.address)
+        worker = None if options.no_worker else Kept(database, folder)
+        return _serve(port, process, cluster, night, worker, demo=not (options.empty or options.database))
     except (BackupError, PostgresError, StartError) as problem:
         print(f"uchuu: {problem}", file=sys.stderr)
         return 3
@@ -128,18 +134,12 @@ def gunicorn(port: int, database: str, folder: Path, address: str = "127.0.0.1")
     command = [
         sys.executable, "-m", "gunicorn", "server.config.wsgi", "-c", "python:tools.gunicorn", "--bind", f"{address}:{port}",
     ]  # fmt: skip
-    account = service_account()
-    env = os.environ | {"DATABASE_URL": database}
-    if "UCHUU_SECRET" not in env:
-        env["UCHUU_SECRET"] = (folder / "secret-key").read_text(encoding="ascii").strip()
     figures = Path(tempfile.mkdtemp(prefix="uchuu-figures-"))
-    env["PROMETHEUS_MULTIPROC_DIR"] = str(figures)
     atexit.register(shutil.rmtree, figures, ignore_errors=True)
+    account = service_account()
     if account:
-        env.pop("HOME", None)
         shutil.chown(figures, account, account)
-    under = {"user": account, "group": account, "extra_groups": []} if account else {}
-    return subprocess.Popen(command, cwd=ROOT, start_new_session=True, env=env, **under)  # type: ignore[call-overload,no-any-return]
+    return served(command, database, folder, {"PROMETHEUS_MULTIPROC_DIR": str(figures)})
 
 
 def wait_until_up(port: int, process: subprocess.Popen[bytes]) -> bool:
@@ -180,16 +180,22 @@ class Nightly:
 
 
 def watch(
-    process: subprocess.Popen[bytes], cluster: Cluster | None, pause: float = 2, night: Nightly | None = None
+    process: subprocess.Popen[bytes],
+    cluster: Cluster | None,
+    pause: float = 2,
+    night: Nightly | None = None,
+    worker: Kept | None = None,
 ) -> int:
-    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and takes the
-    nightly backup."""
+    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and the worker,
+    and takes the nightly backup."""
     while True:
         try:
             return process.wait(timeout=pause)
         except subprocess.TimeoutExpired:
             if night:
                 night.look(datetime.now())
+            if worker:
+                worker.look()
             if cluster and not cluster.is_running():
                 print("uchuu: the database had stopped; it is started again", file=sys.stderr, flush=True)
                 try:
@@ -199,7 +205,13 @@ def watch(
 
 
 def _serve(
-    port: int, process: subprocess.Popen[bytes], cluster: Cluster | None, night: Nightly | None, *, demo: bool
+    port: int,
+    process: subprocess.Popen[bytes],
+    cluster: Cluster | None,
+    night: Nightly | None,
+    worker: Kept | None,
+    *,
+    demo: bool,
 ) -> int:
     try:
         if not wait_until_up(port, process):
@@ -215,12 +227,14 @@ def _serve(
         else:
             print("  It will ask for a first account, unless there is one.")
         print("  Ctrl-C stops it; the data stays.\n", flush=True)
-        return watch(process, cluster, night=night)
+        return watch(process, cluster, night=night, worker=worker)
     except (KeyboardInterrupt, SystemExit):
         print("\nuchuu: stopping")
         return 0
     finally:
         process.terminate()
+        if worker:
+            worker.end()
         try:
             process.wait(timeout=15)
         except subprocess.TimeoutExpired:

@@ -61,21 +61,37 @@ class Proofs:
 
 def proofread(text: str, conventions: dict[str, str] | None = None) -> Proofs:
     """Takes a pasted key in and verifies every line and every check of it. Raises TaskError where it can't be taken in."""
+    key = key_apart(text, conventions)
+    return Proofs(key, tuple(map(proof_of, key.problems, repeats_in(key))))
+
+
+def key_apart(text: str, conventions: dict[str, str] | None = None) -> Key:
+    """A pasted key taken apart, its problems under these conventions. Raises TaskError where it can't be taken in."""
     Working("simplify", "x", (), conventions=conventions or {}).validate()
     key = read_key(text, (conventions or {}).get("decimal", "point"))
-    found = []
+    if not conventions:
+        return key
+    return replace(key, problems=tuple(replace(one, working=_with(one.working, conventions)) for one in key.problems))
+
+
+def repeats_in(key: Key) -> list[str]:
+    """For each problem of a key the label of an earlier one that is the same; empty where there is none."""
     first: dict[tuple[str, str], str] = {}
+    found = []
     for problem in key.problems:
         working = problem.working
-        if conventions:
-            working = _with(working, conventions)
-        report = check(working)
-        told = list(findings(working, report))
         before = first.setdefault((working.task, "".join(working.given.split())), problem.label)
-        if before != problem.label:
-            told.append(Finding(None, "repeated", f"The same problem stands as number {before}."))
-        found.append(Proof(problem, report, tuple(_placed(problem, item) for item in told)))
-    return Proofs(key, tuple(found))
+        found.append(before if before != problem.label else "")
+    return found
+
+
+def proof_of(problem: KeyProblem, repeats: str = "") -> Proof:
+    """One problem of a key proof-read; `repeats` is the label of an earlier one that is the same."""
+    report = check(problem.working)
+    told = list(findings(problem.working, report))
+    if repeats:
+        told.append(Finding(None, "repeated", f"The same problem stands as number {repeats}."))
+    return Proof(problem, report, tuple(_placed(problem, item) for item in told))
 
 
 def _placed(problem: KeyProblem, finding: Finding) -> Finding:

@@ -4,11 +4,22 @@ from __future__ import annotations
 
 import os
 
+from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, HttpResponseNotFound
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_safe
-from prometheus_client import CONTENT_TYPE_LATEST, REGISTRY, CollectorRegistry, Counter, Histogram, generate_latest
+from prometheus_client import (
+    CONTENT_TYPE_LATEST,
+    REGISTRY,
+    CollectorRegistry,
+    Counter,
+    Gauge,
+    Histogram,
+    generate_latest,
+)
 from prometheus_client.multiprocess import MultiProcessCollector, mark_process_dead
+
+from server.common.queue import queue_state
 
 FOLDER = "PROMETHEUS_MULTIPROC_DIR"
 """The variable that names the folder in which the processes keep their counts; without it each tells its own."""
@@ -40,4 +51,19 @@ def show(request: HttpRequest) -> HttpResponse:
     if os.environ.get(FOLDER):
         registry = CollectorRegistry()
         MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
-    return HttpResponse(generate_latest(registry), content_type=CONTENT_TYPE_LATEST)
+    return HttpResponse(generate_latest(registry) + _waiting(), content_type=CONTENT_TYPE_LATEST)
+
+
+def _waiting() -> bytes:
+    """The queue's figures; none while the database does not answer."""
+    try:
+        state = queue_state()
+    except DatabaseError:
+        return b""
+    held = CollectorRegistry()
+    jobs = Gauge("uchuu_jobs", "Jobs in the queue, by their state.", ["state"], registry=held)
+    for name, count in (("waiting", state.waiting), ("under way", state.under_way), ("failed", state.failed)):
+        jobs.labels(name).set(count)
+    Gauge("uchuu_workers", "Workers that live.", registry=held).set(state.workers)
+    Gauge("uchuu_oldest_job_seconds", "How long the first in the queue has waited.", registry=held).set(state.oldest)
+    return generate_latest(held)

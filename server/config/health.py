@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_safe
 
+from server.common.queue import queue_state
 from server.common.readiness import unfit
 
 
@@ -17,6 +18,14 @@ def alive(request: HttpRequest) -> HttpResponse:
     return HttpResponse("alive\n", content_type="text/plain")
 
 
+def _queue() -> list[str]:
+    """What is wrong with the queue. The pages are served all the same, so a proxy need not send people elsewhere."""
+    try:
+        return [trouble] if (trouble := queue_state().trouble) else []
+    except DatabaseError:
+        return ["The queue can't be looked at."]
+
+
 @never_cache
 @require_safe
 def ready(request: HttpRequest) -> HttpResponse:
@@ -25,5 +34,5 @@ def ready(request: HttpRequest) -> HttpResponse:
         reasons = unfit()
     except DatabaseError:
         reasons = ["The database does not answer."]
-    text = "".join(f"{reason}\n" for reason in reasons or ["ready"])
+    text = "".join(f"{reason}\n" for reason in reasons or ["ready", *_queue()])
     return HttpResponse(text, status=503 if reasons else 200, content_type="text/plain")

@@ -57,7 +57,9 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "axes",
+    "procrastinate.contrib.django",
     "server.accounts",
+    "server.jobs",
     "server.sheets",
     "server.solving",
     "server.checking",
@@ -94,6 +96,8 @@ SILENCED_SYSTEM_CHECKS = [
     "axes.W002",  # its middleware is left out: the log-in answers a lock itself, as every refusal
     "axes.W006",  # it asks for the address; a lock by name depends on nothing that a guesser could change
 ]
+PROCRASTINATE_IMPORT_PATHS = ["server.jobs.tasks"]
+PROCRASTINATE_AUTODISCOVER_MODULE_NAME = ""
 ROOT_URLCONF = "server.config.urls"
 WSGI_APPLICATION = "server.config.wsgi.application"
 TEMPLATES: list[dict[str, object]] = []

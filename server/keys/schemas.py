@@ -42,3 +42,18 @@ class KeyOut(Schema):
     problems: list[KeyProblemOut]
     skipped: list[PassedOver]
     faulty: int
+
+
+class KeyRunOut(Schema):
+    """A key that is proof-read among the jobs: how far it is, what was found so far, and which problems came to nothing."""
+
+    id: int
+    total: int
+    done: int
+    ended: bool
+    trouble: list[str]
+    found: KeyOut
+
+
+class TitleIn(Schema):
+    title: Title

@@ -4,11 +4,25 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from pydantic import TypeAdapter
 
 import lanes
-from algebra import OTHER_SPELLINGS, Proof, Proofs, ReadingError, TaskError, understood
+from algebra import (
+    OTHER_SPELLINGS,
+    Key,
+    KeyProblem,
+    Proof,
+    Proofs,
+    ReadingError,
+    TaskError,
+    Working,
+    repeats_in,
+    understood,
+)
 from server.common.problems import Refused
-from server.keys.schemas import KeyIn, KeyOut, KeyProblemOut, KeySheetIn
+from server.jobs import services as jobs
+from server.jobs.models import Run
+from server.keys.schemas import KeyIn, KeyOut, KeyProblemOut, KeyRunOut, KeySheetIn
 from server.sheets import services as sheets
 from server.sheets.models import Sheet
 from server.sheets.queries import beads_of
@@ -19,21 +33,81 @@ def proofs_of(data: KeyIn) -> KeyOut:
     """What does not hold in the key, problem by problem; nothing is stored. Raises Refused where it can't be taken in."""
     found = _proofs(data)
     return KeyOut(
-        problems=[_problem_out(proof, data) for proof in found.proofs],
+        problems=[_problem_out(proof, data.conventions) for proof in found.proofs],
         skipped=list(found.out().skipped),
         faulty=sum(bool(proof.findings) for proof in found.proofs),
+    )
+
+
+KIND = "key"
+_PROBLEM = TypeAdapter(KeyProblem)
+
+
+def begin_run(teacher: User, data: KeyIn) -> Run:
+    """Proof-reads a long key problem by problem among the jobs. Raises Refused where it can't be taken in."""
+    key = _apart(data)
+    pieces = [
+        {"problem": _PROBLEM.dump_python(problem, mode="json"), "repeats": repeats}
+        for problem, repeats in zip(key.problems, repeats_in(key), strict=True)
+    ]
+    skipped = [{"line": line, "text": text} for line, text in key.skipped]
+    return jobs.begin(
+        teacher, KIND, pieces, title=data.text.strip()[:60], about={"conventions": data.conventions, "skipped": skipped}
+    )
+
+
+def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
+    """What was found in one problem of a key, as the API gives it out. Raises TaskError."""
+    problem = _PROBLEM.validate_python(asked["problem"])
+    proof = lanes.proof_of(problem, str(asked["repeats"]))
+    conventions = about["conventions"]
+    assert isinstance(conventions, dict)
+    told = Proofs(Key((problem,), ()), (proof,)).out().skipped
+    return {
+        "problem": _problem_out(proof, conventions).model_dump(mode="json"),
+        "skipped": [{"line": row.line, "text": row.text} for row in told],
+    }
+
+
+def run_out(run: Run) -> KeyRunOut:
+    """How far a run is, and what was found so far, in the order of the key."""
+    progress = jobs.progress_of(run)
+    problems, skipped, trouble = [], list(run.about.get("skipped", [])), []
+    for piece in run.pieces.exclude(ended=None):
+        if piece.answer is None:
+            label = piece.asked["problem"]["label"]
+            trouble.append(f"{label}: {piece.trouble}")
+        else:
+            problems.append(piece.answer["problem"])
+            skipped += piece.answer["skipped"]
+    skipped.sort(key=lambda row: row["line"])
+    key = KeyOut.model_validate(
+        {"problems": problems, "skipped": skipped, "faulty": sum(bool(problem["findings"]) for problem in problems)}
+    )
+    return KeyRunOut(
+        id=run.pk, total=progress.total, done=progress.done, ended=run.ended is not None, trouble=trouble, found=key
     )
 
 
 @transaction.atomic
 def sheet_from(teacher: User, data: KeySheetIn) -> Sheet:
     """A new sheet with the key's problems and their workings, faults and all. Raises Refused where it can't be taken in."""
-    found = _proofs(data)
-    sheet = sheets.create_sheet(teacher, data.title)
-    if data.conventions:
-        sheets.change_sheet(teacher, sheet.pk, SheetChange(title=None, conventions=data.conventions, untaught=None))
-    for proof in found.proofs:
-        working = proof.problem.working
+    return _sheet(teacher, data.title, data.conventions, [problem.working for problem in _apart(data).problems])
+
+
+@transaction.atomic
+def sheet_of_run(teacher: User, run_id: int, title: str) -> Sheet:
+    """A new sheet with the problems of a key that was proof-read among the jobs. Raises Http404."""
+    run = jobs.own_run(teacher, run_id)
+    problems = [_PROBLEM.validate_python(piece.asked["problem"]) for piece in run.pieces.all()]
+    return _sheet(teacher, title, run.about["conventions"], [problem.working for problem in problems])
+
+
+def _sheet(teacher: User, title: str, conventions: dict[str, str], workings: list[Working]) -> Sheet:
+    sheet = sheets.create_sheet(teacher, title)
+    if conventions:
+        sheets.change_sheet(teacher, sheet.pk, SheetChange(title=None, conventions=conventions, untaught=None))
+    for working in workings:
         problem = ProblemIn(
             task=OTHER_SPELLINGS.get(working.task, working.task),  # type: ignore[arg-type]
             given=working.given,
@@ -45,16 +119,24 @@ def sheet_from(teacher: User, data: KeySheetIn) -> Sheet:
     return sheet
 
 
-def _proofs(data: KeyIn) -> Proofs:
+def _apart(data: KeyIn) -> Key:
     try:
-        return lanes.proofread(data.text, data.conventions)
+        return lanes.key_apart(data.text, data.conventions)
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="key") from problem
 
 
-def _problem_out(proof: Proof, data: KeyIn) -> KeyProblemOut:
+def _proofs(data: KeyIn) -> Proofs:
+    try:
+        return lanes.proofread(data.text, data.conventions)
+    except (TaskError, ReadingError) as problem:
+        code = "too-long" if isinstance(problem, lanes.TooHeavy) else "key"
+        raise Refused(problem.message, code=code) from problem
+
+
+def _problem_out(proof: Proof, conventions: dict[str, str]) -> KeyProblemOut:
     out, report = proof.out(), proof.report
-    given = understood(out.given, decimal=data.conventions.get("decimal", "point"))
+    given = understood(out.given, decimal=conventions.get("decimal", "point"))
     return KeyProblemOut(
         label=out.label, at=out.at, places=list(out.places), task=out.task, given=out.given,
         given_latex=f"{given.left} {given.right}".strip(), lines=list(out.lines), beads=beads_of(report.links),

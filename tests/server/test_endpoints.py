@@ -7,6 +7,9 @@ import pytest
 from django.contrib.auth.models import User
 
 from server.config.openapi import document
+from server.jobs.models import Run
+from server.keys import services as keys
+from server.keys.schemas import KeyIn
 from tests.server.conftest import Api
 
 pytestmark = pytest.mark.django_db
@@ -103,8 +106,12 @@ SENT = {
     ("GET", "/api/problems/{problem_id}/analysis"): (None, 200, []),
     ("POST", "/api/keys/proofread"): ({"text": KEY}, 200, [{}, {"text": 3}]),
     ("POST", "/api/keys/sheet"): ({"title": "From a key", "text": KEY}, 201, [{}, {"title": "", "text": KEY}, {"title": "x", "text": ""}]),
+    ("POST", "/api/keys/runs"): ({"text": KEY}, 202, [{}, {"text": 3}, {"text": ""}]),
+    ("GET", "/api/keys/runs/{run_id}"): (None, 200, []),
+    ("POST", "/api/keys/runs/{run_id}/sheet"): ({"title": "From a key"}, 201, [{}, {"title": ""}]),
+    ("DELETE", "/api/keys/runs/{run_id}"): (None, 204, []),
 }  # fmt: skip
-OWNED = [operation for operation in SENT if re.search(r"\{(sheet|problem)_id\}", operation[1])]
+OWNED = [operation for operation in SENT if re.search(r"\{(sheet|problem|run)_id\}", operation[1])]
 MANAGED = [operation for operation in SENT if operation[1].startswith("/api/people")]
 
 
@@ -122,7 +129,8 @@ def placed(value, ids):
 
 def ids_of(problem):
     odo = User.objects.filter(username="odo").first()
-    return {"sheet_id": problem.sheet_id, "problem_id": problem.pk, "user_id": odo.pk if odo else 0}
+    run = Run.objects.first() or keys.begin_run(problem.sheet.owner, KeyIn(text=KEY))
+    return {"sheet_id": problem.sheet_id, "problem_id": problem.pk, "user_id": odo.pk if odo else 0, "run_id": run.pk}
 
 
 def ask(client, operation, problem, body):

@@ -32,6 +32,25 @@ class TestHealth:
         answer = client.get("/readyz")
         assert (answer.status_code, answer.content) == (200, b"ready\n")
 
+    @pytest.mark.parametrize(
+        ("ago", "worker", "told"),
+        [(90, False, True), (90, True, False), (30, False, False)],
+        ids=["nobody", "somebody", "not-long"],
+    )
+    def test_jobs_that_nobody_takes_are_said(self, client, ago, worker, told):
+        with connection.cursor() as cursor:
+            cursor.execute(
+                "SELECT procrastinate_defer_jobs_v1(ARRAY[ROW('uchuu', 'x', 0, NULL, NULL, '{}'::jsonb, NULL)::procrastinate_job_to_defer_v1])"
+            )
+            cursor.execute("UPDATE procrastinate_events SET at = now() - make_interval(secs => %s)", [ago])
+            if worker:
+                cursor.execute("INSERT INTO procrastinate_workers DEFAULT VALUES")
+        answer = client.get("/readyz")
+        assert (answer.status_code, b"1 jobs wait, and no worker takes them" in answer.content) == (200, told)
+        figures = client.get("/metrics").content.decode()
+        assert 'uchuu_jobs{state="waiting"} 1.0' in figures
+        assert f"uchuu_workers {float(worker)}" in figures
+
     def test_data_of_a_newer_version(self, client):
         record("9999_from_tomorrow")
         answer = client.get("/readyz")

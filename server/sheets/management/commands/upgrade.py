@@ -6,6 +6,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 
 from server.common.readiness import migrations, newer_sentence
+from server.sheets import renewal
 
 
 class Command(BaseCommand):
@@ -17,3 +18,4 @@ class Command(BaseCommand):
         if newer:
             raise CommandError(newer_sentence(newer))
         call_command("migrate", verbosity=0)
+        renewal.begin_where_needed()

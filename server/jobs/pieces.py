@@ -1,0 +1,81 @@
+"""Working one piece of a run out, once in effect, whoever does it."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import timedelta
+
+from django.db import transaction
+from django.utils import timezone
+
+import lanes
+from algebra import ReadingError, TaskError
+from server.jobs.models import Piece, Run
+
+log = logging.getLogger("uchuu.jobs")
+MOST_TRIES = 4
+"""After so many tries, ends of a worker among them, a piece is given up and says so."""
+KEPT = timedelta(days=14)
+"""How long the answers of an ended run are kept."""
+GIVEN_UP = "This could not be worked out: it was begun several times and never came to an end."
+
+Work = Callable[[dict[str, object], dict[str, object]], object]
+"""Works a piece out of what its run shares and what it asks; raises TaskError or ReadingError with a sentence where it can't be."""
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A kind of run: how a piece of it is worked out."""
+
+    name: str
+    work: Work
+
+
+_KINDS: dict[str, Kind] = {}
+
+
+def register(kind: Kind) -> None:
+    """Makes a kind of run known; called once, when the app that it belongs to is ready."""
+    _KINDS[kind.name] = kind
+
+
+def work(piece_id: int, tries: int) -> None:
+    """Works a piece out unless that has been done; whoever is first has done it, another's answer is dropped.
+
+    What can't be worked out says why. Anything unforeseen is raised, so that it is tried again, up to `MOST_TRIES`.
+    """
+    piece = Piece.objects.select_related("run").filter(pk=piece_id, ended=None).first()
+    if piece is None:
+        return  # done by another worker, or its run was removed
+    answer, trouble = None, ""
+    if tries >= MOST_TRIES:
+        trouble = GIVEN_UP
+    else:
+        try:
+            answer = _KINDS[piece.run.kind].work(piece.run.about, piece.asked)
+        except lanes.Busy:
+            raise  # tried again in a moment
+        except (TaskError, ReadingError) as problem:
+            trouble = problem.message[:300]
+        except Exception:
+            if tries + 1 < MOST_TRIES:
+                raise
+            log.exception("piece given up", extra={"piece": piece_id})
+            trouble = GIVEN_UP
+    now = timezone.now()
+    with transaction.atomic():
+        # the run is locked, so that of the last two pieces one sees that the other is done
+        run = Run.objects.select_for_update().filter(pk=piece.run_id).first()
+        if run is None:
+            return
+        Piece.objects.filter(pk=piece_id, ended=None).update(answer=answer, trouble=trouble, ended=now)
+        if run.ended is None and not Piece.objects.filter(run=run, ended=None).exists():
+            run.ended = now
+            run.save(update_fields=["ended"])
+
+
+def forget_old() -> int:
+    """Removes people's runs that ended long ago; how many rows that were."""
+    return Run.objects.filter(owner__isnull=False, ended__lt=timezone.now() - KEPT).delete()[0]

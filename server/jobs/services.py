@@ -1,0 +1,70 @@
+"""Beginning a run, how far it is, and taking it away."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+
+from server.common.problems import Refused
+from server.jobs.models import Piece, Run
+from server.jobs.tasks import defer
+
+MOST_RUNS = 5
+"""How many runs of one person may be under way at once."""
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """How many pieces a run has, how many are done, and how many of these came to nothing."""
+
+    total: int
+    done: int
+    failed: int
+
+
+@transaction.atomic
+def begin(
+    owner: User | None,
+    kind: str,
+    pieces: Iterable[dict[str, object]],
+    *,
+    title: str = "",
+    about: dict[str, object] | None = None,
+) -> Run:
+    """A new run; its pieces wait for workers once the transaction is through. Raises Refused where too many are under way."""
+    if owner is not None:
+        User.objects.select_for_update().get(pk=owner.pk)
+        if Run.objects.filter(owner=owner, ended=None).count() >= MOST_RUNS:
+            raise Refused(
+                "Several of these are being worked out for you already. Wait for one to end, or remove one.",
+                code="busy",
+            )
+    run = Run.objects.create(owner=owner, kind=kind, title=title, about=about or {})
+    made = Piece.objects.bulk_create(Piece(run=run, position=k, asked=asked) for k, asked in enumerate(pieces))
+    if made:
+        defer([piece.pk for piece in made])
+    else:
+        Run.objects.filter(pk=run.pk).update(ended=timezone.now())
+        run.refresh_from_db()
+    return run
+
+
+def own_run(owner: User, run_id: int) -> Run:
+    """A person's run. Raises Http404."""
+    return get_object_or_404(Run, owner=owner, pk=run_id)
+
+
+def progress_of(run: Run) -> Progress:
+    """How far it is."""
+    pieces = run.pieces.all()
+    return Progress(pieces.count(), pieces.exclude(ended=None).count(), pieces.exclude(trouble="").count())
+
+
+def remove(owner: User, run_id: int) -> None:
+    """Takes a run away with all that came of it; what is under way ends without effect. Raises Http404."""
+    own_run(owner, run_id).delete()
