@@ -35,6 +35,7 @@ from algebra import (
     work,
 )
 from tools import district, front
+from tools.bench_memory import memory_table
 from tools.shots import demo_server
 from tools.start import DEMO_LOG_IN
 from tools.sympy_reading import same_solutions, same_value
@@ -53,11 +54,17 @@ def main(arguments: list[str]) -> int:
     parser.add_argument(
         "--district", action="store_true", help="lists and pages on a district's data, and nothing else"
     )
+    parser.add_argument(
+        "--memory", type=int, nargs="?", const=100_000, help="only the memory of one process over so many workings"
+    )
     parser.add_argument("--teachers", type=int, default=200, help="of the district")
     parser.add_argument("--lines", type=int, default=5_000_000, help="of the district")
     options = parser.parse_args(arguments)
     if options.district:
         print(district.table(options.teachers, options.lines))
+        return 0
+    if options.memory:
+        print(memory_table(options.memory))
         return 0
     text = core_table()
     text += "\n" + sympy_table() + "\n" + solving_table() + "\n" + slips_table()

@@ -8,7 +8,7 @@ from ninja import Router
 import lanes
 from algebra import Echo, Report, understood
 from server.accounts.allowance import spend
-from server.checking.schemas import EchoIn, WorkingIn
+from server.checking.schemas import EchoIn, TypesetIn, TypesetOut, WorkingIn
 from server.common.schemas import Detail
 from server.common.who import person_of
 
@@ -26,3 +26,10 @@ def check(request: HttpRequest, data: WorkingIn) -> Report:
 def echo(request: HttpRequest, data: EchoIn) -> Echo:
     """A line as it is understood, while it is being typed."""
     return understood(data.text, decimal=data.decimal)
+
+
+@router.post("/typeset", response=TypesetOut)
+def typeset(request: HttpRequest, data: TypesetIn) -> TypesetOut:
+    """The LaTeX of parts, values and lines that are given out in the plain notation."""
+    found = [understood(text) for text in data.texts]
+    return TypesetOut(latex=["" if echo.error else f"{echo.left} {echo.right}".strip() for echo in found])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
@@ -34,3 +34,15 @@ class WorkingIn(Schema):
 class EchoIn(Schema):
     text: str = Field(max_length=limits.MAX_LINE_CHARACTERS)
     decimal: Literal["point", "comma"] = "point"
+
+
+class TypesetIn(Schema):
+    """Texts in the plain notation."""
+
+    texts: list[Annotated[str, Field(max_length=limits.MAX_LINE_CHARACTERS)]] = Field(max_length=100)
+
+
+class TypesetOut(Schema):
+    """The LaTeX of each, empty where a text is no mathematics."""
+
+    latex: list[str]

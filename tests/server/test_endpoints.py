@@ -61,6 +61,7 @@ SENT = {
         [{}, {"task": "solve"}, {"task": "solve", "given": "x" * 601}, {"task": "solve", "given": "x", "lines": "x"}, {"task": "solve", "given": "x", "format": 2}],
     ),
     ("POST", "/api/check/echo"): ({"text": "(x+1)/2 = 3 | ×2"}, 200, [{}, {"text": 3}, {"text": "x", "decimal": "dot"}]),
+    ("POST", "/api/check/typeset"): ({"texts": ["(x+1)/2", "no (mathematics"]}, 200, [{}, {"texts": "x"}, {"texts": ["x"] * 101}, {"texts": ["x" * 601]}]),
     ("GET", "/api/sheets"): (None, 200, []),
     ("POST", "/api/sheets"): ({"title": "Roots"}, 201, [{}, {"title": ""}, {"title": "x" * 400}]),
     ("GET", "/api/sheets/{sheet_id}"): (None, 200, []),

@@ -208,6 +208,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/check/typeset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Typeset
+         * @description The LaTeX of parts, values and lines that are given out in the plain notation.
+         */
+        post: operations["server_checking_api_typeset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/keys/proofread": {
         parameters: {
             query?: never;
@@ -1292,6 +1312,22 @@ export interface components {
              * @enum {string}
              */
             decimal?: "point" | "comma";
+        };
+        /**
+         * TypesetOut
+         * @description The LaTeX of each, empty where a text is no mathematics.
+         */
+        TypesetOut: {
+            /** Latex */
+            latex: string[];
+        };
+        /**
+         * TypesetIn
+         * @description Texts in the plain notation.
+         */
+        TypesetIn: {
+            /** Texts */
+            texts: string[];
         };
         /**
          * Bead
@@ -3129,6 +3165,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Echo"];
+                };
+            };
+        };
+    };
+    server_checking_api_typeset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypesetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypesetOut"];
                 };
             };
         };

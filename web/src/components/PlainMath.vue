@@ -1,14 +1,30 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
+import MathText from './MathText.vue'
 import { pieces } from '@/lib/plainmath'
+import { known, typeset } from '@/lib/typeset'
 
-/** The plain notation set for reading in a small figure, without a typesetter. */
-const props = defineProps<{ text: string | number }>()
-const parts = computed(() => pieces(String(props.text)))
+/** Mathematics that is given in the plain notation: typeset as soon as the core has said how, plain until then and where it can't. */
+const props = withDefaults(defineProps<{ text: string | number; display?: boolean }>(), { display: false })
+const plain = computed(() => String(props.text))
+const isPlain = computed(() => /^[-−]?\d*$/.test(plain.value))
+const parts = computed(() => pieces(plain.value))
+const latex = ref('')
+watch(
+  plain,
+  async (now) => {
+    latex.value = known(now) ?? ''
+    if (latex.value || isPlain.value) return
+    const found = await typeset(now)
+    if (now === plain.value) latex.value = found
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
-  <span class="plain">
+  <MathText v-if="latex" :latex="latex" :display="display" />
+  <span v-else class="plain">
     <template v-for="(part, k) in parts" :key="k"><sup v-if="part.raised">{{ part.text }}</sup><template v-else>{{ part.text }}</template></template>
   </span>
 </template>

@@ -1,11 +1,13 @@
 import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import GraphView from './GraphView.vue'
 import LinkShape from './LinkShape.vue'
 import PlainMath from './PlainMath.vue'
 import RelationGlyph from './RelationGlyph.vue'
 import SideWork from './SideWork.vue'
 import type { Graph, SideWork as Work } from '@/api/client'
+import { forget } from '@/lib/typeset'
+import { asked, beginAnew, line, says, sentTo } from '@/testing/server'
 
 describe('PlainMath', () => {
   it.each([
@@ -125,5 +127,44 @@ describe('GraphView', () => {
     expect(hole()).toBeCloseTo(56)
     await view.setProps({ graph: { ...graph } })
     expect(hole()).toBe(80)
+  })
+})
+
+describe('PlainMath, once the core has said how', () => {
+  beforeEach(() => {
+    beginAnew()
+    forget()
+    says['POST /api/check/typeset'] = (body: unknown) => ({ latex: (body as { texts: string[] }).texts.map((text) => (text.includes('?') ? '' : `\\mathrm{set}${text.length}`)) })
+  })
+
+  it('is typeset; all that stands there is asked for at once, and only the first time', async () => {
+    const first = [mount(PlainMath, { props: { text: 'x^2 + 1' } }), mount(PlainMath, { props: { text: '√(x+1)' } }), mount(PlainMath, { props: { text: 'x^2 + 1' } })]
+    await vi.waitFor(() => expect(first.every((each) => each.find('.katex').exists())).toBe(true))
+    expect(sentTo('POST /api/check/typeset')).toEqual([{ texts: ['x^2 + 1', '√(x+1)'] }])
+    expect(mount(PlainMath, { props: { text: '√(x+1)' } }).find('.katex').exists()).toBe(true)
+    expect(asked).toHaveLength(1)
+  })
+  it.each([['a whole number', '-12', 0], ['what is no mathematics', 'two? of them', 1]])('leaves %s as it is', async (_, text, times) => {
+    const made = mount(PlainMath, { props: { text } })
+    await vi.waitFor(() => expect(asked).toHaveLength(times))
+    await new Promise((done) => setTimeout(done, 30))
+    expect(made.find('.katex').exists()).toBe(false)
+    expect(asked).toHaveLength(times)
+  })
+  it('stands in the plain notation while the server is away, and is asked for again the next time', async () => {
+    line.down = true
+    const made = mount(PlainMath, { props: { text: 'x^3' } })
+    await new Promise((done) => setTimeout(done, 40))
+    expect(made.text()).toBe('x3')
+    line.down = false
+    await made.setProps({ text: 'x^4' })
+    await made.setProps({ text: 'x^3' })
+    await vi.waitFor(() => expect(made.find('.katex').exists()).toBe(true))
+  })
+  it('shows the latest of two texts', async () => {
+    const made = mount(PlainMath, { props: { text: 'x^5' } })
+    await made.setProps({ text: 'x^5 + 1' })
+    await vi.waitFor(() => expect(made.find('.katex').exists()).toBe(true))
+    expect(made.text()).toContain('set7')
   })
 })

@@ -169,11 +169,11 @@ describe('what is to be said of a line', () => {
     const made = notes(link(2, 'breaks', { kind: 'expression', evidence: { text: 't', values: { x: '2', y: '3' }, before: '5', after: null, plain: 'The same with 3.' } }))
     expect(made.find('caption').text().replaceAll(/\s+/g, ' ')).toBe('Try x = 2, y = 3')
     expect(made.findAll('td').map((each) => each.text())).toEqual(['5', 'undefined'])
-    expect(made.find('.plain').text()).toBe('The same with 3.')
+    expect(made.find('.alike').text()).toBe('The same with 3.')
   })
   it.each([
     [link(2, 'narrows', { lost: ['0', '4'], evidence: { text: 'x = 0 solves.', solution: '0', solves: 'before' } }), ['Lost as well', 'x = 4']],
-    [link(2, 'settles', { lost: ['-2'] }), ['Dropped, rightly', 'x = -2']],
+    [link(2, 'settles', { lost: ['-2'] }), ['Dropped, rightly', 'x = −2']],
     [link(2, 'widens', { gained: ['3'], reasons: { 3: 'it makes a denominator zero' } }), ['Candidates gained', 'x = 3: it makes a denominator zero']],
     [link(2, 'holds', { kind: 'check', reasons: { 8: 'x = 8 in the given: 1 = 1.' } }), ['x = 8 in the given: 1 = 1.']],
     [link(2, 'holds', { move: { name: 'add', text: '+3', stated: '-3', as_stated: false } }), ['The margin says -3', 'it was +3']],
@@ -200,7 +200,7 @@ describe('what was found in a key', () => {
     expect(made.findAll('ol > li').map((each) => each.classes().includes('faulty'))).toEqual([true, false])
     expect(made.findAll('.all-holds')).toHaveLength(1)
     expect(made.findAll('svg.glyph')).toHaveLength(1)
-    expect(made.find('.instead code').text()).toBe('x = 7')
+    expect(made.find('.instead .plain').text()).toBe('x = 7')
     expect(made.findAll('.place')).toHaveLength(1)
     await made.find('.place').trigger('click')
     await made.find('.label').trigger('click')

@@ -1,11 +1,11 @@
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ApiError, api, unwrap } from '@/api/client'
 import { keep, kept } from '@/lib/keep'
 import { FORESEEN, useBoard } from './board/store'
 import { useMethods } from './methods/store'
 import { useNextStep } from './next/store'
-import { useProofs } from './proofs/store'
+import { PAUSE, useProofs } from './proofs/store'
 import { useSession } from './session/store'
 import { useSheets } from './sheets/store'
 import { asked, beginAnew, echo, line, link, method, problem, says, sheetList } from '@/testing/server'
@@ -235,6 +235,61 @@ describe('a key', () => {
   it('becomes a sheet', async () => {
     says['POST /api/keys/sheet'] = { id: 12 }
     expect(await useProofs().makeSheet('Key')).toBe(12)
+  })
+
+  describe('that is long', () => {
+    const LINES = Array.from({ length: 500 }, (_, k) => `${k}) x = 2`).join('\n')
+    const part = (done: number, ended = false, trouble: string[] = []) => ({
+      id: 5, total: 3, done, ended, trouble, found: { problems: Array.from({ length: done }, () => ({})), skipped: [], faulty: 0 },
+    }) // prettier-ignore
+    const coming = (...parts: unknown[]) => {
+      says['POST /api/keys/runs'] = parts.shift()
+      says['GET /api/keys/runs/5'] = () => parts.shift()
+      says['DELETE /api/keys/runs/5'] = null
+    }
+    beforeEach(() => vi.useFakeTimers())
+    afterEach(() => vi.useRealTimers())
+
+    it('is read in parts, and shown as they come', async () => {
+      coming(part(0), part(1), part(3, true, ['7: too long']))
+      const proofs = useProofs()
+      proofs.write(LINES)
+      const reading = proofs.proofread()
+      await vi.advanceTimersByTimeAsync(PAUSE + 10)
+      expect([proofs.run?.done, proofs.proofs?.problems.length, proofs.busy]).toEqual([1, 1, true])
+      await vi.advanceTimersByTimeAsync(PAUSE + 10)
+      await reading
+      expect([proofs.run?.trouble, proofs.proofs?.problems.length, proofs.busy, proofs.stale]).toEqual([['7: too long'], 3, false, false])
+      expect(asked.map((one) => one.what)).toEqual(['POST /api/keys/runs', 'GET /api/keys/runs/5', 'GET /api/keys/runs/5'])
+    })
+    it('keeps what was found when it is stopped', async () => {
+      coming(part(0), part(2))
+      const proofs = useProofs()
+      proofs.write(LINES)
+      const reading = proofs.proofread()
+      await vi.advanceTimersByTimeAsync(PAUSE + 10)
+      await proofs.stop()
+      await vi.advanceTimersByTimeAsync(PAUSE + 10)
+      await reading
+      expect([proofs.run, proofs.proofs?.problems.length, proofs.busy]).toEqual([null, 2, false])
+      expect(asked.at(-1)?.what).toBe('DELETE /api/keys/runs/5')
+    })
+    it('becomes a sheet without being read again', async () => {
+      coming(part(3, true))
+      says['POST /api/keys/runs/5/sheet'] = { id: 12 }
+      const proofs = useProofs()
+      proofs.write(LINES)
+      await proofs.proofread()
+      expect(await proofs.makeSheet('Key')).toBe(12)
+    })
+    it('is also what takes too long at once', async () => {
+      coming(part(3, true))
+      says['POST /api/keys/proofread'] = () => Response.json({ code: 'too-long', detail: 'Too long.' }, { status: 400 })
+      const proofs = useProofs()
+      proofs.write('1) x = 2')
+      await proofs.proofread()
+      expect([proofs.proofs?.problems.length, proofs.trouble]).toEqual([3, ''])
+    })
   })
 })
 

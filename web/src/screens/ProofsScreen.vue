@@ -78,6 +78,14 @@ async function makeSheet(): Promise<void> {
       </section>
       <section class="found" aria-live="polite" aria-label="Findings">
         <TroubleNote :request="store.request" />
+        <div v-if="store.run && (!store.run.ended || store.run.trouble.length)" class="under-way">
+          <template v-if="!store.run.ended">
+            <progress :value="store.run.done" :max="store.run.total" aria-label="How far the key has been read" />
+            <span>{{ store.run.done }} of {{ store.run.total }} problems read</span>
+            <el-button size="small" @click="store.stop()">Stop</el-button>
+          </template>
+          <p v-for="line in store.run.trouble" :key="line" class="trouble">{{ line }}</p>
+        </div>
         <template v-if="store.proofs">
           <p class="sum" :class="{ stale: store.stale }">
             {{ sum }} <span v-if="store.stale" class="muted">The text was changed since.</span>
@@ -94,7 +102,7 @@ async function makeSheet(): Promise<void> {
             <el-button native-type="submit" :disabled="!title.trim() || store.busy">Make a sheet of it</el-button>
           </form>
         </template>
-        <div v-else-if="!store.trouble" class="empty muted">
+        <div v-else-if="!store.trouble && !store.run" class="empty muted">
           <p>Paste a whole key: typed lines, LaTeX, or text copied from a document. Several problems at once, each with a number or after an empty line.</p>
           <p>“Solve”, “Simplify”, “Factor” before a problem, or above several, says what is asked. Every line and every check is verified; nothing is stored until you make a sheet of it.</p>
         </div>
@@ -144,6 +152,24 @@ textarea::placeholder {
 .found {
   overflow: auto;
   min-height: 0;
+}
+.under-way {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+  padding: 2px 10px 12px;
+}
+progress {
+  flex: 1;
+  max-width: 260px;
+  height: 8px;
+  accent-color: var(--holds);
+}
+.under-way .trouble {
+  flex-basis: 100%;
+  margin: 0;
+  padding: 0;
 }
 .sum {
   font-size: 17px;

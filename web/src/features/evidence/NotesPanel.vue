@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { pointOf, type Link, type Report } from '@/api/client'
+import PlainMath from '@/components/PlainMath.vue'
 import RelationGlyph from '@/components/RelationGlyph.vue'
 import { isSideLine, meaningOf, NOTE_WORDS, relationWord, type Relation } from '@/lib/relations'
 import { actionOf, HELP } from '@/lib/shortcuts'
@@ -42,6 +43,8 @@ const quiet = computed(
     props.link?.relation === 'holds' &&
     !notes.value.length && !props.link.conditions.length && !reasons.value.length && !misstated.value && !props.link.gained.length,
 )
+/** Values as a statement about the unknown. */
+const stated = (found: string[]): string => found.map((value) => `${props.unknown} = ${value}`).join(' or ')
 const hasTable = computed(() => point.value !== null && point.value.before !== null && !side.value)
 </script>
 
@@ -64,7 +67,7 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <p class="muted">{{ slip.why }}</p>
         <p class="cue">{{ slip.cue }}</p>
         <p v-if="slip.instead" class="instead">
-          <code>{{ slip.instead }}</code>
+          <PlainMath :text="slip.instead" display />
           <button class="plain-button" title="Put this line in its place (Alt+U)" @click="emit('use', slip.instead)">use it</button>
         </p>
         <button v-if="explanations.length > 1" class="plain-button muted other" title="Other explanations (Alt+O)" @click="which++">
@@ -75,30 +78,30 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <table v-if="hasTable" class="try">
           <caption v-if="values.length">
             Try
-            <template v-for="([name, value], k) in values" :key="name">{{ k ? ', ' : ' ' }}<b>{{ name }} = {{ value }}</b></template>
+            <template v-for="([name, value], k) in values" :key="name">{{ k ? ', ' : ' ' }}<PlainMath :text="`${name} = ${value}`" /></template>
           </caption>
           <tbody>
-            <tr><th scope="row">line before</th><td>{{ point?.before ?? 'undefined' }}</td></tr>
-            <tr class="differs"><th scope="row">this line</th><td>{{ point?.after ?? 'undefined' }}</td></tr>
+            <tr><th scope="row">line before</th><td><PlainMath :text="point?.before ?? 'undefined'" display /></td></tr>
+            <tr class="differs"><th scope="row">this line</th><td><PlainMath :text="point?.after ?? 'undefined'" display /></td></tr>
           </tbody>
         </table>
         <p v-else>{{ link.evidence.text }}</p>
-        <p v-if="point?.plain" class="plain">{{ point.plain }}</p>
+        <p v-if="point?.plain" class="alike">{{ point.plain }}</p>
       </section>
 
       <section v-if="lostElsewhere.length && link.relation === 'narrows'">
         <h3>Lost as well</h3>
-        <p>{{ unknown }} = {{ lostElsewhere.join(', ') }}</p>
+        <p><PlainMath :text="stated(lostElsewhere)" /></p>
       </section>
       <section v-if="link.lost.length && link.relation === 'settles'">
         <h3>Dropped, rightly</h3>
-        <p>{{ unknown }} = {{ link.lost.join(', ') }}</p>
+        <p><PlainMath :text="stated(link.lost)" /></p>
       </section>
       <section v-if="link.gained.length && (link.relation === 'widens' || link.relation === 'narrows')">
         <h3>Candidates gained</h3>
         <ul>
           <li v-for="value in link.gained" :key="value">
-            {{ unknown }} = {{ value }}<template v-if="link.reasons[value]">: {{ link.reasons[value] }}</template>
+            <PlainMath :text="stated([value])" /><template v-if="link.reasons[value]">: {{ link.reasons[value] }}</template>
           </li>
         </ul>
       </section>
@@ -112,7 +115,10 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
           it was <code>{{ misstated.text }}</code></template>.
         </p>
       </section>
-      <section v-if="link.conditions.length"><h3>Needs</h3><p>{{ link.conditions.join(', ') }}</p></section>
+      <section v-if="link.conditions.length">
+        <h3>Needs</h3>
+        <p><template v-for="(condition, k) in link.conditions" :key="condition">{{ k ? ', ' : '' }}<PlainMath :text="condition" /></template></p>
+      </section>
       <section v-for="note in notes" :key="note"><p>{{ note }}</p></section>
     </template>
 
@@ -120,7 +126,7 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
       <h3>Checks owed</h3>
       <ul>
         <li v-for="owed in report.owed" :key="owed.value">
-          {{ unknown }} = {{ owed.value }}: {{ owed.because }}.
+          <PlainMath :text="stated([owed.value])" />: {{ owed.because }}.
           <span class="muted">Write <code>check {{ unknown }} = {{ owed.value }}</code></span>
         </li>
       </ul>

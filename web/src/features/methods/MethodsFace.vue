@@ -162,6 +162,9 @@ h2 {
   padding: 0;
   flex: 1;
   overflow-x: auto;
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  align-content: start;
 }
 .none {
   padding-top: 12vh;

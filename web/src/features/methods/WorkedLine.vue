@@ -7,21 +7,25 @@ defineProps<{ step: Step; here: boolean }>()
 </script>
 
 <template>
-  <li class="worked" :class="{ here, aside: !['line', 'zero', 'statement'].includes(step.kind) }" :aria-current="here">
-    <span class="text">
+  <li class="worked" :class="{ here, aside: !['line', 'zero', 'statement'].includes(step.kind), whole: !step.after_echo.right }" :aria-current="here">
+    <span class="left">
       <span v-if="step.after_echo.prefix" class="prefix">{{ step.after_echo.prefix }}</span>
-      <MathText :latex="`${step.after_echo.left} ${step.after_echo.right}`" />
+      <MathText :latex="step.after_echo.left" />
     </span>
+    <span v-if="step.after_echo.right" class="right"><MathText :latex="step.after_echo.right" /></span>
     <span v-if="step.after_echo.move" class="move"><MathText :latex="step.after_echo.move" :display="false" /></span>
     <span class="rule">{{ step.name }}</span>
   </li>
 </template>
 
 <style scoped>
+/* The columns are those of the list, so that equals signs stand under each other. */
 .worked {
   display: grid;
-  grid-template-columns: 1fr auto;
-  padding: 5px 8px;
+  grid-template-columns: subgrid;
+  grid-column: 1 / -1;
+  align-items: baseline;
+  padding: 5px 8px 5px 5px;
   border-left: 3px solid transparent;
   cursor: default;
 }
@@ -29,15 +33,25 @@ defineProps<{ step: Step; here: boolean }>()
   border-left-color: var(--settles);
   background: var(--quiet);
 }
-.text {
+.left,
+.right {
   font-size: 1.1em;
-  overflow-x: auto;
-  overflow-y: hidden;
   padding-block: 2px;
+  white-space: nowrap;
 }
-.aside .text {
+.left {
+  text-align: right;
+}
+.right {
+  padding-left: 0.28em;
+}
+.whole .left {
+  grid-column: 1 / 3;
+  text-align: left;
+}
+.aside .left,
+.aside .right {
   font-size: 0.95em;
-  padding-left: 14px;
 }
 .prefix {
   color: var(--muted);
@@ -45,6 +59,7 @@ defineProps<{ step: Step; here: boolean }>()
   margin-right: 6px;
 }
 .move {
+  grid-column: 3;
   color: var(--muted);
   border-left: 2px solid var(--hairline);
   padding-left: 8px;

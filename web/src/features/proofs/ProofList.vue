@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schema } from '@/api/client'
 import MathText from '@/components/MathText.vue'
+import PlainMath from '@/components/PlainMath.vue'
 import RelationGlyph from '@/components/RelationGlyph.vue'
 import TinyChain from '@/components/TinyChain.vue'
 import type { Relation } from '@/lib/relations'
@@ -32,7 +33,7 @@ const relation = (finding: Finding): Relation | null => (LINKS.has(finding.kind)
           <p>
             <button v-if="finding.line && finding.place" class="plain-button place" @click="emit('show', finding.place)">line {{ finding.place }}</button>
             {{ finding.text }}
-            <span v-if="finding.instead" class="instead">right would be <code>{{ finding.instead }}</code></span>
+            <span v-if="finding.instead" class="instead">right would be <PlainMath :text="finding.instead" /></span>
           </p>
         </li>
       </ul>

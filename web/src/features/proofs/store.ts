@@ -1,16 +1,26 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, unwrap, type Schema } from '@/api/client'
+import { api, ApiError, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
 import { kept, keep } from '@/lib/keep'
 
 export type Proofs = Schema['KeyOut']
+type Run = Schema['KeyRunOut']
+
+/** From so many characters on a key is read problem by problem in the background, and shown as it comes. */
+export const LONG = 4000
+/** After how many milliseconds one looks again how far it is. */
+export const PAUSE = 700
+
+const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms))
 
 /** The key that is being proof-read: its text, kept across a reload, and what was found in it. */
 export const useProofs = defineStore('proofs', () => {
   const text = ref('')
   const read = ref('')
   const proofs = shallowRef<Proofs | null>(null)
+  /** The reading of a long key, under way or ended; null where it was read at once. */
+  const run = shallowRef<Run | null>(null)
   const request = useRequest('The server does not answer. Your text is kept.')
   /** Whether the text was changed since it was read. */
   const stale = computed(() => proofs.value !== null && text.value !== read.value)
@@ -28,23 +38,63 @@ export const useProofs = defineStore('proofs', () => {
     const asked = text.value
     if (!asked.trim() || request.busy.value) return
     await request.run(
-      () => unwrap(api.POST('/api/keys/proofread', { body: { text: asked, conventions: {} } })),
+      () => (asked.length > LONG ? inParts(asked) : atOnce(asked)),
       (found) => {
-        proofs.value = found
+        if (found) proofs.value = found
         read.value = asked
       },
     )
   }
 
+  async function atOnce(asked: string): Promise<Proofs | null> {
+    run.value = null
+    try {
+      return await unwrap(api.POST('/api/keys/proofread', { body: { text: asked, conventions: {} } }))
+    } catch (problem) {
+      if (problem instanceof ApiError && (problem.body as { code?: string } | null)?.code === 'too-long') return inParts(asked)
+      throw problem
+    }
+  }
+
+  /** Reads it in the background and shows what is found as it comes; null where it was stopped before anything was. */
+  async function inParts(asked: string): Promise<Proofs | null> {
+    let now = await unwrap(api.POST('/api/keys/runs', { body: { text: asked, conventions: {} } }))
+    run.value = now
+    read.value = asked
+    while (!now.ended) {
+      await wait(PAUSE)
+      if (run.value?.id !== now.id) break // stopped
+      now = await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: now.id } } }))
+      if (run.value?.id !== now.id) break
+      run.value = now
+      proofs.value = now.found
+    }
+    return now.done ? now.found : null
+  }
+
+  /** Ends the reading of a long key; what was found so far stays. */
+  async function stop(): Promise<void> {
+    const now = run.value
+    if (!now) return
+    run.value = null
+    await api.DELETE('/api/keys/runs/{run_id}', { params: { path: { run_id: now.id } } })
+  }
+
   /** The id of the new sheet, or null where it could not be made. */
   async function makeSheet(title: string): Promise<number | null> {
     let made: number | null = null
+    const whole = run.value?.ended && !stale.value ? run.value : null
     await request.run(
-      () => unwrap(api.POST('/api/keys/sheet', { body: { text: text.value, title, conventions: {} } })),
+      () =>
+        whole
+          ? unwrap(api.POST('/api/keys/runs/{run_id}/sheet', { params: { path: { run_id: whole.id } }, body: { title } }))
+          : unwrap(api.POST('/api/keys/sheet', { body: { text: text.value, title, conventions: {} } })),
       (sheet) => (made = sheet.id),
     )
     return made
   }
 
-  return { text, read, proofs, stale, request, busy: request.busy, trouble: request.trouble, recall, write, proofread, makeSheet }
+  return {
+    text, read, proofs, run, stale, request, busy: request.busy, trouble: request.trouble, recall, write, proofread, stop, makeSheet,
+  } // prettier-ignore
 })
