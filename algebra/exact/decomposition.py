@@ -14,7 +14,15 @@ from algebra.exact.effort import spend
 from algebra.exact.errors import TooLarge
 from algebra.exact.generators import MAX_INDEX, SPARE, Plan
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Field, Poly, field_of, integer_coefficients, irreducible_factors, ring_name
+from algebra.exact.rational_functions import (
+    Field,
+    Poly,
+    field_of,
+    integer_coefficients,
+    irreducible_factors,
+    ring_name,
+    text_of,
+)
 from algebra.exact.sample_points import FRIENDLY
 from algebra.exact.sign_determination import SignUnknown
 from algebra.tree import nodes as n
@@ -109,7 +117,7 @@ class Decomposition:
     def __init__(self, letters: tuple[str, ...], plan: Plan, bounds: Iterable[Bound] = ()) -> None:
         self.letters = letters
         self.plan = plan
-        self.bounds = {str(poly): (poly, sign) for poly, sign in bounds}
+        self.bounds = {text_of(poly): (poly, sign) for poly, sign in bounds}
         self.polys: dict[str, Poly] = {}
         self._current: tuple[int, list[RadicalField]] = (-1, [])
 
@@ -120,7 +128,7 @@ class Decomposition:
                 return [(cell, judge(cell)) for cell in self.now()]
             except SignUnknown as asked:
                 # kept without its ring, so that the cell it came from can go
-                self.polys[str(asked.poly)] = asked.poly
+                self.polys[text_of(asked.poly)] = asked.poly
         raise TooLarge(f"More than {MAX_POLYNOMIALS} different expressions stand under roots.", "√")
 
     def now(self) -> list[RadicalField]:

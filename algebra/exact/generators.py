@@ -17,7 +17,7 @@ from algebra import limits
 from algebra.exact.definite import PI
 from algebra.exact.effort import spend
 from algebra.exact.errors import TooLarge, UndefinedValue
-from algebra.exact.rational_functions import Field, Poly, Ratio, by_powers, field_of, refuse_high, univariate
+from algebra.exact.rational_functions import Field, Key, Poly, Ratio, by_powers, field_of, refuse_high, univariate
 
 MAX_INDEX = 60
 """Largest index of a root, nested ones multiplied."""
@@ -123,7 +123,7 @@ class GeneratedField(Field):
         self.made: dict[str, Generator] = {}
         self.plain = field_of(letters)
         self._in_one: dict[int, fmpz_poly] = {}
-        self.roots: dict[tuple[int, str, str], tuple[Ratio, Doubts]] = {}  # with what was assumed for each
+        self.roots: dict[tuple[int, Key, Key], tuple[Ratio, Doubts]] = {}  # with what was assumed for each
         self.constants: dict[str, Ratio] = {}  # letters that stand for a fixed number here
         self.uncertain: set[int] = set()  # positions of generators that may satisfy unknown relations
         self.seen: dict[int, tuple[object, Ratio | None]] = {}  # values of trees met before, by identity

@@ -24,7 +24,15 @@ from algebra.exact.effort import spend
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.generators import NO_DOUBTS, Generator
 from algebra.exact.linear_systems import eliminate
-from algebra.exact.rational_functions import Poly, Ratio, by_powers, factored_by_text, irreducible_factors
+from algebra.exact.rational_functions import (
+    Poly,
+    Ratio,
+    by_powers,
+    factored_by_text,
+    irreducible_factors,
+    key_of,
+    text_of,
+)
 from algebra.exact.sign_determination import SignedField
 
 MAX_CLEARED, CLEARED_A_UNIT = 20_000, 100
@@ -148,7 +156,7 @@ class RadicalField(SignedField):
 
     def _known_root(self, value: Ratio, index: int) -> Ratio:
         """A root of a rational function: the same ones stand on line after line."""
-        key = (index, str(value.numerator), "" if value.denominator is self.one else str(value.denominator))
+        key = (index, key_of(value.numerator), () if value.denominator is self.one else key_of(value.denominator))
         known = self.roots.get(key)
         if known is None:
             before, self.doubts = self.doubts, NO_DOUBTS
@@ -180,7 +188,7 @@ class RadicalField(SignedField):
                     odd += 1
                 if text == turned:
                     sign, factor = -sign, -factor
-                    text = str(factor)
+                    text = text_of(factor)
                 result = result * self._size_power(text, factor, way * power * self.plan.index // index)
         self.joint = self.joint or (odd > 1 and index % 2 == 0)
         if sign > 0:

@@ -24,8 +24,31 @@ MAX_DENSE = 6_000
 
 __all__ = [
     "DomainError", "Field", "Poly", "Ratio", "by_powers", "coefficients", "depends_on", "factored", "factored_by_text", "field_of", "filled",
-    "forget_factors", "integer_coefficients", "irreducible_factors", "letters_of_ring", "refuse_high", "ring_name", "univariate",
+    "forget_factors", "integer_coefficients", "irreducible_factors", "key_of", "letters_of_ring", "refuse_high", "ring_name", "text_of", "univariate",
 ]  # fmt: skip
+
+
+Key = tuple[tuple[int, ...], ...]
+"""A polynomial within its ring: its coefficients, then the exponents of each term."""
+
+
+def key_of(poly: Poly) -> Key:
+    """By what a polynomial is known among others of its ring."""
+    return (tuple(map(int, poly.coeffs())), *(tuple(map(int, powers)) for powers in poly.monoms()))
+
+
+def text_of(poly: Poly) -> str:
+    """A polynomial as FLINT writes it, 2*x^2*y - 3*x + 1. FLINT's own text is never freed by the library that hands it over."""
+    names = poly.context().names()
+    pieces: list[str] = []
+    for powers, coefficient in poly.terms():
+        number = int(coefficient)
+        factors = [name if k == 1 else f"{name}^{k}" for name, k in zip(names, powers, strict=True) if k]
+        if not factors or abs(number) != 1:
+            factors.insert(0, str(abs(number)))
+        sign = (" - " if pieces else "-") if number < 0 else (" + " if pieces else "")
+        pieces.append(sign + "*".join(factors))
+    return "".join(pieces) or "0"
 
 
 class Field:
@@ -154,10 +177,10 @@ class Ratio:
         return self.numerator == other.numerator and self.denominator == other.denominator
 
     def __hash__(self) -> int:
-        return hash((str(self.numerator), str(self.denominator)))
+        return hash((*map(int, self.numerator.coeffs()), "/", *map(int, self.denominator.coeffs())))
 
     def __repr__(self) -> str:
-        return f"Ratio({self.numerator}, {self.denominator})"
+        return f"Ratio({text_of(self.numerator)}, {text_of(self.denominator)})"
 
     def __neg__(self) -> Ratio:
         return Ratio(self.field, -self.numerator, self.denominator)
@@ -297,18 +320,18 @@ def _factored_once(poly: Poly) -> tuple[int, list[tuple[Poly, int]], dict[str, P
     size = len(poly) * int(poly.total_degree())
     if size > _SMALL:  # counted whether or not it is known already, so that the past does not decide
         spend(size // _SMALL)
-    key = (poly.context(), str(poly))
+    key = (poly.context(), key_of(poly))
     found = _FACTORED.get(key)
     if found is None:
         if len(_FACTORED) >= _KEPT:
             _FACTORED.clear()
         content, factors = _factored(poly)
-        found = _FACTORED[key] = content, factors, {str(factor): factor for factor, _ in factors}
+        found = _FACTORED[key] = content, factors, {text_of(factor): factor for factor, _ in factors}
     return found
 
 
-# the same polynomials come back on every line of a working; they don't hash, their text does
-_FACTORED: dict[tuple[fmpz_mpoly_ctx, str], tuple[int, list[tuple[Poly, int]], dict[str, Poly]]] = {}
+# the same polynomials come back on every line of a working; they don't hash, their keys do
+_FACTORED: dict[tuple[fmpz_mpoly_ctx, Key], tuple[int, list[tuple[Poly, int]], dict[str, Poly]]] = {}
 _KEPT = 4096
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 from algebra.exact.definite import PI, definite_sign, sign_of_pi
 from algebra.exact.errors import OutOfScope
 from algebra.exact.generators import GeneratedField
-from algebra.exact.rational_functions import Poly, Ratio, factored, irreducible_factors, ring_name
+from algebra.exact.rational_functions import Poly, Ratio, factored, irreducible_factors, ring_name, text_of
 
 
 class SignUnknown(OutOfScope):
@@ -33,7 +33,7 @@ class SignedField(GeneratedField):
                 return of_pi
         if self.formal and not self.signs:
             return 1
-        known = self.signs.get(text or str(poly))
+        known = self.signs.get(text or text_of(poly))
         if known is None and self.formal:
             return 1
         if known is None:

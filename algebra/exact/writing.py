@@ -9,7 +9,7 @@ from math import gcd
 from algebra import limits
 from algebra.exact.errors import TooLarge
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Poly, Ratio, factored
+from algebra.exact.rational_functions import Poly, Ratio, factored, text_of
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.build import bar, grouped, implied_product, sum_of
@@ -84,7 +84,7 @@ def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
         return polynomial_tree(poly, letters)
     content, factors = factored(poly)
     parts: list[n.Node] = []
-    ordered = sorted(factors, key=lambda f: (len(f[0]), f[0].total_degree(), str(f[0])))
+    ordered = sorted(factors, key=lambda f: (len(f[0]), f[0].total_degree(), text_of(f[0])))
     for factor, power in ordered:
         tree = polynomial_tree(factor, letters)
         bare_ok = isinstance(tree, n.Letter | n.Unit)

@@ -12,7 +12,7 @@ from algebra.exact.decomposition import Bound, between
 from algebra.exact.definite import PI, definite_sign, sign_at_point, used_letters
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
-from algebra.exact.rational_functions import Field, Poly, factored, integer_coefficients, irreducible_factors
+from algebra.exact.rational_functions import Field, Poly, factored, integer_coefficients, irreducible_factors, text_of
 from algebra.exact.real_sets import RealSet
 from algebra.records import record
 from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
@@ -86,12 +86,12 @@ class Assumptions:
 
     def not_negative(self, poly: Poly) -> bool:
         """Whether a polynomial is nowhere negative as far as its letters are as assumed."""
-        held = {str(bound): sign for bound, sign in self.bounds}
+        held = {text_of(bound): sign for bound, sign in self.bounds}
         content, factors = factored(poly)
         total = 1 if content > 0 else -1
         for factor, power in factors:
             if power % 2:
-                own = held.get(str(factor)) or definite_sign(factor, self.signs) or self._sign_of(factor)
+                own = held.get(text_of(factor)) or definite_sign(factor, self.signs) or self._sign_of(factor)
                 if own is None:
                     return False
                 total *= own

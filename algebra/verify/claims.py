@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from math import gcd, lcm
 
 from algebra.exact.errors import ExactError
-from algebra.exact.rational_functions import Poly, Ratio, factored
+from algebra.exact.rational_functions import Poly, Ratio, factored, text_of
 from algebra.exact.writing import simplified_tree
 from algebra.reports.report import PointEvidence
 from algebra.tree import nodes as n
@@ -71,8 +71,8 @@ def _multiple(polys: list[Poly]) -> Poly:
         content, factors = factored(poly)
         number = lcm(number, abs(content))
         for factor, power in factors:
-            known = powers.get(str(factor), (factor, 0))[1]
-            powers[str(factor)] = (factor, max(known, power))
+            known = powers.get(text_of(factor), (factor, 0))[1]
+            powers[text_of(factor)] = (factor, max(known, power))
     total = polys[0].context().constant(number)
     for factor, power in powers.values():
         total = total * factor**power

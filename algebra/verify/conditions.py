@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from algebra.exact.definite import used_letters
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
-from algebra.exact.rational_functions import Poly, depends_on, irreducible_factors
+from algebra.exact.rational_functions import Poly, depends_on, irreducible_factors, text_of
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -61,7 +61,7 @@ def _is_assumed(context: Context, tree: n.Node, sign: str) -> bool:
 def _has_factor(context: Context, tree: n.Node, poly: Poly) -> bool:
     """Whether an expression is zero where a polynomial is: then one that is above zero says the more."""
     product = _sign_product(context, tree)
-    return product is not None and str(poly) in irreducible_factors([product])
+    return product is not None and text_of(poly) in irreducible_factors([product])
 
 
 def _equal_to_roots(pair: Pair, unknown: str) -> Iterator[tuple[n.Node, str]]:

@@ -12,7 +12,7 @@ from algebra.exact.decomposition import plan_of
 from algebra.exact.generators import SPARE, Plan
 from algebra.exact.plus_minus import variants
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Field, Poly, depends_on, field_of
+from algebra.exact.rational_functions import Field, Poly, depends_on, field_of, text_of
 from algebra.exact.solve.polynomial import PolynomialSolver
 from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
 from algebra.tree import nodes as n
@@ -167,7 +167,7 @@ def context_of(working: Working, given: ln.Line, lines: list[ln.Line], *, spare:
     over = field_of(names)
     sample = {name: Q(3 + k) for k, name in enumerate(names)}
     assumed = assumptions_of(working, over, given_letters, lines)
-    signs = {str(poly): sign for poly, sign in assumed.bounds}
+    signs = {text_of(poly): sign for poly, sign in assumed.bounds}
     return Context(
         working, given, unknown, sorted(given_letters), over, plan,
         RadicalField(names, plan, sample, signs, formal=True) if plan else None,

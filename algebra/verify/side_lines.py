@@ -13,7 +13,7 @@ from algebra.exact.evaluate.at_point import PointEvaluator
 from algebra.exact.generators import Plan
 from algebra.exact.logarithms import Logarithm
 from algebra.exact.plus_minus import variants
-from algebra.exact.rational_functions import Poly, Ratio, irreducible_factors
+from algebra.exact.rational_functions import Poly, Ratio, irreducible_factors, text_of
 from algebra.exact.sample_points import friendly_points
 from algebra.exact.solution_sets import Solution, SolutionSet
 from algebra.exact.writing import simplified_tree
@@ -196,7 +196,7 @@ def judge_exclusion(
         missing_text = f"{context.unknown} ≠ {', '.join(in_order(context, missing))}" if missing else ""
     else:
         factors = _factors_of(evaluator, pairs)
-        needed = {str(poly): poly for poly in excluded.conditions}
+        needed = {text_of(poly): poly for poly in excluded.conditions}
         beyond = [poly for key, poly in factors.items() if key not in needed]
         named.conditions |= set() if beyond else set(factors)
         lacking = [poly for key, poly in needed.items() if key not in named.conditions]

@@ -12,7 +12,7 @@ from algebra.exact.effort import spend
 from algebra.exact.errors import OutOfScope, TooLarge, UndefinedValue
 from algebra.exact.generators import MAX_INDEX, Above
 from algebra.exact.radical_field import RadicalField
-from algebra.exact.rational_functions import Field, Poly, Ratio
+from algebra.exact.rational_functions import Field, Poly, Ratio, key_of
 from algebra.records import record
 from algebra.tree import nodes as n
 
@@ -46,7 +46,7 @@ def value_of(node: n.Node, over: Field) -> Value:
         spend(evaluator.steps // STEPS_A_UNIT)
     if not evaluator.nonzero and not evaluator.nonzero_powers:
         return Value(ratio)
-    unique = {str(poly): poly for poly in evaluator.nonzero}
+    unique = {key_of(poly): poly for poly in evaluator.nonzero}
     return Value(ratio, tuple(unique.values()), tuple(evaluator.nonzero_powers))
 
 

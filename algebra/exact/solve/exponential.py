@@ -25,6 +25,7 @@ from algebra.exact.rational_functions import (
     field_of,
     integer_coefficients,
     irreducible_factors,
+    text_of,
 )
 from algebra.exact.real_sets import RealSet
 from algebra.exact.solution_sets import (
@@ -232,7 +233,7 @@ class ExponentialSolver:
                 if above:
                     raise OutOfScope("The unknown stands in an exponent and outside of one.", "^")
                 beside |= {number_solution(number) for number in self._zeros([cell.in_letters(factor)])}
-            elif str(factor) not in poles and str(-factor) not in poles:
+            elif text_of(factor) not in poles and text_of(-factor) not in poles:
                 members |= self._of_factor(cell, factor)
         if members and poly != numerator:
             raise OutOfScope("These powers do not reduce to one base.", "^")  # a zero of the norm need be none of it

@@ -24,7 +24,7 @@ watch(
 
 <template>
   <MathText v-if="latex" :latex="latex" :display="display" />
-  <span v-else class="plain">
+  <span v-else class="plain" :class="{ number: isPlain }">
     <template v-for="(part, k) in parts" :key="k"><sup v-if="part.raised">{{ part.text }}</sup><template v-else>{{ part.text }}</template></template>
   </span>
 </template>
@@ -32,6 +32,11 @@ watch(
 <style scoped>
 .plain {
   white-space: nowrap;
+}
+/* a number stands in the face of the mathematics, beside what is typeset */
+.number {
+  font-family: KaTeX_Main, serif;
+  font-size: 1.15em;
 }
 sup {
   font-size: 0.72em;

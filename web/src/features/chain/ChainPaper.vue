@@ -5,6 +5,7 @@ import ChainRow from './ChainRow.vue'
 import LineEditor from './LineEditor.vue'
 import { useChain } from './store'
 import type { Echo } from '@/api/client'
+import PlainMath from '@/components/PlainMath.vue'
 import MathText from '@/components/MathText.vue'
 import { useSheets } from '@/features/sheets/store'
 import { keep, kept } from '@/lib/keep'
@@ -273,7 +274,7 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
       <p v-if="report?.error && report.error.line === 0" class="wide trouble" role="alert">
         {{ report.error.message }} Change the problem to go on.
       </p>
-      <p v-if="ledger" class="wide ledger"><span class="muted">excluded</span> {{ ledger }}</p>
+      <p v-if="ledger" class="wide ledger"><span class="muted">excluded</span> <PlainMath :text="ledger" /></p>
       <div class="rows" role="list" aria-label="Lines">
         <template v-for="(row, k) in rows" :key="row.key">
           <div v-if="draft.mode !== 'append' && draft.at === k" class="writing" role="listitem" data-bead="writing">

@@ -163,7 +163,7 @@ h2 {
   flex: 1;
   overflow-x: auto;
   display: grid;
-  grid-template-columns: auto 1fr auto;
+  grid-template-columns: auto 1fr;
   align-content: start;
 }
 .none {

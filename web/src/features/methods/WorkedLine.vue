@@ -1,20 +1,22 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Step } from './store'
 import MathText from '@/components/MathText.vue'
 
 /** One line of a worked solution with its move, and the name of the rule under it when one is on it. */
-defineProps<{ step: Step; here: boolean }>()
+const props = defineProps<{ step: Step; here: boolean }>()
+/** An expression, or statements joined by `or`: one piece without an equals sign to stand under. */
+const whole = computed(() => !props.step.after_echo.left || !props.step.after_echo.right)
 </script>
 
 <template>
-  <li class="worked" :class="{ here, aside: !['line', 'zero', 'statement'].includes(step.kind), whole: !step.after_echo.right }" :aria-current="here">
+  <li class="worked" :class="{ here, aside: !['line', 'zero', 'statement'].includes(step.kind), whole }" :aria-current="here">
     <span class="left">
       <span v-if="step.after_echo.prefix" class="prefix">{{ step.after_echo.prefix }}</span>
-      <MathText :latex="step.after_echo.left" />
+      <MathText :latex="step.after_echo.left || step.after_echo.right" />
     </span>
-    <span v-if="step.after_echo.right" class="right"><MathText :latex="step.after_echo.right" /></span>
-    <span v-if="step.after_echo.move" class="move"><MathText :latex="step.after_echo.move" :display="false" /></span>
-    <span class="rule">{{ step.name }}</span>
+    <span v-if="!whole" class="right"><MathText :latex="step.after_echo.right" /></span>
+    <span class="rule">{{ step.name }}<span v-if="step.after_echo.move" class="move"><MathText :latex="step.after_echo.move" :display="false" /></span></span>
   </li>
 </template>
 
@@ -46,7 +48,7 @@ defineProps<{ step: Step; here: boolean }>()
   padding-left: 0.28em;
 }
 .whole .left {
-  grid-column: 1 / 3;
+  grid-column: 1 / -1;
   text-align: left;
 }
 .aside .left,
@@ -58,16 +60,14 @@ defineProps<{ step: Step; here: boolean }>()
   font-size: 13px;
   margin-right: 6px;
 }
-.move {
-  grid-column: 3;
-  color: var(--muted);
-  border-left: 2px solid var(--hairline);
-  padding-left: 8px;
-  align-self: center;
-}
 .rule {
   grid-column: 1 / -1;
   color: var(--muted);
   font-size: 13px;
+}
+.move {
+  border-left: 2px solid var(--hairline);
+  margin-left: 10px;
+  padding-left: 8px;
 }
 </style>
