@@ -43,7 +43,7 @@ from tools.sympy_reading import same_solutions, same_value
 PAGE = front.ROOT / "docs" / "performance.md"
 CASES = front.ROOT / "tests" / "corpus"
 WRITERS = 20
-ROUNDS = 15
+ROUNDS = 60
 
 
 def main(arguments: list[str]) -> int:
@@ -333,6 +333,6 @@ def api_table() -> str:
     median, high = statistics.median(times), times[int(len(times) * 0.95)]
     return (
         f"### API\n\n{WRITERS} teachers writing at once, {len(times)} committed lines, one a second each, 2 workers of 32 threads\n\n"
-        "| | median ms | 95th percentile ms | slowest ms |\n|---|--:|--:|--:|\n"
-        f"| a committed line, saved and verified | {median:.0f} | {high:.0f} | {times[-1]:.0f} |\n"
+        "| | median ms | 95th percentile ms | 99th percentile ms | slowest ms |\n|---|--:|--:|--:|--:|\n"
+        f"| a committed line, saved and verified | {median:.0f} | {high:.0f} | {times[int(len(times) * 0.99)]:.0f} | {times[-1]:.0f} |\n"
     )

@@ -24,11 +24,21 @@ WRITTEN = """\
 
 
 def units(root: Path, home: Path, account: str) -> dict[str, str]:
-    """The unit files by their names."""
+    """The unit files by their names: the server, which runs a worker too, and a worker for another machine."""
     return {
-        "uchuu.service": f"""\
+        "uchuu.service": _unit(
+            "Uchuu, the desk of an algebra teacher", f"{root}/uchuu start --empty --nightly-backup", root, home, account
+        ),
+        "uchuu-worker.service": _unit(
+            "Uchuu's worker on a machine of its own", f"{root}/uchuu worker", root, home, account
+        ),
+    }
+
+
+def _unit(what: str, command: str, root: Path, home: Path, account: str) -> str:
+    return f"""\
 [Unit]
-Description=Uchuu, the desk of an algebra teacher
+Description={what}
 After=network.target postgresql.service
 
 [Service]
@@ -37,7 +47,7 @@ User={account}
 Group={account}
 EnvironmentFile=-{ENVIRONMENT}
 Environment=UCHUU_HOME={home}
-ExecStart={root}/uchuu start --empty --nightly-backup
+ExecStart={command}
 Restart=on-failure
 RestartSec=5
 # status 3: it can't start here and says why; trying again would not help
@@ -55,8 +65,7 @@ ReadWritePaths={home} {root}
 
 [Install]
 WantedBy=multi-user.target
-""",
-    }
+"""
 
 
 def main(arguments: list[str]) -> int:
@@ -90,6 +99,7 @@ def main(arguments: list[str]) -> int:
         (UNITS / name).write_text(text, encoding="utf-8")
     subprocess.run(["systemctl", "daemon-reload"], check=True)
     print(
-        f"uchuu: the service is installed. Its settings are in {ENVIRONMENT}; start it with: systemctl enable --now uchuu"
+        f"uchuu: the service is installed. Its settings are in {ENVIRONMENT}; start it with: systemctl enable --now uchuu\n"
+        "(uchuu-worker is for a further machine with the same DATABASE_URL; uchuu runs a worker already)"
     )
     return 0

@@ -15,11 +15,11 @@ COMPOSE = yaml.safe_load((ROOT / "compose.yaml").read_text(encoding="utf-8"))
 
 
 class TestUnits:
-    @pytest.fixture
-    def unit(self):
+    @pytest.fixture(params=["uchuu.service", "uchuu-worker.service"])
+    def unit(self, request):
         parser = configparser.ConfigParser(strict=False, interpolation=None)
         parser.optionxform = str
-        parser.read_string(service.units(ROOT, service.HOME, service.SERVICE)["uchuu.service"])
+        parser.read_string(service.units(ROOT, service.HOME, service.SERVICE)[request.param])
         return parser
 
     def test_the_service_starts_this_checkout_under_its_own_account(self, unit):
