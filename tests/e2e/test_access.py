@@ -68,6 +68,7 @@ STATES = [
     ("/sheets/{review}/1/board", ["wait:1"]),
     ("/sheets/{functions}/1/graph", ["wait:2"]),
     ("/sheets/{warm}", ["PageDown", "wait:1"]),
+    ("/sheets/{warm}", ["press:by thumb", "wait:3"]),  # the last: it is remembered
 ]
 
 
@@ -85,6 +86,8 @@ def test_axe_finds_nothing(demo, live_server, size):
             kind, _, what = act.partition(":")
             if kind == "click":
                 page.get_by_label(what).click()
+            elif kind == "press":
+                page.get_by_role("button", name=what).click()
             elif kind == "type":
                 page.keyboard.type(what)
             elif kind == "wait":

@@ -23,7 +23,7 @@ watch(
 </script>
 
 <template>
-  <MathText v-if="latex" :latex="latex" :display="display" />
+  <span v-if="latex"><span class="visually-hidden">{{ plain }}</span><MathText aria-hidden="true" :latex="latex" :display="display" /></span>
   <span v-else class="plain" :class="{ number: isPlain }">
     <template v-for="(part, k) in parts" :key="k"><sup v-if="part.raised">{{ part.text }}</sup><template v-else>{{ part.text }}</template></template>
   </span>

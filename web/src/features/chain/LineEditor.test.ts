@@ -1,7 +1,13 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import LineEditor from './LineEditor.vue'
+import { toLine } from './thumb'
 import { asked, beginAnew, echo, key, line, says, unread } from '@/testing/server'
+
+vi.mock('./ThumbField.vue', () => ({
+  __esModule: true,
+  default: { name: 'ThumbField', props: ['latex', 'text', 'label'], emits: ['input', 'commit'], render: () => null },
+}))
 
 const ECHO = 'POST /api/check/echo'
 beforeEach(() => {
@@ -28,7 +34,7 @@ describe('LineEditor', () => {
   it('takes the focus, says its hint while it is empty, and asks for no echo of nothing', async () => {
     const made = await editor('')
     expect(document.activeElement).toBe(field(made).element)
-    expect(made.text()).toBe('the next line')
+    expect(made.find('.echo').text()).toBe('the next line')
     expect(asked).toEqual([])
   })
   it('shows what was understood above what is typed', async () => {
@@ -107,5 +113,52 @@ describe('LineEditor', () => {
     made.vm.insertAtCaret('√()', 1)
     await flushPromises()
     expect(made.props('text')).toBe('x = √()')
+  })
+})
+
+describe('a line written by thumb', () => {
+  const thumb = (made: Awaited<ReturnType<typeof editor>>) => made.findComponent({ name: 'ThumbField' })
+  async function byThumb(text: string) {
+    const made = await editor(text)
+    await made.find('.change').trigger('click')
+    await vi.dynamicImportSettled()
+    await vi.waitFor(() => expect(thumb(made).exists()).toBe(true))
+    await vi.advanceTimersByTimeAsync(50)
+    await flushPromises()
+    return made
+  }
+  it('begins with what stands there as it is understood, and is remembered', async () => {
+    const made = await byThumb('x - 2')
+    expect(thumb(made).props()).toMatchObject({ latex: 'x - 2 = 5', label: 'Next line' })
+    expect(made.find('input').exists()).toBe(false)
+    expect((await editor('')).findComponent({ name: 'ThumbField' }).exists()).toBe(true)
+    await made.find('.change').trigger('click')
+    expect(made.find('input').exists()).toBe(true)
+  })
+  it('is committed in the plain notation', async () => {
+    says[ECHO] = (body: unknown) => echo((body as { text: string }).text, { plain: '1/2' })
+    const made = await byThumb('')
+    thumb(made).vm.$emit('input', '\\frac12')
+    await vi.advanceTimersByTimeAsync(50)
+    await flushPromises()
+    thumb(made).vm.$emit('commit')
+    expect(made.emitted('commit')).toEqual([['1/2']])
+  })
+  it('is committed as it stands where the server has not said yet how it reads', async () => {
+    const made = await byThumb('')
+    line.down = true
+    thumb(made).vm.$emit('input', 'x^{2}')
+    await vi.advanceTimersByTimeAsync(50)
+    await flushPromises()
+    thumb(made).vm.$emit('commit')
+    expect(made.emitted('commit')).toEqual([['x^{2}']])
+  })
+  it.each([
+    ['\\frac{\\placeholder{}}{2}', '\\frac{}{2}'],
+    ['x=1\\lor x=2', 'x=1\\text{ or } x=2'],
+    ['2x=8\\mid\\div2', '2x=8|\\div2'],
+    ['3\\imaginaryI', '3i'],
+  ])('takes %s as %s', (latex, written) => {
+    expect(toLine(latex)).toBe(written)
   })
 })

@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, toRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, ref, toRef, watch } from 'vue'
 import MathText from '@/components/MathText.vue'
 import { useEcho } from '@/composables/useEcho'
+import { kept, keep } from '@/lib/keep'
 import { actionOf, WRITING } from '@/lib/shortcuts'
+
+const ThumbField = defineAsyncComponent(() => import('./ThumbField.vue'))
 
 /**
  * The line being written: the plain notation below, and right above it, at every key, what the core understood.
@@ -23,6 +26,15 @@ const input = ref<HTMLInputElement | null>(null)
 const text = toRef(props, 'text')
 const { echo, echoed } = useEcho(text, toRef(props, 'decimal'))
 const warned = ref('')
+/** Whether the line is written with the palette, in mathematics as it will stand, in place of the plain notation. */
+const byThumb = ref(kept<boolean>('thumb') ?? false)
+function change(): void {
+  byThumb.value = !byThumb.value
+  keep('thumb', byThumb.value)
+  if (!byThumb.value) void nextTick(focus)
+}
+/** What stands in the field of the palette to begin with. */
+const begun = computed(() => (props.text ? `${left.value} ${right.value}`.trim() : ''))
 const error = computed(() => (echoed.value === props.text ? (echo.value?.error ?? null) : null))
 const left = computed(() => (echo.value && !echo.value.error ? echo.value.left : ''))
 const right = computed(() => (echo.value && !echo.value.error ? echo.value.right : ''))
@@ -55,7 +67,8 @@ function commit(): void {
     caretTo(error.value.column)
     return
   }
-  emit('commit', typed)
+  // what was written in mathematics is stored in the plain notation, as the core understood it
+  emit('commit', byThumb.value && echoed.value === props.text && echo.value?.plain ? echo.value.plain : typed)
 }
 
 function onKey(event: KeyboardEvent): void {
@@ -78,7 +91,7 @@ defineExpose({ focus, insertAtCaret })
 
 <template>
   <div class="editor" :class="{ wrong: error }">
-    <div class="echo" aria-hidden="true">
+    <div v-if="!byThumb" class="echo" aria-hidden="true">
       <template v-if="echo && !echo.error">
         <span v-if="echo.prefix" class="prefix">{{ echo.prefix }}</span>
         <MathText v-if="left" :latex="left" /><MathText v-if="right" :latex="` ${right}`" />
@@ -87,7 +100,9 @@ defineExpose({ focus, insertAtCaret })
       </template>
       <span v-else-if="!text" class="muted small">{{ hint }}</span>
     </div>
+    <ThumbField v-if="byThumb" :latex="begun" :text="text" :label="label" @input="emit('update:text', $event)" @commit="commit" />
     <input
+      v-else
       ref="input"
       class="field"
       :value="text"
@@ -101,6 +116,7 @@ defineExpose({ focus, insertAtCaret })
       @input="emit('update:text', ($event.target as HTMLInputElement).value)"
       @keydown="onKey"
     />
+    <button type="button" class="plain-button change muted" :aria-pressed="byThumb" @click="change">{{ byThumb ? 'plain notation' : 'by thumb' }}</button>
     <div id="line-error" class="error" role="status">
       <template v-if="error">
         <span class="place" :style="{ left: `calc(${error.column - 1}ch + 10px)` }" />
@@ -153,6 +169,11 @@ defineExpose({ focus, insertAtCaret })
 .field:focus {
   outline: 2px solid var(--settles);
   outline-offset: -1px;
+}
+.change {
+  float: right;
+  font-size: 13px;
+  padding: 3px 4px;
 }
 .wrong .field {
   border-color: var(--breaks);

@@ -67,7 +67,7 @@ function onKey(event: KeyboardEvent): void {
         </p>
         <DifficultyBar :difficulty="solution.difficulty" />
         <p v-if="solution.not_yet.length" class="not-yet">Not yet: {{ solution.not_yet.join(', ') }}</p>
-        <ol class="lines">
+        <ol class="lines" tabindex="0" :aria-label="`Lines by ${solution.name}`">
           <WorkedLine
             v-for="(step, j) in solution.steps" :key="j" class="line" :step="step" :here="k === methods.chosen && j === methods.at"
             @click.stop="methods.choose(k, j)"
