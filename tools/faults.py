@@ -74,27 +74,34 @@ class Installation:
 
     def __init__(self, home: Path) -> None:
         self.home, self.port = home, free_port()
+        self.words = home.parent / "words-of-the-start"
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> float:
         """Starts it and waits until it is ready; the seconds that took. Raises RuntimeError when it does not come up."""
         began = time.monotonic()
         env = os.environ | {"UCHUU_HOME": str(self.home)}
-        self.process = subprocess.Popen(
-            [sys.executable, "-m", "tools.main", "start", "--empty", "--no-worker", "--port", str(self.port)], cwd=ROOT, env=env,
-            stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
-        )  # fmt: skip
+        with self.words.open("wb") as words:
+            self.process = subprocess.Popen(
+                [sys.executable, "-m", "tools.main", "start", "--empty", "--no-worker", "--port", str(self.port)],
+                cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=words,
+            )  # fmt: skip
         return self.until_ready(began)
 
     def until_ready(self, began: float) -> float:
-        """The seconds since then until it answers that it is ready."""
-        while time.monotonic() - began < UP_SECONDS:
+        """The seconds since then until it answers that it is ready. Raises RuntimeError with the start's own words when it does not."""
+        assert self.process is not None
+        while time.monotonic() - began < UP_SECONDS and self.process.poll() is None:
             try:
                 urllib.request.urlopen(f"http://127.0.0.1:{self.port}/readyz", timeout=8).close()
                 return time.monotonic() - began
             except OSError:
                 time.sleep(0.1)
-        raise RuntimeError(f"It was not ready again within {UP_SECONDS} s.")
+        ended = f"ended with status {self.process.returncode}" if self.process.poll() is not None else "did not end"
+        said = self.words.read_text(encoding="utf-8", errors="replace")[-2000:]
+        raise RuntimeError(
+            f"It was not ready again after {time.monotonic() - began:.0f} s; the start {ended}. It said:\n{said}"
+        )
 
     def children(self) -> list[int]:
         """The processes that descend from the start command, the nearest first."""
@@ -162,11 +169,11 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
     folder.chmod(0o755)
     installation = Installation(folder / "home")
     rows = ["| killed with -9 | seconds until it was ready again |", "|---|--:|"]
+    stopped = threading.Event()
     try:
         rows.append(f"| (first start) | {installation.start():.1f} |")
         base = f"http://127.0.0.1:{installation.port}"
         pens = _writers(base, writers)
-        stopped = threading.Event()
         threads = [threading.Thread(target=pen.write, args=(stopped,)) for pen in pens]
         for thread in threads:
             thread.start()
@@ -195,7 +202,12 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         told, good = faults_jobs.run(base, installation.home, pens[0].opener, pens[0].jar)
         print("\n".join(told))
         return int(bool(lost) or total == 0 or not good)
+    except RuntimeError as problem:
+        print("\n".join(rows))
+        print(f"! {problem}")
+        return 1
     finally:
+        stopped.set()
         installation.stop()
         shutil.rmtree(folder, ignore_errors=True)
 

@@ -24,6 +24,8 @@ from psycopg import sql
 OWNER = "uchuu"
 SERVED = "uchuu_app"
 """The role under which the server works: it reads and writes rows, and may do nothing else."""
+PATIENCE = 10.0
+"""For how many seconds a start is tried again: what is left of a database that was killed keeps the next one out for a moment."""
 UNSAFE_BUT_FAST = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
 
 
@@ -103,26 +105,39 @@ class Cluster:
                 str(programs() / "initdb"), "-D", str(self.data), "-U", OWNER, f"--pwfile={password}",
                 "--auth-local=scram-sha-256", "--auth-host=scram-sha-256", "-E", "UTF8", "--locale=C.UTF-8",
             )  # fmt: skip
-        running = self._running_port()
-        if running:
-            self.port = running
-            return
-        for attempt in range(5):
-            self.port = port or free_port()
-            options = f"-c listen_addresses=127.0.0.1 -p {self.port} -k {self.folder / 'run'}"
-            if self.fast:
-                options += f" {UNSAFE_BUT_FAST}"
+        until = time.monotonic() + PATIENCE
+        while True:
+            running = self._running_port()
+            if running and self._answers(running):
+                self.port = running
+                return
             try:
-                self._run(
-                    str(programs() / "pg_ctl"), "-s", "-w", "-D", str(self.data), "-l", str(self.folder / "log"),
-                    "-o", options, "start",
-                )  # fmt: skip
-                self.started_here = True
+                if running:  # it was killed and is still listed, or it is only just coming up
+                    raise PostgresError(
+                        f"The database in {self.folder} seems to run, but does not answer on port {running}."
+                    )
+                self._start_on(port or free_port())
                 return
             except PostgresError:
-                if attempt == 4:  # a port can be taken between the probe and the start
+                # a port can be taken between the probe and the start, and what a killed one leaves takes a moment to go
+                if time.monotonic() > until:
                     raise
-                time.sleep(0.2)
+                time.sleep(0.3)
+
+    def _start_on(self, port: int) -> None:
+        self.port = port
+        options = f"-c listen_addresses=127.0.0.1 -p {port} -k {self.folder / 'run'}"
+        if self.fast:
+            options += f" {UNSAFE_BUT_FAST}"
+        self._run(
+            str(programs() / "pg_ctl"), "-s", "-w", "-D", str(self.data), "-l", str(self.folder / "log"), "-o", options, "start"
+        )  # fmt: skip
+        self.started_here = True
+
+    def _answers(self, port: int) -> bool:
+        return not self._run(
+            str(programs() / "pg_isready"), "-q", "-h", "127.0.0.1", "-p", str(port), "-t", "3", check=False
+        ).returncode
 
     def _running_port(self) -> int | None:
         status = self._run(str(programs() / "pg_ctl"), "-D", str(self.data), "status", check=False)

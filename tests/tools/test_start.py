@@ -1,10 +1,12 @@
 """What keeps Uchuu from starting is said in a sentence, with an exit status, and harms nothing."""
 
 import os
+import shutil
 import signal
 import socket
 import subprocess
 import tempfile
+import threading
 import time
 from pathlib import Path
 
@@ -124,6 +126,27 @@ class TestDatabase:
         with psycopg.connect(url) as connection:
             assert connection.execute("select 1").fetchone() == (1,)
         assert "started again" in capsys.readouterr().err
+
+    def test_one_that_was_killed_and_is_still_listed_is_not_joined(self, cluster):
+        """Its pid names a living process for a moment, as a killed one's does until it is reaped; nobody listens."""
+        cluster.url("harbour")
+        lock = cluster.data / "postmaster.pid"
+        kept = lock.read_text().splitlines(keepends=True)
+        cluster.stop()
+        account = {"user": "postgres", "group": "postgres", "extra_groups": []} if cluster.as_postgres else {}
+        other = subprocess.Popen(["sleep", "3"], cwd="/", **account)
+        lock.write_text("".join([f"{other.pid}\n", *kept[1:]]))
+        if cluster.as_postgres:
+            shutil.chown(lock, "postgres", "postgres")
+        again = Cluster(cluster.folder, fast=True)
+        threading.Thread(target=other.wait).start()  # reaped when it ends
+        again.start()
+        try:
+            assert again.started_here
+            with psycopg.connect(again.url("harbour")) as connection:
+                assert connection.execute("select 1").fetchone() == (1,)
+        finally:
+            again.stop()
 
     def test_one_that_lives_is_left_alone(self, cluster, capsys):
         assert start.watch(Server(looks=2), cluster) == 7
