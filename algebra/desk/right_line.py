@@ -51,9 +51,11 @@ def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> 
     """
     if found.slip.id == "copied-wrongly":
         return plain(found.start) if found.start is not None else ""
-    if found.slip.id == "variable-divided-out" and isinstance(line, ln.Equation):
-        lost = [slot for name, slot in found.what.slots if name in ("x", "part") and isinstance(slot, n.Node)]
-        both = build.alternatives((build.equation(lost[0], build.ZERO), line)) if lost else line
+    divisor = dict(found.what.slots).get("divisor")
+    if isinstance(divisor, n.Node) and isinstance(
+        line, ln.Equation
+    ):  # the factor that was divided by is the other case
+        both = build.alternatives((build.equation(divisor, build.ZERO), line))
         if _follows(working, before, both):
             return plain(both)
     start = before if found.start is None else found.start

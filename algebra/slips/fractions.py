@@ -10,6 +10,7 @@ from algebra.slips.parts import (
     Term,
     add,
     base_and_exponent,
+    dropped,
     factor,
     factors,
     least_common_monomial,
@@ -66,7 +67,7 @@ def _cancelled_terms(node: n.Node) -> Iterator[Wrong]:
             shared = next((f for f in factors(a) if any(n.bare(f) == n.bare(g) for g in factors(b))), None)
             if shared is None or n.bare(a) == n.bare(b) or (len(below) == 1 and n.bare(shared) == n.bare(b)):
                 continue  # the last is one term divided by the whole denominator
-            p, q = multiply(_dropped(factors(a), shared)), multiply(_dropped(factors(b), shared))
+            p, q = multiply(dropped(factors(a), shared)), multiply(dropped(factors(b), shared))
             top = add([*above[:i], (s, p), *above[i + 1 :]])
             bottom = add([*below[:j], (z, q), *below[j + 1 :]])
             yield over(top, bottom), said("{shared} was cancelled from one term only", shows=shared, shared=shared)
@@ -161,12 +162,6 @@ def _reduced_unequally(node: n.Node) -> Iterator[Wrong]:
             yield over(build.number(a // p), build.number(b // q)), words
 
 
-def _dropped(items: list[n.Node], gone: n.Node) -> list[n.Node]:
-    found = list(items)
-    found.remove(next(f for f in found if n.bare(f) == n.bare(gone)))
-    return found
-
-
 def _one_term(node: n.Node) -> Iterator[Wrong]:
     if not isinstance(node, n.Fraction) or len(terms(node.numerator)) < 2:
         return
@@ -202,7 +197,7 @@ def _to_nothing(node: n.Node) -> Iterator[Wrong]:
     for part in above:
         if all(n.bare(part) != n.bare(b) for b in left):
             return
-        left = _dropped(left, part)
+        left = dropped(left, part)
     gone = n.bare(node.numerator)
     words = said("{gone} was cancelled and nothing left above", shows=gone, gone=gone)
     if left:

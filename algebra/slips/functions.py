@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from fractions import Fraction as Q
 
 from algebra.exact.algebraic_numbers import Number
 from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
-from algebra.exact.rational_functions import Ratio, field_of, integer_coefficients
-from algebra.functions.features import Features, features_of
+from algebra.exact.rational_functions import field_of, integer_coefficients
+from algebra.functions.features import Features, divided, features_of
 from algebra.slips.parts import equals
 from algebra.slips.slip import Ending, Sight, Slip, Wrong
 from algebra.slips.words import Words, said
@@ -54,15 +54,20 @@ def _is(number: Number, value: Q | None) -> bool:
     return value is not None and number.rational == value
 
 
-def _hole_as_asymptote(sight: Sight) -> Iterator[Words]:
-    found = _feature(sight, "vertical asymptote")
-    if found is None:
-        return
-    features, stated = found
-    for x, height in features.holes:
-        if any(_is(x, _value(item)) for item in stated.items):
-            yield _hole_words(features.letter, x, height)
+def _hole_stated_as(name: str) -> Callable[[Sight], Iterator[Words]]:
+    """What finds a hole that is stated as another feature, a vertical asymptote or an intercept."""
+
+    def seen(sight: Sight) -> Iterator[Words]:
+        found = _feature(sight, name)
+        if found is None:
             return
+        features, stated = found
+        for x, height in features.holes:
+            if any(_is(x, _value(item)) for item in stated.items):
+                yield _hole_words(features.letter, x, height)
+                return
+
+    return seen
 
 
 def _hole_foreseen(end: Ending) -> Iterator[Wrong]:
@@ -70,17 +75,6 @@ def _hole_foreseen(end: Ending) -> Iterator[Wrong]:
     for x, height in features.holes if features else ():
         stated = _feature_stated("vertical asymptote", equals(n.Letter(end.unknown), _tree(x)))
         yield stated, _hole_words(end.unknown, x, height)
-
-
-def _hole_as_intercept(sight: Sight) -> Iterator[Words]:
-    found = _feature(sight, "x-intercept")
-    if found is None:
-        return
-    features, stated = found
-    for x, height in features.holes:
-        if any(_is(x, _value(item)) for item in stated.items):
-            yield _hole_words(features.letter, x, height)
-            return
 
 
 def _hole_intercept_foreseen(end: Ending) -> Iterator[Wrong]:
@@ -135,25 +129,10 @@ def _swapped_foreseen(end: Ending) -> Iterator[Wrong]:
 
 def _first_terms(features: Features) -> n.Node | None:
     """The quotient of the first terms, where an oblique asymptote has a constant as well; else None."""
-    line = features.oblique
-    if line is None:
+    if features.oblique is None:
         return None
-    letter = n.Letter(features.letter)
-    try:
-        slope, start = reversed(_line(value_of(line, field_of((features.letter,))).ratio, features.letter))
-    except (ExactError, ValueError):
-        return None
-    return build.sum_of([build.product(build.number(slope), letter) if slope != 1 else letter]) if start else None
-
-
-def _line(line: Ratio, letter: str) -> tuple[Q, Q]:
-    """(constant, slope) of a line with rational coefficients. Raises ValueError for anything else."""
-    below = line.denominator
-    coefficients = integer_coefficients(line.numerator, letter)
-    if len(coefficients) != 2 or not below.is_constant():
-        raise ValueError("It is no line.")
-    scale = int(below.leading_coefficient())
-    return Q(coefficients[0], scale), Q(coefficients[1], scale)
+    quotient, _ = divided(features.value, features.letter)
+    return build.monomial(quotient[1], [(features.letter, 1)]) if len(quotient) == 2 and quotient[0] else None
 
 
 def _oblique(sight: Sight) -> Iterator[Words]:
@@ -373,13 +352,13 @@ def _shift_foreseen(end: Ending) -> Iterator[Wrong]:
 SLIPS = (
     Slip(
         id="hole-as-asymptote", name="Took a hole for an asymptote", kind="concept", topic="rational functions", done="{what}.", scope="seen",
-        seen=_hole_as_asymptote, foreseen=_hole_foreseen, why="Near a cancelled zero the graph stays low; only one point is left out.",
+        seen=_hole_stated_as("vertical asymptote"), foreseen=_hole_foreseen, why="Near a cancelled zero the graph stays low; only one point is left out.",
         cue="Reduce first: which zero of the bottom is still there?", example_task="analyze",
         examples=(("(x^2-x)/(x^2-1)", "vertical asymptote: x = 1"),),
          innocent=(("(x^2-x)/(x^2-1)", "vertical asymptote: x = -1"),), lurks_in=("find-holes", "vertical-asymptotes"), likely=3.6),
     Slip(
         id="hole-as-intercept", name="Took a hole for an intercept", kind="concept", topic="rational functions", done="{what}.", scope="seen",
-        seen=_hole_as_intercept, foreseen=_hole_intercept_foreseen, why="Where the function has no value, its graph does not meet the axis.",
+        seen=_hole_stated_as("x-intercept"), foreseen=_hole_intercept_foreseen, why="Where the function has no value, its graph does not meet the axis.",
         cue="Is the place in the domain?", example_task="analyze", examples=(("(x^2-x)/(x^2-1)", "x-intercepts: 0, 1"),),
          innocent=(("(x^2-x)/(x^2-1)", "x-intercept: 0"),), lurks_in=("find-holes", "intercepts"), likely=3.0),
     Slip(

@@ -70,6 +70,12 @@ def factors(node: n.Node) -> list[n.Node]:
     return [node]
 
 
+def dropped(items: list[n.Node], gone: n.Node) -> list[n.Node]:
+    """The factors but for the first that is this one, up to brackets; ValueError where none is."""
+    at = [n.bare(item) for item in items].index(n.bare(gone))
+    return items[:at] + items[at + 1 :]
+
+
 def holds_typed_fraction(node: n.Node) -> bool:
     """Whether somewhere a fraction stands right behind another factor, as in 2x/3."""
     return any(isinstance(part, n.Product) and isinstance(part.factors[-1], n.Fraction) for part in n.parts_of(node))

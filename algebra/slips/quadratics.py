@@ -9,6 +9,7 @@ from itertools import product
 from algebra.slips.parts import (
     add,
     both_signs,
+    dropped,
     either,
     equals,
     factors,
@@ -220,7 +221,7 @@ def _divided_out(body: n.Node) -> Iterator[Wrong]:
     for x in sorted(n.letters(body)):
         letter = build.letter(x)
         divided = [add((s, over(t, letter)) for s, t in terms(side)) for side in pair]
-        yield equals(*divided), said("both sides were divided by {x}, which may be 0", x=letter)
+        yield equals(*divided), said("both sides were divided by {divisor}, which may be 0", divisor=letter)
     shared = [
         part
         for part in dict.fromkeys(n.bare(f) for _, t in terms(pair[0]) for f in factors(t))
@@ -228,14 +229,8 @@ def _divided_out(body: n.Node) -> Iterator[Wrong]:
         and all(any(n.bare(f) == part for f in factors(t)) for side in pair for _, t in terms(side))
     ]  # fmt: skip
     for part in shared:
-        divided = [add((s, multiply(_without(factors(t), part))) for s, t in terms(side)) for side in pair]
-        yield equals(*divided), said("both sides were divided by {part}, which may be 0", shows=part, part=part)
-
-
-def _without(items: list[n.Node], gone: n.Node) -> list[n.Node]:
-    """The factors but for the first that is this one."""
-    at = next(k for k, f in enumerate(items) if n.bare(f) == gone)
-    return items[:at] + items[at + 1 :]
+        divided = [add((s, multiply(dropped(factors(t), part))) for s, t in terms(side)) for side in pair]
+        yield equals(*divided), said("both sides were divided by {divisor}, which may be 0", shows=part, divisor=part)
 
 
 def _abc(body: n.Node) -> tuple[str, Q, Q, Q] | None:

@@ -252,15 +252,14 @@ def _letters_not_rooted(node: n.Root) -> Iterator[Wrong]:
     rest, size = squarefree_part(number)
     inside = root(multiply([*([n.Integer(rest)] if rest > 1 else []), *left])) if rest > 1 or left else None
     under = [inside] if inside is not None else []
+    taken = [(base, times) for base, times in letters if times]
     if size > 1:
         square = n.Integer(size * size)
         words = said("{square} came out of {root} without its root", shows=square, square=square, root=node)
-        yield multiply([square, *(power(base, times) for base, times in letters if times), *under]), words
-    for kept in [[entry] for entry in letters if entry[1]]:
-        words = said(
-            "{square} came out of {root} without its root", square=power(kept[0][0], 2 * kept[0][1]), root=node
-        )
-        whole = [power(base, 2 * times if (base, times) in kept else times) for base, times in letters if times]
+        yield multiply([square, *(power(base, times) for base, times in taken), *under]), words
+    for k, (letter, half) in enumerate(taken):
+        words = said("{square} came out of {root} without its root", square=power(letter, 2 * half), root=node)
+        whole = [power(base, 2 * times if j == k else times) for j, (base, times) in enumerate(taken)]
         yield multiply([*([n.Integer(size)] if size > 1 else []), *whole, *under]), words
 
 
