@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import Count, Q
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
@@ -61,8 +62,9 @@ def own_run(owner: User, run_id: int) -> Run:
 
 def progress_of(run: Run) -> Progress:
     """How far it is."""
-    pieces = run.pieces.all()
-    return Progress(pieces.count(), pieces.exclude(ended=None).count(), pieces.exclude(trouble="").count())
+    done, failed = Q(ended__isnull=False), ~Q(trouble="")
+    found = run.pieces.aggregate(total=Count("pk"), done=Count("pk", filter=done), failed=Count("pk", filter=failed))
+    return Progress(**found)
 
 
 def remove(owner: User, run_id: int) -> None:

@@ -12,6 +12,8 @@ from procrastinate.types import JSONValue
 from server.jobs import pieces
 
 QUEUE = "uchuu"
+MOST_RETRIES = 100
+"""A piece gives itself up much sooner (`pieces.MOST_TRIES`) and says so; a job that ended before it could would leave its run open."""
 HEARTBEAT, SILENT = 3.0, 12.0
 """A worker tells that it lives every `HEARTBEAT` seconds; one that has been `SILENT` so long is gone, and its jobs are given to others."""
 
@@ -20,7 +22,7 @@ HEARTBEAT, SILENT = 3.0, 12.0
     name="uchuu.piece",
     queue=QUEUE,
     pass_context=True,
-    retry=RetryStrategy(max_attempts=pieces.MOST_TRIES, linear_wait=1),
+    retry=RetryStrategy(max_attempts=MOST_RETRIES, linear_wait=1),
 )
 def piece(context: JobContext, piece_id: int) -> None:
     """Works one piece out."""

@@ -28,6 +28,9 @@ from server.sheets.models import Sheet
 from server.sheets.queries import beads_of
 from server.sheets.schemas import ProblemIn, SheetChange
 
+KIND = "key"
+_PROBLEM = TypeAdapter(KeyProblem)
+
 
 def proofs_of(data: KeyIn) -> KeyOut:
     """What does not hold in the key, problem by problem; nothing is stored. Raises Refused where it can't be taken in."""
@@ -37,10 +40,6 @@ def proofs_of(data: KeyIn) -> KeyOut:
         skipped=list(found.out().skipped),
         faulty=sum(bool(proof.findings) for proof in found.proofs),
     )
-
-
-KIND = "key"
-_PROBLEM = TypeAdapter(KeyProblem)
 
 
 def begin_run(teacher: User, data: KeyIn) -> Run:

@@ -7,6 +7,7 @@ from django.core.management import call_command
 from playwright.sync_api import expect
 
 from server.sheets.models import Sheet
+from tests.e2e.test_journeys import line, new_problem, new_sheet
 from tools.front import WEB
 
 AXE = (WEB / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
@@ -132,3 +133,26 @@ def test_a_line_is_changed_and_removed_by_finger(demo, live_server):
     page.locator('[data-bead="3"]').click()
     page.get_by_role("button", name="Remove").click()
     expect(page.locator('[data-bead="3"]')).to_have_count(0)
+
+
+def test_a_working_is_written_by_thumb(desk):
+    """The mathematics field and its palette, on a telephone, give the lines that are typed elsewhere."""
+    page = desk
+    new_sheet(page, "By thumb")
+    new_problem(page, "Solve", "x/2 = 3/4")
+    page.set_viewport_size({"width": 360, "height": 740})
+    page.get_by_role("button", name="by thumb").click()
+    palette = page.get_by_role("group", name="Palette")
+    expect(palette).to_be_visible()
+
+    def press(*keys):
+        for name in keys:
+            palette.get_by_role("button", name=name, exact=True).click()
+
+    press("x", "equals", "3", "fraction", "2", "commit the line")
+    expect(line(page, 1)).to_contain_text("holds")
+    expect(page.get_by_role("listitem", name="Line 1: x = 3/2. holds.")).to_be_visible()
+    press("x", "equals", "root", "9", "to the right", "divided by", "2", "commit the line")
+    expect(page.get_by_role("listitem", name="Line 2: x = √9 ÷ 2. holds.")).to_be_visible()
+    page.get_by_role("button", name="plain notation").click()
+    expect(page.get_by_label("Next line")).to_be_focused()

@@ -479,26 +479,3 @@ def test_a_sheet_of_twelve_with_key_and_version_b_by_keyboard_alone(desk):
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name="Thursday · B")).to_be_visible(timeout=25_000)
     expect(page.get_by_alt_text("Page 1 as it will print")).to_be_visible()
-
-
-def test_a_working_is_written_by_thumb(desk):
-    """The mathematics field and its palette, on a telephone, give the lines that are typed elsewhere."""
-    page = desk
-    new_sheet(page, "By thumb")
-    new_problem(page, "Solve", "x/2 = 3/4")
-    page.set_viewport_size({"width": 360, "height": 740})
-    page.get_by_role("button", name="by thumb").click()
-    palette = page.get_by_role("group", name="Palette")
-    expect(palette).to_be_visible()
-
-    def press(*keys):
-        for name in keys:
-            palette.get_by_role("button", name=name, exact=True).click()
-
-    press("x", "equals", "3", "fraction", "2", "commit the line")
-    expect(line(page, 1)).to_contain_text("holds")
-    expect(page.get_by_role("listitem", name="Line 1: x = 3/2. holds.")).to_be_visible()
-    press("x", "equals", "root", "9", "to the right", "divided by", "2", "commit the line")
-    expect(page.get_by_role("listitem", name="Line 2: x = √9 ÷ 2. holds.")).to_be_visible()
-    page.get_by_role("button", name="plain notation").click()
-    expect(page.get_by_label("Next line")).to_be_focused()

@@ -274,6 +274,42 @@ describe('a key', () => {
       expect([proofs.run, proofs.proofs?.problems.length, proofs.busy]).toEqual([null, 2, false])
       expect(asked.at(-1)?.what).toBe('DELETE /api/keys/runs/5')
     })
+    it('waits while the server is away, and goes on', async () => {
+      coming(part(0), part(3, true))
+      const proofs = useProofs()
+      proofs.write(LINES)
+      const reading = proofs.proofread()
+      await vi.advanceTimersByTimeAsync(10)
+      line.down = true
+      await vi.advanceTimersByTimeAsync(PAUSE)
+      expect([proofs.away, proofs.trouble, proofs.busy]).toEqual([true, '', true])
+      line.down = false
+      await vi.advanceTimersByTimeAsync(PAUSE)
+      await reading
+      expect([proofs.away, proofs.proofs?.problems.length]).toEqual([false, 3])
+    })
+    it('is gone on with after the page was left, unless the text is another or the reading is gone', async () => {
+      coming(part(0), part(3, true))
+      useProofs().write(LINES)
+      void useProofs().proofread()
+      await vi.advanceTimersByTimeAsync(10)
+      setActivePinia(createPinia())
+      const again = useProofs()
+      again.recall()
+      await again.resume()
+      expect([again.run?.ended, again.proofs?.problems.length]).toEqual([true, 3])
+      setActivePinia(createPinia())
+      const other = useProofs()
+      other.write('1) x = 2')
+      await other.resume()
+      expect(other.run).toBeNull()
+      delete says['GET /api/keys/runs/5']
+      setActivePinia(createPinia())
+      const gone = useProofs()
+      gone.write(LINES)
+      await gone.resume()
+      expect([gone.run, gone.trouble, kept('key.run')]).toEqual([null, '', null])
+    })
     it('becomes a sheet without being read again', async () => {
       coming(part(3, true))
       says['POST /api/keys/runs/5/sheet'] = { id: 12 }

@@ -29,6 +29,7 @@ const EXAMPLE = `1) Solve 3x + 7 = 22
 
 onMounted(() => {
   store.recall()
+  void store.resume()
   paper.value?.focus()
 })
 
@@ -81,7 +82,7 @@ async function makeSheet(): Promise<void> {
         <div v-if="store.run && (!store.run.ended || store.run.trouble.length)" class="under-way">
           <template v-if="!store.run.ended">
             <progress :value="store.run.done" :max="store.run.total" aria-label="How far the key has been read" />
-            <span>{{ store.run.done }} of {{ store.run.total }} problems read</span>
+            <span>{{ store.run.done }} of {{ store.run.total }} problems read<template v-if="store.away">; the server does not answer just now</template></span>
             <el-button size="small" @click="store.stop()">Stop</el-button>
           </template>
           <p v-for="line in store.run.trouble" :key="line" class="trouble">{{ line }}</p>

@@ -21,6 +21,8 @@ export const useProofs = defineStore('proofs', () => {
   const proofs = shallowRef<Proofs | null>(null)
   /** The reading of a long key, under way or ended; null where it was read at once. */
   const run = shallowRef<Run | null>(null)
+  /** Whether the server does not answer while a reading is under way. */
+  const away = ref(false)
   const request = useRequest('The server does not answer. Your text is kept.')
   /** Whether the text was changed since it was read. */
   const stale = computed(() => proofs.value !== null && text.value !== read.value)
@@ -58,13 +60,26 @@ export const useProofs = defineStore('proofs', () => {
 
   /** Reads it in the background and shows what is found as it comes; null where it was stopped before anything was. */
   async function inParts(asked: string): Promise<Proofs | null> {
-    let now = await unwrap(api.POST('/api/keys/runs', { body: { text: asked, conventions: {} } }))
-    run.value = now
+    const begun = await unwrap(api.POST('/api/keys/runs', { body: { text: asked, conventions: {} } }))
+    keep('key.run', { id: begun.id, text: asked })
+    return follow(begun, asked)
+  }
+
+  /** Looks how far a reading is until it has ended; while the server is away it waits, for the work goes on without it. */
+  async function follow(begun: Run, asked: string): Promise<Proofs | null> {
+    let now = (run.value = begun)
     read.value = asked
     while (!now.ended) {
       await wait(PAUSE)
       if (run.value?.id !== now.id) break // stopped
-      now = await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: now.id } } }))
+      try {
+        now = await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: begun.id } } }))
+        away.value = false
+      } catch (problem) {
+        if (!(problem instanceof TypeError)) throw problem
+        away.value = true
+        continue
+      }
       if (run.value?.id !== now.id) break
       run.value = now
       proofs.value = now.found
@@ -72,11 +87,32 @@ export const useProofs = defineStore('proofs', () => {
     return now.done ? now.found : null
   }
 
+  /** Goes on with the reading that was under way when the page was left, where its text still stands here. */
+  async function resume(): Promise<void> {
+    const left = kept<{ id: number; text: string }>('key.run')
+    if (!left || run.value || left.text !== text.value || request.busy.value) return
+    await request.run(
+      async () => {
+        try {
+          return await follow(await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: left.id } } })), left.text)
+        } catch (problem) {
+          if (!(problem instanceof ApiError && problem.status === 404)) throw problem
+          keep('key.run', null) // removed, or forgotten after its time
+          return null
+        }
+      },
+      (found) => {
+        if (found) proofs.value = found
+      },
+    )
+  }
+
   /** Ends the reading of a long key; what was found so far stays. */
   async function stop(): Promise<void> {
     const now = run.value
     if (!now) return
     run.value = null
+    keep('key.run', null)
     await api.DELETE('/api/keys/runs/{run_id}', { params: { path: { run_id: now.id } } })
   }
 
@@ -95,6 +131,6 @@ export const useProofs = defineStore('proofs', () => {
   }
 
   return {
-    text, read, proofs, run, stale, request, busy: request.busy, trouble: request.trouble, recall, write, proofread, stop, makeSheet,
+    text, read, proofs, run, away, stale, request, busy: request.busy, trouble: request.trouble, recall, resume, write, proofread, stop, makeSheet,
   } // prettier-ignore
 })
