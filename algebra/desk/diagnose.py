@@ -47,7 +47,7 @@ def name_slips(working: Working, report: Report) -> Report:
             seen = _looked_at(working, report, link, line, given, tuple(chain))
             if in_chain and line.body is not None and not seen and link.relation is not None:
                 seen = explain(before, line.body, working.task, imaginary=working.numbers == "complex")
-            link = _with_slips(working, link, seen, before, line.body)
+            link = _with_slips(working, link, seen, before, line.body, tuple(chain))
         links.append(link)
         if in_chain and line.body is not None:
             before = line.body
@@ -107,12 +107,19 @@ def _looked_at(
     return found[:MOST]
 
 
-def _with_slips(working: Working, link: Link, found: list[Found], before: n.Node, after: n.Node | None) -> Link:
+def _with_slips(
+    working: Working,
+    link: Link,
+    found: list[Found],
+    before: n.Node,
+    after: n.Node | None,
+    chain: tuple[n.Node, ...] = (),
+) -> Link:
     """The link with what was found, in words, and the right line where the chain goes on."""
     if not found or after is None:
         return link
     in_chain = link.kind in ("expression", "equation", "statement")
-    instead = right_line(working, before, after, found[0]) if in_chain else ""
+    instead = right_line(working, before, after, found[0], earlier=chain) if in_chain else ""
     seen = [slip_seen(item, before, after, instead, in_chain=in_chain) for item in found]
     return replace(link, slip=seen[0], other_slips=tuple(seen[1:]))
 

@@ -42,8 +42,12 @@ Candidate = tuple[n.Node, str]
 """A line, and how it is written with what stands behind the bar."""
 
 
-def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> str:
+def right_line(
+    working: Working, before: n.Node, line: n.Node, found: Found, *, earlier: tuple[n.Node, ...] = ()
+) -> str:
     """The same move done right: of the shape of the wrong line, and true after the line before; empty where there is none.
+
+    A line that stands in the chain already (`earlier`) would be a step back.
 
     Candidates are the part at the place of the slip worked out, lines of worked solutions that go on from where it was made, and
     the wrong line with one sign or one untouched number put right. The nearest is verified, then the next. A line copied wrongly
@@ -59,7 +63,7 @@ def right_line(working: Working, before: n.Node, line: n.Node, found: Found) -> 
         if _follows(working, before, both):
             return plain(both)
     start = before if found.start is None else found.start
-    known = {before, start, line}
+    known = {before, start, line, *earlier}
     symbols = _symbols(line)
     far: list[_Ranked] = []
     try:

@@ -204,7 +204,8 @@ def _rows(text: str) -> Iterator[_Row]:
 
 def _pieces(part: str) -> list[str]:
     """The steps of a line that goes on with arrows, and an exclusion written behind a line, each by itself."""
-    part = _TICK.sub(" ", part)
+    if not _CHECK.match(part):  # there a cross says that the two sides are not equal
+        part = _TICK.sub(" ", part)
     if not part.strip():
         return [part]
     steps = [part]

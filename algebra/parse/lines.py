@@ -9,7 +9,7 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.margin import indent, read_move, split_move
 from algebra.parse.statements import FeatureReader, StatementReader
 from algebra.parse.tokens import tokenize
-from algebra.parse.wording import are_words, in_other_words, split_remark, without_braces
+from algebra.parse.wording import are_words, in_other_words, split_remark, with_outcome, without_braces
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
@@ -45,7 +45,7 @@ _CLAIM = re.compile(
 _SIDE_NAMES = re.compile(
     r"\b(?:LHS|RHS|LS|RS|left(?:\s+(?:hand\s+)?side)?|right(?:\s+(?:hand\s+)?side)?)\s*[:=]\s*", re.IGNORECASE
 )
-_UNUSUAL = re.compile(r"[#|:→\\D✓✔☑✗✘✕□▢☐◻⬜▯;]|->|[A-Za-z]{3}|_|[₁-₉]|\bso\b|\{\s*\}|\[\s|≠|!=|\bif\b")
+_UNUSUAL = re.compile(r"[#|:→\\D✓✔☑✗✘✕☒□▢☐◻⬜▯;]|->|[A-Za-z]{3}|_|[₁-₉]|\bso\b|\{\s*\}|\[\s|≠|!=|\bif\b")
 """What every remark, move, word, box and named feature has in it; most lines have none of it."""
 
 
@@ -81,6 +81,8 @@ def _read_line(text: str, decimal: str) -> ln.Line:
     elif _ARROW.match(body):
         line = _feature_line("end behaviour", body, 0, decimal)
     elif keyword:
+        if keyword.group(1).lower() == "check":
+            body = with_outcome(body, remark)
         line = _side_line(keyword.group(1).lower(), body, keyword.end(), decimal)
     else:
         line = _chain_line(body, decimal, body)

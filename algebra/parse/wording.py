@@ -4,7 +4,14 @@ from __future__ import annotations
 
 import re
 
-_TICK = re.compile(r"\s*[✓✔☑✗✘✕]+\s*$")
+_TICK = re.compile(r"\s*[✓✔☑✗✘✕☒]+\s*$")
+_CROSSES = "✗✘✕☒"
+_OUTCOME = re.compile(
+    r"(?<=[\s,;.)])\(?(?:(?:which|that|this)\s+)?(?:is\s+)?"
+    r"(?:(?P<failed>no|false|not true|untrue|wrong|fails|failed|does(?:n't| not) (?:work|check|hold)|rejected|reject|extraneous)"
+    r"|(?P<held>yes|true|works|holds|checks|ok|okay|right|correct))\s*[.!)]*\s*$",
+    re.IGNORECASE,
+)
 _SUBSCRIPT = re.compile(r"(?<![A-Za-z])([a-z])(?:_\{?[1-9](?:\s*,\s*[1-9])*\}?|[₁-₉](?:,?[₁-₉])*)(?=\s*(?:=|≈))")
 _BEHIND = re.compile(
     r"(?<=\S)\s*(?:[,;]|\b(?:where|for|if|when|with|provided|provided that|as long as)\b|\s{2})\s*(?=[A-Za-zα-ω]\s*(?:≠|!=|\\neq?\b))"
@@ -45,6 +52,19 @@ def split_remark(text: str) -> tuple[str, str]:
     if tick and tick.start():
         return body[: tick.start()].rstrip(), " ".join((tick.group().strip(), remark.strip())).strip()
     return body, remark.strip() if hash_sign else ""
+
+
+def with_outcome(body: str, remark: str) -> str:
+    """A check without the word that says how it went; where it failed, by a word or a cross, its last = is a ≠: `1 = -1 false`."""
+    said = _OUTCOME.search(body)
+    failed = remark[:1] in _CROSSES if remark else False
+    if said is not None:
+        body, failed = body[: said.start()].rstrip(" ,;"), failed or said.lastgroup == "failed"
+    if not failed or "≠" in body or "!=" in body:
+        return body
+    claim = body.find(":") + 1  # behind the candidate
+    at = body.rfind("=")
+    return body[:at] + "≠" + body[at + 1 :] if at > claim > 0 and body[at - 1] not in "≤≥<>" else body
 
 
 def without_braces(body: str) -> str:

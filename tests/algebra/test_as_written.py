@@ -160,7 +160,20 @@ CHECKS = [
     ("solve", "√(x+12) = x", ("check x = 4: LHS = √16 = 4, RHS = 4",), "holds", {}),
     ("solve", "√(x+12) = x", ("check: x = 4",), "holds", {}),
     ("solve", "√(x+12) = x", ("Check x = 4",), "holds", {}),
-    ("solve", "√(x+12) = x", ("check x = -3: 3 = -3 ✗",), "breaks", {}),
+    ("solve", "√(x+12) = x", ("check x = -3: 3 = -3 ✗",), "holds", {}),
+    ("solve", "√(x+12) = x", ("check x = -3: 3 = -3",), "breaks", {}),
+    ("solve", "√(x+12) = x", ("check x = -3: 3 = -3 ✓",), "breaks", {}),
+    ("solve", "√(x+12) = x", ("check x = -3: 3 = -3 true",), "breaks", {}),
+    ("solve", "√(x+12) = x", ("check x = 4: 4 = 4 ✗",), "breaks", {}),
+    ("solve", "√(x+12) = x", ("check x = 4: 4 = 4 (false)",), "breaks", {}),
+    *(
+        ("solve", "√(x+12) = x", (f"check x = -3: 3 = -3{said}",), "holds", {})
+        for said in (" no", " false", ", reject", " which is not true", " doesn't work", " (fails)", " ✘", " is extraneous")
+    ),
+    *(
+        ("solve", "√(x+12) = x", (f"check x = 4: √16 = 4{said}",), "holds", {})
+        for said in (" yes", " works", ", true", " (correct)", " ✓", " which is true", " is right.")
+    ),
 ]
 """Checks as they are written."""
 MARGINS = [
