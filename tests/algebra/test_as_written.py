@@ -168,7 +168,16 @@ CHECKS = [
     ("solve", "√(x+12) = x", ("check x = 4: 4 = 4 (false)",), "breaks", {}),
     *(
         ("solve", "√(x+12) = x", (f"check x = -3: 3 = -3{said}",), "holds", {})
-        for said in (" no", " false", ", reject", " which is not true", " doesn't work", " (fails)", " ✘", " is extraneous")
+        for said in (
+            " no",
+            " false",
+            ", reject",
+            " which is not true",
+            " doesn't work",
+            " (fails)",
+            " ✘",
+            " is extraneous",
+        )
     ),
     *(
         ("solve", "√(x+12) = x", (f"check x = 4: √16 = 4{said}",), "holds", {})
