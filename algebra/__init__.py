@@ -9,6 +9,7 @@ from algebra import limits
 from algebra.desk.analysis import analysed, analysis
 from algebra.desk.check import check
 from algebra.desk.colleague import Advice, advice
+from algebra.desk.entry import Entry, entry_of
 from algebra.desk.events import EVENTS
 from algebra.desk.forms import (
     ClaimItem,
@@ -16,6 +17,7 @@ from algebra.desk.forms import (
     MendItem,
     WayItem,
     claim_item,
+    claim_of,
     fill_item,
     is_claim_judged,
     is_filled,
@@ -72,7 +74,7 @@ from algebra.reports.report import (
 )
 from algebra.reports.schema import complete as complete_schema
 from algebra.reports.serialize import JsonObject, JsonValue, json_object, json_value
-from algebra.reports.sheet_file import NotTaken, SheetFile
+from algebra.reports.sheet_file import NotTaken, SheetFile, SheetProblem
 from algebra.reports.side_work import SideWork
 from algebra.reports.solution import (
     GRAINS,
@@ -102,18 +104,18 @@ from algebra.slips import SLIPS, Slip
 from algebra.tree.typst import quoted
 from algebra.verify.check import clear_caches, decide
 
-VERSION = "12"
+VERSION = "13"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS",
     "OTHER_SPELLINGS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "ClaimItem", "Difficulty", "DrawnProblem",
-    "DrawnProblems", "Echo", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "Key", "KeyProblem",
+    "DrawnProblems", "Echo", "Entry", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "Key", "KeyProblem",
     "LineError", "Link", "MendItem", "Method", "MethodRow", "MethodsReport", "NotTaken", "Numbers", "Option", "OptionOrder", "OptionsReport",
     "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport", "ReadingError", "Relation",
-    "Report", "Rule", "Rung", "SheetFile", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step", "Task",
+    "Report", "Rule", "Rung", "SheetFile", "SheetProblem", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step", "Task",
     "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "WayItem", "Working", "WrongAnswer", "advice",
-    "all_methods", "analysed", "analysis", "as_mathml", "check", "claim_item", "clear_caches", "complete_schema", "decide", "echo", "error_of",
+    "all_methods", "analysed", "analysis", "as_mathml", "check", "claim_item", "claim_of", "clear_caches", "complete_schema", "decide", "echo", "entry_of", "error_of",
     "fill_item", "generate", "instruction", "is_claim_judged", "is_filled", "is_mended", "is_way", "json_object", "json_value", "key_apart", "ladder", "like",
     "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proof_of", "proofread", "quoted",
     "read_workings", "refused", "repeats_in", "step_report", "typeset", "understood", "unknown_of", "values_in_latex", "way_item", "widened", "work",

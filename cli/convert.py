@@ -15,7 +15,9 @@ from paper import FORMS, read, written
 def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
     """Returns 0 when all of it was taken, 1 when a part was (the others are named), 2 when nothing was."""
     parser = argparse.ArgumentParser(prog="uchuu convert", description="A sheet from one open form to another.")
-    parser.add_argument("file", type=Path, help="its ending tells its form: .chain, .json, .csv")
+    parser.add_argument(
+        "file", type=Path, help="its ending tells its form: .chain, .json, .csv, .tex, .txt, .zip (a QTI package)"
+    )
     parser.add_argument("--to", choices=FORMS, required=True)
     parser.add_argument("--out", type=Path, help="the file to write; standard output if none is said")
     parser.add_argument("--title", default="")
@@ -23,17 +25,19 @@ def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.st
     if isinstance(options, int):
         return options
     try:
-        form = options.file.suffix.removeprefix(".")
-        sheet, left = read(options.file.read_text(encoding="utf-8"), form, options.title)
-        text = written(sheet, options.to)
+        form = options.file.suffix.removeprefix(".").replace("zip", "qti")
+        sheet, left = read(options.file.read_bytes(), form, options.title)
+        content = written(sheet, options.to)
         if options.out:
-            options.out.write_text(text, encoding="utf-8", newline="")
+            options.out.write_bytes(content)
+        elif options.to == "qti":
+            raise TaskError("A package is written to a file: say which by --out.")
         else:
-            out.write(text)
+            out.write(content.decode())
     except TaskError as problem:
         print(f"uchuu convert: {problem.message}", file=err)
         return UNREADABLE
-    except (OSError, UnicodeDecodeError) as problem:
+    except OSError as problem:
         print(f"uchuu convert: {problem}", file=err)
         return UNREADABLE
     for each in left:

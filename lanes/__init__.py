@@ -13,6 +13,7 @@ from collections.abc import Mapping
 
 from algebra import (
     Advice,
+    Entry,
     FeaturesReport,
     Grain,
     Hint,
@@ -36,7 +37,7 @@ from lanes.paper import Form
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
 from paper import Form as OpenForm
-from paper import Settings, Wanted
+from paper import Picture, Settings, Shown, Wanted
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
 heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
@@ -139,16 +140,23 @@ def printed(
     return found
 
 
-def out(sheet: SheetFile, form: OpenForm) -> str:
+def out(sheet: SheetFile, form: OpenForm) -> bytes:
     """A sheet in an open form. Raises TooHeavy."""
     found = heavy.ask("out", sheet, form, seconds=KEY_SECONDS)
-    assert isinstance(found, str)
+    assert isinstance(found, bytes)
     return found
 
 
-def taken(text: str, form: OpenForm, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+def picture(working: Working, shown: Shown, form: Picture) -> bytes:
+    """The chain of a working, or the graph of its function, as SVG or PNG. Raises TaskError, ReadingError."""
+    found = heavy.ask("picture", working, shown, form, seconds=HEAVY_SECONDS)
+    assert isinstance(found, bytes)
+    return found
+
+
+def taken(content: bytes, form: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     """A sheet from an open form, and what could not be taken of it. Raises TaskError."""
-    found = heavy.ask("taken", text, form, title, seconds=KEY_SECONDS)
+    found = heavy.ask("taken", content, form, title, seconds=KEY_SECONDS)
     assert isinstance(found, tuple)
     return found
 
@@ -177,6 +185,13 @@ def another(working: Working, what: str, seed: int, known: list[Working]) -> Pro
     return found
 
 
+def entry_of(working: Working, untaught: tuple[str, ...] = ()) -> Entry:
+    """What a problem is found by again. Raises TooHeavy."""
+    found = heavy.ask("entry", working, seconds=KEY_SECONDS, untaught=untaught)
+    assert isinstance(found, Entry)
+    return found
+
+
 def version(workings: list[Working], seed: int) -> list[Working | None]:
     """A problem like each of these; None where none is found. Raises TooHeavy."""
     found = heavy.ask("version", workings, seed, seconds=VERSION_SECONDS)
@@ -192,5 +207,5 @@ def advised(workings: list[Working], untaught: list[str]) -> tuple[tuple[Advice,
 
 
 __all__ = [
-    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "heavy", "is_lasting", "key_apart", "laddered", "light", "next_step", "options", "out", "predict", "printed", "proof_of", "proofread", "taken", "version", "work",
+    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "heavy", "is_lasting", "key_apart", "laddered", "light", "next_step", "options", "out", "picture", "predict", "printed", "proof_of", "proofread", "taken", "version", "work",
 ]  # fmt: skip

@@ -4,9 +4,22 @@ from __future__ import annotations
 
 from typing import Literal
 
-from algebra import NotTaken, SheetFile
+from algebra import NotTaken, SheetFile, Working
 from paper import Form as OpenForm
-from paper import Settings, Wanted, as_pdf, as_svg, item_form, planned, read, source_of, written
+from paper import (
+    Picture,
+    Settings,
+    Shown,
+    Wanted,
+    as_pdf,
+    as_svg,
+    item_form,
+    picture_of,
+    planned,
+    read,
+    source_of,
+    written,
+)
 
 Form = Literal["pdf", "svg"]
 
@@ -21,11 +34,16 @@ def made(
     return pages, [(item.number, item.trouble) for item in plan.items if item.trouble]
 
 
-def out(sheet: SheetFile, form: OpenForm) -> str:
+def out(sheet: SheetFile, form: OpenForm) -> bytes:
     """A sheet in an open form."""
     return written(sheet, form)
 
 
-def taken(text: str, form: OpenForm, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+def picture(working: Working, shown: Shown, form: Picture) -> bytes:
+    """A chain or a graph as a picture. Raises TaskError, ReadingError."""
+    return picture_of(working, shown, form)
+
+
+def taken(content: bytes, form: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     """A sheet from an open form, and what could not be taken. Raises TaskError."""
-    return read(text, form, title)
+    return read(content, form, title)

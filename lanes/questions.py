@@ -33,8 +33,10 @@ QUESTIONS: Mapping[str, Callable[..., object]] = {
     "paper": paper.made,
     "out": paper.out,
     "taken": paper.taken,
+    "picture": paper.picture,
     "ladder": building.laddered,
     "another": building.another,
     "version": building.version,
+    "entry": algebra.entry_of,
     "advice": building.advised,
 }

@@ -2,12 +2,42 @@
 
 from __future__ import annotations
 
-from paper.exchange import FORMS, MEDIA, Form, read, written
+from paper.exchange import FORMS, INCOMING, MEDIA, Form, Incoming, read, written
 from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
+from paper.pictures import PICTURES, SHOWN, Picture, Shown, picture_of
 from paper.plan import ITEM_FORMS, ItemForm, KeyLine, PlannedItem, PlannedSection, SheetPlan, Wanted, planned
 
 __all__ = [
-    "FORMS", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "Form", "ItemForm", "KeyLine", "Kind", "PagesError", "Paper", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "Wanted", "as_pdf", "as_png",
-    "as_svg", "item_form", "planned", "read", "source_of", "written",
+    "FORMS",
+    "INCOMING",
+    "ITEM_FORMS",
+    "KINDS",
+    "MEDIA",
+    "PAPERS",
+    "PICTURES",
+    "SHOWN",
+    "Form",
+    "Incoming",
+    "ItemForm",
+    "KeyLine",
+    "Kind",
+    "PagesError",
+    "Paper",
+    "Picture",
+    "PlannedItem",
+    "PlannedSection",
+    "Settings",
+    "SheetPlan",
+    "Shown",
+    "Wanted",
+    "as_pdf",
+    "as_png",
+    "as_svg",
+    "item_form",
+    "picture_of",
+    "planned",
+    "read",
+    "source_of",
+    "written",
 ]  # fmt: skip

@@ -1,7 +1,8 @@
-"""Sheets in open forms. Out: chains, JSON, CSV, LaTeX, one HTML page with MathML. In: chains, JSON, CSV.
+"""Sheets in open forms. Out: chains, JSON, CSV, LaTeX, one HTML page with MathML, a QTI package. In: chains, JSON, CSV, QTI, and text
+as one writes it: numbered problems with instructions over them, or a LaTeX document.
 
-JSON holds a sheet whole; chains hold all but its title and what is not taught; CSV holds its problems; LaTeX and HTML are for people to
-read. What can't be taken in is named, and the rest is taken.
+JSON holds a sheet whole; a package its title and problems; chains hold all but forms, instructions and what is not taught; CSV holds its
+problems; LaTeX and HTML are for people to read. What can't be taken in is named, and the rest is taken.
 """
 
 from __future__ import annotations
@@ -13,34 +14,71 @@ from collections.abc import Callable, Mapping
 from html import escape
 from typing import Literal, get_args
 
-from algebra import NotTaken, SheetFile, TaskError, Working, as_mathml, json_object, limits, read_workings, understood
-from paper.plan import PlannedItem, SheetPlan, Wanted, planned
+from algebra import (
+    NotTaken,
+    ReadingError,
+    SheetFile,
+    SheetProblem,
+    TaskError,
+    Working,
+    as_mathml,
+    json_object,
+    key_apart,
+    limits,
+    read_workings,
+    understood,
+    widened,
+)
+from paper import package
+from paper.plan import ITEM_FORMS, PlannedItem, SheetPlan, planned, wanted_of
 
-Form = Literal["chain", "json", "csv", "tex", "html"]
+Form = Literal["chain", "json", "csv", "tex", "html", "qti"]
 FORMS: tuple[Form, ...] = get_args(Form)
+Incoming = Literal["chain", "json", "csv", "tex", "txt", "qti"]
+INCOMING: tuple[Incoming, ...] = get_args(Incoming)
 COLUMNS = ("number", "task", "given", "variable", "numbers", "method", "answer", "family", "difficulty")
 MOST_CHARACTERS, MOST_PROBLEMS = 400_000, 200
-_FIELDS = frozenset({"task", "given", "lines", "variable", "numbers", "conventions", "assume", "id", "method"})
+MOST_BYTES = 350_000
+_FIELDS = frozenset(
+    {"task", "given", "lines", "variable", "numbers", "conventions", "assume", "id", "method", "instruction", "form"}
+)
 
 
-def written(sheet: SheetFile, form: Form) -> str:
-    """The sheet in one of the forms."""
-    return _WRITERS[form](sheet)
+def written(sheet: SheetFile, form: Form) -> bytes:
+    """The sheet in one of the forms: text in UTF-8, or a zip archive."""
+    return package.packed(sheet, _plan(sheet)) if form == "qti" else _WRITERS[form](sheet).encode()
 
 
-def read(text: str, form: Form, title: str = "") -> tuple[SheetFile, tuple[NotTaken, ...]]:
+def read(content: bytes, form: str, title: str = "") -> tuple[SheetFile, tuple[NotTaken, ...]]:
     """A sheet from one of the forms that come back, and what could not be taken of it. Raises TaskError where nothing could."""
-    if len(text) > MOST_CHARACTERS:
-        raise TaskError(f"A file may have {MOST_CHARACTERS} characters at most.")
-    if form not in _READERS:
-        raise TaskError(f"A sheet comes back from {', '.join(_READERS)}.")
-    sheet, left = _READERS[form](text.removeprefix("\ufeff"), title)
+    if len(content) > (MOST_BYTES if form == "qti" else 4 * MOST_CHARACTERS):
+        raise TaskError("This file is larger than any sheet.")
+    if form == "qti":
+        sheet, left = _from_package(content, title)
+    elif form in _READERS:
+        sheet, left = _READERS[form](_decoded(content), title)
+    else:
+        raise TaskError(f"A sheet comes back from {', '.join(INCOMING)}.")
     if len(sheet.problems) > MOST_PROBLEMS:
         raise TaskError(f"A sheet has {MOST_PROBLEMS} problems at most.")
     if not sheet.problems:
         why = f" {left[0].why}" if left else ""
         raise TaskError(f"There is no problem in it that could be taken.{why}")
     return sheet, left
+
+
+def _decoded(content: bytes) -> str:
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError as problem:
+        raise TaskError(f"This is no text in UTF-8 (byte {problem.start + 1}).") from problem
+    if len(text) > MOST_CHARACTERS:
+        raise TaskError(f"A file may have {MOST_CHARACTERS} characters at most.")
+    return text
+
+
+def _as_taken(working: Working) -> SheetProblem:
+    return working if isinstance(working, SheetProblem) else widened(SheetProblem, working)
 
 
 # -- chains ----------------------------------------------------------------------------------------------------------
@@ -69,7 +107,7 @@ def _chain(working: Working) -> str:
 def _from_chains(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     first = text.lstrip().partition("\n")[0]
     named = first.lstrip("# ").strip() if first.startswith("#") else ""
-    return SheetFile(title or named, tuple(read_workings(text))), ()
+    return SheetFile(title or named, tuple(map(_as_taken, read_workings(text)))), ()
 
 
 # -- JSON ------------------------------------------------------------------------------------------------------------
@@ -100,7 +138,7 @@ def _from_json(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     return SheetFile(title or str(found.get("title", ""))[:120], tuple(taken), known), tuple(left)
 
 
-def _working_of(row: object) -> Working:
+def _working_of(row: object) -> SheetProblem:
     """A problem of a file. Raises TaskError for what it is not."""
     if not isinstance(row, Mapping):
         raise TaskError("A problem is an object with “task” and “given”.")
@@ -115,9 +153,12 @@ def _working_of(row: object) -> Working:
         raise TaskError("“lines” and “assume” are lists, “conventions” an object.")
     if len(lines) > limits.MAX_LINES:
         raise TaskError(f"A working has at most {limits.MAX_LINES} lines.")
-    working = Working(
+    form = _text(row, "form") or "work"
+    if form not in ITEM_FORMS:
+        raise TaskError(f"An item is one of {', '.join(ITEM_FORMS)}, not “{form}”.")
+    working = SheetProblem(
         str(row["task"]), row["given"].strip(), tuple(map(str, lines)), _text(row, "variable"), _text(row, "numbers") or "real",
-        {str(key): str(value) for key, value in conventions.items()}, tuple(map(str, assume)), None, _text(row, "method"),
+        {str(key): str(value) for key, value in conventions.items()}, tuple(map(str, assume)), None, _text(row, "method"), _text(row, "instruction") or "", form,
     )  # fmt: skip
     working.validate()
     _refuse_long(working)
@@ -188,11 +229,42 @@ def _from_csv(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     return SheetFile(title, tuple(taken)), tuple(left)
 
 
+# -- packages and text as one writes it ------------------------------------------------------------------------------
+
+
+def _from_package(content: bytes, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    opened = package.opened(content)
+    taken, left = [], list(opened.left)
+    for place, found in opened.items:
+        try:
+            if isinstance(found, str):
+                key = key_apart(found)
+                taken += [_as_taken(problem.working) for problem in key.problems]
+                left += [
+                    NotTaken(place, text[:80], "This is no problem.") for _, text in key.skipped if not key.problems
+                ]
+            else:
+                taken.append(_working_of(found))
+        except (TaskError, ReadingError) as problem:
+            left.append(NotTaken(place, str(found)[:80], problem.message))
+    left.sort(key=lambda each: each.place)
+    return SheetFile(title or opened.title[:120], tuple(taken)), tuple(left)
+
+
+def _from_text(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    try:
+        key = key_apart(text)
+    except ReadingError as problem:
+        raise TaskError(problem.message) from problem
+    left = tuple(NotTaken(line, words[:80], "This is no mathematics.") for line, words in key.skipped)
+    return SheetFile(title, tuple(_as_taken(problem.working) for problem in key.problems)), left
+
+
 # -- LaTeX and HTML --------------------------------------------------------------------------------------------------
 
 
 def _plan(sheet: SheetFile) -> SheetPlan:
-    return planned(sheet.title, [Wanted(working) for working in sheet.problems])
+    return planned(sheet.title, list(map(wanted_of, sheet.problems)))
 
 
 _SPECIAL = {"\\": r"\textbackslash{}", "~": r"\textasciitilde{}", "^": r"\textasciicircum{}"} | {
@@ -289,12 +361,12 @@ def _key_in_html(item: PlannedItem, plan: SheetPlan) -> str:
     return f"<details><summary>Key</summary>{rows}</details>"
 
 
-_WRITERS: Mapping[Form, Callable[[SheetFile], str]] = {
+_WRITERS: Mapping[str, Callable[[SheetFile], str]] = {
     "chain": as_chains, "json": as_json, "csv": as_csv, "tex": as_latex, "html": as_html,
 }  # fmt: skip
 _READERS: Mapping[str, Callable[[str, str], tuple[SheetFile, tuple[NotTaken, ...]]]] = {
-    "chain": _from_chains, "json": _from_json, "csv": _from_csv,
+    "chain": _from_chains, "json": _from_json, "csv": _from_csv, "tex": _from_text, "txt": _from_text,
 }  # fmt: skip
 MEDIA: Mapping[Form, str] = {
-    "chain": "text/plain", "json": "application/json", "csv": "text/csv", "tex": "application/x-tex", "html": "text/html",
+    "chain": "text/plain", "json": "application/json", "csv": "text/csv", "tex": "application/x-tex", "html": "text/html", "qti": "application/zip",
 }  # fmt: skip

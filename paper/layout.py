@@ -12,11 +12,11 @@ from typing import Literal, get_args
 
 import segno
 
-from algebra import FillItem, MendItem, Option, Printed, printed, quoted
+from algebra import METHODS, ClaimItem, FillItem, MendItem, Option, Printed, printed, quoted
 from paper.graph import axes
 from paper.plan import ItemForm, PlannedItem, SheetPlan
 
-Kind = Literal["sheet", "answers", "key", "choose", "mend", "fill", "cards", "large"]
+Kind = Literal["sheet", "answers", "key", "choose", "mend", "fill", "way", "claim", "cards", "large"]
 Paper = Literal["a4", "letter"]
 Space = Literal["blank", "lines", "squares", "none"]
 KINDS, PAPERS = get_args(Kind), get_args(Paper)
@@ -41,7 +41,7 @@ class Settings:
 
 def item_form(kind: Kind) -> ItemForm | None:
     """The form that all items take on a page of this kind; None where each keeps its own."""
-    return kind if kind in ("choose", "mend", "fill") else None
+    return kind if kind in ("choose", "mend", "fill", "way", "claim") else None
 
 
 def source_of(plan: SheetPlan, settings: Settings) -> str:
@@ -58,7 +58,7 @@ def source_of(plan: SheetPlan, settings: Settings) -> str:
         parts += [_item(item, plan, settings) for item in section.items]
     if settings.kind == "choose":
         parts.append(_bubbles(plan))
-    if settings.kind in ("choose", "mend", "fill"):
+    if item_form(settings.kind):
         parts.append(_for_the_teacher(plan))
     return "\n".join(parts)
 
@@ -106,16 +106,17 @@ def _math(text: str, plan: SheetPlan, *, display: bool = False) -> str:
     found = printed(text, decimal=plan.decimal)
     if found.kind == "unread":
         return f"#{quoted(text)}"
-    return _formula(f"{found.left} {found.right}", found.text, display=display)
+    return formula(f"{found.left} {found.right}", found.text, display=display)
 
 
-def _formula(notation: str, text: str, *, display: bool = False) -> str:
+def formula(notation: str, text: str, *, display: bool = False) -> str:
+    """One formula in typst, with the plain text that a screen reader speaks."""
     body = f"math.display($ {notation} $.body)" if display else f"$ {notation} $"
     return f"#math.equation(alt: {quoted(text)}, block: false, {body})"
 
 
 def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
-    shown = _math(item.working.given, plan, display=True)
+    shown = _math(item.claim.claim if item.claim else item.working.given, plan, display=True)
     below = {
         "answers": _answer,
         "key": _key,
@@ -140,7 +141,11 @@ def _to_work(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         return _choice(item, item.options, plan)
     if item.mend is not None:
         return _mend(item.mend, plan)
-    return _fill(item.fill, plan) if item.fill is not None else _space(item, plan, settings)
+    if item.fill is not None:
+        return _fill(item.fill, plan)
+    if item.way is not None:
+        return f"#block(above: 4mm)[The way #box(width: 62mm, {DOTS})]"
+    return _claim(item.claim) if item.claim is not None else _space(item, plan, settings)
 
 
 def _space(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
@@ -183,6 +188,13 @@ def _answer(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         return f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} {small}[#{quoted(item.mend.done)}]"
     if item.fill is not None:
         return ", ".join(_math(value, plan) for value in item.fill.wanted)
+    if item.way is not None:
+        also = f"also: {', '.join(map(_way_named, item.way.also))}"
+        return f"#{quoted(_way_named(item.way.best))} {small}[#{quoted(also)}]"
+    if item.claim is not None:
+        shown = ", ".join(_math(f"{name} = {value}", plan) for name, value in item.claim.counter.items())
+        right = f" {small}[it is #h(1mm)] {_stated(item, plan)}"
+        return "true" if item.claim.true else f"not true{f', as for {shown}' if shown else ''}{right}"
     if item.working.task in ("analyze", "analyse"):
         return ", ".join(_math(line.text, plan) for line in item.key)
     return _stated(item, plan)
@@ -215,7 +227,10 @@ def _key(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         if found.kind == "unread":
             rows.append(f"grid.cell(colspan: 3)[#{quoted(line.text)}]")
             continue
-        rows.append(_key_row(found, line.reason if settings.reasons else ""))
+        beside = settings.columns == 1 and settings.reasons
+        rows.append(_key_row(found, line.reason if beside else ""))
+        if settings.reasons and line.reason and not beside:  # a narrow column has no room beside its lines
+            rows.append(f"grid.cell(colspan: 3, align: left)[#text(0.82em, fill: luma(80))[#{quoted(line.reason)}]]")
     drawn = f"\n#block(above: 3mm)[{_graph(item, plan, with_curve=True)}]" if item.graph is not None else ""
     if not rows:
         return _stated(item, plan) + drawn
@@ -225,17 +240,35 @@ def _key(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
 
 def _key_row(found: Printed, reason: str) -> str:
     if found.kind == "check":
-        whole = _formula(f"{found.left} {found.right}", found.text, display=True)
-        return f"grid.cell(colspan: 3, align: left + horizon)[#text(0.82em, fill: luma(80))[check] #h(3mm) {whole}]"
+        return f"grid.cell(colspan: 3, align: left + horizon)[{check_line(found)}]"
+    left_side, right_side = level(found.left, found.right)
     # a screen reader is told the line once, at its right part, and of the left part that it belongs to it
-    left = f"[{_formula(found.left, 'left side of ' + found.text, display=True)}]" if found.left else "[]"
-    right = (
-        f"[#box[{_formula(found.right, found.text, display=True)}]]"  # in a box: a formula is never broken at its end
-    )
-    beside = f"#h(4mm) #box[{_formula(found.move, found.move_text)}]" if found.move else ""
+    left = f"[{formula(found.left, 'left side of ' + found.text, display=True)}{right_side}]" if found.left else "[]"
+    # in a box: a formula is never broken at its end
+    right = f"[#box[{left_side}{formula(found.right, found.text, display=True)}]]"
+    beside = f"#h(4mm) #box[{formula(found.move, found.move_text)}]" if found.move else ""
     words = " ".join(part for part in (found.remark, reason) if part)
     note = f"{beside}{f' #h(3mm) #{quoted(words)}' if words else ''}"
     return f"{left}, {right}, [#text(0.82em, fill: luma(80))[{note}]]"
+
+
+def level(left: str, right: str) -> tuple[str, str]:
+    """The two sides of a line without width or ink. Each beside the other gives both cells the same height, so that they stand on one
+    base line."""
+
+    def strut(notation: str) -> str:
+        shown = f'math.equation(alt: "-", block: false, math.display($ {notation} $.body))'
+        return f"#pdf.artifact(box(width: 0pt, box(width: 180mm, hide({shown}))))" if notation else ""
+
+    return strut(left), strut(right)
+
+
+def check_line(found: Printed) -> str:
+    """A check as it stands in a key and in a picture: which candidate, and what comes out."""
+    about, _, said = found.text.rpartition(": ")
+    of = f"#h(1mm) {formula(found.about, about)}:" if found.about else ""
+    whole = formula(f"{found.left} {found.right}", said, display=True)
+    return f"#text(0.82em, fill: luma(80))[check{of}] #h(2mm) {whole}"
 
 
 def _choice(item: PlannedItem, options: Sequence[Option], plan: SheetPlan) -> str:
@@ -258,7 +291,7 @@ def _mend(item: MendItem, plan: SheetPlan) -> str:
         shown = (
             f"#{quoted(text)}"
             if found.kind == "unread"
-            else _formula(f"{found.left} {found.right}", found.text, display=True)
+            else formula(f"{found.left} {found.right}", found.text, display=True)
         )
         rows.append(f"[#text(0.8em, fill: luma(90))[({number})]], [{shown}]")
     lines = f"#grid(columns: (9mm, 1fr), row-gutter: 3mm, align: horizon, {', '.join(rows)})"
@@ -270,6 +303,17 @@ def _fill(item: FillItem, plan: SheetPlan) -> str:
     """A worked solution with blanks in it."""
     rows = ", ".join(f"[{_math(text, plan, display=True)}]" for text in item.lines)
     return _block(f"#grid(columns: 1, row-gutter: 4mm, {rows})", above=3)
+
+
+def _claim(item: ClaimItem) -> str:
+    """Two boxes to tick, and room for the numbers that show it, where there are letters."""
+    box = "#box(baseline: 0.5mm, square(size: 3.2mm, stroke: 0.5pt))"
+    shown = f", for example for #box(width: 1fr, {DOTS})" if item.true or item.counter else ""
+    return f"#block(above: 4mm)[{box} true #h(8mm) {box} not true{shown}]"
+
+
+def _way_named(method: str) -> str:
+    return next((each.name for each in METHODS if each.id == method), method)
 
 
 def _for_the_teacher(plan: SheetPlan) -> str:

@@ -10,26 +10,38 @@ from itertools import groupby
 from typing import Literal, get_args
 
 from algebra import (
+    ClaimItem,
     FeaturesReport,
     FillItem,
     Graph,
     MendItem,
     Option,
     ReadingError,
+    SheetProblem,
     TaskError,
+    WayItem,
     Working,
     analysed,
     check,
+    claim_of,
     fill_item,
     instruction,
     mend_item,
     options,
     unknown_of,
+    way_item,
     work,
 )
 
-ItemForm = Literal["work", "choose", "mend", "fill"]
+ItemForm = Literal["work", "choose", "mend", "fill", "way", "claim"]
 ITEM_FORMS: tuple[ItemForm, ...] = get_args(ItemForm)
+FORM_INSTRUCTIONS: dict[ItemForm, str] = {
+    "mend": "One line does not follow from the one before. Name it, and write it right.",
+    "fill": "Write what is missing.",
+    "way": "Which way would you go? Name it; nothing is to be worked out.",
+    "claim": "True for all numbers or not? If not, give numbers that show it.",
+}
+"""What stands over items of a form, where that is not what stands over the problem itself."""
 UNWORKED = "No method known here leads to the answer."
 
 
@@ -40,6 +52,11 @@ class Wanted:
     working: Working
     instruction: str = ""
     form: ItemForm = "work"
+
+
+def wanted_of(problem: SheetProblem) -> Wanted:
+    """A problem of a file as it is wanted on a sheet."""
+    return Wanted(problem, problem.instruction, problem.form if problem.form in ITEM_FORMS else "work")
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,10 +84,20 @@ class PlannedItem:
     options: tuple[Option, ...] = ()
     mend: MendItem | None = None
     fill: FillItem | None = None
+    way: WayItem | None = None
+    claim: ClaimItem | None = None
     graph: Graph | None = None
     difficulty: float | None = None
     family: str = ""
     unknown: str = "x"
+
+    @property
+    def form(self) -> ItemForm:
+        """The form in which it stands on paper: that which was wanted, where it could be made."""
+        made: dict[ItemForm, object] = {
+            "choose": self.options, "mend": self.mend, "fill": self.fill, "way": self.way, "claim": self.claim,
+        }  # fmt: skip
+        return next((form for form, item in made.items() if item), "work")
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,19 +129,23 @@ def planned(
 ) -> SheetPlan:
     """The plan of a sheet: each problem under its instruction with its key, which are its lines where they are sound and finished; else it
     is worked. `form` makes all items of one form, where that can be made of them."""
-    told = [(each.instruction or f"{instruction(each.working)}.", each) for each in problems]
-    number = 0
-    sections = []
-    for words, group in groupby(told, key=lambda pair: pair[0]):
-        items = []
-        for _, each in group:
-            number += 1
-            items.append(_item(number, each.working, form=form or each.form, seed=seed))
-        sections.append(PlannedSection(words, tuple(items)))
+    items = [
+        (each, _item(number, each.working, form=form or each.form, seed=seed))
+        for number, each in enumerate(problems, start=1)
+    ]
+    told = [(each.instruction or _words_over(item), item) for each, item in items]
+    sections = [
+        PlannedSection(words, tuple(item for _, item in group))
+        for words, group in groupby(told, key=lambda pair: pair[0])
+    ]
     decimal = str(problems[0].working.conventions.get("decimal", "point")) if problems else "point"
     return SheetPlan(
         title, version, tuple(sections), decimal, _code(title, version, (each.working for each in problems))
     )
+
+
+def _words_over(item: PlannedItem) -> str:
+    return FORM_INSTRUCTIONS.get(item.form) or f"{instruction(item.working)}."
 
 
 def _code(title: str, version: str, workings: Iterable[Working]) -> str:
@@ -159,6 +190,10 @@ def _in_form(item: PlannedItem, form: ItemForm, seed: int) -> PlannedItem:
             return replace(item, mend=mend_item(item.working, seed))
         case "fill":
             return replace(item, fill=fill_item(item.working, seed=seed))
+        case "way":
+            return replace(item, way=way_item(item.working))
+        case "claim":
+            return replace(item, claim=claim_of(item.working, seed + item.number))
     return item
 
 

@@ -89,9 +89,9 @@ def wait_for_database(url: str, seconds: float = 10) -> None:
             time.sleep(0.5)
 
 
-def manage(*arguments: str) -> None:
-    """Runs a Django command; raises CalledProcessError when it fails."""
-    subprocess.run([sys.executable, str(ROOT / "manage.py"), *arguments], cwd=ROOT, check=True)
+def manage(*arguments: str, here: bool = False) -> None:
+    """Runs a Django command, where the caller stands if `here`; raises CalledProcessError when it fails."""
+    subprocess.run([sys.executable, str(ROOT / "manage.py"), *arguments], cwd=None if here else ROOT, check=True)
 
 
 def use_home(folder: Path) -> None:

@@ -29,7 +29,9 @@ HELP = """\
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
   like --given TEXT             problems like one: its structure and events, other numbers (--count, --seed, --json)
   ladder --family NAME          problems by rising difficulty (--family again, --from, --to, --count, --events, --largest, --json)
-  convert FILE --to FORM        a sheet from .chain, .json or .csv to chain, json, csv, tex or html (--out)
+  convert FILE --to FORM        a sheet from .chain, .json, .csv, .tex, .txt or .zip to chain, json, csv, tex, html or qti (--out)
+  export [N] --teacher NAME     a stored sheet as a file (--to FORM or pdf, --kind, --out); without N, their list
+  import FILE --teacher NAME    a new sheet from a file
   print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|cards|large, --paper, --columns, --space)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
@@ -59,6 +61,8 @@ COMMANDS = {
     "ladder": ("cli.ladder", "ladder_main"),
     "convert": ("cli.convert", "main"),
     "print": ("cli.print", "main"),
+    "export": ("tools.sheets", "export_command"),
+    "import": ("tools.sheets", "import_command"),
     "methods": ("cli.catalogues", "methods"),
     "families": ("cli.catalogues", "families"),
     "slips": ("cli.catalogues", "slips"),

@@ -29,7 +29,8 @@ _NAMES = {rule.id: rule.name for rule in RULES}
 
 @record(frozen=True)
 class Advice:
-    """One thing to look at: its code, the items it is about (from 1), a sentence; `mend` is `replace`, `task` or empty."""
+    """One thing to look at: its code, the items it is about (from 1), a sentence; `mend` is what would mend the last of them: another problem
+    (`replace`), another task (`task`), the key worked anew (`key`), or nothing known."""
 
     code: str
     items: tuple[int, ...]
@@ -94,17 +95,19 @@ def _of_key(number: int, working: Working) -> Iterator[Advice]:
     broken = next((link for link in report.links if link.relation in ("breaks", None)), None)
     narrowed = next((link for link in report.links if link.relation == "narrows"), None)
     if broken is not None:
-        yield Advice("key-broken", (number,), f"Its key breaks in line {broken.line}.")
+        yield Advice("key-broken", (number,), f"Its key breaks in line {broken.line}.", "key")
     elif narrowed is not None:
-        yield Advice("key-narrows", (number,), f"Its key loses a solution in line {narrowed.line}.")
+        yield Advice("key-narrows", (number,), f"Its key loses a solution in line {narrowed.line}.", "key")
     elif report.answer.verdict != "correct":
-        yield Advice("key-unfinished", (number,), f"Its key does not reach the answer. {report.answer.text}".strip())
+        yield Advice(
+            "key-unfinished", (number,), f"Its key does not reach the answer. {report.answer.text}".strip(), "key"
+        )
     elif report.owed:
         yield Advice(
-            "check-owed", (number,), f"Its key owes a check of {', '.join(item.value for item in report.owed)}."
+            "check-owed", (number,), f"Its key owes a check of {', '.join(item.value for item in report.owed)}.", "key"
         )
     elif report.finish.remaining:
-        yield Advice("key-unfinished", (number,), f"Its key stops too soon: {report.finish.remaining[0].text}")
+        yield Advice("key-unfinished", (number,), f"Its key stops too soon: {report.finish.remaining[0].text}", "key")
 
 
 def _same_items(workings: Sequence[Working]) -> Iterator[Advice]:

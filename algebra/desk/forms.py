@@ -168,6 +168,22 @@ def claim_item(seed: int = 1) -> ClaimItem:
     return ClaimItem(claim, False, _counter(claim), slip)
 
 
+def claim_of(working: Working, seed: int = 1) -> ClaimItem:
+    """A claim about an expression: that it equals its answer, or what a likely slip makes of it. Raises TaskError for a problem that is no
+    expression, or where no wrong answer is known."""
+    if working.task not in ("simplify", "expand", "factor", "evaluate"):
+        raise TaskError("Only of an expression it is claimed what it equals.")
+    draw = random.Random(f"{working.given} {seed}")
+    if draw.random() < 0.4:
+        answer = work(replace(working, lines=(), method=None)).answer
+        return ClaimItem(f"{working.given} = {answer[0]}", True, {}, "")
+    for wrong in predict(replace(working, lines=(), method=None), most=4).wrong:
+        claim = f"{working.given} = {wrong.text}"
+        if wrong.slips and decide(replace(working, lines=(wrong.text,), method=None)) == "breaks":
+            return ClaimItem(claim, False, _counter(claim), wrong.slips[0])
+    raise TaskError("No wrong answer is known that could be claimed.")
+
+
 LAWS = (
     "(a + b)^2 = a^2 + 2ab + b^2", "(a - b)(a + b) = a^2 - b^2", "a(b + c) = ab + ac", "(a/b)/(c/d) = (ad)/(bc)", "a/b + c/b = (a + c)/b",
     "(ab)^3 = a^3b^3", "a^2·a^3 = a^5", "(a^2)^3 = a^6", "-(a - b) = b - a", "(a - b)^2 = (b - a)^2", "|a - b| = |b - a|", "a - (b - c) = a - b + c",

@@ -14,7 +14,7 @@ from algebra.tree.typst import typst, typst_sides
 class Printed(NamedTuple):
     """A line in typst's notation: what stands left of the first sign, the sign and the rest, the move beside it, a remark; `text` is
     the whole in plain notation, `move_text` the move. `kind` is that of the line: expression, equation, check, aside …; a line
-    that can't be read has only its text."""
+    that can't be read has only its text. `about` is what a check is about: the candidate."""
 
     left: str
     right: str
@@ -23,6 +23,7 @@ class Printed(NamedTuple):
     text: str
     move_text: str
     kind: str
+    about: str = ""
 
 
 def printed(text: str, *, decimal: str = "point") -> Printed:
@@ -42,7 +43,10 @@ def printed(text: str, *, decimal: str = "point") -> Printed:
         if move is None
         else _move(move.name, move.text, None if move.operand is None else typst(move.operand, comma=comma))
     )
-    return Printed(left, right, moved, line.remark, plain(tree), "" if move is None else move.text, line.kind)
+    about, said = "", plain(tree)
+    if line.kind == "check" and line.subject is not None and line.subject is not tree:
+        about, said = typst(line.subject, comma=comma), f"{plain(line.subject)}: {said}"
+    return Printed(left, right, moved, line.remark, said, "" if move is None else move.text, line.kind, about)
 
 
 _SIGNS = {"add": "+", "subtract": "-", "multiply": "times", "divide": "div"}

@@ -10,11 +10,19 @@ from algebra.reports.working import FORMAT, Working
 
 
 @record(frozen=True)
+class SheetProblem(Working):
+    """A problem on a sheet: the words over it where they are not the usual ones, and the form in which it stands on paper."""
+
+    instruction: str = ""
+    form: str = "work"
+
+
+@record(frozen=True)
 class SheetFile:
     """A sheet; the conventions of each problem are those of the sheet."""
 
     title: str
-    problems: tuple[Working, ...]
+    problems: tuple[SheetProblem, ...]
     untaught: tuple[str, ...] = field(default=())
     format: Literal[1] = FORMAT
 

@@ -15,6 +15,8 @@ from server.building.schemas import (
     FamiliesOut,
     LadderIn,
     LadderOut,
+    MendedOut,
+    MendIn,
     VersionIn,
     VersionOut,
 )
@@ -64,3 +66,10 @@ def advice(request: HttpRequest, sheet_id: int) -> AdvisedOut:
     """What a careful colleague would say before it is printed."""
     spend(person_of(request))
     return services.advised(person_of(request), sheet_id)
+
+
+@router.post("/sheets/{int:sheet_id}/mended", response={200: MendedOut, 400: Detail, 404: Detail, 429: Detail})
+def mend(request: HttpRequest, sheet_id: int, data: MendIn) -> MendedOut:
+    """Mends what the colleague has said of an item."""
+    spend(person_of(request))
+    return services.mend(person_of(request), sheet_id, data)

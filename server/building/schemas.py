@@ -7,7 +7,7 @@ from typing import Literal
 from ninja import Field, Schema
 
 from server.common.schemas import Given, Text, Title
-from server.sheets.schemas import ProblemIn
+from server.sheets.schemas import ProblemIn, ProblemWhole
 
 MOST = 40
 """Problems of one ladder."""
@@ -106,6 +106,21 @@ class AdviceOut(Schema):
     items: list[int]
     text: str
     mend: str
+
+
+class MendIn(Schema):
+    """What is to be mended: the place of an item, and how (`mend` of the advice). Another `seed`, another problem."""
+
+    item: int = Field(ge=1, le=200)
+    mend: Literal["replace", "task", "key"]
+    seed: int = Field(1, ge=0, le=1_000_000)
+
+
+class MendedOut(Schema):
+    """The problem that was mended, and what stood there before, to be put back."""
+
+    problem: int
+    before: ProblemWhole
 
 
 class AdvisedOut(Schema):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from django.contrib.auth.models import User
 from django.db import transaction
 
@@ -16,6 +18,8 @@ from server.building.schemas import (
     FamilyOut,
     LadderIn,
     LevelOut,
+    MendedOut,
+    MendIn,
     RungOut,
     VersionIn,
     VersionOut,
@@ -23,7 +27,7 @@ from server.building.schemas import (
 from server.common.problems import Refused
 from server.sheets import queries, reports, services
 from server.sheets.models import Sheet
-from server.sheets.schemas import ProblemIn, SheetChange
+from server.sheets.schemas import ProblemIn, ProblemWhole, SheetChange
 
 
 def families() -> FamiliesOut:
@@ -108,6 +112,37 @@ def advised(teacher: User, sheet_id: int) -> AdvisedOut:
         advice=[AdviceOut(code=each.code, items=list(each.items), text=each.text, mend=each.mend) for each in told],
         minutes=minutes,
     )
+
+
+def mend(teacher: User, sheet_id: int, data: MendIn) -> MendedOut:
+    """Puts another problem like it, the task that fits, or a key worked anew in the place of an item. Raises Refused where none is known."""
+    problems = list(queries.problems_in(queries.sheet_of(teacher, sheet_id)))
+    if data.item > len(problems):
+        raise Refused(f"This sheet has {len(problems)} problems.", code="item")
+    problem = problems[data.item - 1]
+    old = reports.core_working(problem, [line.text for line in problem.working.lines.all()])
+    known = [reports.core_working(each, []) for each in problems]
+    try:
+        new = _mended(old, known, data, tuple(problem.sheet.untaught))
+    except (TaskError, ReadingError) as refusal:
+        raise Refused(refusal.message, code="mend") from refusal
+    kept = {"instruction": problem.instruction, "form": problem.form}
+    asked = ProblemIn.model_validate(_problem(new).model_dump() | kept)
+    whole = ProblemWhole(problem=asked, lines=list(new.lines))
+    return MendedOut(problem=problem.pk, before=services.put_problem(teacher, problem.pk, whole))
+
+
+def _mended(old: Working, known: list[Working], data: MendIn, untaught: tuple[str, ...]) -> Working:
+    match data.mend:
+        case "task":
+            solved = any(sign in old.given for sign in "=≤≥<>")
+            return replace(old, task="solve" if solved else "simplify", method=None)
+        case "key":
+            return replace(old, lines=lanes.work(old, method=old.method, untaught=untaught).lines)
+    found = lanes.another(replace(old, lines=()), "like", data.seed, known)
+    if found is None:
+        raise TaskError("No other problem like it was found.")
+    return replace(found.working, lines=())
 
 
 def _working(problem: ProblemIn) -> Working:

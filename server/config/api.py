@@ -8,6 +8,7 @@ from ninja import NinjaAPI
 
 from server.accounts.api import people
 from server.accounts.api import router as accounts
+from server.bank.api import router as bank
 from server.building.api import router as building
 from server.checking.api import router as checking
 from server.common.problems import Problem
@@ -26,6 +27,7 @@ api.add_router("", sheets, tags=["sheets"])
 api.add_router("", solving, tags=["solving"])
 api.add_router("", papers, tags=["paper"])
 api.add_router("", building, tags=["building"])
+api.add_router("", bank, tags=["bank"])
 
 
 @api.exception_handler(Problem)

@@ -66,6 +66,7 @@ INSTALLED_APPS = [
     "server.keys",
     "server.papers",
     "server.building",
+    "server.bank",
 ]
 MIDDLEWARE = [
     "server.common.logs.request_log",

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Query, Router, Status
 
-from paper import MEDIA, Form
+from paper import MEDIA, Form, Picture, Shown
 from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
@@ -32,6 +32,7 @@ def pdf(request: HttpRequest, sheet_id: int, data: Query[PaperIn]) -> HttpRespon
     """A sheet, its answers, its key, cards …, as PDF."""
     spend(person_of(request))
     (found,), _ = services.pages_of(person_of(request), sheet_id, data, "pdf")
+    services.note_printed(person_of(request), sheet_id)
     answer = HttpResponse(found, content_type="application/pdf")
     title = queries.sheet_of(person_of(request), sheet_id).title
     name = f"{title} {data.kind} {data.version}.pdf".replace("/", "-")
@@ -43,10 +44,24 @@ def pdf(request: HttpRequest, sheet_id: int, data: Query[PaperIn]) -> HttpRespon
 def export(request: HttpRequest, sheet_id: int, form: Form = "json") -> HttpResponse:
     """A sheet in an open form, as a file."""
     spend(person_of(request))
-    text = services.exported(person_of(request), sheet_id, form)
-    answer = HttpResponse(text.encode(), content_type=f"{MEDIA[form]}; charset=utf-8")
+    content = services.exported(person_of(request), sheet_id, form)
+    media = MEDIA[form]
+    answer = HttpResponse(content, content_type=media if form == "qti" else f"{media}; charset=utf-8")
+    ending = "zip" if form == "qti" else form
     title = queries.sheet_of(person_of(request), sheet_id).title.replace("/", "-")
-    answer.headers["Content-Disposition"] = content_disposition_header(True, f"{title}.{form}") or "attachment"
+    answer.headers["Content-Disposition"] = content_disposition_header(True, f"{title}.{ending}") or "attachment"
+    return answer
+
+
+@router.get("/problems/{int:problem_id}/picture", response={200: None, 400: Detail, 404: Detail, 429: Detail})
+def picture(request: HttpRequest, problem_id: int, shown: Shown = "chain", form: Picture = "png") -> HttpResponse:
+    """The chain of a working with its links, or the graph of a function, as a picture."""
+    spend(person_of(request))
+    content = services.picture(person_of(request), problem_id, shown, form)
+    answer = HttpResponse(content, content_type={"svg": "image/svg+xml", "png": "image/png"}[form])
+    answer.headers["Content-Disposition"] = (
+        content_disposition_header(True, f"{shown}-{problem_id}.{form}") or "attachment"
+    )
     return answer
 
 

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from ninja import Field, Schema
 
-from paper import Kind, Paper
+from paper import Incoming, Kind, Paper
 from paper.layout import Space
 from server.common.schemas import Text
 
@@ -38,10 +36,10 @@ class PreviewOut(Schema):
 
 
 class TakeIn(Schema):
-    """A file in an open form."""
+    """A file in an open form: its text, or in base64 where it is an archive (`qti`)."""
 
-    form: Literal["chain", "json", "csv"]
-    text: Text = Field(min_length=1, max_length=400_000)
+    form: Incoming
+    text: Text = Field(min_length=1, max_length=480_000)
     title: Text = Field("", max_length=120)
 
 

@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from base64 import b64decode
+from binascii import Error as Base64Error
 from typing import Literal
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.utils import timezone
 from pydantic import TypeAdapter, ValidationError
 
 import lanes
-from algebra import OTHER_SPELLINGS, NotTaken, SheetFile, TaskError
-from paper import Form, Settings, Wanted
+from algebra import OTHER_SPELLINGS, NotTaken, ReadingError, SheetFile, SheetProblem, TaskError, widened
+from paper import Form, Picture, Settings, Shown, Wanted
 from server.common.problems import Refused
 from server.common.schemas import LineText
 from server.papers.schemas import NotTakenOut, PaperIn, TakeIn, TakenOut
 from server.sheets import queries, reports, services
+from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn, SheetChange
 
 LINES: TypeAdapter[str] = TypeAdapter(LineText)
@@ -42,11 +46,21 @@ def pages_of(
         raise Refused(problem.message, code="paper") from problem
 
 
-def exported(teacher: User, sheet_id: int, form: Form) -> str:
+def note_printed(teacher: User, sheet_id: int) -> None:
+    """Keeps when a sheet was last made into a PDF: problems are found in the bank by their last use."""
+    Sheet.objects.filter(pk=sheet_id, owner=teacher).update(printed=timezone.now())
+
+
+def exported(teacher: User, sheet_id: int, form: Form) -> bytes:
     """One of the teacher's sheets in an open form. Raises Refused where it can't be made."""
     sheet = queries.sheet_of(teacher, sheet_id)
     problems = tuple(
-        reports.core_working(problem, [line.text for line in problem.working.lines.all()])
+        widened(
+            SheetProblem,
+            reports.core_working(problem, [line.text for line in problem.working.lines.all()]),
+            instruction=problem.instruction,
+            form=problem.form,
+        )
         for problem in queries.problems_in(sheet)
     )
     try:
@@ -55,11 +69,24 @@ def exported(teacher: User, sheet_id: int, form: Form) -> str:
         raise Refused(problem.message, code="export") from problem
 
 
+def picture(teacher: User, problem_id: int, shown: Shown, form: Picture) -> bytes:
+    """The chain or the graph of one of the teacher's problems as a picture. Raises Refused where there is none."""
+    problem = queries.problem_of(teacher, problem_id)
+    working = reports.core_working(problem, [line.text for line in problem.working.lines.all()])
+    try:
+        return lanes.picture(working, shown, form)
+    except (TaskError, ReadingError) as refusal:
+        raise Refused(refusal.message, code="picture") from refusal
+
+
 @transaction.atomic
 def take_in(teacher: User, data: TakeIn) -> TakenOut:
     """A new sheet from a file, with what could be taken of it. Raises Refused where nothing could."""
     try:
-        file, left = lanes.taken(data.text, data.form, data.title.strip())
+        content = b64decode(data.text, validate=True) if data.form == "qti" else data.text.encode()
+        file, left = lanes.taken(content, data.form, data.title.strip())
+    except Base64Error as refusal:
+        raise Refused("An archive is sent in base64.", code="file") from refusal
     except TaskError as refusal:
         raise Refused(refusal.message, code="file") from refusal
     sheet = services.create_sheet(teacher, file.title.strip() or "Taken in")
@@ -76,7 +103,7 @@ def take_in(teacher: User, data: TakeIn) -> TakenOut:
             problem = ProblemIn.model_validate(
                 {
                     "task": OTHER_SPELLINGS.get(working.task, working.task), "given": working.given, "variable": working.variable or "",
-                    "numbers": working.numbers, "method": working.method or "",
+                    "numbers": working.numbers, "method": working.method or "", "instruction": working.instruction, "form": working.form,
                 }
             )  # fmt: skip
             lines = [LINES.validate_python(line) for line in working.lines if line.strip()]

@@ -15,6 +15,7 @@ from server.sheets.schemas import (
     ProblemChange,
     ProblemIn,
     ProblemOut,
+    ProblemWhole,
     ShareIn,
     SheetChange,
     SheetIn,
@@ -93,6 +94,13 @@ def read_problem(request: HttpRequest, problem_id: int) -> ProblemOut:
 def change_problem(request: HttpRequest, problem_id: int, data: ProblemChange) -> ProblemOut:
     """Another task, given or letter; the lines stay and are judged anew."""
     return queries.problem_out(services.change_problem(person_of(request), problem_id, data))
+
+
+@router.put("/problems/{int:problem_id}", response={200: ProblemOut, 404: Detail})
+def put_problem(request: HttpRequest, problem_id: int, data: ProblemWhole) -> ProblemOut:
+    """Puts a problem with its lines in the place of this one."""
+    services.put_problem(person_of(request), problem_id, data)
+    return queries.problem_out(queries.problem_of(person_of(request), problem_id))
 
 
 @router.post("/problems/{int:problem_id}/copy", response={201: ProblemOut, 400: Detail, 404: Detail})

@@ -24,6 +24,7 @@ class Sheet(models.Model):
     untaught = models.JSONField(default=list)  # ids of rules, methods and kinds of number the class does not know yet
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
+    printed = models.DateTimeField(null=True)  # when it was last made into a PDF for a class
 
     class Meta:
         ordering = ["created", "id"]
@@ -43,6 +44,13 @@ class Problem(models.Model):
     form = models.CharField(max_length=10, default="work")  # how it stands on paper
     difficulty = models.JSONField(null=True)
     difficulty_version = models.CharField(max_length=20, blank=True, default="")
+    # what it is found by again in the bank: derived, and made from what `indexed` says
+    family = models.CharField(max_length=40, blank=True, default="")
+    rating = models.FloatField(null=True)
+    methods = models.JSONField(default=list)
+    slips = models.JSONField(default=list)
+    likeness = models.CharField(max_length=32, blank=True, default="")
+    indexed = models.CharField(max_length=20, blank=True, default="")
 
     class Meta:
         ordering = ["position"]

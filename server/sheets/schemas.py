@@ -94,6 +94,13 @@ class ProblemIn(Schema):
     form: ItemForm = "work"
 
 
+class ProblemWhole(Schema):
+    """A problem with the lines under it, as it was or as it is to be."""
+
+    problem: ProblemIn
+    lines: list[LineText] = Field([], max_length=limits.MAX_LINES)
+
+
 class ProblemChange(Schema):
     task: Task | None = None
     given: Given | None = None

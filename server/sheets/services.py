@@ -12,7 +12,7 @@ from server.accounts import people
 from server.common.problems import Conflict, Refused
 from server.sheets import queries, reports
 from server.sheets.models import Line, Problem, Sheet, Working
-from server.sheets.schemas import ProblemChange, ProblemIn, SheetChange, WorkingChange
+from server.sheets.schemas import ProblemChange, ProblemIn, ProblemWhole, SheetChange, WorkingChange
 
 MAX_SHEETS = 500
 MAX_PROBLEMS = 200
@@ -39,6 +39,7 @@ def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
         except TaskError as problem:
             raise Refused(problem.message, code="convention") from problem
         sheet.conventions = data.conventions
+        sheet.problems.update(indexed="")
     if data.untaught is not None:
         unknown = sorted(set(data.untaught) - TEACHABLE - set(sheet.untaught))
         if unknown:
@@ -73,9 +74,24 @@ def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Probl
     # the sheet is locked first, as wherever problems are moved: two who change one sheet wait for each other and lose nothing
     sheet = _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
     if changes:
-        Problem.objects.filter(pk=problem_id, sheet=sheet).update(**changes)
+        Problem.objects.filter(pk=problem_id, sheet=sheet).update(indexed="", **changes)
     sheet.save(update_fields=["changed"])
     return queries.problem_of(teacher, problem_id)
+
+
+@transaction.atomic
+def put_problem(teacher: User, problem_id: int, data: ProblemWhole) -> ProblemWhole:
+    """Puts a problem with its lines in the place of another; what stood there before, so that it can be put back."""
+    sheet = _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
+    problem = queries.problem_of(teacher, problem_id)
+    stored = [line.text for line in problem.working.lines.all()]
+    before = ProblemWhole(problem=_as_new(problem), lines=stored)
+    Problem.objects.filter(pk=problem_id).update(indexed="", **data.problem.model_dump())
+    working = Working.objects.select_for_update().get(problem_id=problem_id)
+    working.revision += 1
+    _write_lines(working, data.lines, stored)
+    sheet.save(update_fields=["changed"])
+    return before
 
 
 @transaction.atomic

@@ -92,6 +92,17 @@ SENT = {
     ),
     ("POST", "/api/sheets/{sheet_id}/versions"): ({"name": "B"}, 201, [{}, {"name": ""}, {"name": "B", "seed": -1}]),
     ("GET", "/api/sheets/{sheet_id}/advice"): (None, 200, []),
+    ("POST", "/api/sheets/{sheet_id}/mended"): (
+        {"item": 1, "mend": "replace"}, 200, [{}, {"item": 0, "mend": "replace"}, {"item": 1, "mend": "burn"}, {"item": 99, "mend": "key"}],
+    ),
+    ("PUT", "/api/problems/{problem_id}"): (
+        {"problem": {"task": "solve", "given": "3x = 6"}, "lines": ["x = 2"]}, 200,
+        [{}, {"problem": {"task": "guess", "given": "x"}}, {"problem": {"task": "solve", "given": "x", "form": "song"}}, {"problem": {"task": "solve", "given": "x"}, "lines": "x"}],
+    ),
+    ("GET", "/api/problems/{problem_id}/picture"): (None, 200, []),
+    ("GET", "/api/bank"): (None, 200, []),
+    ("GET", "/api/bank/kinds"): (None, 200, []),
+    ("POST", "/api/bank/looked-through"): (None, 202, []),
     ("GET", "/api/sheets/{sheet_id}/paper"): (None, 200, []),
     ("GET", "/api/sheets/{sheet_id}/paper.pdf"): (None, 200, []),
     ("GET", "/api/problems/{problem_id}"): (None, 200, []),

@@ -1,5 +1,6 @@
 """Paper, open forms, versions and advice of one's own sheets, as a browser asks for them."""
 
+import base64
 import json
 
 import pytest
@@ -73,11 +74,18 @@ class TestOpenForms:
 
     @pytest.mark.parametrize(
         ("form", "begins"),
-        [("chain", "# Week"), ("csv", "number,"), ("tex", "\\documentclass"), ("html", "<!doctype"), ("json", "{")],
+        [
+            ("chain", "# Week"),
+            ("csv", "number,"),
+            ("tex", "\\documentclass"),
+            ("html", "<!doctype"),
+            ("json", "{"),
+            ("qti", "PK"),
+        ],
     )
     def test_each_form_is_a_file(self, api, sheet, form, begins):
         answer = api.get(f"/api/sheets/{sheet.pk}/export?form={form}")
-        assert answer.content.decode().startswith(begins)
+        assert answer.content.startswith(begins.encode())
         assert answer.headers["Content-Disposition"].startswith("attachment")
 
     def test_what_cannot_be_taken_is_named_and_nothing_half_made(self, api, teacher):
@@ -93,6 +101,77 @@ class TestOpenForms:
         before = Sheet.objects.count()
         assert api.send("POST", "/api/taken", {"form": "json", "text": "{}"}).status_code == 400
         assert Sheet.objects.count() == before
+
+    def test_forms_and_words_and_a_package_come_back(self, api, teacher, sheet):
+        services.add_problem(
+            teacher, sheet.pk, ProblemIn(task="simplify", given="(x+3)^2", form="claim", instruction="Is it so?")
+        )
+        for form in ("json", "qti"):
+            content = api.get(f"/api/sheets/{sheet.pk}/export?form={form}").content
+            text = base64.b64encode(content).decode() if form == "qti" else content.decode()
+            made = api.send("POST", "/api/taken", {"form": form, "text": text}).json()
+            assert made["left"] == []
+            last = Problem.objects.filter(sheet_id=made["sheet"]).order_by("position").last()
+            assert (last.form, last.instruction, last.given) == ("claim", "Is it so?", "(x+3)^2")
+
+    @pytest.mark.parametrize("text", ["not base64!", "aGVsbG8="])
+    def test_what_is_no_package_is_refused(self, api, teacher, text):
+        answer = api.send("POST", "/api/taken", {"form": "qti", "text": text})
+        assert (answer.status_code, answer.json()["code"]) == (400, "file")
+
+    def test_a_plain_list_is_taken(self, api, teacher):
+        made = api.send(
+            "POST", "/api/taken", {"form": "txt", "text": "Solve.\n1. 3x = 12\n2. x^2 = 49\n", "title": "List"}
+        ).json()
+        rows = Problem.objects.filter(sheet_id=made["sheet"]).order_by("position")
+        assert [(row.task, row.given) for row in rows] == [("solve", "3x = 12"), ("solve", "x^2 = 49")]
+
+    @pytest.mark.parametrize(("form", "begins"), [("svg", b"<svg"), ("png", b"\x89PNG")])
+    def test_a_chain_is_a_picture(self, api, sheet, form, begins):
+        problem = sheet.problems.order_by("position").first()
+        assert api.get(f"/api/problems/{problem.pk}/picture?form={form}").content.startswith(begins)
+        refused = api.get(f"/api/problems/{problem.pk}/picture?shown=graph&form={form}")
+        assert (refused.status_code, refused.json()["code"]) == (400, "picture")
+
+
+class TestMending:
+    @pytest.fixture
+    def faulty(self, teacher):
+        sheet = services.create_sheet(teacher, "Faulty")
+        for task, given, lines in [
+            ("solve", "3x + 7 = 22", []), ("solve", "7 + 3y = 22", []), ("solve", "(x+1)(x+2)", []), ("solve", "x^2 = 25", ["x = 5"]),
+        ]:  # fmt: skip
+            services.add_problem(teacher, sheet.pk, ProblemIn(task=task, given=given, form="choose"), lines)
+        return sheet
+
+    def said(self, api, sheet):
+        return {
+            (each["code"], tuple(each["items"])): each["mend"]
+            for each in api.get(f"/api/sheets/{sheet.pk}/advice").json()["advice"]
+        }
+
+    def test_what_is_said_is_mended_and_no_longer_said_and_can_be_put_back(self, api, faulty):
+        told = self.said(api, faulty)
+        wanted = {("same-item", (1, 2)): "replace", ("instruction", (3,)): "task", ("key-narrows", (4,)): "key"}
+        assert wanted.items() <= told.items()
+        rows = list(faulty.problems.order_by("position").values_list("task", "given", "form"))
+        kept = []
+        for (_, items), mend in wanted.items():
+            answer = api.send("POST", f"/api/sheets/{faulty.pk}/mended", {"item": items[-1], "mend": mend})
+            kept.append(answer.json())
+        assert not set(wanted) & set(self.said(api, faulty))
+        assert set(faulty.problems.values_list("form", flat=True)) == {"choose"}
+        for each in reversed(kept):
+            assert api.send("PUT", f"/api/problems/{each['problem']}", each["before"]).status_code == 200
+        assert list(faulty.problems.order_by("position").values_list("task", "given", "form")) == rows
+        assert wanted.items() <= self.said(api, faulty).items()
+
+    def test_a_key_that_is_not_worked_stays(self, api, teacher):
+        sheet = services.create_sheet(teacher, "Hard")
+        services.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given="x^5 - x - 1 = 0"), ["x = 1"])
+        answer = api.send("POST", f"/api/sheets/{sheet.pk}/mended", {"item": 1, "mend": "key"})
+        assert (answer.status_code, answer.json()["code"]) == (400, "mend")
+        assert sheet.problems.get().working.lines.get().text == "x = 1"
 
 
 class TestBuilding:

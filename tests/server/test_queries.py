@@ -20,6 +20,10 @@ PAGES = {
     "/api/sheets?search=3": 7,
     "/api/sheets/{sheet}": 8,
     "/api/problems/{problem}": 7,
+    "/api/bank": 8,
+    "/api/bank?text=x&family=quadratic-equations&low=2&unused=2026-01-01": 8,
+    "/api/bank?repeated=true&order=hardest": 8,
+    "/api/bank/kinds": 5,
     "/api/colleagues": 4,
     "/api/people": 5,
 }

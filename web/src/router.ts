@@ -8,6 +8,7 @@ export const router = createRouter({
     { path: '/keys', name: 'keys', component: () => import('./screens/ProofsScreen.vue') },
     { path: '/log-in', name: 'log-in', component: () => import('./screens/LogInScreen.vue') },
     { path: '/build', name: 'build', component: () => import('./screens/BuildScreen.vue') },
+    { path: '/bank', name: 'bank', component: () => import('./screens/BankScreen.vue') },
     { path: '/people', name: 'people', component: () => import('./screens/PeopleScreen.vue') },
     { path: '/account', name: 'account', component: () => import('./screens/AccountScreen.vue') },
     { path: '/sheets/:sheet(\\d+)/print', name: 'print', component: () => import('./screens/PrintScreen.vue'), props: (route) => ({ sheetId: Number(route.params.sheet) }) },

@@ -9,6 +9,7 @@ from algebra import (
     Working,
     check,
     claim_item,
+    claim_of,
     fill_item,
     is_claim_judged,
     is_filled,
@@ -123,3 +124,28 @@ class TestWays:
     def test_a_problem_with_one_way_has_nothing_to_choose(self):
         with pytest.raises(TaskError, match="Only one way"):
             way_item(Working("solve", "|x| = 3", ()))
+
+
+class TestClaimsOfProblems:
+    EXPRESSIONS = [
+        ("simplify", "(x+3)^2 - 9"), ("simplify", "3/x + 2/(x+1)"), ("evaluate", "18 - 6 ÷ 3 × 2"), ("factor", "2x^2+14x+20"), ("simplify", "√50 + √8"),
+        ("expand", "(2x - 5)^2"),
+    ]  # fmt: skip
+
+    @pytest.mark.parametrize(("task", "given"), EXPRESSIONS)
+    def test_a_claim_is_judged_as_it_is(self, task, given):
+        seen = set()
+        for seed in range(8):
+            item = claim_of(Working(task, given), seed)
+            seen.add(item.true)
+            left, _, right = item.claim.partition(" = ")
+            assert left == given
+            assert (check(Working(task, given, (right,))).links[0].relation == "holds") is item.true
+            assert is_claim_judged(item, item.true, item.counter)
+            assert not is_claim_judged(item, not item.true, item.counter)
+            assert bool(item.slip) is not item.true
+        assert seen == {True, False}
+
+    def test_nothing_is_claimed_of_an_equation(self):
+        with pytest.raises(TaskError):
+            claim_of(Working("solve", "3x = 12"))

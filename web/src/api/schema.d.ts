@@ -476,7 +476,11 @@ export interface paths {
          * @description A problem with its lines and their report.
          */
         get: operations["server_sheets_api_read_problem"];
-        put?: never;
+        /**
+         * Put Problem
+         * @description Puts a problem with its lines in the place of this one.
+         */
+        put: operations["server_sheets_api_put_problem"];
         post?: never;
         /**
          * Delete Problem
@@ -718,6 +722,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/problems/{problem_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The chain of a working with its links, or the graph of a function, as a picture.
+         */
+        get: operations["server_papers_api_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/taken": {
         parameters: {
             query?: never;
@@ -852,6 +876,86 @@ export interface paths {
         get: operations["server_building_api_advice"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/mended": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend
+         * @description Mends what the colleague has said of an item.
+         */
+        post: operations["server_building_api_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description The problems that are wanted, a page of them.
+         */
+        get: operations["server_bank_api_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description The families, methods and slips that occur in the bank.
+         */
+        get: operations["server_bank_api_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/looked-through": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Through
+         * @description Begins to look through the problems that are new or changed, among the jobs.
+         */
+        post: operations["server_bank_api_look_through"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1478,7 +1582,7 @@ export interface components {
              * Form
              * @enum {string}
              */
-            form: "work" | "choose" | "mend" | "fill";
+            form: "work" | "choose" | "mend" | "fill" | "way" | "claim";
             /**
              * Verdict
              * @enum {string}
@@ -1670,7 +1774,7 @@ export interface components {
              * Form
              * @enum {string}
              */
-            form: "work" | "choose" | "mend" | "fill";
+            form: "work" | "choose" | "mend" | "fill" | "way" | "claim";
             given_echo: components["schemas"]["Echo"];
             /** Revision */
             revision: number;
@@ -1727,7 +1831,7 @@ export interface components {
              * @default work
              * @enum {string}
              */
-            form?: "work" | "choose" | "mend" | "fill";
+            form?: "work" | "choose" | "mend" | "fill" | "way" | "claim";
         };
         /** ProblemChange */
         ProblemChange: {
@@ -1744,7 +1848,19 @@ export interface components {
             /** Instruction */
             instruction?: string | null;
             /** Form */
-            form?: ("work" | "choose" | "mend" | "fill") | null;
+            form?: ("work" | "choose" | "mend" | "fill" | "way" | "claim") | null;
+        };
+        /**
+         * ProblemWhole
+         * @description A problem with the lines under it, as it was or as it is to be.
+         */
+        ProblemWhole: {
+            problem: components["schemas"]["ProblemIn"];
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: string[];
         };
         /**
          * ConflictOut
@@ -2472,7 +2588,7 @@ export interface components {
              * @default sheet
              * @enum {string}
              */
-            kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "cards" | "large";
+            kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "way" | "claim" | "cards" | "large";
             /**
              * Paper
              * @default a4
@@ -2550,14 +2666,14 @@ export interface components {
         };
         /**
          * TakeIn
-         * @description A file in an open form.
+         * @description A file in an open form: its text, or in base64 where it is an archive (`qti`).
          */
         TakeIn: {
             /**
              * Form
              * @enum {string}
              */
-            form: "chain" | "json" | "csv";
+            form: "chain" | "json" | "csv" | "tex" | "txt" | "qti";
             /** Text */
             text: string;
             /**
@@ -2644,7 +2760,7 @@ export interface components {
              * @default work
              * @enum {string}
              */
-            form?: "work" | "choose" | "mend" | "fill";
+            form?: "work" | "choose" | "mend" | "fill" | "way" | "claim";
             /** Given Latex */
             given_latex: string;
             /** Answer Latex */
@@ -2781,6 +2897,174 @@ export interface components {
             advice: components["schemas"]["AdviceOut"][];
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * MendedOut
+         * @description The problem that was mended, and what stood there before, to be put back.
+         */
+        MendedOut: {
+            /** Problem */
+            problem: number;
+            before: components["schemas"]["ProblemWhole"];
+        };
+        /**
+         * MendIn
+         * @description What is to be mended: the place of an item, and how (`mend` of the advice). Another `seed`, another problem.
+         */
+        MendIn: {
+            /** Item */
+            item: number;
+            /**
+             * Mend
+             * @enum {string}
+             */
+            mend: "replace" | "task" | "key";
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+        };
+        /**
+         * Wanted
+         * @description What is looked for; what is left out does not matter. `text` is looked for in the problem and the title of its sheet; `unused` are
+         *     problems not printed since that day; `repeated` are items that stand on more than one place.
+         */
+        Wanted: {
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Family
+             * @default
+             */
+            family?: string;
+            /**
+             * Method
+             * @default
+             */
+            method?: string;
+            /**
+             * Slip
+             * @default
+             */
+            slip?: string;
+            /**
+             * Low
+             * @default 1
+             */
+            low?: number;
+            /**
+             * High
+             * @default 10
+             */
+            high?: number;
+            /** Unused */
+            unused?: string | null;
+            /**
+             * Repeated
+             * @default false
+             */
+            repeated?: boolean;
+            /**
+             * Order
+             * @default recent
+             * @enum {string}
+             */
+            order?: "recent" | "easiest" | "hardest" | "unused";
+            /**
+             * Page
+             * @default 1
+             */
+            page?: number;
+        };
+        /**
+         * BankOut
+         * @description A page of what was found; `found` is how many in all, `waiting` how many problems have not been looked through yet: they are found by their
+         *     text only.
+         */
+        BankOut: {
+            /** Rows */
+            rows: components["schemas"]["BankRow"][];
+            /** Found */
+            found: number;
+            /** More */
+            more: boolean;
+            /** Waiting */
+            waiting: number;
+        };
+        /**
+         * BankRow
+         * @description A problem of the bank. `same` is how many other problems are the same item.
+         */
+        BankRow: {
+            /** Id */
+            id: number;
+            /** Sheet */
+            sheet: number;
+            /** Place */
+            place: number;
+            /** Title */
+            title: string;
+            /**
+             * Task
+             * @enum {string}
+             */
+            task: "evaluate" | "simplify" | "factor" | "expand" | "solve" | "domain" | "analyze";
+            /** Given */
+            given: string;
+            /** Given Latex */
+            given_latex: string;
+            /** Variable */
+            variable: string;
+            /**
+             * Numbers
+             * @enum {string}
+             */
+            numbers: "real" | "complex";
+            /** Method */
+            method: string;
+            /** Family */
+            family: string;
+            /** Difficulty */
+            difficulty: number | null;
+            /** Slips */
+            slips: string[];
+            /** Printed */
+            printed: string | null;
+            /** Same */
+            same: number;
+        };
+        /** KindOut */
+        KindOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * KindsOut
+         * @description The families, methods and slips that occur in the bank, the commonest first.
+         */
+        KindsOut: {
+            /** Families */
+            families: components["schemas"]["KindOut"][];
+            /** Methods */
+            methods: components["schemas"]["KindOut"][];
+            /** Slips */
+            slips: components["schemas"]["KindOut"][];
+        };
+        /**
+         * LookedThroughOut
+         * @description How many problems wait to be looked through.
+         */
+        LookedThroughOut: {
+            /** Waiting */
+            waiting: number;
         };
     };
     responses: never;
@@ -3764,6 +4048,41 @@ export interface operations {
             };
         };
     };
+    server_sheets_api_put_problem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProblemWhole"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_sheets_api_delete_problem: {
         parameters: {
             query?: never;
@@ -4175,7 +4494,7 @@ export interface operations {
     server_papers_api_preview: {
         parameters: {
             query?: {
-                kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "cards" | "large";
+                kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "way" | "claim" | "cards" | "large";
                 paper?: "a4" | "letter";
                 columns?: number;
                 space?: "blank" | "lines" | "squares" | "none";
@@ -4232,7 +4551,7 @@ export interface operations {
     server_papers_api_pdf: {
         parameters: {
             query?: {
-                kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "cards" | "large";
+                kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "way" | "claim" | "cards" | "large";
                 paper?: "a4" | "letter";
                 columns?: number;
                 space?: "blank" | "lines" | "squares" | "none";
@@ -4287,11 +4606,61 @@ export interface operations {
     server_papers_api_export: {
         parameters: {
             query?: {
-                form?: "chain" | "json" | "csv" | "tex" | "html";
+                form?: "chain" | "json" | "csv" | "tex" | "html" | "qti";
             };
             header?: never;
             path: {
                 sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_papers_api_picture: {
+        parameters: {
+            query?: {
+                shown?: "chain" | "graph";
+                form?: "svg" | "png";
+            };
+            header?: never;
+            path: {
+                problem_id: number;
             };
             cookie?: never;
         };
@@ -4610,6 +4979,139 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MendedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_bank_api_find: {
+        parameters: {
+            query?: {
+                text?: string;
+                family?: string;
+                method?: string;
+                slip?: string;
+                low?: number;
+                high?: number;
+                unused?: string | null;
+                repeated?: boolean;
+                order?: "recent" | "easiest" | "hardest" | "unused";
+                page?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_bank_api_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindsOut"];
+                };
+            };
+        };
+    };
+    server_bank_api_look_through: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedThroughOut"];
                 };
             };
         };

@@ -71,7 +71,7 @@ export const SHEET: Group<SheetAction> = {
   ],
 }
 
-export type BuildAction = 'up' | 'down' | 'first' | 'last' | 'pin' | 'like' | 'easier' | 'harder' | 'remove' | 'move-up' | 'move-down' | 'undo' | 'redo'
+export type BuildAction = 'up' | 'down' | 'first' | 'last' | 'pin' | 'like' | 'easier' | 'harder' | 'remove' | 'form' | 'instruct' | 'move-up' | 'move-down' | 'undo' | 'redo'
 /** On a problem of a ladder that is being built. */
 export const BUILDING: Group<BuildAction> = {
   name: 'On a problem of the ladder',
@@ -81,9 +81,34 @@ export const BUILDING: Group<BuildAction> = {
     { shown: 'r', what: 'another one like it', keys: { r: 'like' } },
     { shown: 'e', what: 'an easier one', keys: { e: 'easier' } },
     { shown: 'h', what: 'a harder one', keys: { h: 'harder' } },
+    { shown: 'f', what: 'the next form: to work, to choose from, to mend …', keys: { f: 'form' } },
+    { shown: 'i', what: 'words over it: a section begins', keys: { i: 'instruct' } },
     { shown: 'Delete', what: 'leave it out', keys: { Delete: 'remove', Backspace: 'remove' } },
     { shown: 'Alt ↑ · Alt ↓', what: 'move it', keys: { 'Alt+ArrowUp': 'move-up', 'Alt+ArrowDown': 'move-down' } },
     { shown: 'Ctrl Z · Ctrl Y', what: 'undo, redo', keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' } },
+  ],
+}
+
+export type BankAction = 'up' | 'down' | 'first' | 'last' | 'choose' | 'open' | 'take'
+/** On a problem that was found in the bank. */
+export const IN_THE_BANK: Group<BankAction> = {
+  name: 'On a problem of the bank',
+  rows: [
+    { shown: '↑ ↓', what: 'from problem to problem', keys: { ArrowUp: 'up', ArrowDown: 'down', Home: 'first', End: 'last' } },
+    { shown: 'Space', what: 'choose it, or not', keys: { ' ': 'choose' } },
+    { shown: 't', what: 'take what is chosen into a new sheet', keys: { t: 'take' } },
+    { shown: 'Enter', what: 'open it on the desk', keys: { Enter: 'open' } },
+  ],
+}
+
+export type AdviceAction = 'up' | 'down' | 'mend' | 'undo'
+/** On a sentence of the colleague. */
+export const ADVICE: Group<AdviceAction> = {
+  name: 'On what a colleague says',
+  rows: [
+    { shown: '↑ ↓', what: 'from one to the next', keys: { ArrowUp: 'up', ArrowDown: 'down' } },
+    { shown: 'm', what: 'mend it', keys: { m: 'mend' } },
+    { shown: 'Ctrl Z', what: 'put back what was mended last', keys: { 'Ctrl+z': 'undo' } },
   ],
 }
 

@@ -6,6 +6,7 @@ import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useBuild } from '@/features/build/store'
 import { useRequest } from '@/composables/useRequest'
+import { formWords } from '@/lib/items'
 import { instruction } from '@/lib/tasks'
 import { actionOf, BUILDING, type BuildAction } from '@/lib/shortcuts'
 
@@ -32,7 +33,8 @@ const EVENT_WORDS: Record<string, string> = {
 onMounted(async () => {
   await loading.run(() => build.load())
   await nextTick()
-  if (!build.rungs.length) search.value?.focus()
+  if (build.rungs.length) await focusRow()
+  else search.value?.focus()
 })
 
 function chooseFirst(): void {
@@ -72,13 +74,37 @@ function act(action: BuildAction): void {
     easier: () => build.replace('easier').then(focusRow),
     harder: () => build.replace('harder').then(focusRow),
     remove: () => build.remove(),
+    form: () => build.changeForm(),
+    instruct: () => openWords(),
     'move-up': () => build.move(-1),
     'move-down': () => build.move(1),
     undo: () => build.undo(),
     redo: () => build.redo(),
   }
   does[action]()
+  if (action !== 'instruct') void focusRow()
+}
+
+const words = ref<string | null>(null)
+const wordsField = ref<HTMLInputElement[]>([])
+async function openWords(): Promise<void> {
+  words.value = build.rungs[build.at]?.instruction ?? ''
+  await nextTick()
+  wordsField.value[0]?.focus()
+}
+function keepWords(): void {
+  if (words.value === null) return
+  build.instruct(words.value.trim())
+  closeWords()
+}
+function closeWords(): void {
+  words.value = null
   void focusRow()
+}
+/** The words that stand over a problem where they differ from those over the one before. */
+const heading = (k: number): string => {
+  const own = build.rungs[k]?.instruction ?? ''
+  return own !== (build.rungs[k - 1]?.instruction ?? '') ? own || 'the usual instruction again' : ''
 }
 
 function onKey(event: KeyboardEvent): void {
@@ -93,7 +119,7 @@ async function make(): Promise<void> {
   const made = await build.make()
   if (made !== null) await router.push(`/sheets/${made}/print`)
 }
-const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like it'], ['easier', 'easier'], ['harder', 'harder'], ['remove', 'leave out']]
+const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like it'], ['easier', 'easier'], ['harder', 'harder'], ['form', 'other form'], ['instruct', 'words over it'], ['remove', 'leave out']]
 </script>
 
 <template>
@@ -136,6 +162,7 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
         <TroubleNote :request="build.request" />
         <p v-if="!build.rungs.length" class="empty muted">
           Choose one or more kinds of problem and propose a ladder: problems by rising difficulty, each worked and verified, no two the same. Then keep, exchange or leave out, one key each.
+          Or take what you have used before <RouterLink to="/bank">from the bank</RouterLink>.
         </p>
         <template v-else>
           <p class="sum">
@@ -145,14 +172,19 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
           <ol ref="list">
             <li
               v-for="(rung, k) in build.rungs" :key="`${k} ${rung.given}`" :class="{ on: k === build.at }" :tabindex="k === build.at ? 0 : -1" :aria-current="k === build.at"
-              :aria-label="`${k + 1}: ${instruction(rung.task, rung.variable ?? '')} ${rung.given}, difficulty ${rung.difficulty}, ${rung.adds}${rung.pinned ? ', kept' : ''}`"
+              :aria-label="`${k + 1}: ${instruction(rung.task, rung.variable ?? '')} ${rung.given}, difficulty ${rung.difficulty}, ${rung.adds}${(rung.form ?? 'work') === 'work' ? '' : `, ${formWords(rung.form)}`}${rung.instruction ? `, under “${rung.instruction}”` : ''}${rung.pinned ? ', kept' : ''}`"
               @click="build.at = k" @keydown="onRow"
             >
+              <span v-if="heading(k)" class="heading" aria-hidden="true">{{ heading(k) }}</span>
               <span class="place" aria-hidden="true">{{ k + 1 }}</span>
               <span class="given" aria-hidden="true"><MathText :latex="rung.given_latex" :display="false" /></span>
               <span class="answer" aria-hidden="true"><MathText :latex="rung.answer_latex" :display="false" /></span>
               <span class="rating" aria-hidden="true"><i :style="{ width: `${(rung.difficulty ?? 0) * 10}%` }" />{{ rung.difficulty?.toFixed(1) }}</span>
-              <span class="adds muted" aria-hidden="true">{{ rung.adds }}<b v-if="rung.pinned"> · kept</b></span>
+              <span class="adds muted" aria-hidden="true">{{ rung.adds }}<b v-if="(rung.form ?? 'work') !== 'work'"> · {{ formWords(rung.form) }}</b><b v-if="rung.pinned"> · kept</b></span>
+              <input
+                v-if="k === build.at && words !== null" ref="wordsField" v-model="words" class="words" maxlength="120" aria-label="Words over this problem and those behind it"
+                placeholder="Words over it, such as: Solve by factoring. Enter keeps them." @keydown.enter.stop.prevent="keepWords" @keydown.esc.stop.prevent="closeWords" @keydown.stop @blur="keepWords"
+              />
               <span v-if="k === build.at" class="tools">
                 <button v-for="[action, words] in TOOLS" :key="action" class="plain-button" tabindex="-1" @click.stop="act(action)">{{ action === 'pin' && rung.pinned ? 'let go' : words }}</button>
               </span>
@@ -279,6 +311,17 @@ li:focus-visible {
 .adds {
   grid-column: 2 / -1;
   font-size: 13px;
+}
+.heading {
+  grid-column: 1 / -1;
+  font-weight: 700;
+}
+.words {
+  grid-column: 2 / -1;
+  padding: 6px 9px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
 }
 .tools {
   grid-column: 2 / -1;

@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { usePaper, type Layout } from '@/features/paper/store'
+import { ITEM_FORMS } from '@/lib/items'
 import { useRequest } from '@/composables/useRequest'
 import { useSheets } from '@/features/sheets/store'
+import type { Schema } from '@/api/client'
+import { actionOf, ADVICE } from '@/lib/shortcuts'
 
 /** A sheet on paper: what it is for on the left, the pages as they will print on the right. */
 const props = defineProps<{ sheetId: number }>()
@@ -22,16 +25,17 @@ const KINDS: [Layout['kind'], string, string][] = [
   ['choose', 'To choose from', 'four answers each, three of them tempting'],
   ['mend', 'To mend', 'worked, with one slip in each to be found'],
   ['fill', 'To fill in', 'worked, with numbers left out'],
+  ['way', 'Which way', 'the way is named, nothing is worked'],
+  ['claim', 'True or not', 'a claim, and numbers that refute it'],
   ['cards', 'Cards', 'one problem a card, the answer on its back'],
   ['large', 'Large print', '18 point, one column'],
 ]
-const FORMS = [['work', 'to work'], ['choose', 'to choose from'], ['mend', 'to mend'], ['fill', 'to fill in']] as const
 const FILES = [
   ['json', 'whole: it comes back the same'], ['chain', 'the text form of workings'], ['csv', 'a table of problems and answers'],
-  ['tex', 'a LaTeX document with the key'], ['html', 'one page that opens anywhere'],
+  ['tex', 'a LaTeX document with the key'], ['html', 'one page that opens anywhere'], ['qti', 'a QTI 3 package for other systems'],
 ] as const
 const SPACES: [Layout['space'], string][] = [['blank', 'blank'], ['lines', 'lines'], ['squares', 'squares'], ['none', 'none']]
-const worked = computed(() => ['sheet', 'choose', 'mend', 'fill', 'large'].includes(paper.layout.kind))
+const worked = computed(() => ['sheet', 'choose', 'mend', 'fill', 'way', 'claim', 'large'].includes(paper.layout.kind))
 const columned = computed(() => !['large', 'cards'].includes(paper.layout.kind))
 const count = computed(() => paper.found?.pages.length ?? 0)
 const picture = (svg: string): string => `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`
@@ -73,6 +77,50 @@ function makeVersion(): Promise<boolean> {
   })
 }
 watch(count, () => (at.value = 0))
+
+type Advised = Schema['AdviceOut']
+const MENDS: Record<string, string> = { replace: 'put another like it', task: 'set the task that fits', key: 'work the key anew' }
+const mending = useRequest('The server does not answer. Nothing was changed; try again in a moment.')
+const mended = ref<{ words: string; done: Schema['MendedOut'] }[]>([])
+let draws = 1
+const list = ref<HTMLElement | null>(null)
+
+async function anew(): Promise<void> {
+  await sheets.open(props.sheetId)
+  void paper.show(props.sheetId)
+  await paper.advise(props.sheetId)
+  await nextTick()
+  list.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus()
+}
+/** One key mends what was said of the last item that it is about; the one before is kept, to be put back. */
+function mend(each: Advised): Promise<boolean> {
+  const item = each.items.at(-1)
+  if (!each.mend || item === undefined) return Promise.resolve(false)
+  return mending.run(async () => {
+    const done = await paper.mend(props.sheetId, item, each.mend, draws++)
+    mended.value.push({ words: `Number ${item}: ${MENDS[each.mend]}.`, done })
+    await anew()
+  })
+}
+function putBack(): Promise<boolean> {
+  const last = mended.value.at(-1)
+  if (!last) return Promise.resolve(false)
+  return mending.run(async () => {
+    await paper.putBack(last.done)
+    mended.value.pop()
+    await anew()
+  })
+}
+function onAdvice(event: KeyboardEvent, each: Advised): void {
+  const action = actionOf(ADVICE, event)
+  if (action === null) return
+  event.preventDefault()
+  if (action === 'mend') void mend(each)
+  if (action === 'undo') void putBack()
+  const rows = [...(list.value?.querySelectorAll<HTMLElement>('li') ?? [])]
+  const to = rows.indexOf(event.currentTarget as HTMLElement) + { down: 1, up: -1, mend: 0, undo: 0 }[action]
+  rows[to]?.focus()
+}
 </script>
 
 <template>
@@ -118,7 +166,7 @@ watch(count, () => (at.value = 0))
             <li v-for="(row, k) in sheets.sheet.problems" :key="row.id">
               <span class="given"><MathText :latex="row.given_latex" :display="false" /></span>
               <select :value="row.form" :aria-label="`Form of number ${k + 1}`" @change="setItem(row.id, { form: ($event.target as HTMLSelectElement).value as 'work' })">
-                <option v-for="[form, words] in FORMS" :key="form" :value="form">{{ words }}</option>
+                <option v-for="[form, words] in ITEM_FORMS" :key="form" :value="form">{{ words }}</option>
               </select>
               <input
                 :value="row.instruction" maxlength="120" :aria-label="`Instruction over number ${k + 1}`" placeholder="usual instruction"
@@ -137,11 +185,14 @@ watch(count, () => (at.value = 0))
         <section v-if="paper.advised" class="advice" aria-label="What a colleague would say">
           <p class="muted">about {{ Math.round(paper.advised.minutes) }} minutes</p>
           <p v-if="!paper.advised.advice.length">Nothing to say against it.</p>
-          <ul v-else>
-            <li v-for="(each, k) in paper.advised.advice" :key="k">
+          <ul v-else ref="list">
+            <li v-for="(each, k) in paper.advised.advice" :key="k" :tabindex="0" @keydown.self="onAdvice($event, each)">
               <RouterLink v-if="each.items.length" :to="`/sheets/${sheetId}/${each.items.at(-1)}`">{{ each.items.join(', ') }}</RouterLink> {{ each.text }}
+              <button v-if="each.mend" class="plain-button mend" tabindex="-1" @click="mend(each)">{{ MENDS[each.mend] }} <kbd>m</kbd></button>
             </li>
           </ul>
+          <p v-if="mended.length" role="status">{{ mended.at(-1)!.words }} <button class="plain-button mend" @click="putBack">put back</button></p>
+          <TroubleNote :request="mending" />
         </section>
         <TroubleNote :request="advising" />
       </form>
@@ -284,6 +335,11 @@ legend {
 }
 .advice li {
   padding: 2px 0;
+}
+.mend {
+  font-size: 13px;
+  border: 1px solid var(--hairline);
+  margin-left: 4px;
 }
 .doubts {
   border-left: 3px solid var(--breaks);

@@ -34,7 +34,7 @@ function takeIn(event: Event): Promise<boolean> {
   const file = field.files?.[0]
   if (!file) return Promise.resolve(false)
   return request.run(async () => {
-    const taken = await paper.take(file.name, await file.text())
+    const taken = await paper.take(file)
     field.value = ''
     given.value = taken.left.length
       ? `Not taken: ${taken.left.map((each) => `${each.place} (${each.why})`).join('; ')}. The rest is here.`
@@ -126,7 +126,7 @@ function sum(row: SheetRow): string {
     </form>
     <p class="take">
       <RouterLink to="/build">Build one</RouterLink>
-      <label>Take in a file (.chain, .json, .csv) <input type="file" accept=".chain,.json,.csv,.txt" @change="takeIn" /></label>
+      <label>Take in a file <input type="file" accept=".chain,.json,.csv,.txt,.tex,.zip" title=".chain, .json, .csv; a plain list (.txt) or LaTeX (.tex); a QTI package (.zip)" @change="takeIn" /></label>
     </p>
     <GiveCopy :row="giving" @close="giving = null" @given="wasGiven" />
     <el-dialog :model-value="!!removing" title="Delete this sheet?" width="420" @close="removing = null">

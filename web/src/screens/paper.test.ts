@@ -87,6 +87,34 @@ describe('building by keyboard', () => {
     expect(given()[0]).toBe('x = 3')
     expect(made.findAll('ol li b').length).toBeGreaterThan(0)
   })
+  it('changes the form by a key, and puts words over a problem and those behind it', async () => {
+    await proposed()
+    await press('ArrowDown')
+    await press('f')
+    await press('f')
+    expect(made.findAll('ol li')[1]!.text()).toContain('to mend')
+    await press('i')
+    const field = made.find('.words')
+    expect(document.activeElement).toBe(field.element)
+    await field.setValue('Find the slip.')
+    await field.trigger('keydown', key('Enter'))
+    await flushPromises()
+    expect(made.findAll('.heading').map((each) => each.text())).toEqual(['Find the slip.'])
+    await press('Home')
+    await press('i')
+    await made.find('.words').setValue('Not this')
+    await made.find('.words').trigger('keydown', key('Escape'))
+    await flushPromises()
+    expect(made.findAll('.heading')).toHaveLength(1)
+    await press('ArrowDown')
+    await press('r')
+    await made.find('.make input').setValue('Thursday')
+    await made.find('.make').trigger('submit')
+    await flushPromises()
+    expect((sentTo('POST /api/built')[0] as { problems: object[] }).problems).toMatchObject([
+      { given: 'x = 1' }, { given: 'like x', form: 'mend', instruction: 'Find the slip.' }, { given: 'x = 3', instruction: 'Find the slip.' },
+    ])
+  })
   it('says when none is found, and loses nothing', async () => {
     await proposed()
     says['POST /api/another'] = { rung: null }
@@ -160,6 +188,23 @@ describe('printing', () => {
     expect(sentTo('PATCH /api/problems/3')).toContainEqual({ form: 'mend' })
     expect(sentTo('PATCH /api/problems/3')).toContainEqual({ instruction: 'Where is the slip?' })
     expect(asked.filter((each) => each.what === 'GET /api/sheets/8/paper').length).toBeGreaterThan(2)
+  })
+  it('mends what is said by one key, and puts it back', async () => {
+    const before = { problem: { task: 'solve', given: 'x = 5' }, lines: ['x = 5'] }
+    Object.assign(says, { 'POST /api/sheets/8/mended': { problem: 5, before }, 'PUT /api/problems/5': {} })
+    await visit('/sheets/8/print')
+    made.find<HTMLElement>('.advice li').element.focus()
+    says['GET /api/sheets/8/advice'] = { advice: [{ code: 'key-broken', items: [2], text: 'Its key breaks.', mend: 'key' }], minutes: 30 }
+    await press('m')
+    expect(sentTo('POST /api/sheets/8/mended')).toEqual([{ item: 3, mend: 'replace', seed: 1 }])
+    expect(made.find('.advice').text()).toContain('Number 3: put another like it.')
+    expect(document.activeElement!.textContent).toContain('Its key breaks.')
+    await press('z', { ctrlKey: true })
+    expect(sentTo('PUT /api/problems/5')).toEqual([before])
+    expect(made.find('.advice [role=status]').exists()).toBe(false)
+    line.down = true
+    await press('m')
+    expect(made.find('.advice [role=alert]').text()).toContain('Nothing was changed')
   })
   it('makes another version and says what stayed', async () => {
     Object.assign(says, {

@@ -66,8 +66,10 @@ STATEMENTS = (
     """INSERT INTO sheets_sheet (owner_id, title, received_from, conventions, untaught, created, changed)
     SELECT u.id, 'Sheet ' || k, '', s.conventions, s.untaught, now(), now() - k * interval '1 hour'
     FROM auth_user u, sheets_sheet s, generate_series(1, %(sheets)s) k WHERE s.id = %(pattern)s""",
-    """INSERT INTO sheets_problem (sheet_id, position, task, given, variable, numbers, method, instruction, form, difficulty, difficulty_version)
-    SELECT s.id, p.position, p.task, p.given, p.variable, p.numbers, p.method, p.instruction, p.form, p.difficulty, p.difficulty_version
+    """INSERT INTO sheets_problem (sheet_id, position, task, given, variable, numbers, method, instruction, form, difficulty, difficulty_version,
+        family, rating, methods, slips, likeness, indexed)
+    SELECT s.id, p.position, p.task, p.given, p.variable, p.numbers, p.method, p.instruction, p.form, p.difficulty, p.difficulty_version,
+        p.family, p.rating, p.methods, p.slips, p.likeness, p.indexed
     FROM sheets_sheet s, sheets_problem p WHERE s.id <> %(pattern)s AND p.sheet_id = %(pattern)s ORDER BY s.id, p.position""",
     """INSERT INTO sheets_working (problem_id, revision, report, report_version, state, changed)
     SELECT new.id, 1, w.report, w.report_version, w.state, now()

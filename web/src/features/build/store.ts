@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { nextForm } from '@/lib/items'
 import { keep, kept } from '@/lib/keep'
 
 export type Rung = Schema['RungOut'] & { pinned: boolean }
@@ -16,7 +17,7 @@ export interface Wish {
 }
 const begin = (): Wish => ({ families: [], low: 1, high: 9, count: 12, events: [], largest: 400, seed: 1 })
 
-const asProblem = ({ task, given, variable, numbers, method }: Schema['ProblemIn']): Schema['ProblemIn'] => ({ task, given, variable, numbers, method })
+const asProblem = ({ task, given, variable, numbers, method, instruction, form }: Schema['ProblemIn']): Schema['ProblemIn'] => ({ task, given, variable, numbers, method, instruction, form })
 
 /** A sheet that is being built: what it is for, the ladder as it stands, and every state before for undoing. Nothing is stored until
  * the sheet is made; what stands is kept in this browser. */
@@ -91,8 +92,32 @@ export const useBuild = defineStore('build', {
       return this.request.run(async () => {
         const { rung } = await unwrap(api.POST('/api/another', { body: { problem: asProblem(old), known: this.rungs.map(asProblem), what, seed: this.wish.seed } }))
         if (!rung) throw new Error(what === 'like' ? 'No other one like it was found.' : `There is none ${what} in its family.`)
-        this.put(this.rungs.map((each, k) => (k === place ? { ...rung, adds: { like: 'another one like it', easier: 'an easier one', harder: 'a harder one' }[what], pinned: false } : each)))
+        const { instruction, form } = old // how it stands on paper stays
+        this.put(this.rungs.map((each, k) => (k === place ? { ...rung, instruction, form, adds: { like: 'another one like it', easier: 'an easier one', harder: 'a harder one' }[what], pinned: false } : each)))
       })
+    },
+    /** Another form of the one at the cursor: the next in the row. */
+    changeForm() {
+      this.put(this.rungs.map((each, k) => (k === this.at ? { ...each, form: nextForm(each.form) } : each)))
+    },
+    /** Words over the one at the cursor and over those behind it that had the same as it; empty for the usual words. */
+    instruct(words: string) {
+      const old = this.rungs[this.at]?.instruction ?? ''
+      let runs = true
+      this.put(
+        this.rungs.map((each, k) => {
+          runs = k < this.at || (runs && (each.instruction ?? '') === old)
+          return k >= this.at && runs ? { ...each, instruction: words } : each
+        }),
+      )
+    },
+    /** Problems from the bank behind those that stand. */
+    take(rows: Schema['BankRow'][]) {
+      const rungs = rows.map(({ task, given, variable, numbers, method, given_latex, difficulty, family }) => ({
+        task, given, variable, numbers, method, given_latex, difficulty, family, answer_latex: '', level: 0, adds: 'from the bank', pinned: true, instruction: '', form: 'work' as const,
+      }))
+      this.put([...this.rungs, ...rungs])
+      this.at = this.rungs.length - rungs.length
     },
     pin() {
       this.put(this.rungs.map((each, k) => (k === this.at ? { ...each, pinned: !each.pinned } : each)))

@@ -4,7 +4,7 @@ import { useRequest } from '@/composables/useRequest'
 import { keep, kept } from '@/lib/keep'
 
 export interface Layout {
-  kind: 'sheet' | 'answers' | 'key' | 'choose' | 'mend' | 'fill' | 'cards' | 'large'
+  kind: 'sheet' | 'answers' | 'key' | 'choose' | 'mend' | 'fill' | 'way' | 'claim' | 'cards' | 'large'
   paper: 'a4' | 'letter'
   columns: number
   space: 'blank' | 'lines' | 'squares' | 'none'
@@ -13,6 +13,11 @@ export interface Layout {
   version: string
 }
 export const USUAL: Layout = { kind: 'sheet', paper: 'a4', columns: 1, space: 'blank', name_line: true, reasons: false, version: 'A' }
+
+async function inBase64(file: File): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))
+}
 
 /** The pages of a sheet as they will print. The layout chosen last is kept in this browser. */
 export const usePaper = defineStore('paper', {
@@ -32,11 +37,22 @@ export const usePaper = defineStore('paper', {
       this.advised = null
       this.advised = await unwrap(api.GET('/api/sheets/{sheet_id}/advice', { params: { path: { sheet_id: sheet } } }))
     },
-    /** A new sheet from a file; the form is told by the ending of its name. */
-    take(name: string, text: string): Promise<Schema['TakenOut']> {
-      const form = (/\.(chain|json|csv)$/i.exec(name)?.[1]?.toLowerCase() ?? 'chain') as 'chain' | 'json' | 'csv'
-      const title = form === 'csv' ? name.replace(/\.[^.]*$/, '') : ''
+    /** A new sheet from a file; the form is told by the ending of its name, of a text by its first line. */
+    async take(file: File): Promise<Schema['TakenOut']> {
+      const ending = /\.(\w+)$/.exec(file.name)?.[1]?.toLowerCase() ?? ''
+      if (ending === 'zip') return unwrap(api.POST('/api/taken', { body: { form: 'qti', text: await inBase64(file), title: '' } }))
+      const text = await file.text()
+      const form = ending === 'txt' && /^\s*(#|task:)/.test(text) ? 'chain' : (['chain', 'json', 'csv', 'tex', 'txt'] as const).find((each) => each === ending) ?? 'txt'
+      const title = ['csv', 'tex', 'txt'].includes(form) ? file.name.replace(/\.[^.]*$/, '') : ''
       return unwrap(api.POST('/api/taken', { body: { form, text, title } }))
+    },
+    /** Mends what was said of an item; what stood there before, to be put back. */
+    mend(sheet: number, item: number, how: string, seed: number): Promise<Schema['MendedOut']> {
+      return unwrap(api.POST('/api/sheets/{sheet_id}/mended', { params: { path: { sheet_id: sheet } }, body: { item, mend: how as 'replace', seed } }))
+    },
+    /** Puts back what stood there before it was mended. */
+    async putBack({ problem, before }: Schema['MendedOut']) {
+      await unwrap(api.PUT('/api/problems/{problem_id}', { params: { path: { problem_id: problem } }, body: before }))
     },
     /** How a problem stands on paper: its form, or the words over it. */
     async setItem(problem: number, change: { form?: Schema['ProblemRow']['form']; instruction?: string }) {
