@@ -36,6 +36,7 @@ from algebra import (
 )
 from tools import district, front
 from tools.bench_memory import memory_table
+from tools.bench_sets import sets_table
 from tools.shots import demo_server
 from tools.start import DEMO_LOG_IN
 from tools.sympy_reading import same_solutions, same_value
@@ -57,6 +58,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument(
         "--memory", type=int, nargs="?", const=100_000, help="only the memory of one process over so many workings"
     )
+    parser.add_argument("--sets", action="store_true", help="sheets alone")
     parser.add_argument("--teachers", type=int, default=200, help="of the district")
     parser.add_argument("--lines", type=int, default=5_000_000, help="of the district")
     options = parser.parse_args(arguments)
@@ -66,8 +68,11 @@ def main(arguments: list[str]) -> int:
     if options.memory:
         print(memory_table(options.memory))
         return 0
+    if options.sets:
+        print(sets_table())
+        return 0
     text = core_table()
-    text += "\n" + sympy_table() + "\n" + solving_table() + "\n" + slips_table()
+    text += "\n" + sympy_table() + "\n" + solving_table() + "\n" + slips_table() + "\n" + sets_table()
     if not options.core:
         text += "\n" + api_table()
     print(text)

@@ -64,7 +64,8 @@ def _wanted(rows: QuerySet[Problem], wanted: Wanted) -> QuerySet[Problem]:
         rows = rows.filter(Q(sheet__printed=None) | Q(sheet__printed__date__lt=wanted.unused))
     if wanted.repeated:
         twice = rows.exclude(likeness="").order_by().values("likeness").annotate(n=Count("pk")).filter(n__gt=1)
-        rows = rows.filter(likeness__in=twice.values("likeness"))
+        # the forms are fetched: asked for inside the query, they were told anew for the count and for the page
+        rows = rows.filter(likeness__in=list(twice.values_list("likeness", flat=True)))
     return rows
 
 
