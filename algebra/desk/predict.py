@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
@@ -164,7 +165,7 @@ def _along_the_ways(working: Working, right: Solution, most: int) -> dict[tuple[
                 item = _carried_on(working, right, chain, way)
             except OutOfEffort:
                 break
-            if item is None:
+            if item is None or any(_OVER_ONE.search(text) for text in item.answer):
                 continue
             known = found.get(key := _as_one(working, item.answer))
             if known is None:
@@ -242,6 +243,8 @@ def _right(working: Working) -> Solution:
     return right
 
 
+_OVER_ONE = re.compile(r"/1(?![\d.,])")
+"""No student leaves a denominator 1."""
 WrongWay = tuple[float, Slip, int, Words, n.Node]
 """How likely, which slip, after how many lines, what was done, the wrong line."""
 

@@ -303,6 +303,50 @@ def _complex(d: Draw, level: int) -> str:
     )
 
 
+def _exponential_quotient(d: Draw, level: int) -> str:
+    base = d.choice([2, 3, 5] if level == 1 else [2, 3])
+    a, b = d.two(1, 9)
+    match level:
+        case 1:
+            return f"({base**2}^x - {a * a})/({base}^x {d.one_of('+', '-')} {a})"
+        case 2:
+            s, t = d.one_of((a, b), (a, -b), (-a, b))
+            middle, last = s + t, s * t
+            if middle == 0:
+                return f"({base**2}^x - {s * s})/({base}^x + {abs(s)})"
+            told = "" if abs(middle) == 1 else f"{abs(middle)}·"
+            return f"({base**2}^x {'+' if middle > 0 else '-'} {told}{base}^x {'+' if last > 0 else '-'} {abs(last)})/({base}^x {'+' if s > 0 else '-'} {abs(s)})"
+    first, second = d.one_of((2, 3), (2, 5), (3, 5))
+    p, q = d.one_of((a, b), (a, -b), (-a, b))
+    inner = f"{first * second}^x {'+' if q > 0 else '-'} {_beside(abs(q))}{first}^x {'+' if p > 0 else '-'} {_beside(abs(p))}{second}^x {'+' if p * q > 0 else '-'} {abs(p * q)}"
+    return f"({inner})/({first}^x {'+' if p > 0 else '-'} {abs(p)})"
+
+
+def _beside(size: int) -> str:
+    return "" if size == 1 else f"{size}·"
+
+
+def _root_difference(d: Draw, level: int) -> str:
+    a, b = d.choice([2, 3, 5, 6, 7]), d.whole(2, 8)
+    most = a + b
+    k = d.choice([2, 3, 5, 6, 7, 10, 11])  # free of squares
+    match level:
+        case 1:
+            return d.one_of(f"(√x - {a})/(x - {a * a})", f"(√(x + {k}) - √{k})/x", f"(√x - √{k})/(x - {k})")
+        case 2:
+            return d.one_of(
+                f"(√({a}x + {most * b}) - {most})/(x - {most})",
+                f"(√(x + {a * a}) - {a})/x",
+                f"({a} - √(x + {a}))/(x - {a * a - a})",
+            )
+    return d.one_of(
+        "(√(x + h) - √x)/h",
+        f"(√({a}(x + h)) - √({a}x))/h",
+        f"(√(x + h + {a}) - √(x + {a}))/h",
+        f"(√({a}x + {a}h + {b}) - √({a}x + {b}))/h",
+    )
+
+
 def _units(d: Draw, level: int) -> str:
     a = d.whole(2, 90)
     if level == 1:
@@ -356,6 +400,12 @@ FAMILIES = (
     Family(id="rationalise", name="Rationalise a denominator", task="simplify", description="Denominators freed of roots.",
            methods=("multiply-by-root", "conjugate", "simplify-root-first"), levels=("one root", "a root to simplify, a sum above", "two terms"),
            example="2/(1 + √3)", make=_rationalise, fits=lambda p: fits.is_numeric(p) and fits.root_below(p)),
+    Family(id="root-differences", name="Differences of roots over a difference", task="simplify", description="Quotients with roots above that reduce when the numerator is rationalised.",
+           methods=("rationalise-numerator",), levels=("a root and a number", "more under the root", "difference quotients"), example="(√(x + h) - √x)/h",
+           make=_root_difference, fits=fits.root_difference),
+    Family(id="exponential-quotients", name="Quotients of exponentials", task="simplify", description="Powers with the letter above, factored like polynomials.",
+           methods=("powers-as-letters",), levels=("a difference of squares", "a trinomial", "two bases, by grouping"), example="(4^x - 9)/(2^x + 3)",
+           make=_exponential_quotient, fits=fits.exponential_quotient),
     Family(id="roots", name="Roots", task="simplify", description="Roots simplified, added, multiplied.", methods=("largest-square-factor", "prime-pairs"),
            levels=("one root", "sums and products", "brackets", "letters and cube roots"), floors=(0, 0, 0, 4.1), example="√12 + √27", make=_roots, fits=fits.has_roots),
     Family(id="complex-fractions", name="Fractions in fractions", task="simplify", description="Complex fractions, negative exponents, difference quotients.",

@@ -12,6 +12,7 @@ from algebra.methods.paper import NotThisWay, Problem
 from algebra.methods.terms import Poly, terms_of
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.shapes import is_root_difference
 
 
 def has(problem: Problem, *kinds: type[n.Node]) -> bool:
@@ -176,6 +177,19 @@ def power_equation(problem: Problem) -> bool:
         for p in n.parts_of(problem.body)
     )
     return count == 1 and high
+
+
+def exponential_quotient(problem: Problem) -> bool:
+    """A sum over a sum, with the letter in exponents alone."""
+    body = n.bare(problem.body)
+    if not isinstance(body, n.Fraction) or not letters_above(problem):
+        return False
+    return isinstance(n.bare(body.numerator), n.Sum) and isinstance(n.bare(body.denominator), n.Sum)
+
+
+def root_difference(problem: Problem) -> bool:
+    """Two terms with a root above a denominator with letters and without roots."""
+    return is_root_difference(problem.body)
 
 
 def powers(problem: Problem) -> bool:

@@ -350,15 +350,15 @@ def _by_primes(paper: Paper, tree: n.Node) -> n.Node:
     new = rewritten(tree)
     if not changed:
         raise NotThisWay("Every base is a prime or a letter already.")
-    new = _dotted(new)
+    new = dotted_numbers(new)
     paper.write(new, "prime-base", ", ".join(dict.fromkeys(changed)))
     return new
 
 
-def _dotted(node: n.Node) -> n.Node:
+def dotted_numbers(node: n.Node) -> n.Node:
     """The tree with a dot wherever a number follows a factor."""
     if isinstance(node, n.Product):
-        factors = tuple(_dotted(f) for f in node.factors)
+        factors = tuple(dotted_numbers(f) for f in node.factors)
         flat: list[n.Node] = []
         operators: list[str] = []
         for k, factor in enumerate(factors):
@@ -370,10 +370,10 @@ def _dotted(node: n.Node) -> n.Node:
                 flat.append(piece)
         return n.Product(tuple(flat), tuple(operators))
     if isinstance(node, n.Fraction):
-        parts = [_dotted(c) for c in node.children]
+        parts = [dotted_numbers(c) for c in node.children]
         parts = [p if isinstance(p, n.FACTOR_LIKE) else n.Group(p) for p in parts]
         return n.Fraction(parts[0], parts[1])
-    return node.with_children(tuple(_dotted(c) for c in node.children))
+    return node.with_children(tuple(dotted_numbers(c) for c in node.children))
 
 
 def _prime_product(value: int) -> n.Node | None:
@@ -411,7 +411,7 @@ def _turned(paper: Paper, tree: n.Node) -> n.Node:
     new = rewritten(tree)
     if not changed:
         raise NotThisWay("No fraction has a negative exponent.")
-    new = _dotted(new)
+    new = dotted_numbers(new)
     paper.write(new, "reciprocal-of-base")
     return new
 

@@ -41,6 +41,14 @@ RULES = (
         preserves="value", weight=1.3, examples=(("(2x/3)^(-2)", "(3/(2x))^2"),),
     ),
     Rule(
+        id="power-in-prime", name="Write every power by powers of primes", reason="{what}: then it is like a polynomial in them.",
+        preserves="value", examples=(("(4^x - 9)/(2^x + 3)", "((2^x)^2 - 9)/(2^x + 3)"),), weight=2.2,
+    ),
+    Rule(
+        id="power-of-power-back", name="Write one power again", reason="{what}.", preserves="value",
+        examples=(("(2^x)^2 + 2^x + 1", "4^x + 2^x + 1"),), weight=0.6,
+    ),
+    Rule(
         id="prime-base", name="Write every base by primes",
         reason="{what}: powers of one prime can be put together.", preserves="value", weight=1.6,
         examples=(("4^3·8", "(2^2)^3·2^3"), ("9^(x + 1)", "(3^2)^(x + 1)")),

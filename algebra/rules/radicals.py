@@ -61,6 +61,11 @@ RULES = (
         examples=(("2/(1 + √3)", "(2(1 - √3))/((1 + √3)(1 - √3))"),), weight=2.6,
     ),
     Rule(
+        id="conjugate-above", name="Rationalise the numerator",
+        reason="Multiply top and bottom by {what}: then the roots above disappear, and what vanishes below can be cancelled.",
+        preserves="value", examples=(("(√(x + h) - √x)/h", "((√(x + h) - √x)(√(x + h) + √x))/(h(√(x + h) + √x))"),), weight=2.8,
+    ),
+    Rule(
         id="minus-up", name="Make the denominator positive", reason="Top and bottom are multiplied by −1.", preserves="value",
         examples=(("(2√6 - 6)/(-2)", "(6 - 2√6)/2"),), weight=0.8,
     ),

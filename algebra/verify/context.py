@@ -17,6 +17,7 @@ from algebra.exact.solve.polynomial import PolynomialSolver
 from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.shapes import is_root_difference
 from algebra.tree.substitute import substituted
 from algebra.tree.survey import surveyed
 from algebra.verify.assumptions import Assumptions, assumptions_of
@@ -91,6 +92,11 @@ class Context:
             sides = () if body is None else body.children if isinstance(body, ln.STATEMENTS) else (body,)
             self._given_trees = [tree for side in sides for tree in self.variants(side)]
         return self._given_trees
+
+    @property
+    def rationalises_numerator(self) -> bool:
+        """Whether roots above the bar of the given are to be brought below."""
+        return self.given.body is not None and is_root_difference(self.given.body)
 
     def isolates(self, body: ln.Equation) -> bool:
         """Whether the unknown stands alone on one side and not at all on the other."""

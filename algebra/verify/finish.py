@@ -217,6 +217,8 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
         indices = {f.index for f in map(n.bare, roots) if isinstance(f, n.Root)}
         if len(roots) > 1 and len(indices) == 1:
             yield _said("radical-not-simplified", "Roots are still to be multiplied.", address)
+    if clear and finish.context.rationalises_numerator:
+        clear = False  # its roots were brought below on purpose
     for address, node in finish.parts(n.Fraction):
         assert isinstance(node, n.Fraction)
         if clear and any(isinstance(part, n.Root) for part in n.parts_of(node.denominator)):
