@@ -9,14 +9,14 @@ from typing import TextIO
 
 from algebra import TaskError, read_workings
 from cli.output import UNREADABLE, parsed
-from paper import KINDS, PAPERS, Settings, Wanted, as_pdf, item_form, planned, source_of
+from paper import KINDS, PAPERS, Settings, Wanted, as_pdf, as_png, as_svg, item_form, planned, source_of
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
     """Returns 0 when the file was written, 1 when a key in it can't be relied on (the sheet is written all the same), 2 when nothing was."""
     parser = argparse.ArgumentParser(prog="uchuu print", description="Workings as a sheet, PDF.")
     parser.add_argument("file", help="workings in text form; - for standard input")
-    parser.add_argument("--out", required=True, help="the PDF to write")
+    parser.add_argument("--out", required=True, help="the PDF to write; a name in .svg or .png gives a picture a page")
     parser.add_argument("--kind", choices=KINDS, default="sheet")
     parser.add_argument("--paper", choices=PAPERS, default="a4")
     parser.add_argument("--columns", type=int, choices=(1, 2, 3), default=1)
@@ -41,7 +41,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
             form=item_form(options.kind),
         )
         settings = Settings(options.kind, options.paper, options.columns, options.space, reasons=options.reasons)
-        Path(options.out).write_bytes(as_pdf(source_of(plan, settings)))
+        _write(Path(options.out), source_of(plan, settings))
     except TaskError as problem:
         print(f"uchuu print: {problem.message}", file=err)
         return UNREADABLE
@@ -53,3 +53,14 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
             print(f"uchuu print: {item.number}. {item.working.given}: {item.trouble}", file=err)
     print(f"{options.out}: {len(plan.items)} items, code {plan.code} {plan.version}", file=out)
     return int(any(item.trouble for item in plan.items))
+
+
+def _write(path: Path, source: str) -> None:
+    """The document as PDF; or its pages as pictures, the second and further ones with their number in the name."""
+    pictures = {".svg": as_svg, ".png": as_png}.get(path.suffix)
+    if pictures is None:
+        path.write_bytes(as_pdf(source))
+        return
+    for number, page in enumerate(pictures(source), start=1):
+        name = path if number == 1 else path.with_name(f"{path.stem}-{number}{path.suffix}")
+        name.write_bytes(page)

@@ -199,9 +199,11 @@ def version(workings: list[Working], seed: int) -> list[Working | None]:
     return found
 
 
-def advised(workings: list[Working], untaught: list[str]) -> tuple[tuple[Advice, ...], float]:
+def advised(
+    workings: list[Working], untaught: list[str], lesson: float | None = None
+) -> tuple[tuple[Advice, ...], float]:
     """What a careful colleague would say of these problems, and the minutes they take. Raises TooHeavy."""
-    found = heavy.ask("advice", workings, untaught, seconds=KEY_SECONDS)
+    found = heavy.ask("advice", workings, untaught, lesson, seconds=KEY_SECONDS)
     assert isinstance(found, tuple)
     return found
 

@@ -66,6 +66,8 @@ def version(workings: list[Working], seed: int) -> list[Working | None]:
     return found
 
 
-def advised(workings: list[Working], untaught: list[str]) -> tuple[tuple[Advice, ...], float]:
+def advised(
+    workings: list[Working], untaught: list[str], lesson: float | None = None
+) -> tuple[tuple[Advice, ...], float]:
     """What a careful colleague would say, and the minutes."""
-    return advice(workings, untaught=untaught)
+    return advice(workings, untaught=untaught, lesson=lesson)

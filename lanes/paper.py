@@ -12,6 +12,7 @@ from paper import (
     Shown,
     Wanted,
     as_pdf,
+    as_png,
     as_svg,
     item_form,
     picture_of,
@@ -21,16 +22,16 @@ from paper import (
     written,
 )
 
-Form = Literal["pdf", "svg"]
+Form = Literal["pdf", "svg", "png"]
 
 
 def made(
     title: str, problems: list[Wanted], settings: Settings, version: str, form: Form
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
-    """The PDF, or the pages as SVG; and the items whose key can't be relied on, each with why."""
+    """The PDF, or the pages as SVG or PNG; and the items whose key can't be relied on, each with why."""
     plan = planned(title, problems, version=version, form=item_form(settings.kind))
     source = source_of(plan, settings)
-    pages = [as_pdf(source)] if form == "pdf" else as_svg(source)
+    pages = [as_pdf(source)] if form == "pdf" else as_svg(source) if form == "svg" else as_png(source)
     return pages, [(item.number, item.trouble) for item in plan.items if item.trouble]
 
 

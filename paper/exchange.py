@@ -10,7 +10,9 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from html import escape
 from typing import Literal, get_args
 
@@ -257,7 +259,35 @@ def _from_text(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     except ReadingError as problem:
         raise TaskError(problem.message) from problem
     left = tuple(NotTaken(line, words[:80], "This is no mathematics.") for line, words in key.skipped)
-    return SheetFile(title, tuple(_as_taken(problem.working) for problem in key.problems)), left
+    taken: dict[tuple[str, str], Working] = {}
+    for found in key.problems:
+        working = _in_plain(found.working)
+        same = taken.get((working.task, working.given))
+        # what stands again behind the problems, worked, is the key of the one before
+        number = "" if same is None or not same.lines else found.label
+        taken[working.task, f"{working.given}{number and ' '}"] = working
+    named = _TITLE.search(text)
+    return SheetFile(title or (named.group(1).strip() if named else ""), tuple(map(_as_taken, taken.values()))), left
+
+
+_TITLE = re.compile(r"\\(?:title|section\*?)\{([^{}\\]{1,120})\}")
+
+
+def _in_plain(working: Working) -> Working:
+    """The working in the plain notation, as far as it can be read."""
+    decimal = working.convention("decimal")
+
+    def plainly(text: str) -> str:
+        echo = understood(text, decimal=decimal)
+        kept = (
+            echo.error is not None
+            or echo.move
+            or echo.remark
+            or echo.kind not in ("expression", "equation", "statement")
+        )
+        return text if kept else re.sub(r"\^\{(\d+|[a-z])\}", r"^\1", echo.plain)
+
+    return replace(working, given=plainly(working.given), lines=tuple(map(plainly, working.lines)))
 
 
 # -- LaTeX and HTML --------------------------------------------------------------------------------------------------

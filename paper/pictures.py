@@ -52,7 +52,8 @@ def _picture(content: str, form: Picture) -> bytes:
 def _graph(working: Working) -> str:
     found = analysed(working.given, variable=working.variable, with_graph=True)
     if found.graph is None:
-        raise TaskError(found.error.message if found.error else "Only a function of one letter has a graph.")
+        why = f" {found.error.message}" if found.error else ""
+        raise TaskError(f"Only a function of one letter has a graph.{why}")
     return axes(found.graph, with_curve=True)
 
 

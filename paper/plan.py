@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 from collections.abc import Iterable, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, field, replace
@@ -133,7 +134,8 @@ def planned(
         (each, _item(number, each.working, form=form or each.form, seed=seed))
         for number, each in enumerate(problems, start=1)
     ]
-    told = [(each.instruction or _words_over(item), item) for each, item in items]
+    placed = _placed([item for _, item in items], seed)
+    told = [(each.instruction or _words_over(item), item) for (each, _), item in zip(items, placed, strict=True)]
     sections = [
         PlannedSection(words, tuple(item for _, item in group))
         for words, group in groupby(told, key=lambda pair: pair[0])
@@ -142,6 +144,26 @@ def planned(
     return SheetPlan(
         title, version, tuple(sections), decimal, _code(title, version, (each.working for each in problems))
     )
+
+
+def _placed(items: Sequence[PlannedItem], seed: int) -> list[PlannedItem]:
+    """The items with the right options spread over the letters: each about as often, never three times the same in a row."""
+    draw = random.Random(f"places {seed} {len(items)}")
+    counts: dict[int, int] = {}
+    before: list[int] = []
+    found = []
+    for item in items:
+        if item.options:
+            least = sorted(range(len(item.options)), key=lambda place: (counts.get(place, 0), draw.random()))
+            place = next(p for p in least if before[-2:] != [p, p])
+            counts[place] = counts.get(place, 0) + 1
+            before.append(place)
+            options_of = list(item.options)
+            right = next(k for k, option in enumerate(options_of) if option.right)
+            options_of[place], options_of[right] = options_of[right], options_of[place]
+            item = replace(item, options=tuple(options_of))
+        found.append(item)
+    return found
 
 
 def _words_over(item: PlannedItem) -> str:

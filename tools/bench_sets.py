@@ -48,7 +48,7 @@ def _drawn(count: int) -> list[Working]:
 def _sheet_and_key(workings: list[Working]) -> None:
     plan = planned("Bench", [Wanted(working) for working in workings])
     for kind in ("sheet", "key"):
-        as_pdf(source_of(plan, Settings(kind)))  # type: ignore[arg-type]
+        as_pdf(source_of(plan, Settings(kind)))
 
 
 def _same(workings: list[Working]) -> int:

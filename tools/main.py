@@ -32,7 +32,8 @@ HELP = """\
   convert FILE --to FORM        a sheet from .chain, .json, .csv, .tex, .txt or .zip to chain, json, csv, tex, html or qti (--out)
   export [N] --teacher NAME     a stored sheet as a file (--to FORM or pdf, --kind, --out); without N, their list
   import FILE --teacher NAME    a new sheet from a file
-  print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|cards|large, --paper, --columns, --space)
+  picture FILE --out FILE       a chain with its links, or a graph, as SVG or PNG (--number, --shown chain|graph)
+  print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|mend|fill|way|claim|cards|large, --paper, --columns, --space)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
   mutate [PACKAGE...]           how many small changes of the code the tests notice (--sample, --seed, --show)
@@ -61,6 +62,7 @@ COMMANDS = {
     "ladder": ("cli.ladder", "ladder_main"),
     "convert": ("cli.convert", "main"),
     "print": ("cli.print", "main"),
+    "picture": ("cli.picture", "main"),
     "export": ("tools.sheets", "export_command"),
     "import": ("tools.sheets", "import_command"),
     "methods": ("cli.catalogues", "methods"),

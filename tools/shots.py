@@ -54,6 +54,11 @@ def main(arguments: list[str]) -> int:
     return 0
 
 
+def _look_through() -> None:
+    """Does what waits in the queue: no worker runs beside this server."""
+    manage("worker", "--until-empty", "--verbosity", "0")
+
+
 def _tour(page: Page, base: str, folder: Path) -> None:
     def shot(name: str) -> None:
         page.wait_for_timeout(400)
@@ -139,6 +144,17 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     for key in ("k", "ArrowDown", "ArrowDown", "ArrowDown"):
         page.keyboard.press(key)
     shot("build")
+    page.goto(f"{base}/bank")
+    page.get_by_text("still being looked through").wait_for()
+    _look_through()
+    page.goto(f"{base}/bank")
+    page.get_by_label("Where it goes wrong").select_option(index=2)
+    page.wait_for_timeout(900)
+    page.get_by_role("searchbox").press("ArrowDown")
+    for key in (" ", "ArrowDown", "ArrowDown", " "):
+        page.keyboard.press(key)
+    page.wait_for_timeout(600)
+    shot("bank")
     page.goto(f"{base}/sheets/3/print")
     page.get_by_role("radio", name="Worked key").check()
     page.get_by_role("radio", name="2", exact=True).check()

@@ -22,6 +22,8 @@ FAR_ABOVE = 2.8
 """How much harder than the middle of the sheet an item is before it is said."""
 UGLY_AMONG = 0.7
 """Which share of the answers is plain before one that is not is said."""
+MOST_LINES = 13
+"""How many lines of work fit into the room that an item gets on paper."""
 A_MINUTE = {"start": 0.5, "point": 0.42}
 """Minutes for an item: to begin with, and for each point of difficulty."""
 _NAMES = {rule.id: rule.name for rule in RULES}
@@ -86,6 +88,9 @@ def _of_one(number: int, working: Working, solution: Solution | None) -> Iterato
     if solution is not None and solution.not_yet:
         named = ", ".join(_NAMES.get(each, BY_ID[each].name if each in BY_ID else each) for each in solution.not_yet)
         yield Advice("not-taught", (number,), f"The class does not know yet: {named}.", "replace")
+    if solution is not None and len(solution.steps) > MOST_LINES:
+        told = f"Its key takes {len(solution.steps)} lines: there is not enough room for them on paper."
+        yield Advice("little-space", (number,), told, "replace")
     if working.lines:
         yield from _of_key(number, working)
 

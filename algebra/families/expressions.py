@@ -310,16 +310,20 @@ def _exponential_quotient(d: Draw, level: int) -> str:
         case 1:
             return f"({base**2}^x - {a * a})/({base}^x {d.one_of('+', '-')} {a})"
         case 2:
-            s, t = d.one_of((a, b), (a, -b), (-a, b))
+            s, t = _with_signs(d, a, b)
             middle, last = s + t, s * t
             if middle == 0:
                 return f"({base**2}^x - {s * s})/({base}^x + {abs(s)})"
             told = "" if abs(middle) == 1 else f"{abs(middle)}·"
             return f"({base**2}^x {'+' if middle > 0 else '-'} {told}{base}^x {'+' if last > 0 else '-'} {abs(last)})/({base}^x {'+' if s > 0 else '-'} {abs(s)})"
-    first, second = d.one_of((2, 3), (2, 5), (3, 5))
-    p, q = d.one_of((a, b), (a, -b), (-a, b))
+    first, second = ((2, 3), (2, 5), (3, 5))[d.choice([0, 1, 2])]
+    p, q = _with_signs(d, a, b)
     inner = f"{first * second}^x {'+' if q > 0 else '-'} {_beside(abs(q))}{first}^x {'+' if p > 0 else '-'} {_beside(abs(p))}{second}^x {'+' if p * q > 0 else '-'} {abs(p * q)}"
     return f"({inner})/({first}^x {'+' if p > 0 else '-'} {abs(p)})"
+
+
+def _with_signs(d: Draw, a: int, b: int) -> tuple[int, int]:
+    return ((a, b), (a, -b), (-a, b))[d.choice([0, 1, 2])]
 
 
 def _beside(size: int) -> str:

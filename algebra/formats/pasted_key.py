@@ -95,8 +95,17 @@ _BOXED = re.compile(r"(?:\.\s*|(?<=\S)\s+)(\\boxed\{.*)$")
 _CHECK = re.compile(r"\s*check\b\s*:?\s*(?=\S)", re.IGNORECASE)
 _FOR = re.compile(r"\s*[,;]?\s*\(?\bfor\s+([a-zA-Z])\)?\s*\.?\s*$")
 _ENVIRONMENT = re.compile(
-    r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|multline|alignat|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
+    r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|description|multline|alignat|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
 )
+
+
+_HEADING = re.compile(r"\s*\\(?:part|chapter|section|subsection|subsubsection|paragraph)\*?\{([^{}]*)\}\s*")
+_LAYOUT = re.compile(
+    r"\\(?:documentclass|usepackage|title|author|date|setlength|renewcommand|newcommand|pagestyle)\*?(?:\[[^\]]*\])?(?:\{[^{}]*\})*"
+    r"|\\(?:newpage|clearpage|maketitle|noindent|centering|hfill|vfill|smallskip|medskip|bigskip)\b|\\[vh]space\*?\{[^{}]*\}"
+    r"|(?:\\q?quad\s*)?\{\\(?:small|footnotesize|scriptsize|tiny|em|itshape)\b[^{}]*\}"
+)
+"""What a document says of its looks, and what stands in small print behind a line."""
 
 
 def looks_like_text_form(text: str) -> bool:
@@ -164,12 +173,19 @@ def _from_document(text: str, decimal: str) -> Key:
 def _rows(text: str) -> Iterator[_Row]:
     """The lines of the text, freed from what LaTeX and documents put around them."""
     blank = True
+    preamble = text.count("\n", 0, text.find("\\begin{document}")) if "\\begin{document}" in text else 0
     for number, raw in enumerate(text.lstrip("\ufeff").splitlines(), start=1):
+        if number <= preamble:
+            continue
         starts: str | None = None
         line = re.sub(r"(?<!\\)%.*", "", raw) if "\\" in raw else raw
         if re.search(r"\\begin\{(align|equation|gather|eqnarray|flalign)|\\\[", line):
             blank = True
-        line = _ENVIRONMENT.sub(" ", line)
+        line = _LAYOUT.sub(" ", _ENVIRONMENT.sub(" ", line))
+        heading = _HEADING.fullmatch(line)
+        if heading and not _INSTRUCTION.match(heading.group(1)):
+            blank = True  # a heading that asks for nothing: no line of the problem above it
+            continue
         item = re.match(r"\s*\\item(?:\[([^\]]*)\])?\s*", line)
         if item:
             starts, line = (item.group(1) or "").strip(".() "), line[item.end() :]

@@ -38,7 +38,9 @@ def powers_as_letters(problem: Problem) -> Paper:
     tree = dotted_numbers(substituted(body, flat))
     if unknown in n.letters(tree) or not any(isinstance(p, n.Sum) for p in n.parts_of(tree)):
         raise NotThisWay("The unknown stands beside its powers, or there is nothing to factor.")
-    back = {n.Letter(name): n.Power(n.Integer(prime), n.Letter(unknown)) for prime, name in names.items()}
+    back: dict[n.Node, n.Node] = {
+        n.Letter(name): n.Power(n.Integer(prime), n.Letter(unknown)) for prime, name in names.items()
+    }
     paper = Paper(problem)
     changed = [say("{} = {}", old, new) for old, new in split.items() if old != new]
     if changed:
@@ -47,7 +49,7 @@ def powers_as_letters(problem: Problem) -> Paper:
         if step.after is not None:
             paper.steps.append(_put_back(replace(step, before=paper.line), back))
             paper.line = paper.steps[-1].after or paper.line
-    joined = {
+    joined: dict[n.Node, n.Node] = {
         p: n.Power(n.Integer(inner.base.value**p.exponent.value), inner.exponent)
         for p in n.parts_of(paper.line)
         if isinstance(p, n.Power) and isinstance(p.exponent, n.Integer)
@@ -88,7 +90,7 @@ def _put_back(step: Step, back: Mapping[n.Node, n.Node]) -> Step:
     """The step with the powers where their stand-ins were, in its line and in its words."""
 
     def tree(node: n.Node) -> n.Node:
-        raised = {
+        raised: dict[n.Node, n.Node] = {
             p: n.Power(n.Group(back[n.bare(p.base)]), p.exponent)
             for p in n.parts_of(node)
             if isinstance(p, n.Power) and n.bare(p.base) in back

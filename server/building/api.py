@@ -17,6 +17,7 @@ from server.building.schemas import (
     LadderOut,
     MendedOut,
     MendIn,
+    Minutes,
     VersionIn,
     VersionOut,
 )
@@ -62,10 +63,10 @@ def make_version(request: HttpRequest, sheet_id: int, data: VersionIn) -> Status
 
 
 @router.get("/sheets/{int:sheet_id}/advice", response={200: AdvisedOut, 400: Detail, 404: Detail, 429: Detail})
-def advice(request: HttpRequest, sheet_id: int) -> AdvisedOut:
-    """What a careful colleague would say before it is printed."""
+def advice(request: HttpRequest, sheet_id: int, lesson: Minutes = None) -> AdvisedOut:
+    """What a careful colleague would say before it is printed; `lesson` is how many minutes there are."""
     spend(person_of(request))
-    return services.advised(person_of(request), sheet_id)
+    return services.advised(person_of(request), sheet_id, lesson)
 
 
 @router.post("/sheets/{int:sheet_id}/mended", response={200: MendedOut, 400: Detail, 404: Detail, 429: Detail})

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
 from server.common.schemas import Given, Text, Title
 from server.sheets.schemas import ProblemIn, ProblemWhole
 
+Minutes = Annotated[float | None, Field(ge=1, le=600)]
 MOST = 40
 """Problems of one ladder."""
 

@@ -97,7 +97,7 @@ def make_version(teacher: User, sheet_id: int, data: VersionIn) -> VersionOut:
     return VersionOut(sheet=made.pk, stayed=[k for k, new in enumerate(found, start=1) if new is None])
 
 
-def advised(teacher: User, sheet_id: int) -> AdvisedOut:
+def advised(teacher: User, sheet_id: int, lesson: float | None = None) -> AdvisedOut:
     """What a careful colleague would say of one of the teacher's sheets."""
     sheet = queries.sheet_of(teacher, sheet_id)
     workings = [
@@ -105,7 +105,7 @@ def advised(teacher: User, sheet_id: int) -> AdvisedOut:
         for problem in queries.problems_in(sheet)
     ]
     try:
-        told, minutes = lanes.advised(workings, list(sheet.untaught))
+        told, minutes = lanes.advised(workings, list(sheet.untaught), lesson)
     except TaskError as problem:
         raise Refused(problem.message, code="advice") from problem
     return AdvisedOut(

@@ -8,7 +8,8 @@ from ninja import Query, Router, Status
 
 from paper import MEDIA, Form, Picture, Shown
 from server.accounts.allowance import spend
-from server.common.schemas import Detail
+from server.common.problems import Refused
+from server.common.schemas import Detail, PageNumber
 from server.common.who import person_of
 from server.papers import services
 from server.papers.schemas import Doubt, PaperIn, PreviewOut, TakeIn, TakenOut
@@ -40,6 +41,24 @@ def pdf(request: HttpRequest, sheet_id: int, data: Query[PaperIn]) -> HttpRespon
     return answer
 
 
+@router.get("/sheets/{int:sheet_id}/page", response={200: None, 400: Detail, 404: Detail, 429: Detail})
+def page(
+    request: HttpRequest, sheet_id: int, data: Query[PaperIn], number: PageNumber = 1, form: Picture = "png"
+) -> HttpResponse:
+    """One page of a sheet as a picture."""
+    spend(person_of(request))
+    pages, _ = services.pages_of(person_of(request), sheet_id, data, form)
+    if number > len(pages):
+        raise Refused(f"There are {len(pages)} pages.", code="page")
+    return _as_picture(pages[number - 1], f"page-{number}.{form}", form)
+
+
+def _as_picture(content: bytes, name: str, form: Picture) -> HttpResponse:
+    answer = HttpResponse(content, content_type={"svg": "image/svg+xml", "png": "image/png"}[form])
+    answer.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
+    return answer
+
+
 @router.get("/sheets/{int:sheet_id}/export", response={200: None, 400: Detail, 404: Detail, 429: Detail})
 def export(request: HttpRequest, sheet_id: int, form: Form = "json") -> HttpResponse:
     """A sheet in an open form, as a file."""
@@ -58,11 +77,7 @@ def picture(request: HttpRequest, problem_id: int, shown: Shown = "chain", form:
     """The chain of a working with its links, or the graph of a function, as a picture."""
     spend(person_of(request))
     content = services.picture(person_of(request), problem_id, shown, form)
-    answer = HttpResponse(content, content_type={"svg": "image/svg+xml", "png": "image/png"}[form])
-    answer.headers["Content-Disposition"] = (
-        content_disposition_header(True, f"{shown}-{problem_id}.{form}") or "attachment"
-    )
-    return answer
+    return _as_picture(content, f"{shown}-{problem_id}.{form}", form)
 
 
 @router.post("/taken", response={201: TakenOut, 400: Detail, 429: Detail})

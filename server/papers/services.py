@@ -25,7 +25,7 @@ LINES: TypeAdapter[str] = TypeAdapter(LineText)
 
 
 def pages_of(
-    teacher: User, sheet_id: int, data: PaperIn, form: Literal["pdf", "svg"]
+    teacher: User, sheet_id: int, data: PaperIn, form: Literal["pdf", "svg", "png"]
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """The PDF or the pages of one of the teacher's sheets, and what can't be relied on in its key. Raises Refused where it can't be made."""
     sheet = queries.sheet_of(teacher, sheet_id)

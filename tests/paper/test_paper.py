@@ -244,3 +244,32 @@ class TestCommand:
     def test_what_cannot_be_printed_is_said(self, arguments, stdin):
         status, _, err = self.run(*arguments, stdin=stdin)
         assert status == 2 and err.startswith("uchuu print: ")
+
+
+class TestPlacesOfTheRightAnswer:
+    def test_no_letter_is_left_out_and_none_comes_three_times_in_a_row(self):
+        items = [Wanted(Working("solve", f"{a}x + {a + 3} = {5 * a + 3}"), "", "choose") for a in range(2, 14)]
+        for seed in (1, 2, 3):
+            plan = planned("Choose", items, seed=seed)
+            places = [next(k for k, option in enumerate(item.options) if option.right) for item in plan.items]
+            counts = [places.count(place) for place in range(4)]
+            assert max(counts) - min(counts) <= 1
+            assert all(places[k : k + 3] != [places[k]] * 3 for k in range(len(places)))
+
+    def test_they_are_the_same_each_time(self):
+        items = [Wanted(Working("solve", "2x + 5 = 13"), "", "choose")] * 3
+        assert planned("A", items) == planned("A", items)
+
+
+def test_every_form_stands_on_paper_with_its_key():
+    problems = [
+        ("solve", "x^2 + 6x = 7", "way", "Factoring"), ("simplify", "3/x + 2/(x + 1)", "claim", "true"), ("solve", "3x = 12", "way", ""),
+    ]  # fmt: skip
+    plan = planned("Forms", [Wanted(Working(task, given), "", form) for task, given, form, _ in problems])
+    assert [item.form for item in plan.items] == ["way", "claim", "work"]  # of one way only, it stays to be worked
+    text = "".join(page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("sheet")))).pages)
+    assert "Which way would you go?" in text
+    assert "not true" in text
+    answers = "".join(page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("answers")))).pages)
+    for *_, words in problems:
+        assert words in answers

@@ -100,6 +100,7 @@ SENT = {
         [{}, {"problem": {"task": "guess", "given": "x"}}, {"problem": {"task": "solve", "given": "x", "form": "song"}}, {"problem": {"task": "solve", "given": "x"}, "lines": "x"}],
     ),
     ("GET", "/api/problems/{problem_id}/picture"): (None, 200, []),
+    ("GET", "/api/sheets/{sheet_id}/page"): (None, 200, []),
     ("GET", "/api/bank"): (None, 200, []),
     ("GET", "/api/bank/kinds"): (None, 200, []),
     ("POST", "/api/bank/looked-through"): (None, 202, []),

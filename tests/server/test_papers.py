@@ -46,6 +46,12 @@ class TestPaper:
     def test_what_no_page_has_is_refused(self, api, sheet, query):
         assert api.get(f"/api/sheets/{sheet.pk}/paper?{query}").status_code == 422
 
+    @pytest.mark.parametrize(("form", "begins"), [("svg", b"<svg"), ("png", b"\x89PNG")])
+    def test_a_page_is_a_picture(self, api, sheet, form, begins):
+        assert api.get(f"/api/sheets/{sheet.pk}/page?form={form}&kind=key").content.startswith(begins)
+        beyond = api.get(f"/api/sheets/{sheet.pk}/page?form={form}&number=99")
+        assert (beyond.status_code, beyond.json()["code"]) == (400, "page")
+
     def test_an_empty_sheet_prints_nothing(self, api, teacher):
         empty = services.create_sheet(teacher, "Empty")
         for path in ("paper", "paper.pdf"):
@@ -209,3 +215,6 @@ class TestBuilding:
         found = api.get(f"/api/sheets/{sheet.pk}/advice").json()
         assert ("same-item", [2, 5]) in [(each["code"], each["items"]) for each in found["advice"]]
         assert found["minutes"] > 3
+        codes = [each["code"] for each in api.get(f"/api/sheets/{sheet.pk}/advice?lesson=5").json()["advice"]]
+        assert "too-long" in codes
+        assert "too-long" not in [each["code"] for each in found["advice"]]

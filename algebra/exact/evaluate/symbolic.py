@@ -83,7 +83,7 @@ class _Evaluator:
             return self.constant(node.value)  # type: ignore[attr-defined]
         read = _READ.get(kind)
         if read is None:
-            raise OutOfScope(f"A {kind.__name__.lower()} has no value.")
+            raise OutOfScope("This is a statement: it has no value.")
         return read(self, node)
 
     def _mixed(self, node: n.Mixed) -> Ratio:

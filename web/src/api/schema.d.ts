@@ -702,6 +702,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page
+         * @description One page of a sheet as a picture.
+         */
+        get: operations["server_papers_api_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/export": {
         parameters: {
             query?: never;
@@ -871,7 +891,7 @@ export interface paths {
         };
         /**
          * Advice
-         * @description What a careful colleague would say before it is printed.
+         * @description What a careful colleague would say before it is printed; `lesson` is how many minutes there are.
          */
         get: operations["server_building_api_advice"];
         put?: never;
@@ -4603,6 +4623,63 @@ export interface operations {
             };
         };
     };
+    server_papers_api_page: {
+        parameters: {
+            query?: {
+                kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "way" | "claim" | "cards" | "large";
+                paper?: "a4" | "letter";
+                columns?: number;
+                space?: "blank" | "lines" | "squares" | "none";
+                name_line?: boolean;
+                reasons?: boolean;
+                version?: string;
+                number?: number;
+                form?: "svg" | "png";
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_papers_api_export: {
         parameters: {
             query?: {
@@ -4936,7 +5013,9 @@ export interface operations {
     };
     server_building_api_advice: {
         parameters: {
-            query?: never;
+            query?: {
+                lesson?: number | null;
+            };
             header?: never;
             path: {
                 sheet_id: number;

@@ -52,6 +52,7 @@ watch(
   () => props.sheetId,
   (id) => {
     void loading.run(() => sheets.open(id))
+    paper.advised = null
     void advising.run(() => paper.advise(id))
   },
   { immediate: true },
@@ -172,6 +173,10 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
                 :value="row.instruction" maxlength="120" :aria-label="`Instruction over number ${k + 1}`" placeholder="usual instruction"
                 @change="setItem(row.id, { instruction: ($event.target as HTMLInputElement).value })"
               />
+              <span class="files muted">
+                {{ row.task === 'analyze' ? 'graph' : 'chain' }}:
+                <a v-for="form in ['svg', 'png']" :key="form" :href="`/api/problems/${row.id}/picture?form=${form}&shown=${row.task === 'analyze' ? 'graph' : 'chain'}`">{{ form }}</a>
+              </span>
             </li>
           </ol>
           <TroubleNote :request="setting" />
@@ -182,10 +187,14 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
           <el-button :loading="making" @click="makeVersion">Make it</el-button>
           <TroubleNote :request="versioning" />
         </fieldset>
-        <section v-if="paper.advised" class="advice" aria-label="What a colleague would say">
-          <p class="muted">about {{ Math.round(paper.advised.minutes) }} minutes</p>
-          <p v-if="!paper.advised.advice.length">Nothing to say against it.</p>
-          <ul v-else ref="list">
+      </form>
+      <section class="pages" aria-label="Preview" :aria-busy="paper.request.busy.value">
+        <TroubleNote :request="paper.request" />
+        <details v-if="paper.advised" class="advice" :open="paper.advised.advice.length < 4 || mended.length > 0">
+          <summary>
+            {{ paper.advised.advice.length ? `A colleague would say ${paper.advised.advice.length === 1 ? 'one thing' : `${paper.advised.advice.length} things`}` : 'Nothing to say against it.' }}
+          </summary>
+          <ul v-if="paper.advised.advice.length" ref="list">
             <li v-for="(each, k) in paper.advised.advice" :key="k" :tabindex="0" @keydown.self="onAdvice($event, each)">
               <RouterLink v-if="each.items.length" :to="`/sheets/${sheetId}/${each.items.at(-1)}`">{{ each.items.join(', ') }}</RouterLink> {{ each.text }}
               <button v-if="each.mend" class="plain-button mend" tabindex="-1" @click="mend(each)">{{ MENDS[each.mend] }} <kbd>m</kbd></button>
@@ -193,11 +202,8 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
           </ul>
           <p v-if="mended.length" role="status">{{ mended.at(-1)!.words }} <button class="plain-button mend" @click="putBack">put back</button></p>
           <TroubleNote :request="mending" />
-        </section>
+        </details>
         <TroubleNote :request="advising" />
-      </form>
-      <section class="pages" aria-label="Preview" :aria-busy="paper.request.busy.value">
-        <TroubleNote :request="paper.request" />
         <p v-if="told" class="doubts" role="status">{{ told }}</p>
         <div v-if="paper.found?.doubts.length" class="doubts" role="status">
           <p v-for="doubt in paper.found.doubts" :key="doubt.item">Number {{ doubt.item }}: {{ doubt.text }}</p>
@@ -207,6 +213,11 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
             <button class="plain-button" :disabled="at === 0" aria-label="Page before" @click="at--">‹</button>
             page {{ at + 1 }} of {{ count }}
             <button class="plain-button" :disabled="at >= count - 1" aria-label="Next page" @click="at++">›</button>
+            <template v-if="paper.advised">
+              <span class="about">about {{ Math.round(paper.advised.minutes) }} minutes; there are
+                <input v-model.lazy.number="paper.lesson" type="number" min="1" max="600" class="lesson" aria-label="Minutes of the lesson" @change="advising.run(() => paper.advise(sheetId))" /></span>
+            </template>
+            <span class="files">as a picture: <a v-for="form in ['svg', 'png']" :key="form" :href="paper.picture(sheetId, at + 1, form)">{{ form }}</a></span>
           </p>
           <img class="paper" :class="{ old: paper.request.busy.value }" :src="picture(paper.found.pages[at] ?? '')" :alt="`Page ${at + 1} as it will print`" />
         </template>
@@ -325,21 +336,42 @@ legend {
   background: var(--sheet);
 }
 .advice {
-  border-top: 1px solid var(--hairline);
-  padding-top: 12px;
-  font-size: 14px;
+  border-left: 3px solid var(--widens);
+  padding: 2px 12px;
+  margin-bottom: 12px;
 }
 .advice ul {
+  list-style: none;
   margin: 6px 0 0;
-  padding-left: 18px;
+  padding: 0;
+  font-size: 14px;
 }
 .advice li {
-  padding: 2px 0;
+  padding: 3px 4px;
+}
+.advice li a {
+  color: var(--settles);
+  display: inline-block;
+  min-width: 26px;
+}
+.about {
+  margin-left: 18px;
 }
 .mend {
   font-size: 13px;
   border: 1px solid var(--hairline);
   margin-left: 4px;
+}
+.lesson {
+  width: 62px;
+  padding: 2px 6px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.turn .files {
+  display: inline-flex;
+  margin-left: 18px;
 }
 .doubts {
   border-left: 3px solid var(--breaks);

@@ -7,10 +7,10 @@ from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from algebra import read_workings
+from paper import read
 from server.accounts import people
 from server.sheets import services
-from server.sheets.schemas import ProblemIn
+from server.sheets.schemas import ProblemIn, SheetChange
 
 FOLDER = Path(__file__).resolve().parents[2] / "demo"
 USERNAME, PASSWORD, NAME = "demo", "lantern-quay", "Tavi Orsel"
@@ -27,16 +27,21 @@ class Command(BaseCommand):
             return
         teacher, _ = people.make(USERNAME, NAME, password=PASSWORD, manages=True)
         people.make(COLLEAGUE, COLLEAGUES_NAME, password=PASSWORD, by=USERNAME)
-        for path in sorted(FOLDER.glob("*.chain")):
-            text = path.read_text(encoding="utf-8")
-            sheet = services.create_sheet(teacher, text.partition("\n")[0].lstrip("# ").strip())
-            for working in read_workings(text):
+        for path in sorted(FOLDER.iterdir()):
+            file, _ = read(path.read_bytes(), path.suffix.removeprefix("."))
+            sheet = services.create_sheet(teacher, file.title)
+            if file.untaught:
+                change = SheetChange(title=None, conventions=None, untaught=list(file.untaught))
+                services.change_sheet(teacher, sheet.pk, change)
+            for problem in file.problems:
                 data = ProblemIn(
-                    task=working.task,  # type: ignore[arg-type]
-                    given=working.given,
-                    variable=working.variable or "",
-                    numbers=working.numbers,  # type: ignore[arg-type]
-                    method=working.method or "",
+                    task=problem.task,  # type: ignore[arg-type]
+                    given=problem.given,
+                    variable=problem.variable or "",
+                    numbers=problem.numbers,  # type: ignore[arg-type]
+                    method=problem.method or "",
+                    instruction=problem.instruction,
+                    form=problem.form,  # type: ignore[arg-type]
                 )
-                services.add_problem(teacher, sheet.pk, data, list(working.lines))
+                services.add_problem(teacher, sheet.pk, data, list(problem.lines))
         self.stdout.write(f"demo account “{USERNAME}” made")

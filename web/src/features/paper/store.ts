@@ -14,6 +14,8 @@ export interface Layout {
 }
 export const USUAL: Layout = { kind: 'sheet', paper: 'a4', columns: 1, space: 'blank', name_line: true, reasons: false, version: 'A' }
 
+const asked = (layout: Layout): string => String(new URLSearchParams(Object.entries(layout).map(([key, value]) => [key, String(value)])))
+
 async function inBase64(file: File): Promise<string> {
   const bytes = new Uint8Array(await file.arrayBuffer())
   return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))
@@ -25,17 +27,22 @@ export const usePaper = defineStore('paper', {
     layout: { ...USUAL, ...kept<Partial<Layout>>('paper.layout') } as Layout,
     found: null as Schema['PreviewOut'] | null,
     advised: null as Schema['AdvisedOut'] | null,
+    /** Minutes that there are; null where it does not matter. */
+    lesson: kept<number>('paper.lesson'),
     request: useRequest('The server does not answer. Nothing of the sheet is lost; try again in a moment.'),
   }),
   getters: {
     /** The address of the PDF for what is shown. */
-    address: (state) => (sheet: number): string => `/api/sheets/${sheet}/paper.pdf?${new URLSearchParams(Object.entries(state.layout).map(([key, value]) => [key, String(value)]))}`,
+    address: (state) => (sheet: number): string => `/api/sheets/${sheet}/paper.pdf?${asked(state.layout)}`,
+    /** The address of a picture of one page. */
+    picture: (state) => (sheet: number, number: number, form: string): string => `/api/sheets/${sheet}/page?${asked(state.layout)}&number=${number}&form=${form}`,
   },
   actions: {
     /** What a careful colleague would say of the sheet. */
     async advise(sheet: number) {
-      this.advised = null
-      this.advised = await unwrap(api.GET('/api/sheets/{sheet_id}/advice', { params: { path: { sheet_id: sheet } } }))
+      keep('paper.lesson', this.lesson)
+      const query = this.lesson ? { lesson: this.lesson } : {}
+      this.advised = await unwrap(api.GET('/api/sheets/{sheet_id}/advice', { params: { path: { sheet_id: sheet }, query } }))
     },
     /** A new sheet from a file; the form is told by the ending of its name, of a text by its first line. */
     async take(file: File): Promise<Schema['TakenOut']> {
