@@ -31,6 +31,7 @@ from algebra.desk.instruct import instruction
 from algebra.desk.ladder import Rung, ladder, neighbour
 from algebra.desk.like import like
 from algebra.desk.likeness import likeness
+from algebra.desk.marking import propose, scheme_for
 from algebra.desk.next_step import Hint, next_step
 from algebra.desk.options import options
 from algebra.desk.predict import Anticipated, Prediction, predict
@@ -49,6 +50,7 @@ from algebra.parse.errors import ReadingError
 from algebra.records import widened
 from algebra.reports.echo import Echo
 from algebra.reports.features import FeaturesReport, Graph
+from algebra.reports.marking import POINT_KINDS, SCHEME_KINDS, PointKind, Proposal, ProposedPoint, Scheme, SchemeKind
 from algebra.reports.prediction import (
     OPTION_ORDERS,
     Option,
@@ -109,14 +111,14 @@ VERSION = "13"
 
 __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS",
-    "OTHER_SPELLINGS", "RELATIONS", "RULES", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "ClaimItem", "Difficulty", "DrawnProblem",
+    "OTHER_SPELLINGS", "RELATIONS", "RULES", "POINT_KINDS", "SCHEME_KINDS", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "ClaimItem", "Difficulty", "DrawnProblem",
     "DrawnProblems", "Echo", "Entry", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "Grain", "Graph", "Hint", "JsonObject", "JsonValue", "Key", "KeyProblem",
     "LineError", "Link", "MendItem", "Method", "MethodRow", "MethodsReport", "NotTaken", "Numbers", "Option", "OptionOrder", "OptionsReport",
-    "PassedOver", "PointEvidence", "Prediction", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport", "ReadingError", "Relation",
-    "Report", "Rule", "Rung", "SheetFile", "SheetProblem", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step", "Task",
+    "PassedOver", "PointEvidence", "PointKind", "Prediction", "Proposal", "ProposedPoint", "PredictionReport", "Printed", "Proof", "Proofs", "ProofsReport", "ReadingError", "Relation",
+    "Report", "Rule", "Rung", "Scheme", "SchemeKind", "SheetFile", "SheetProblem", "SideWork", "Slip", "SlipKind", "SlipSeen", "Solution", "SolutionReport", "SolutionStep", "Step", "Task",
     "TaskError", "TypesetStep", "TypesetWrongAnswer", "Unfinished", "Unsolved", "Verdict", "WayItem", "Working", "WrongAnswer", "advice",
     "all_methods", "analysed", "analysis", "as_mathml", "check", "claim_item", "claim_of", "clear_caches", "complete_schema", "decide", "echo", "entry_of", "error_of",
     "fill_item", "generate", "instruction", "is_claim_judged", "is_filled", "is_mended", "is_way", "json_object", "json_value", "key_apart", "ladder", "like",
-    "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proof_of", "proofread", "quoted",
-    "read_workings", "refused", "repeats_in", "step_report", "typeset", "understood", "unknown_of", "values_in_latex", "way_item", "widened", "work",
+    "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options", "places_of", "predict", "printed", "proof_of", "propose", "proofread", "quoted",
+    "read_workings", "refused", "repeats_in", "scheme_for", "step_report", "typeset", "understood", "unknown_of", "values_in_latex", "way_item", "widened", "work",
 ]  # fmt: skip
