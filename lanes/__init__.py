@@ -26,7 +26,10 @@ from algebra import (
     Prediction,
     Proof,
     Proofs,
+    Proposal,
     Report,
+    Scheme,
+    SchemeKind,
     SheetFile,
     Solution,
     TaskError,
@@ -53,6 +56,24 @@ def check(working: Working) -> Report:
     except TaskError as problem:
         return Report.of_refused(working.id, LineError(0, 1, problem.message, problem.code))
     assert isinstance(found, Report)
+    return found
+
+
+def marked(working: Working, scheme: Scheme) -> tuple[Report, Proposal]:
+    """The report on a student's working and what a scheme proposes for it. Raises Busy; what is too heavy is said in the report."""
+    try:
+        found = heavy.ask("marked", working, scheme, seconds=KEY_SECONDS)
+    except TooHeavy as problem:
+        report = Report.of_refused(working.id, LineError(0, 1, problem.message, problem.code))
+        return report, Proposal(0, scheme.total, (), ("unread",))
+    assert isinstance(found, tuple)
+    return found
+
+
+def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
+    """A ready-made scheme for a problem. Raises TooHeavy."""
+    found = heavy.ask("scheme", working, kind, seconds=KEY_SECONDS)
+    assert isinstance(found, Scheme)
     return found
 
 
@@ -209,5 +230,7 @@ def advised(
 
 
 __all__ = [
-    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "heavy", "is_lasting", "key_apart", "laddered", "light", "next_step", "options", "out", "picture", "predict", "printed", "proof_of", "proofread", "taken", "version", "work",
+    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "heavy", "is_lasting",
+    "key_apart", "laddered", "light", "marked", "next_step", "options", "out", "picture", "predict", "printed", "proof_of", "proofread",
+    "scheme_for", "taken", "version", "work",
 ]  # fmt: skip

@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 import algebra
-from algebra import Report, Working
+from algebra import Proposal, Report, Scheme, Working
 from lanes import building, paper
 
 
@@ -18,8 +18,16 @@ def timed_check(working: Working) -> Report:
     return replace(report, ms=round((time.perf_counter() - started) * 1000, 2))
 
 
+def marked(working: Working, scheme: Scheme) -> tuple[Report, Proposal]:
+    """The report on a student's working and what is proposed for it."""
+    report = algebra.check(working)
+    return report, algebra.propose(working, scheme, report)
+
+
 QUESTIONS: Mapping[str, Callable[..., object]] = {
     "check": timed_check,
+    "marked": marked,
+    "scheme": algebra.scheme_for,
     "proofread": algebra.proofread,
     "key_apart": algebra.key_apart,
     "proof_of": algebra.proof_of,

@@ -10,10 +10,9 @@ from hashlib import sha256
 from algebra.desk.check import check
 from algebra.desk.likeness import likeness
 from algebra.desk.solve import Solution, work
-from algebra.methods.paper import at_grain
 from algebra.parse.errors import ReadingError
-from algebra.reports.marking import PointKind, Proposal, ProposedPoint, Scheme, SchemeKind
 from algebra.reports.marking import Eye as EyeReason
+from algebra.reports.marking import PointKind, Proposal, ProposedPoint, Scheme, SchemeKind
 from algebra.reports.report import Link, Report
 from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
 
@@ -58,7 +57,7 @@ def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
 def _key_lines(solution: Solution | None) -> int:
     if solution is None:
         return 0
-    return sum(step.kind == "line" for step in at_grain(solution.all_steps or solution.steps, "brief"))
+    return sum(step.kind == "line" for step in solution.steps)
 
 
 def propose(working: Working, scheme: Scheme, report: Report) -> Proposal:
@@ -134,10 +133,9 @@ class _Seen:
         if not self.right or len(self.chain) > 1:
             return False
         try:
-            solution = work(replace(self.working, lines=()), method=self.working.method)
+            return _key_lines(work(replace(self.working, lines=()), method=self.working.method)) > 2
         except (TaskError, ReadingError):
             return False
-        return sum(step.kind == "line" for step in solution.steps) > 2
 
     @property
     def lucky(self) -> bool:
@@ -241,11 +239,15 @@ def _methods(seen: _Seen, scheme: Scheme, count: int, worth: float) -> list[Prop
     for k in range(earned):
         link = steps[min(k, len(steps) - 1)]
         after = any(broken.line < link.line for broken in seen.broken)
-        words = f"line {link.line}: the step is right, {seen.said(link)}" if seen.is_care(link) else f"line {link.line} holds"
+        words = (
+            f"line {link.line}: the step is right, {seen.said(link)}"
+            if seen.is_care(link)
+            else f"line {link.line} holds"
+        )
         points.append(
             ProposedPoint("method", worth, worth, words + (", after the error too" if after else ""), link.line)
         )
-    reasons = [(f"line {link.line}: {seen.said(link)}", link.line) for link in seen.lost]
+    reasons: list[tuple[str, int | None]] = [(f"line {link.line}: {seen.said(link)}", link.line) for link in seen.lost]
     reasons += [("the working stops here", _last_line(seen))] * (count - earned - len(reasons))
     return points + [ProposedPoint("method", worth, 0, why, line) for why, line in reasons[: count - earned]]
 
@@ -297,7 +299,9 @@ def _excluded(seen: _Seen, scheme: Scheme, worth: float, kinds: Sequence[PointKi
     holds = bool(lines) and all(link.relation == "holds" for link in lines)
     if holds and "exclusions-missing" not in lines[-1].notes:
         return ProposedPoint("excluded", worth, worth, "all excluded values are named", lines[-1].line)
-    return ProposedPoint("excluded", worth, 0, "excluded values are missing" if lines else "no excluded values are named")
+    return ProposedPoint(
+        "excluded", worth, 0, "excluded values are missing" if lines else "no excluded values are named"
+    )
 
 
 _ONE = {"accuracy": _accuracy, "check": _check, "form": _form, "excluded": _excluded}
@@ -338,7 +342,10 @@ def _alike(seen: _Seen, proposal: Proposal) -> str:
 def _form_of(working: Working, text: str) -> str:
     parts = [part.strip() for part in text.partition("|")[0].split(" or ")]
     try:
-        forms = [likeness(Working(working.task, part, (), working.variable, conventions=working.conventions)) for part in parts]
+        forms = [
+            likeness(Working(working.task, part, (), working.variable, conventions=working.conventions))
+            for part in parts
+        ]
     except ReadingError:
         return text.strip()
     return " or ".join(sorted(forms))

@@ -29,6 +29,10 @@ Instruction = Annotated[str, StringConstraints(strip_whitespace=True, max_length
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), _KEPT]
 
 
+ClassName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), _KEPT]
+StudentName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), _KEPT]
+
+
 class _Chosen(Schema):
     """Gives out only what is set."""
 

@@ -14,6 +14,7 @@ from server.checking.api import router as checking
 from server.common.problems import Problem
 from server.common.who import managing, signed_in, teaching
 from server.keys.api import router as keys
+from server.marking.api import router as marking
 from server.papers.api import router as papers
 from server.sheets.api import router as sheets
 from server.solving.api import router as solving
@@ -28,6 +29,7 @@ api.add_router("", solving, tags=["solving"])
 api.add_router("", papers, tags=["paper"])
 api.add_router("", building, tags=["building"])
 api.add_router("", bank, tags=["bank"])
+api.add_router("", marking, tags=["marking"])
 
 
 @api.exception_handler(Problem)

@@ -67,6 +67,7 @@ INSTALLED_APPS = [
     "server.papers",
     "server.building",
     "server.bank",
+    "server.marking",
 ]
 MIDDLEWARE = [
     "server.common.logs.request_log",

@@ -147,7 +147,7 @@ def _reworded(link: Link, words: Words) -> Link:
     return replace(link, slip=said(link.slip), other_slips=tuple(map(said, link.other_slips)))
 
 
-def _tints(given: str, texts: list[str], report: Report, decimal: str) -> list[TintOut]:
+def tints_of(given: str, texts: list[str], report: Report, decimal: str) -> list[TintOut]:
     """The places of every slip, in its line and in the line of the chain before it."""
     found = []
     before = 0
@@ -185,7 +185,7 @@ def problem_out(problem: Problem) -> ProblemOut:
         variable=problem.variable, numbers=problem.number_system, method=problem.method,
         instruction=problem.instruction, form=problem.item_form, given_echo=understood(problem.given, decimal=decimal), revision=problem.working.revision,
         lines=[LineOut(text=text, echo=understood(text, decimal=decimal)) for text in texts],
-        report=report, tints=_tints(problem.given, texts, report, decimal),
+        report=report, tints=tints_of(problem.given, texts, report, decimal),
     )  # fmt: skip
 
 

@@ -10,6 +10,9 @@ from server.config.openapi import document
 from server.jobs.models import Run
 from server.keys import services as keys
 from server.keys.schemas import KeyIn
+from server.marking import services as marking
+from server.marking.models import SchoolClass, StudentWorking
+from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
 from tests.server.conftest import Api
 
 pytestmark = pytest.mark.django_db
@@ -104,6 +107,39 @@ SENT = {
     ("GET", "/api/bank"): (None, 200, []),
     ("GET", "/api/bank/kinds"): (None, 200, []),
     ("POST", "/api/bank/looked-through"): (None, 202, []),
+    ("GET", "/api/classes"): (None, 200, []),
+    ("POST", "/api/classes"): (
+        {"name": "Evening B", "students": [{"name": "Ida Fenn", "number": "12"}]}, 201,
+        [{}, {"name": " "}, {"name": "Evening A"}, {"name": "B", "students": [{"name": "I"}, {"name": "I"}]}, {"name": "B", "students": [{"name": "I", "number": "1"}, {"name": "J", "number": "1"}]}],
+    ),
+    ("GET", "/api/classes/{class_id}"): (None, 200, []),
+    ("PATCH", "/api/classes/{class_id}"): ({"students": [{"name": "Ida Fenn"}]}, 200, [{"name": ""}, {"students": [{"name": "Ada Quill"}]}]),
+    ("DELETE", "/api/classes/{class_id}"): (None, 204, []),
+    ("GET", "/api/students/{student_id}"): (None, 200, []),
+    ("DELETE", "/api/students/{student_id}"): (None, 204, []),
+    ("POST", "/api/classes/{class_id}/sets"): (
+        {"sheet": "{sheet_id}", "day": "2026-03-05"}, 201, [{}, {"sheet": "{sheet_id}", "day": "soon"}, {"sheet": "{sheet_id}", "day": "2026-03-05", "scheme": "luck"}],
+    ),
+    ("GET", "/api/sets/{set_id}"): (None, 200, []),
+    ("DELETE", "/api/sets/{set_id}"): (None, 204, []),
+    ("POST", "/api/sets/{set_id}/taken"): (
+        {"text": "Ada Quill\n1. x = 6"}, 200, [{}, {"text": ""}, {"text": "x", "form": "tea"}, {"text": "!", "form": "zip"}, {"text": "aGVsbG8=", "form": "zip"}],
+    ),
+    ("POST", "/api/sets/{set_id}/verified"): (None, 202, []),
+    ("PUT", "/api/sets/{set_id}/workings"): (
+        {"student": "{student_id}", "item": "{item_id}", "lines": ["x = 6 or x = -6"]}, 200, [{}, {"student": "{student_id}", "item": "{item_id}", "lines": [""]}],
+    ),
+    ("GET", "/api/workings/{working_id}"): (None, 200, []),
+    ("POST", "/api/sets/{set_id}/decisions"): (
+        {"workings": ["{working_id}"], "mark": 1}, 200,
+        [{}, {"workings": []}, {"workings": ["{working_id}"], "mark": 99}, {"workings": ["{working_id}"], "mark": -1}, {"workings": [0], "mark": 1}],
+    ),
+    ("DELETE", "/api/sets/{set_id}/decisions"): (None, 200, []),
+    ("PUT", "/api/items/{item_id}/scheme"): (
+        {"kind": "levels", "total": 4}, 200, [{}, {"kind": "luck", "total": 1}, {"kind": "points", "total": 3}, {"kind": "answer", "total": 0}, {"kind": "answer", "total": 1, "lucky": "maybe"}],
+    ),
+    ("GET", "/api/sets/{set_id}/marks.csv"): (None, 200, []),
+    ("GET", "/api/sets/{set_id}/patterns"): (None, 200, []),
     ("GET", "/api/sheets/{sheet_id}/paper"): (None, 200, []),
     ("GET", "/api/sheets/{sheet_id}/paper.pdf"): (None, 200, []),
     ("GET", "/api/problems/{problem_id}"): (None, 200, []),
@@ -124,7 +160,11 @@ SENT = {
     ("POST", "/api/keys/runs/{run_id}/sheet"): ({"title": "From a key"}, 201, [{}, {"title": ""}]),
     ("DELETE", "/api/keys/runs/{run_id}"): (None, 204, []),
 }  # fmt: skip
-OWNED = [operation for operation in SENT if re.search(r"\{(sheet|problem|run)_id\}", operation[1])]
+OWNED = [
+    operation
+    for operation in SENT
+    if re.search(r"\{(sheet|problem|run|class|set|student|item|working)_id\}", operation[1])
+]
 MANAGED = [operation for operation in SENT if operation[1].startswith("/api/people")]
 
 
@@ -143,7 +183,27 @@ def placed(value, ids):
 def ids_of(problem):
     odo = User.objects.filter(username="odo").first()
     run = Run.objects.first() or keys.begin_run(problem.sheet.owner, KeyIn(text=KEY))
-    return {"sheet_id": problem.sheet_id, "problem_id": problem.pk, "user_id": odo.pk if odo else 0, "run_id": run.pk}
+    return {
+        "sheet_id": problem.sheet_id, "problem_id": problem.pk, "user_id": odo.pk if odo else 0, "run_id": run.pk, **marking_ids(problem),
+    }  # fmt: skip
+
+
+def marking_ids(problem):
+    """A class that was given the sheet, one working of it decided."""
+    owner = problem.sheet.owner
+    found = SchoolClass.objects.first()
+    if found is None:
+        found = marking.make_class(owner, ClassIn(name="Evening A", students=[{"name": "Ada Quill", "number": "7"}]))
+        given = marking.give(owner, found.pk, SetIn(sheet=problem.sheet_id, day="2026-03-05"))
+        typed = TypedIn(student=found.students.get().pk, item=given.items.get().pk, lines=["x = 6"])
+        working = marking.put_typed(owner, given.pk, typed)
+        marking.decide(owner, given.pk, DecideIn(workings=[working.pk]))
+    given = found.sets.order_by("pk").first()
+    working = StudentWorking.objects.filter(paper__given_set=given).first()
+    return {
+        "class_id": found.pk, "set_id": given.pk, "student_id": found.students.order_by("pk").first().pk, "item_id": given.items.get().pk,
+        "working_id": working.pk,
+    }  # fmt: skip
 
 
 def ask(client, operation, problem, body):

@@ -48,7 +48,16 @@ def test_the_points_make_the_mark_and_each_says_why(scheme, working, mark):
     assert all(point.why and 0 <= point.got <= point.worth for point in found.points)
 
 
-RADICAL = ("√(x + 6) = x", "x + 6 = x^2", "0 = x^2 - x - 6", "0 = (x-3)(x+2)", "x = 3 or x = -2", "check x = -2: √4 ≠ -2", "check x = 3: 3 = 3", "x = 3")
+RADICAL = (
+    "√(x + 6) = x",
+    "x + 6 = x^2",
+    "0 = x^2 - x - 6",
+    "0 = (x-3)(x+2)",
+    "x = 3 or x = -2",
+    "check x = -2: √4 ≠ -2",
+    "check x = 3: 3 = 3",
+    "x = 3",
+)
 ALONE = ("x^2 + 6x = 7", "x = 1 or x = -7")
 LUCKY = ("(x + 2)^2 = x^2 + 8", "x^2 + 4x + 4 = x^2 + 8", "x = 1")
 
@@ -90,7 +99,9 @@ class TestAlike:
         assert one != self.alike("x^2 + 6x + 9 = 7", "(x + 3)^2 = 7")
 
     def test_all_that_are_right(self):
-        assert self.alike("x^2 + 6x - 7 = 0", "(x+7)(x-1) = 0", "x = -7 or x = 1") == self.alike("x^2 + 6x + 9 = 16", "x + 3 = ±4", "x = 1 or x = -7")
+        assert self.alike("x^2 + 6x - 7 = 0", "(x+7)(x-1) = 0", "x = -7 or x = 1") == self.alike(
+            "x^2 + 6x + 9 = 16", "x + 3 = ±4", "x = 1 or x = -7"
+        )
 
 
 class TestMadeSchemes:
@@ -122,4 +133,6 @@ def test_what_needs_an_eye_says_so():
 
 def test_nothing_written_earns_nothing():
     for kind in ("answer", "steps", "points", "levels"):
-        assert proposed(Scheme(kind, 4, ("method", "accuracy") if kind == "points" else ()), "solve", "3x = 12").mark == 0
+        assert (
+            proposed(Scheme(kind, 4, ("method", "accuracy") if kind == "points" else ()), "solve", "3x = 12").mark == 0
+        )

@@ -1,0 +1,154 @@
+"""/api/classes, /api/sets, /api/workings: classes, what they were given, what students wrote, marks and patterns."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from django.utils.http import content_disposition_header
+from ninja import Router, Status
+
+from server.common.schemas import Detail
+from server.common.who import person_of
+from server.marking import pile, queries, services
+from server.marking.schemas import (
+    ClassChange,
+    ClassIn,
+    ClassOut,
+    ClassRow,
+    DecidedOut,
+    DecideIn,
+    PatternsOut,
+    PileIn,
+    PileOut,
+    SchemeIn,
+    SetIn,
+    SetOut,
+    TypedIn,
+    WorkingOut,
+)
+
+router = Router()
+
+
+@router.get("/classes", response=list[ClassRow])
+def classes(request: HttpRequest) -> list[ClassRow]:
+    """The teacher's classes with what they were given."""
+    return queries.classes_of(person_of(request))
+
+
+@router.post("/classes", response={201: ClassOut, 400: Detail})
+def make_class(request: HttpRequest, data: ClassIn) -> Status[ClassOut]:
+    """A new class."""
+    return Status(201, queries.class_out(services.make_class(person_of(request), data)))
+
+
+@router.get("/classes/{int:class_id}", response={200: ClassOut, 404: Detail})
+def read_class(request: HttpRequest, class_id: int) -> ClassOut:
+    """A class with its students and sets."""
+    return queries.class_out(queries.class_of(person_of(request), class_id))
+
+
+@router.patch("/classes/{int:class_id}", response={200: ClassOut, 400: Detail, 404: Detail})
+def change_class(request: HttpRequest, class_id: int, data: ClassChange) -> ClassOut:
+    """Another name, archived or not, more students."""
+    return queries.class_out(services.change_class(person_of(request), class_id, data))
+
+
+@router.delete("/classes/{int:class_id}", response={204: None, 404: Detail})
+def delete_class(request: HttpRequest, class_id: int) -> Status[None]:
+    """Ends a class with all that belongs to it."""
+    services.delete_class(person_of(request), class_id)
+    return Status(204, None)
+
+
+@router.get("/students/{int:student_id}", response={200: None, 404: Detail})
+def student_data(request: HttpRequest, student_id: int) -> HttpResponse:
+    """Everything that is kept of a student, as JSON."""
+    return HttpResponse(
+        services.student_json(person_of(request), student_id), content_type="application/json; charset=utf-8",
+        headers={"Content-Disposition": content_disposition_header(True, f"student-{student_id}.json") or "attachment"},
+    )  # fmt: skip
+
+
+@router.delete("/students/{int:student_id}", response={204: None, 404: Detail})
+def erase_student(request: HttpRequest, student_id: int) -> Status[None]:
+    """Erases a student with every paper and mark."""
+    services.erase_student(person_of(request), student_id)
+    return Status(204, None)
+
+
+@router.post("/classes/{int:class_id}/sets", response={201: SetOut, 400: Detail, 404: Detail})
+def give(request: HttpRequest, class_id: int, data: SetIn) -> Status[SetOut]:
+    """Gives a class a sheet."""
+    return Status(201, queries.set_out(services.give(person_of(request), class_id, data)))
+
+
+@router.get("/sets/{int:set_id}", response={200: SetOut, 404: Detail})
+def read_set(request: HttpRequest, set_id: int) -> SetOut:
+    """The marking table of a set."""
+    return queries.set_out(queries.set_of(person_of(request), set_id))
+
+
+@router.delete("/sets/{int:set_id}", response={204: None, 404: Detail})
+def delete_set(request: HttpRequest, set_id: int) -> Status[None]:
+    """Ends a set with its papers and marks."""
+    services.delete_set(person_of(request), set_id)
+    return Status(204, None)
+
+
+@router.post("/sets/{int:set_id}/taken", response={200: PileOut, 400: Detail, 404: Detail})
+def take_in(request: HttpRequest, set_id: int, data: PileIn) -> PileOut:
+    """Takes in what students wrote, and begins to verify it."""
+    return services.take_in(person_of(request), set_id, data)
+
+
+@router.post("/sets/{int:set_id}/verified", response={202: None, 404: Detail})
+def verify(request: HttpRequest, set_id: int) -> Status[None]:
+    """Begins to verify what waits in a set."""
+    pile.begin(queries.set_of(person_of(request), set_id))
+    return Status(202, None)
+
+
+@router.put("/sets/{int:set_id}/workings", response={200: WorkingOut, 404: Detail})
+def put_typed(request: HttpRequest, set_id: int, data: TypedIn) -> WorkingOut:
+    """The lines of one student for one item, verified at once."""
+    return queries.working_out(services.put_typed(person_of(request), set_id, data))
+
+
+@router.get("/workings/{int:working_id}", response={200: WorkingOut, 404: Detail})
+def read_working(request: HttpRequest, working_id: int) -> WorkingOut:
+    """A student's working, opened."""
+    return queries.working_out(queries.working_of(person_of(request), working_id))
+
+
+@router.post("/sets/{int:set_id}/decisions", response={200: DecidedOut, 400: Detail, 404: Detail})
+def decide(request: HttpRequest, set_id: int, data: DecideIn) -> DecidedOut:
+    """Confirms marks: those that are proposed, or another."""
+    return DecidedOut(marks=services.decide(person_of(request), set_id, data))
+
+
+@router.delete("/sets/{int:set_id}/decisions", response={200: DecidedOut, 400: Detail, 404: Detail})
+def take_back(request: HttpRequest, set_id: int) -> DecidedOut:
+    """Takes back what was decided last."""
+    return DecidedOut(marks=services.take_back(person_of(request), set_id))
+
+
+@router.put("/items/{int:item_id}/scheme", response={200: SetOut, 400: Detail, 404: Detail})
+def change_scheme(request: HttpRequest, item_id: int, data: SchemeIn) -> SetOut:
+    """Another scheme for an item; proposals are made anew."""
+    return queries.set_out(services.change_scheme(person_of(request), item_id, data))
+
+
+@router.get("/sets/{int:set_id}/marks.csv", response={200: None, 404: Detail})
+def marks(request: HttpRequest, set_id: int) -> HttpResponse:
+    """The confirmed marks as a table."""
+    given_set = queries.set_of(person_of(request), set_id)
+    answer = HttpResponse("\ufeff" + queries.marks_csv(given_set), content_type="text/csv; charset=utf-8")
+    name = f"{given_set.school_class.name} {given_set.title}.csv".replace("/", "-")
+    answer.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
+    return answer
+
+
+@router.get("/sets/{int:set_id}/patterns", response={200: PatternsOut, 404: Detail})
+def patterns(request: HttpRequest, set_id: int) -> PatternsOut:
+    """Slips and items of a set, each number with the workings behind it."""
+    return queries.patterns_of(queries.set_of(person_of(request), set_id))

@@ -1,0 +1,247 @@
+"""What students wrote, taken in from text, tables, JSON lines and chains: who, which item, which lines. Knows no database."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import re
+import zipfile
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from pathlib import PurePosixPath
+from typing import Literal, get_args
+
+from algebra import TaskError, limits, read_workings
+
+IntakeForm = Literal["text", "csv", "jsonl", "zip"]
+FORMS: tuple[IntakeForm, ...] = get_args(IntakeForm)
+MOST_CHARACTERS, MOST_BYTES, MOST_FILES = 1_000_000, 350_000, 400
+_LABEL = re.compile(r"\s*(?:\(?#?(\d{1,3})\s*[.):]\)?)(?:\s+|$)")
+_ITEM = re.compile(r"\D*(\d{1,3})\D*")
+
+
+@dataclass(frozen=True, slots=True)
+class Written:
+    """The lines of one student for one item (from 1); `place` is where they began."""
+
+    student: str
+    item: int
+    lines: tuple[str, ...]
+    place: int
+
+
+@dataclass(frozen=True, slots=True)
+class NotTakenRow:
+    """What could not be taken: where it stands, its beginning, and why."""
+
+    place: int
+    text: str
+    why: str
+
+
+@dataclass(slots=True)
+class Intake:
+    """What was taken apart, and what was left."""
+
+    written: list[Written] = field(default_factory=list)
+    left: list[NotTakenRow] = field(default_factory=list)
+
+    def refuse(self, place: int, text: str, why: str) -> None:
+        """Names what can't be taken."""
+        self.left.append(NotTakenRow(place, text.strip()[:80], why))
+
+
+def taken_apart(content: bytes, form: IntakeForm, names: Iterable[str], givens: Sequence[str]) -> Intake:
+    """Who wrote what. `names` are those of the roster (names and numbers), `givens` the problems in their order. Raises TaskError for what is no file
+    of its form at all."""
+    if form == "zip":
+        return _from_zip(content, names, givens)
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        text = content.decode("cp1252", errors="replace")  # as spreadsheets of some systems write it
+    if len(text) > MOST_CHARACTERS:
+        raise TaskError(f"At most {MOST_CHARACTERS:,} characters are taken at once.")
+    found = {"text": _from_text, "csv": _from_csv, "jsonl": _from_jsonl}[form](text, _by_name(names), givens)
+    return _bounded(found)
+
+
+def _bounded(found: Intake) -> Intake:
+    kept = []
+    for each in found.written:
+        if len(each.lines) > limits.MAX_LINES:
+            found.refuse(each.place, f"{each.student}, {each.item}", f"A working has at most {limits.MAX_LINES} lines.")
+        elif any(len(line) > limits.MAX_LINE_CHARACTERS for line in each.lines):
+            found.refuse(
+                each.place,
+                f"{each.student}, {each.item}",
+                f"A line has at most {limits.MAX_LINE_CHARACTERS} characters.",
+            )
+        elif any("\0" in line for line in each.lines):
+            found.refuse(each.place, f"{each.student}, {each.item}", "A line holds the character 0.")
+        else:
+            kept.append(each)
+    found.written = kept
+    return found
+
+
+def _by_name(names: Iterable[str]) -> dict[str, str]:
+    return {_folded(name): name for name in names if name}
+
+
+def _folded(name: str) -> str:
+    return " ".join(name.replace(",", " ").split()).casefold()
+
+
+def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
+    """Names on lines of their own, numbered problems below, the lines of each under its number."""
+    found = Intake()
+    student, item, place, lines = "", 0, 0, list[str]()
+
+    def put() -> None:
+        if item:
+            found.written.append(Written(student, item, tuple(_without_given(lines, givens, item)), place))
+
+    for number, raw in enumerate(text.splitlines(), start=1):
+        named = roster.get(_folded(raw.strip().rstrip(":")))
+        if named is not None:
+            put()
+            student, item, lines = named, 0, []
+            continue
+        label = _LABEL.match(raw)
+        rest = raw[label.end() :] if label else raw
+        if label and 1 <= int(label.group(1)) <= len(givens):
+            put()
+            item, lines, place = int(label.group(1)), [], number
+            if not student:
+                found.refuse(number, raw, "No student's name stands above it.")
+                item = 0
+        if rest.strip():
+            if item:
+                lines.append(rest.strip())
+            elif not (label and not student):
+                found.refuse(
+                    number,
+                    raw,
+                    "This is no name of the class and stands under no number."
+                    if not label
+                    else "There is no problem with this number.",
+                )
+    put()
+    return found
+
+
+def _without_given(lines: Sequence[str], givens: Sequence[str], item: int) -> Sequence[str]:
+    """The lines without the problem itself, where it was copied out first."""
+    same = bool(lines) and "".join(lines[0].split()) == "".join(givens[item - 1].split())
+    return lines[1:] if same else lines
+
+
+def _from_csv(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
+    """Rows of student, item, line; with a row of titles or without."""
+    first = next((line for line in text.splitlines() if line.strip()), "")
+    separator = max(",;\t", key=first.count)
+    found = Intake()
+    rows: dict[tuple[str, int], tuple[int, list[str]]] = {}
+    for number, cells in enumerate(csv.reader(io.StringIO(text), delimiter=separator), start=1):
+        told = [cell.strip() for cell in cells]
+        if not any(told) or (number == 1 and told[0].casefold() in ("student", "name", "number")):
+            continue
+        if len(told) < 3:
+            found.refuse(number, " ".join(told), "A row has a student, an item and a line.")
+            continue
+        line = told[2].removeprefix("'")
+        _add(found, rows, number, told[0], told[1], [line] if line else [], roster, givens)
+    _close(found, rows, givens)
+    return found
+
+
+def _from_jsonl(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
+    """One object a line: `student`, `item`, and `lines` or `line`."""
+    found = Intake()
+    rows: dict[tuple[str, int], tuple[int, list[str]]] = {}
+    for number, raw in enumerate(text.splitlines(), start=1):
+        if not raw.strip():
+            continue
+        try:
+            row = json.loads(raw)
+        except (ValueError, RecursionError):
+            found.refuse(number, raw, "This is no JSON.")
+            continue
+        lines = (
+            row.get("lines", [row["line"]] if isinstance(row, dict) and "line" in row else None)
+            if isinstance(row, dict)
+            else None
+        )
+        if not isinstance(lines, list) or not all(isinstance(line, str) for line in lines):
+            found.refuse(number, raw, "An object has “student”, “item”, and “lines”, a list of texts.")
+            continue
+        _add(found, rows, number, str(row.get("student", "")), str(row.get("item", "")), lines, roster, givens)
+    _close(found, rows, givens)
+    return found
+
+
+def _add(
+    found: Intake, rows: dict[tuple[str, int], tuple[int, list[str]]], number: int, name: str, item: str, lines: list[str],
+    roster: Mapping[str, str], givens: Sequence[str],
+) -> None:  # fmt: skip
+    student = roster.get(_folded(name))
+    place = _ITEM.fullmatch(item)
+    if student is None:
+        found.refuse(number, name, "No student of the class has this name or number.")
+    elif place is None or not 1 <= int(place.group(1)) <= len(givens):
+        found.refuse(number, item, f"The set has the items 1 to {len(givens)}.")
+    else:
+        _, known = rows.setdefault((student, int(place.group(1))), (number, []))
+        known += [line.strip() for line in lines if line.strip()]
+
+
+def _close(found: Intake, rows: Mapping[tuple[str, int], tuple[int, list[str]]], givens: Sequence[str]) -> None:
+    found.written += [
+        Written(student, item, tuple(_without_given(lines, givens, item)), place)
+        for (student, item), (place, lines) in rows.items()
+    ]
+
+
+def _from_zip(content: bytes, names: Iterable[str], givens: Sequence[str]) -> Intake:
+    """Chains in an archive, a file a student named after them; each working belongs to the item with its given, or in its place."""
+    if len(content) > MOST_BYTES:
+        raise TaskError("This archive is larger than any pile.")
+    found, roster = Intake(), _by_name(names)
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as archive:
+            entries = [entry for entry in archive.infolist() if entry.filename.lower().endswith((".chain", ".txt"))]
+            if len(entries) > MOST_FILES:
+                raise TaskError(f"At most {MOST_FILES} files are taken at once.")
+            for number, entry in enumerate(entries, start=1):
+                with archive.open(entry) as file:
+                    text = file.read(MOST_CHARACTERS // 4)
+                _one_file(found, number, PurePosixPath(entry.filename).stem, text, roster, givens)
+    except TaskError:
+        raise
+    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError, ValueError) as problem:
+        raise TaskError("This is no zip archive that can be opened.") from problem
+    return _bounded(found)
+
+
+def _one_file(
+    found: Intake, number: int, name: str, content: bytes, roster: Mapping[str, str], givens: Sequence[str]
+) -> None:
+    student = roster.get(_folded(name.replace("_", " ").replace("-", " "))) or roster.get(_folded(name))
+    if student is None:
+        found.refuse(number, name, "No student of the class has this name or number.")
+        return
+    try:
+        workings = read_workings(content.decode("utf-8-sig"))
+    except (TaskError, UnicodeDecodeError) as problem:
+        found.refuse(number, name, str(problem))
+        return
+    plain = ["".join(given.split()) for given in givens]
+    for place, working in enumerate(workings, start=1):
+        given = "".join(working.given.split())
+        item = plain.index(given) + 1 if given in plain else 0
+        if not item:
+            found.refuse(number, f"{name}: {working.given}", "No item of the set is this problem.")
+        else:
+            found.written.append(Written(student, item, working.lines, place))

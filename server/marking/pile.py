@@ -1,0 +1,98 @@
+"""Verifying a pile: every working judged once by any worker, equal ones together, and a mark proposed."""
+
+from __future__ import annotations
+
+import json
+from hashlib import sha256
+
+from pydantic import TypeAdapter
+
+import lanes
+from algebra import Proposal, Report, Scheme, SheetProblem, Working, json_object, widened
+from server.jobs import services as jobs
+from server.jobs.models import Piece, Run
+from server.marking.models import GivenSet, SetItem, StudentWorking
+from server.sheets.reports import mark_of
+
+KIND = "pile"
+_SCHEME = TypeAdapter(Scheme)
+_REPORT, _PROPOSAL = TypeAdapter(Report), TypeAdapter(Proposal)
+
+
+def scheme_of(item: SetItem) -> Scheme:
+    """The scheme of an item as the core takes it."""
+    return _SCHEME.validate_python(item.scheme)
+
+
+def report_of(working: StudentWorking) -> Report | None:
+    """The kept report of a working; None while it waits."""
+    return None if working.report is None else _REPORT.validate_python(working.report)
+
+
+def proposal_of(working: StudentWorking) -> Proposal | None:
+    """The kept proposal of a working; None while it waits."""
+    return None if working.proposal is None else _PROPOSAL.validate_python(working.proposal)
+
+
+def problem_of(item: SetItem, lines: list[str] | None = None) -> SheetProblem:
+    """An item with these lines as the core takes it."""
+    return widened(
+        SheetProblem,
+        Working(
+            item.task, item.given, tuple(lines or ()), item.variable or None, item.numbers, dict(item.given_set.conventions), (), None, item.method or None
+        ),
+    )  # fmt: skip
+
+
+def stamp_of(item: SetItem, lines: list[str]) -> str:
+    """What a report and a proposal are made from, in 40 characters: what a report is made from, and the scheme."""
+    scheme = sha256(json.dumps(item.scheme, sort_keys=True).encode()).hexdigest()[:19]
+    return f"{mark_of(problem_of(item, lines))}-{scheme}"
+
+
+def begin(given_set: GivenSet) -> Run | None:
+    """Begins to verify what waits in a set; None where nothing does. What is under way already is not begun again."""
+    title = f"set {given_set.pk}"
+    under_way = Piece.objects.filter(run__kind=KIND, run__title=title, ended=None).values_list(
+        "asked__working", flat=True
+    )
+    pending = {
+        (each.item_id, json.dumps(each.lines))
+        for each in StudentWorking.objects.filter(pk__in=[int(pk) for pk in under_way])
+    }
+    waiting: dict[tuple[int, str], StudentWorking] = {}
+    workings = StudentWorking.objects.filter(paper__given_set=given_set).select_related("item__given_set")
+    for working in workings.order_by("item__position", "pk"):
+        key = (working.item_id, json.dumps(working.lines))
+        if key not in pending and working.made_from != stamp_of(working.item, working.texts):
+            waiting.setdefault(key, working)
+    Run.objects.filter(kind=KIND, title=title).exclude(ended=None).delete()
+    if not waiting:
+        return None
+    return jobs.begin(None, KIND, ({"working": working.pk} for working in waiting.values()), title=title)
+
+
+def run_of(given_set: GivenSet) -> Run | None:
+    """The last run of a set."""
+    return Run.objects.filter(kind=KIND, title=f"set {given_set.pk}").order_by("-pk").first()
+
+
+def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
+    """How many workings got a report: this one and those that are equal to it."""
+    number = asked["working"]
+    assert isinstance(number, int)
+    working = StudentWorking.objects.select_related("item__given_set").filter(pk=number).first()
+    if working is None:
+        return 0
+    item, lines = working.item, working.texts
+    stamp = stamp_of(item, lines)
+    report, proposal = lanes.marked(problem_of(item, lines), scheme_of(item))
+    equal = StudentWorking.objects.filter(item=item, lines=lines).exclude(made_from=stamp)
+    if not lanes.is_lasting(report):
+        raise lanes.Busy("")
+    slips = [link.slip.id for link in report.links if link.slip] + list(report.answer.slips)
+    # what was changed meanwhile, its lines or its scheme, is not among the equal ones any more, or has another stamp and is asked again
+    return equal.filter(item__scheme=item.scheme).update(
+        report=json_object(report), proposal=json_object(proposal), made_from=stamp, alike=proposal.alike, slips=list(dict.fromkeys(slips)),
+        right=report.answer.verdict == "correct",
+    )  # fmt: skip

@@ -1,0 +1,246 @@
+"""Reads. Everything starts from the teacher: a class of another does not exist."""
+
+from __future__ import annotations
+
+import csv
+import io
+import statistics
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Sequence
+
+from django.contrib.auth.models import User
+from django.db.models import Count, Q, QuerySet
+from django.shortcuts import get_object_or_404
+
+from algebra import SLIPS, Report, understood
+from server.marking import pile
+from server.marking.models import GivenSet, SchoolClass, SetItem, StudentWorking
+from server.marking.schemas import (
+    CellOut,
+    ClassOut,
+    ClassRow,
+    DecisionOut,
+    ItemOut,
+    ItemPattern,
+    PatternsOut,
+    SchemeIn,
+    SetOut,
+    SetRow,
+    SlipCount,
+    StudentOut,
+    WorkingOut,
+    WrongGroup,
+)
+from server.sheets.queries import tints_of
+
+_SLIPS = {slip.id: slip for slip in SLIPS}
+FEWEST_TO_TELL = 8
+"""With fewer workings nothing is said of how well an item tells students apart."""
+
+
+def class_of(teacher: User, class_id: int) -> SchoolClass:
+    """The teacher's class. Raises Http404."""
+    return get_object_or_404(SchoolClass, pk=class_id, owner=teacher)
+
+
+def set_of(teacher: User, set_id: int) -> GivenSet:
+    """A set of one of the teacher's classes. Raises Http404."""
+    return get_object_or_404(GivenSet.objects.select_related("school_class"), pk=set_id, school_class__owner=teacher)
+
+
+def working_of(teacher: User, working_id: int) -> StudentWorking:
+    """A student's working in one of the teacher's classes. Raises Http404."""
+    found = StudentWorking.objects.select_related("item__given_set", "paper__student")
+    return get_object_or_404(found, pk=working_id, item__given_set__school_class__owner=teacher)
+
+
+def _sets(found: QuerySet[GivenSet]) -> list[SetRow]:
+    counted = found.annotate(
+        of_items=Count("items", distinct=True), of_workings=Count("papers__workings", distinct=True),
+        of_marked=Count("papers__workings", filter=Q(papers__workings__confirmed__isnull=False), distinct=True),
+    )  # fmt: skip
+    return [
+        SetRow(id=s.pk, title=s.title, day=s.day, items=s.of_items, workings=s.of_workings, marked=s.of_marked)
+        for s in counted.order_by("-day", "-pk")
+    ]
+
+
+def classes_of(teacher: User) -> list[ClassRow]:
+    """The teacher's classes with what they were given."""
+    classes = SchoolClass.objects.filter(owner=teacher).annotate(of_students=Count("students"))
+    return [
+        ClassRow(id=c.pk, name=c.name, archived=c.archived, students=c.of_students, sets=_sets(GivenSet.objects.filter(school_class=c)))
+        for c in classes.order_by("archived", "name", "pk")
+    ]  # fmt: skip
+
+
+def class_out(school_class: SchoolClass) -> ClassOut:
+    """A class with its students and sets."""
+    return ClassOut(
+        id=school_class.pk, name=school_class.name, archived=school_class.archived, students=_students(school_class),
+        sets=_sets(GivenSet.objects.filter(school_class=school_class)),
+    )  # fmt: skip
+
+
+def _students(school_class: SchoolClass) -> list[StudentOut]:
+    return [StudentOut(id=s.pk, name=s.name, number=s.number) for s in school_class.students.order_by("name", "pk")]
+
+
+def item_out(item: SetItem) -> ItemOut:
+    """An item with its key typeset."""
+    decimal = str(item.given_set.conventions.get("decimal", "point"))
+    given = understood(item.given, decimal=decimal)
+    return ItemOut(
+        id=item.pk, number=item.position + 1, task=item.task, given=item.given, given_latex=f"{given.left} {given.right}".strip(),  # type: ignore[arg-type]
+        variable=item.variable, key=[understood(line, decimal=decimal) for line in item.key], scheme=SchemeIn.model_validate(item.scheme),
+    )  # fmt: skip
+
+
+def set_out(given_set: GivenSet) -> SetOut:
+    """The marking table of a set."""
+    items = list(given_set.items.select_related("given_set").order_by("position"))
+    by_id = {item.pk: item for item in items}
+    cells = []
+    workings = StudentWorking.objects.filter(paper__given_set=given_set).select_related("paper")
+    for working in workings.order_by("paper__student__name", "item__position"):
+        working.item = by_id[working.item_id]
+        cells.append(_cell(working))
+    done = sum(not cell.waits for cell in cells)
+    return SetOut(
+        id=given_set.pk, school_class=given_set.school_class_id, class_name=given_set.school_class.name, title=given_set.title, day=given_set.day,
+        items=[item_out(item) for item in items], students=_students(given_set.school_class), cells=cells, total=len(cells), done=done,
+    )  # fmt: skip
+
+
+def _cell(working: StudentWorking) -> CellOut:
+    fresh = working.made_from == pile.stamp_of(working.item, working.texts)
+    proposal = pile.proposal_of(working) if fresh else None
+    report = working.report if fresh else None
+    links = report["links"] if isinstance(report, dict) else []
+    slip = _SLIPS.get(proposal.slip) if proposal else None
+    return CellOut(
+        working=working.pk, student=working.paper.student_id, item=working.item_id,
+        beads=[{"kind": link["kind"], "relation": link["relation"]} for link in links],  # type: ignore[misc]
+        waits=not fresh, proposed=proposal.mark if proposal else None, mark=working.mark, eye=list(proposal.eye) if proposal else [],
+        alike=proposal.alike if proposal else "", slip=slip.name if slip else "",
+    )  # fmt: skip
+
+
+def working_out(working: StudentWorking) -> WorkingOut:
+    """A working opened."""
+    decimal = str(working.item.given_set.conventions.get("decimal", "point"))
+    fresh = working.made_from == pile.stamp_of(working.item, working.texts)
+    report, proposal = (pile.report_of(working), pile.proposal_of(working)) if fresh else (None, None)
+    same = StudentWorking.objects.filter(item=working.item, alike=working.alike, confirmed=None).exclude(pk=working.pk)
+    return WorkingOut(
+        id=working.pk, student=working.paper.student_id, item=working.item_id, source=working.source, lines=working.texts,
+        echoes=[understood(line, decimal=decimal) for line in working.texts], report=report,
+        tints=tints_of(working.item.given, working.texts, report, decimal) if report else [], proposal=proposal, mark=working.mark,
+        confirmed_by=working.confirmed_by,
+        decisions=[
+            DecisionOut(who=d.who, when=d.when, before=d.before, after=d.after, taken_back=d.taken_back) for d in working.decisions.all()[:20]
+        ],
+        same=same.count() if working.alike else 0,
+    )  # fmt: skip
+
+
+def marks_csv(given_set: GivenSet) -> str:
+    """The confirmed marks as a table; what nobody confirmed is an empty cell."""
+    items = list(given_set.items.order_by("position"))
+    marks: dict[tuple[int, int], float] = {}
+    confirmed = StudentWorking.objects.filter(paper__given_set=given_set, confirmed__isnull=False)
+    for student, item, mark in confirmed.values_list("paper__student_id", "item_id", "mark"):
+        if mark is not None:
+            marks[student, item] = mark
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\r\n")
+    rows.writerow(["number", "student", *(f"{item.position + 1}" for item in items), "sum", "of"])
+    total = sum(pile.scheme_of(item).total for item in items)
+    for student_row in given_set.school_class.students.order_by("name", "pk"):
+        own = [marks.get((student_row.pk, item.pk)) for item in items]
+        given = [mark for mark in own if mark is not None]
+        cells = ["" if mark is None else f"{mark:g}" for mark in own]
+        whole = f"{sum(given):g}" if given and len(given) == len(items) else ""
+        rows.writerow([_safe(student_row.number), _safe(student_row.name), *cells, whole, f"{total:g}"])
+    return out.getvalue()
+
+
+def _safe(cell: str) -> str:
+    """A cell that begins like a formula, after an apostrophe: it stays a text in any table."""
+    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") else cell
+
+
+def patterns_of(given_set: GivenSet) -> PatternsOut:
+    """Slips and items of a set, each number with the workings behind it."""
+    workings = list(
+        StudentWorking.objects.filter(paper__given_set=given_set, report__isnull=False).exclude(lines=[]).select_related("paper", "item").order_by("pk")
+    )  # fmt: skip
+    held: dict[str, list[StudentWorking]] = defaultdict(list)
+    for working in workings:
+        for slip in dict.fromkeys(working.slips):
+            held[slip].append(working)
+    slips = [
+        SlipCount(
+            id=slip, name=_SLIPS[slip].name, kind=_SLIPS[slip].kind, count=len(found), students=_distinct(w.paper.student_id for w in found),
+            items=_distinct(w.item_id for w in found), workings=[w.pk for w in found],
+        )
+        for slip, found in sorted(held.items(), key=lambda pair: (-len(pair[1]), pair[0])) if slip in _SLIPS
+    ]  # fmt: skip
+    share = _shares(workings)
+    items = [
+        _item_pattern(item, [w for w in workings if w.item_id == item.pk], share)
+        for item in given_set.items.order_by("position")
+    ]
+    return PatternsOut(workings=len(workings), slips=slips, items=items)
+
+
+def _distinct(ids: Iterable[int]) -> list[int]:
+    return list(dict.fromkeys(ids))
+
+
+def _shares(workings: Sequence[StudentWorking]) -> dict[int, float]:
+    """Of each student, which share of the workings is right."""
+    right: Counter[int] = Counter()
+    every: Counter[int] = Counter()
+    for working in workings:
+        every[working.paper.student_id] += 1
+        right[working.paper.student_id] += working.right
+    return {student: right[student] / every[student] for student in every}
+
+
+def _item_pattern(item: SetItem, workings: list[StudentWorking], share: dict[int, float]) -> ItemPattern:
+    groups: dict[str, list[StudentWorking]] = defaultdict(list)
+    for working in workings:
+        if not working.right:
+            groups[working.alike].append(working)
+    wrong = [
+        WrongGroup(text=_where_wrong(found[0]), slip=next((_SLIPS[s].name for s in found[0].slips if s in _SLIPS), ""), count=len(found), workings=[w.pk for w in found])
+        for found in sorted(groups.values(), key=lambda found: -len(found))
+    ]  # fmt: skip
+    return ItemPattern(
+        item=item.pk,
+        number=item.position + 1,
+        workings=len(workings),
+        right=sum(w.right for w in workings),
+        tells_apart=_tells_apart(workings, share),
+        wrong=wrong[:6],
+    )
+
+
+def _where_wrong(working: StudentWorking) -> str:
+    """The line of a working at which it goes wrong, or its last."""
+    report: Report | None = pile.report_of(working)
+    broken = next((link.line for link in report.links if link.relation in ("breaks", "narrows")), 0) if report else 0
+    return working.texts[(broken or len(working.texts)) - 1]
+
+
+def _tells_apart(workings: list[StudentWorking], share: dict[int, float]) -> float | None:
+    """The correlation of being right here with the share of right workings on the whole set (the point-biserial coefficient)."""
+    if len(workings) < FEWEST_TO_TELL:
+        return None
+    here = [float(w.right) for w in workings]
+    whole = [share[w.paper.student_id] for w in workings]
+    try:
+        return round(statistics.correlation(here, whole), 2)
+    except statistics.StatisticsError:  # all right, or all wrong
+        return None

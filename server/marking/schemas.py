@@ -1,0 +1,242 @@
+"""What the marking endpoints take and give."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Annotated
+
+from ninja import Field, Schema
+
+from algebra import Echo, PointKind, Proposal, Report, SchemeKind, Task, limits
+from server.common.schemas import ClassName, LineText, StudentName, Text
+from server.marking.intake import IntakeForm
+from server.sheets.schemas import Bead, TintOut
+
+MOST_STUDENTS = 60
+"""Students of one class."""
+
+
+class StudentIn(Schema):
+    name: StudentName
+    number: Text = Field("", max_length=30)
+
+
+class ClassIn(Schema):
+    """A new class, with the names of its students."""
+
+    name: ClassName
+    students: list[StudentIn] = Field([], max_length=MOST_STUDENTS)
+
+
+class ClassChange(Schema):
+    name: ClassName | None = None
+    archived: bool | None = None
+    students: list[StudentIn] = Field([], max_length=MOST_STUDENTS)
+
+
+class StudentOut(Schema):
+    id: int
+    name: str
+    number: str
+
+
+class SetRow(Schema):
+    """A set with how far its marking is: workings that there are, that wait for their verification, and that have a mark."""
+
+    id: int
+    title: str
+    day: date
+    items: int
+    workings: int
+    marked: int
+
+
+class ClassRow(Schema):
+    id: int
+    name: str
+    archived: bool
+    students: int
+    sets: list[SetRow]
+
+
+class ClassOut(Schema):
+    id: int
+    name: str
+    archived: bool
+    students: list[StudentOut]
+    sets: list[SetRow]
+
+
+class SetIn(Schema):
+    """A sheet that a class is given, and by what kind of scheme it is marked."""
+
+    sheet: int
+    day: date
+    title: Text = Field("", max_length=120)
+    scheme: SchemeKind = "points"
+
+
+class SchemeIn(Schema):
+    """The scheme of an item; `points` belong to a scheme of points, in their order."""
+
+    kind: SchemeKind = "points"
+    total: float = Field(ge=0.5, le=100)
+    points: list[PointKind] = Field([], max_length=12)
+    lucky: Annotated[str, Field(pattern="^(keeps|loses)$")] = "loses"
+    answer_alone: Annotated[str, Field(pattern="^(all|accuracy|none)$")] = "accuracy"
+    broken_right: Annotated[str, Field(pattern="^(keeps|loses)$")] = "loses"
+    rounding: Annotated[str, Field(pattern="^(half|whole)$")] = "half"
+
+
+class ItemOut(Schema):
+    """An item of a set, its key typeset line by line, its scheme."""
+
+    id: int
+    number: int
+    task: Task
+    given: str
+    given_latex: str
+    variable: str
+    key: list[Echo]
+    scheme: SchemeIn
+
+
+class CellOut(Schema):
+    """One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits` while it is not verified."""
+
+    working: int
+    student: int
+    item: int
+    beads: list[Bead]
+    waits: bool
+    proposed: float | None
+    mark: float | None
+    eye: list[str]
+    alike: str
+    slip: str
+
+
+class SetOut(Schema):
+    """The marking table."""
+
+    id: int
+    school_class: int
+    class_name: str
+    title: str
+    day: date
+    items: list[ItemOut]
+    students: list[StudentOut]
+    cells: list[CellOut]
+    total: int
+    done: int
+
+
+class PileIn(Schema):
+    """What students wrote: text with names and numbers, CSV, JSON lines; or in base64 an archive of chains (`zip`)."""
+
+    form: IntakeForm = "text"
+    text: Text = Field(min_length=1, max_length=480_000)
+
+
+class LeftOut(Schema):
+    place: int
+    text: str
+    why: str
+
+
+class PileOut(Schema):
+    """What was taken in: new workings, changed ones, those that stood there already, and what was left."""
+
+    new: int
+    changed: int
+    same: int
+    left: list[LeftOut]
+
+
+class TypedIn(Schema):
+    """The lines of one student for one item, as they are typed."""
+
+    student: int
+    item: int
+    lines: list[LineText] = Field(max_length=limits.MAX_LINES)
+
+
+class DecisionOut(Schema):
+    who: str
+    when: datetime
+    before: float | None
+    after: float | None
+    taken_back: bool
+
+
+class WorkingOut(Schema):
+    """A student's working, opened: its lines as understood, the report, what is proposed with its reasons, what was decided."""
+
+    id: int
+    student: int
+    item: int
+    source: str
+    lines: list[str]
+    echoes: list[Echo]
+    report: Report | None
+    tints: list[TintOut]
+    proposal: Proposal | None
+    mark: float | None
+    confirmed_by: str
+    decisions: list[DecisionOut]
+    same: int
+
+
+class DecideIn(Schema):
+    """What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for all of the same item that are alike
+    and not yet decided."""
+
+    workings: list[int] = Field(min_length=1, max_length=3000)
+    mark: float | None = Field(None, ge=0, le=100)
+    alike: bool = False
+
+
+class DecidedOut(Schema):
+    """The workings whose mark was changed, with the marks that stand now."""
+
+    marks: dict[int, float | None]
+
+
+class SlipCount(Schema):
+    """A slip in a set: in how many workings, of which students and items, and the workings themselves."""
+
+    id: str
+    name: str
+    kind: str
+    count: int
+    students: list[int]
+    items: list[int]
+    workings: list[int]
+
+
+class WrongGroup(Schema):
+    """Workings of an item that went wrong alike."""
+
+    text: str
+    slip: str
+    count: int
+    workings: list[int]
+
+
+class ItemPattern(Schema):
+    """How an item went: workings, right ones, how well it tells those who know from those who don't (−1 to 1, None for too few), the commonest errors."""
+
+    item: int
+    number: int
+    workings: int
+    right: int
+    tells_apart: float | None
+    wrong: list[WrongGroup]
+
+
+class PatternsOut(Schema):
+    """What a set shows: slips by how many workings they are in, items, and how many workings there are in all."""
+
+    workings: int
+    slips: list[SlipCount]
+    items: list[ItemPattern]

@@ -1,0 +1,309 @@
+"""Writes: one mutation, one function, with its permission (through the query it starts from), its transaction and its record."""
+
+from __future__ import annotations
+
+import json
+from base64 import b64decode
+from binascii import Error as Base64Error
+from collections.abc import Iterable
+from dataclasses import replace
+from uuid import uuid4
+
+from django.contrib.auth.models import User
+from django.db import IntegrityError, transaction
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+
+import lanes
+from algebra import ReadingError, TaskError, json_object
+from server.accounts import people
+from server.common.problems import Refused
+from server.marking import intake, pile, queries
+from server.marking.models import Decision, GivenSet, Paper, SchoolClass, SetItem, Student, StudentWorking
+from server.marking.schemas import (
+    MOST_STUDENTS,
+    ClassChange,
+    ClassIn,
+    DecideIn,
+    LeftOut,
+    PileIn,
+    PileOut,
+    SchemeIn,
+    SetIn,
+    StudentIn,
+    TypedIn,
+)
+from server.sheets import queries as sheets
+from server.sheets import reports
+
+MOST_CLASSES, MOST_SETS, MOST_ITEMS = 60, 200, 40
+
+
+@transaction.atomic
+def make_class(teacher: User, data: ClassIn) -> SchoolClass:
+    """A new class with its students. Raises Refused for a name that is there already."""
+    if SchoolClass.objects.filter(owner=teacher).count() >= MOST_CLASSES:
+        raise Refused(f"You have {MOST_CLASSES} classes already.")
+    if SchoolClass.objects.filter(owner=teacher, name=data.name).exists():
+        raise Refused(f"You have a class “{data.name}” already.", code="name")
+    made = SchoolClass.objects.create(owner=teacher, name=data.name)
+    _add_students(made, data.students)
+    return made
+
+
+@transaction.atomic
+def change_class(teacher: User, class_id: int, data: ClassChange) -> SchoolClass:
+    """Another name, archived or not, more students. Raises Refused for names that are there already."""
+    queries.class_of(teacher, class_id)
+    found = SchoolClass.objects.select_for_update().get(pk=class_id)
+    if data.name is not None and data.name != found.name:
+        if SchoolClass.objects.filter(owner=teacher, name=data.name).exists():
+            raise Refused(f"You have a class “{data.name}” already.", code="name")
+        found.name = data.name
+    if data.archived is not None:
+        found.archived = data.archived
+    found.save()
+    _add_students(found, data.students)
+    return found
+
+
+def _add_students(school_class: SchoolClass, rows: list[StudentIn]) -> None:
+    known = set(school_class.students.values_list("name", flat=True))
+    for row in rows:
+        if row.name in known:
+            raise Refused(
+                f"The class has a student “{row.name}” already. Add something that tells them apart.", code="name"
+            )
+        known.add(row.name)
+    if len(known) > MOST_STUDENTS:
+        raise Refused(f"A class has {MOST_STUDENTS} students at most.")
+    try:
+        with transaction.atomic():
+            Student.objects.bulk_create(
+                Student(school_class=school_class, name=r.name, number=r.number.strip()) for r in rows
+            )
+    except IntegrityError as problem:
+        raise Refused("Two students have the same number.", code="number") from problem
+
+
+@transaction.atomic
+def delete_class(teacher: User, class_id: int) -> None:
+    """Ends a class with all that belongs to it."""
+    found = queries.class_of(teacher, class_id)
+    people.note(teacher.username, "ended a class", f"“{found.name}”")
+    found.delete()
+
+
+@transaction.atomic
+def erase_student(teacher: User, student_id: int) -> None:
+    """Erases a student with every paper and mark."""
+    student = get_object_or_404(Student, pk=student_id, school_class__owner=teacher)
+    people.note(teacher.username, "erased a student", f"of “{student.school_class.name}”")
+    student.delete()
+
+
+def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
+    """Gives a class a sheet: its problems are copied, with a scheme and a key each. Raises Refused where there is nothing to give."""
+    school_class = queries.class_of(teacher, class_id)
+    sheet = sheets.sheet_of(teacher, data.sheet)
+    problems = list(sheets.problems_in(sheet))
+    if not problems:
+        raise Refused("This sheet has no problems yet.", code="empty")
+    if len(problems) > MOST_ITEMS:
+        raise Refused(f"A set has {MOST_ITEMS} items at most.", code="many")
+    if school_class.sets.count() >= MOST_SETS:
+        raise Refused(f"This class was given {MOST_SETS} sets already.")
+    items = []
+    for position, problem in enumerate(problems):
+        own = [line.text for line in problem.working.lines.all()]
+        working = reports.core_working(problem, own)
+        sound = bool(own) and reports.state(reports.of(problem)) == "sound"
+        try:
+            key = own if sound else list(lanes.work(replace(working, lines=()), method=working.method).lines)
+        except (TaskError, ReadingError):
+            key = []
+        scheme = lanes.scheme_for(replace(working, lines=()), data.scheme)
+        items.append(
+            SetItem(
+                position=position, task=problem.task, given=problem.given, variable=problem.variable, numbers=problem.numbers, method=problem.method,
+                scheme=json_object(scheme), key=key,
+            )
+        )  # fmt: skip
+    with transaction.atomic():
+        made = GivenSet.objects.create(
+            school_class=school_class,
+            title=data.title.strip() or sheet.title,
+            day=data.day,
+            conventions=dict(sheet.conventions),
+        )
+        for item in items:
+            item.given_set = made
+        SetItem.objects.bulk_create(items)
+    return made
+
+
+@transaction.atomic
+def delete_set(teacher: User, set_id: int) -> None:
+    """Ends a set with its papers and marks."""
+    queries.set_of(teacher, set_id).delete()
+
+
+@transaction.atomic
+def change_scheme(teacher: User, item_id: int, data: SchemeIn) -> GivenSet:
+    """Another scheme for an item: proposals are made anew, marks that were confirmed stay. Raises Refused for points without a total of theirs."""
+    item = get_object_or_404(SetItem.objects.select_for_update(), pk=item_id, given_set__school_class__owner=teacher)
+    if data.kind == "points" and not data.points:
+        raise Refused("A scheme of points has at least one.", code="scheme")
+    item.scheme = data.model_dump()
+    item.save(update_fields=["scheme"])
+    given_set = queries.set_of(teacher, item.given_set_id)
+    pile.begin(given_set)
+    return given_set
+
+
+@transaction.atomic
+def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
+    """Takes in what students wrote, and begins to verify it. What stands there already is not taken twice. Raises Refused for what is no file of its form."""
+    given_set = queries.set_of(teacher, set_id)
+    GivenSet.objects.select_for_update().get(pk=set_id)
+    students = {student.name: student for student in given_set.school_class.students.all()}
+    students |= {student.number: student for student in students.values() if student.number}
+    items = list(given_set.items.select_related("given_set").order_by("position"))
+    try:
+        content = b64decode(data.text, validate=True) if data.form == "zip" else data.text.encode()
+        found = intake.taken_apart(content, data.form, students, [item.given for item in items])
+    except Base64Error as problem:
+        raise Refused("An archive is sent in base64.", code="file") from problem
+    except TaskError as problem:
+        raise Refused(problem.message, code="file") from problem
+    counts = {"new": 0, "changed": 0, "same": 0}
+    for each in found.written:
+        counts[_put(teacher, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form)] += 1
+    pile.begin(given_set)
+    left = [
+        LeftOut(place=row.place, text=row.text, why=row.why) for row in sorted(found.left, key=lambda row: row.place)
+    ]
+    return PileOut(**counts, left=left)
+
+
+@transaction.atomic
+def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
+    """The lines of one student for one item, and their verification at once."""
+    given_set = queries.set_of(teacher, set_id)
+    GivenSet.objects.select_for_update().get(pk=set_id)
+    student = get_object_or_404(given_set.school_class.students, pk=data.student)
+    item = get_object_or_404(given_set.items.select_related("given_set"), pk=data.item)
+    _put(teacher, given_set, student, item, data.lines, "typed")
+    working = StudentWorking.objects.get(paper__given_set=given_set, paper__student=student, item=item)
+    pile.work_piece({}, {"working": working.pk})
+    return queries.working_of(teacher, working.pk)
+
+
+def _put(teacher: User, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
+    """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and that is kept."""
+    paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
+    working, made = StudentWorking.objects.get_or_create(
+        paper=paper, item=item, defaults={"lines": lines, "source": source}
+    )
+    if made:
+        return "new"
+    if working.lines == lines:
+        return "same"
+    if working.mark is not None:
+        Decision.objects.create(working=working, batch=uuid4(), who=teacher.username, before=working.mark, after=None)
+    StudentWorking.objects.filter(pk=working.pk).update(
+        lines=lines, source=source, made_from="", report=None, proposal=None, alike="", slips=[], right=False, mark=None, confirmed=None, confirmed_by=""
+    )  # fmt: skip
+    return "changed"
+
+
+@transaction.atomic
+def decide(teacher: User, set_id: int, data: DecideIn) -> dict[int, float | None]:
+    """Confirms marks; the marks that stand now. Raises Refused where nothing is proposed yet, or for a mark beyond the item's."""
+    given_set = queries.set_of(teacher, set_id)
+    chosen = (
+        StudentWorking.objects.select_for_update(of=("self",))
+        .select_related("item__given_set")
+        .filter(paper__given_set=given_set)
+    )
+    workings = list(chosen.filter(pk__in=data.workings))
+    if len(workings) != len(set(data.workings)):
+        raise Refused("A working is not of this set.", code="working")
+    if data.alike:
+        for working in list(workings):
+            if working.alike:
+                like = chosen.filter(item=working.item, alike=working.alike, confirmed=None)
+                workings += [each for each in like if each.pk not in {known.pk for known in workings}]
+    marks: dict[int, float | None] = {}
+    for working in workings:
+        marks[working.pk] = _decided(working, data.mark)
+    _write(teacher, workings, marks)
+    return marks
+
+
+def _decided(working: StudentWorking, mark: float | None) -> float:
+    total = pile.scheme_of(working.item).total
+    if mark is not None:
+        if mark > total:
+            raise Refused(f"This item is worth {total:g}.", code="mark")
+        return mark
+    fresh = working.made_from == pile.stamp_of(working.item, working.texts)
+    proposal = pile.proposal_of(working) if fresh else None
+    if proposal is None:
+        raise Refused("This working is not verified yet: nothing is proposed.", code="waits")
+    return proposal.mark
+
+
+def _write(teacher: User, workings: Iterable[StudentWorking], marks: dict[int, float | None]) -> None:
+    batch, now = uuid4(), timezone.now()
+    for working in workings:
+        mark = marks[working.pk]
+        Decision.objects.create(working=working, batch=batch, who=teacher.username, before=working.mark, after=mark)
+        stands = mark is not None
+        StudentWorking.objects.filter(pk=working.pk).update(
+            mark=mark, confirmed=now if stands else None, confirmed_by=teacher.username if stands else ""
+        )
+
+
+@transaction.atomic
+def take_back(teacher: User, set_id: int) -> dict[int, float | None]:
+    """Takes back what was decided last in a set, all of it that was decided in one; the marks that stand now. Raises Refused where there is nothing."""
+    given_set = queries.set_of(teacher, set_id)
+    GivenSet.objects.select_for_update().get(pk=set_id)
+    own = Decision.objects.filter(working__paper__given_set=given_set, taken_back=False)
+    last = own.order_by("-when", "-pk").first()
+    if last is None:
+        raise Refused("Nothing is left to be taken back.", code="nothing")
+    marks: dict[int, float | None] = {}
+    now = timezone.now()
+    for decision in own.filter(batch=last.batch):
+        stands = decision.before is not None
+        StudentWorking.objects.filter(pk=decision.working_id).update(
+            mark=decision.before, confirmed=now if stands else None, confirmed_by=teacher.username if stands else ""
+        )
+        marks[decision.working_id] = decision.before
+    own.filter(batch=last.batch).update(taken_back=True)
+    return marks
+
+
+def student_json(teacher: User, student_id: int) -> str:
+    """Everything that is kept of a student, as JSON."""
+    return json.dumps(_student_data(teacher, student_id), ensure_ascii=False, indent=1)
+
+
+def _student_data(teacher: User, student_id: int) -> dict[str, object]:
+    student = get_object_or_404(Student, pk=student_id, school_class__owner=teacher)
+    workings = StudentWorking.objects.filter(paper__student=student).select_related("item__given_set").order_by("pk")
+    return {
+        "name": student.name, "number": student.number, "class": student.school_class.name,
+        "workings": [
+            {
+                "set": w.item.given_set.title, "day": w.item.given_set.day.isoformat(), "item": w.item.position + 1, "given": w.item.given, "lines": w.lines,
+                "mark": w.mark, "confirmed_by": w.confirmed_by, "confirmed": w.confirmed.isoformat() if w.confirmed else None, "slips": w.slips,
+                "decisions": [
+                    {"who": d.who, "when": d.when.isoformat(), "before": d.before, "after": d.after, "taken_back": d.taken_back} for d in w.decisions.all()
+                ],
+            }
+            for w in workings
+        ],
+    }  # fmt: skip
