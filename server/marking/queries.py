@@ -54,31 +54,34 @@ def working_of(teacher: User, working_id: int) -> StudentWorking:
     return get_object_or_404(found, pk=working_id, item__given_set__school_class__owner=teacher)
 
 
-def _sets(found: QuerySet[GivenSet]) -> list[SetRow]:
+def _sets(found: QuerySet[GivenSet]) -> dict[int, list[SetRow]]:
+    """The sets by their class, the last first."""
     counted = found.annotate(
         of_items=Count("items", distinct=True), of_workings=Count("papers__workings", distinct=True),
         of_marked=Count("papers__workings", filter=Q(papers__workings__confirmed__isnull=False), distinct=True),
     )  # fmt: skip
-    return [
-        SetRow(id=s.pk, title=s.title, day=s.day, items=s.of_items, workings=s.of_workings, marked=s.of_marked)
-        for s in counted.order_by("-day", "-pk")
-    ]
+    rows: dict[int, list[SetRow]] = defaultdict(list)
+    for s in counted.order_by("-day", "-pk"):
+        row = SetRow(id=s.pk, title=s.title, day=s.day, items=s.of_items, workings=s.of_workings, marked=s.of_marked)
+        rows[s.school_class_id].append(row)
+    return rows
 
 
 def classes_of(teacher: User) -> list[ClassRow]:
     """The teacher's classes with what they were given."""
     classes = SchoolClass.objects.filter(owner=teacher).annotate(of_students=Count("students"))
+    sets = _sets(GivenSet.objects.filter(school_class__owner=teacher))
     return [
-        ClassRow(id=c.pk, name=c.name, archived=c.archived, students=c.of_students, sets=_sets(GivenSet.objects.filter(school_class=c)))
+        ClassRow(id=c.pk, name=c.name, archived=c.archived, students=c.of_students, sets=sets.get(c.pk, []))
         for c in classes.order_by("archived", "name", "pk")
-    ]  # fmt: skip
+    ]
 
 
 def class_out(school_class: SchoolClass) -> ClassOut:
     """A class with its students and sets."""
+    sets = _sets(GivenSet.objects.filter(school_class=school_class))
     return ClassOut(
-        id=school_class.pk, name=school_class.name, archived=school_class.archived, students=_students(school_class),
-        sets=_sets(GivenSet.objects.filter(school_class=school_class)),
+        id=school_class.pk, name=school_class.name, archived=school_class.archived, students=_students(school_class), sets=sets.get(school_class.pk, []),
     )  # fmt: skip
 
 

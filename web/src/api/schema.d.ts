@@ -982,6 +982,290 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Classes
+         * @description The teacher's classes with what they were given.
+         */
+        get: operations["server_marking_api_classes"];
+        put?: never;
+        /**
+         * Make Class
+         * @description A new class.
+         */
+        post: operations["server_marking_api_make_class"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Class
+         * @description A class with its students and sets.
+         */
+        get: operations["server_marking_api_read_class"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Class
+         * @description Ends a class with all that belongs to it.
+         */
+        delete: operations["server_marking_api_delete_class"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Class
+         * @description Another name, archived or not, more students.
+         */
+        patch: operations["server_marking_api_change_class"];
+        trace?: never;
+    };
+    "/api/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Student Data
+         * @description Everything that is kept of a student, as JSON.
+         */
+        get: operations["server_marking_api_student_data"];
+        put?: never;
+        post?: never;
+        /**
+         * Erase Student
+         * @description Erases a student with every paper and mark.
+         */
+        delete: operations["server_marking_api_erase_student"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give
+         * @description Gives a class a sheet.
+         */
+        post: operations["server_marking_api_give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Set
+         * @description The marking table of a set.
+         */
+        get: operations["server_marking_api_read_set"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Set
+         * @description Ends a set with its papers and marks.
+         */
+        delete: operations["server_marking_api_delete_set"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Takes in what students wrote, and begins to verify it.
+         */
+        post: operations["server_marking_api_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/verified": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Verify
+         * @description Begins to verify what waits in a set.
+         */
+        post: operations["server_marking_api_verify"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/workings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Typed
+         * @description The lines of one student for one item, verified at once.
+         */
+        put: operations["server_marking_api_put_typed"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workings/{working_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Working
+         * @description A student's working, opened.
+         */
+        get: operations["server_marking_api_read_working"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decide
+         * @description Confirms marks: those that are proposed, or another.
+         */
+        post: operations["server_marking_api_decide"];
+        /**
+         * Take Back
+         * @description Takes back what was decided last.
+         */
+        delete: operations["server_marking_api_take_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{item_id}/scheme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Scheme
+         * @description Another scheme for an item; proposals are made anew.
+         */
+        put: operations["server_marking_api_change_scheme"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/marks.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Marks
+         * @description The confirmed marks as a table.
+         */
+        get: operations["server_marking_api_marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Patterns
+         * @description Slips and items of a set, each number with the workings behind it.
+         */
+        get: operations["server_marking_api_patterns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3085,6 +3369,481 @@ export interface components {
         LookedThroughOut: {
             /** Waiting */
             waiting: number;
+        };
+        /** ClassRow */
+        ClassRow: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Archived */
+            archived: boolean;
+            /** Students */
+            students: number;
+            /** Sets */
+            sets: components["schemas"]["SetRow"][];
+        };
+        /**
+         * SetRow
+         * @description A set with how far its marking is: workings that there are, that wait for their verification, and that have a mark.
+         */
+        SetRow: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Items */
+            items: number;
+            /** Workings */
+            workings: number;
+            /** Marked */
+            marked: number;
+        };
+        /** ClassOut */
+        ClassOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Archived */
+            archived: boolean;
+            /** Students */
+            students: components["schemas"]["StudentOut"][];
+            /** Sets */
+            sets: components["schemas"]["SetRow"][];
+        };
+        /** StudentOut */
+        StudentOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+        };
+        /**
+         * ClassIn
+         * @description A new class, with the names of its students.
+         */
+        ClassIn: {
+            /** Name */
+            name: string;
+            /**
+             * Students
+             * @default []
+             */
+            students?: components["schemas"]["StudentIn"][];
+        };
+        /** StudentIn */
+        StudentIn: {
+            /** Name */
+            name: string;
+            /**
+             * Number
+             * @default
+             */
+            number?: string;
+        };
+        /** ClassChange */
+        ClassChange: {
+            /** Name */
+            name?: string | null;
+            /** Archived */
+            archived?: boolean | null;
+            /**
+             * Students
+             * @default []
+             */
+            students?: components["schemas"]["StudentIn"][];
+        };
+        /**
+         * CellOut
+         * @description One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits` while it is not verified.
+         */
+        CellOut: {
+            /** Working */
+            working: number;
+            /** Student */
+            student: number;
+            /** Item */
+            item: number;
+            /** Beads */
+            beads: components["schemas"]["Bead"][];
+            /** Waits */
+            waits: boolean;
+            /** Proposed */
+            proposed: number | null;
+            /** Mark */
+            mark: number | null;
+            /** Eye */
+            eye: string[];
+            /** Alike */
+            alike: string;
+            /** Slip */
+            slip: string;
+        };
+        /**
+         * ItemOut
+         * @description An item of a set, its key typeset line by line, its scheme.
+         */
+        ItemOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Task
+             * @enum {string}
+             */
+            task: "evaluate" | "simplify" | "factor" | "expand" | "solve" | "domain" | "analyze";
+            /** Given */
+            given: string;
+            /** Given Latex */
+            given_latex: string;
+            /** Variable */
+            variable: string;
+            /** Key */
+            key: components["schemas"]["Echo"][];
+            scheme: components["schemas"]["SchemeIn"];
+        };
+        /**
+         * SchemeIn
+         * @description The scheme of an item; `points` belong to a scheme of points, in their order.
+         */
+        SchemeIn: {
+            /**
+             * Kind
+             * @default points
+             * @enum {string}
+             */
+            kind?: "answer" | "steps" | "points" | "levels";
+            /** Total */
+            total: number;
+            /**
+             * Points
+             * @default []
+             */
+            points?: ("method" | "accuracy" | "check" | "form" | "excluded" | "answer" | "step" | "level")[];
+            /**
+             * Lucky
+             * @default loses
+             */
+            lucky?: string;
+            /**
+             * Answer Alone
+             * @default accuracy
+             */
+            answer_alone?: string;
+            /**
+             * Broken Right
+             * @default loses
+             */
+            broken_right?: string;
+            /**
+             * Rounding
+             * @default half
+             */
+            rounding?: string;
+        };
+        /**
+         * SetOut
+         * @description The marking table.
+         */
+        SetOut: {
+            /** Id */
+            id: number;
+            /** School Class */
+            school_class: number;
+            /** Class Name */
+            class_name: string;
+            /** Title */
+            title: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+            /** Students */
+            students: components["schemas"]["StudentOut"][];
+            /** Cells */
+            cells: components["schemas"]["CellOut"][];
+            /** Total */
+            total: number;
+            /** Done */
+            done: number;
+        };
+        /**
+         * SetIn
+         * @description A sheet that a class is given, and by what kind of scheme it is marked.
+         */
+        SetIn: {
+            /** Sheet */
+            sheet: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+            /**
+             * Scheme
+             * @default points
+             * @enum {string}
+             */
+            scheme?: "answer" | "steps" | "points" | "levels";
+        };
+        /** LeftOut */
+        LeftOut: {
+            /** Place */
+            place: number;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * PileOut
+         * @description What was taken in: new workings, changed ones, those that stood there already, and what was left.
+         */
+        PileOut: {
+            /** New */
+            new: number;
+            /** Changed */
+            changed: number;
+            /** Same */
+            same: number;
+            /** Left */
+            left: components["schemas"]["LeftOut"][];
+        };
+        /**
+         * PileIn
+         * @description What students wrote: text with names and numbers, CSV, JSON lines; or in base64 an archive of chains (`zip`).
+         */
+        PileIn: {
+            /**
+             * Form
+             * @default text
+             * @enum {string}
+             */
+            form?: "text" | "csv" | "jsonl" | "zip";
+            /** Text */
+            text: string;
+        };
+        /** DecisionOut */
+        DecisionOut: {
+            /** Who */
+            who: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+            /** Taken Back */
+            taken_back: boolean;
+        };
+        /**
+         * Proposal
+         * @description What is proposed for a working: the mark with a reason for each point, and why an eye is needed.
+         *
+         *     `alike` is the same for workings of an item that a teacher would decide in one: the same first broken line up to order or the same
+         *     wrong answer by the same slip, and the same mark proposed.
+         */
+        Proposal: {
+            /** Mark */
+            mark: number;
+            /** Total */
+            total: number;
+            /** Points */
+            points: components["schemas"]["ProposedPoint"][];
+            /**
+             * Eye
+             * @default []
+             */
+            eye?: ("unread" | "undecided" | "owed" | "lucky" | "broken-right" | "answer-alone" | "unknown-slip")[];
+            /**
+             * Alike
+             * @default
+             */
+            alike?: string;
+            /**
+             * Slip
+             * @default
+             */
+            slip?: string;
+            /** Line */
+            line?: number | null;
+            /**
+             * Format
+             * @default 1
+             * @constant
+             */
+            format?: 1;
+        };
+        /**
+         * ProposedPoint
+         * @description One point: what it is for, what it is worth, what is proposed, why, and the line that it is about.
+         */
+        ProposedPoint: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "method" | "accuracy" | "check" | "form" | "excluded" | "answer" | "step" | "level";
+            /** Worth */
+            worth: number;
+            /** Got */
+            got: number;
+            /** Why */
+            why: string;
+            /** Line */
+            line?: number | null;
+        };
+        /**
+         * WorkingOut
+         * @description A student's working, opened: its lines as understood, the report, what is proposed with its reasons, what was decided.
+         */
+        WorkingOut: {
+            /** Id */
+            id: number;
+            /** Student */
+            student: number;
+            /** Item */
+            item: number;
+            /** Source */
+            source: string;
+            /** Lines */
+            lines: string[];
+            /** Echoes */
+            echoes: components["schemas"]["Echo"][];
+            report: components["schemas"]["Report"] | null;
+            /** Tints */
+            tints: components["schemas"]["TintOut"][];
+            proposal: components["schemas"]["Proposal"] | null;
+            /** Mark */
+            mark: number | null;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Decisions */
+            decisions: components["schemas"]["DecisionOut"][];
+            /** Same */
+            same: number;
+        };
+        /**
+         * TypedIn
+         * @description The lines of one student for one item, as they are typed.
+         */
+        TypedIn: {
+            /** Student */
+            student: number;
+            /** Item */
+            item: number;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * DecidedOut
+         * @description The workings whose mark was changed, with the marks that stand now.
+         */
+        DecidedOut: {
+            /** Marks */
+            marks: {
+                [key: string]: number | null;
+            };
+        };
+        /**
+         * DecideIn
+         * @description What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for all of the same item that are alike
+         *     and not yet decided.
+         */
+        DecideIn: {
+            /** Workings */
+            workings: number[];
+            /** Mark */
+            mark?: number | null;
+            /**
+             * Alike
+             * @default false
+             */
+            alike?: boolean;
+        };
+        /**
+         * ItemPattern
+         * @description How an item went: workings, right ones, how well it tells those who know from those who don't (−1 to 1, None for too few), the commonest errors.
+         */
+        ItemPattern: {
+            /** Item */
+            item: number;
+            /** Number */
+            number: number;
+            /** Workings */
+            workings: number;
+            /** Right */
+            right: number;
+            /** Tells Apart */
+            tells_apart: number | null;
+            /** Wrong */
+            wrong: components["schemas"]["WrongGroup"][];
+        };
+        /**
+         * PatternsOut
+         * @description What a set shows: slips by how many workings they are in, items, and how many workings there are in all.
+         */
+        PatternsOut: {
+            /** Workings */
+            workings: number;
+            /** Slips */
+            slips: components["schemas"]["SlipCount"][];
+            /** Items */
+            items: components["schemas"]["ItemPattern"][];
+        };
+        /**
+         * SlipCount
+         * @description A slip in a set: in how many workings, of which students and items, and the workings themselves.
+         */
+        SlipCount: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Count */
+            count: number;
+            /** Students */
+            students: number[];
+            /** Items */
+            items: number[];
+            /** Workings */
+            workings: number[];
+        };
+        /**
+         * WrongGroup
+         * @description Workings of an item that went wrong alike.
+         */
+        WrongGroup: {
+            /** Text */
+            text: string;
+            /** Slip */
+            slip: string;
+            /** Count */
+            count: number;
+            /** Workings */
+            workings: number[];
         };
     };
     responses: never;
@@ -5191,6 +5950,652 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LookedThroughOut"];
+                };
+            };
+        };
+    };
+    server_marking_api_classes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassRow"][];
+                };
+            };
+        };
+    };
+    server_marking_api_make_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_read_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_delete_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_change_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_student_data: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_erase_student: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_read_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_delete_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PileOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_verify: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_put_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_read_working: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                working_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecidedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecidedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_change_scheme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchemeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_patterns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
                 };
             };
         };

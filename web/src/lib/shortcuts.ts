@@ -101,6 +101,25 @@ export const IN_THE_BANK: Group<BankAction> = {
   ],
 }
 
+export type MarkAction =
+  | 'up' | 'down' | 'left' | 'right' | 'first' | 'last' | 'confirm' | 'alike' | 'open' | 'close' | 'undo' | 'half' | 'eye' | 'names' | 'write'
+/** On a working in the marking table. A number gives the mark. */
+export const MARKING: Group<MarkAction> = {
+  name: 'In the marking table',
+  rows: [
+    { shown: '← ↑ ↓ →', what: 'from working to working', keys: { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right', Home: 'first', End: 'last' } },
+    { shown: 'Space', what: 'confirm what is proposed, and go on', keys: { ' ': 'confirm' } },
+    { shown: 'a', what: 'confirm it for all that are alike', keys: { a: 'alike' } },
+    { shown: '0 … 9', what: 'give this mark; a dot adds a half', keys: { '.': 'half', ',': 'half' } },
+    { shown: 'Enter', what: 'open it beside the key', keys: { Enter: 'open' } },
+    { shown: 'e', what: 'the next that needs an eye', keys: { e: 'eye' } },
+    { shown: 't', what: 'type its lines', keys: { t: 'write', F2: 'write' } },
+    { shown: 'h', what: 'hide the names, or show them', keys: { h: 'names' } },
+    { shown: 'Ctrl Z', what: 'take the last decision back', keys: { 'Ctrl+z': 'undo' } },
+    { shown: 'Esc', what: 'close what is open', keys: { Escape: 'close' } },
+  ],
+}
+
 export type AdviceAction = 'up' | 'down' | 'mend' | 'undo'
 /** On a sentence of the colleague. */
 export const ADVICE: Group<AdviceAction> = {

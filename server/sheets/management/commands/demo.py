@@ -4,6 +4,7 @@ from pathlib import Path
 from typing import Any
 
 from django.contrib.auth.models import User
+from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
@@ -44,4 +45,5 @@ class Command(BaseCommand):
                     form=problem.form,  # type: ignore[arg-type]
                 )
                 services.add_problem(teacher, sheet.pk, data, list(problem.lines))
+        call_command("demo_classes", verbosity=0)
         self.stdout.write(f"demo account “{USERNAME}” made")

@@ -25,6 +25,7 @@ const logOut = (): Promise<boolean> =>
         <RouterLink to="/">Sheets</RouterLink>
         <RouterLink to="/build">Build a sheet</RouterLink>
         <RouterLink to="/bank">Bank</RouterLink>
+        <RouterLink to="/classes">Classes</RouterLink>
         <RouterLink to="/keys">Proof-read a key</RouterLink>
       </template>
       <RouterLink v-if="session.teacher?.manages && !session.teacher.new_password" to="/people">People</RouterLink>

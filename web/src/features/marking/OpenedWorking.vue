@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useMarking, type Opened } from './store'
+import MathText from '@/components/MathText.vue'
+import RelationGlyph from '@/components/RelationGlyph.vue'
+import NotesPanel from '@/features/evidence/NotesPanel.vue'
+import { relationWord, type Relation } from '@/lib/relations'
+import { EYE_WORDS } from '@/lib/marking'
+import { unknownOf } from '@/lib/tasks'
+
+/** A student's working beside the key, at the first line that does not hold, with what is proposed and why. */
+const props = defineProps<{ working: Opened }>()
+const marking = useMarking()
+const item = computed(() => marking.table.items.find((each) => each.id === props.working.item) ?? null)
+const at = ref(0)
+watch(
+  () => props.working.id,
+  () => {
+    const links = props.working.report?.links ?? []
+    const broken = links.findIndex((link) => ['breaks', 'narrows', null].includes(link.relation))
+    at.value = broken === -1 ? links.length - 1 : broken
+  },
+  { immediate: true },
+)
+const link = computed(() => props.working.report?.links[at.value] ?? null)
+const glyph = (relation: string | null): Relation | null => relation as Relation | null
+</script>
+
+<template>
+  <section class="opened" aria-label="The working, opened">
+    <div class="sides">
+      <div>
+        <h3>Written</h3>
+        <p v-if="!working.lines.length" class="muted">Nothing was written.</p>
+        <ol>
+          <li v-for="(echo, k) in working.echoes" :key="k" :class="{ on: k === at }" @click="at = k">
+            <RelationGlyph :relation="glyph(working.report?.links[k]?.relation ?? null)" :size="26" />
+            <span class="line"><code v-if="echo.error">{{ working.lines[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" /></span>
+            <small class="muted">{{ working.report ? relationWord(working.report.links[k]?.relation ?? null, working.report.links[k]?.kind ?? '') : '' }}</small>
+          </li>
+        </ol>
+      </div>
+      <div v-if="item" class="key">
+        <h3>Key</h3>
+        <p v-if="!item.key.length" class="muted">No key is known.</p>
+        <p v-for="(echo, k) in item.key" :key="k"><MathText :latex="`${echo.left} ${echo.right}`" /></p>
+      </div>
+    </div>
+    <section v-if="working.proposal" class="points" aria-label="What is proposed">
+      <p>
+        <b>{{ working.mark ?? working.proposal.mark }}</b> of {{ working.proposal.total }}
+        <span class="muted">{{ working.mark === null ? 'proposed' : `confirmed by ${working.confirmed_by}` }}<template v-if="working.same"> · {{ working.same }} more alike</template></span>
+      </p>
+      <ul>
+        <li v-for="(point, k) in working.proposal.points" :key="k"><b>{{ point.got }}</b> of {{ point.worth }} {{ point.kind }}: {{ point.why }}</li>
+      </ul>
+      <p v-for="eye in working.proposal.eye" :key="eye" class="eye">{{ EYE_WORDS[eye] ?? eye }}</p>
+    </section>
+    <p v-else class="muted">Not verified yet.</p>
+    <NotesPanel v-if="link && item" :number="link.line" :text="working.lines[at] ?? ''" :link="link" :report="working.report" :unknown="unknownOf(item)" :task="item.task" />
+    <details v-if="working.decisions.length">
+      <summary class="muted">What was decided</summary>
+      <p v-for="(each, k) in working.decisions" :key="k" class="muted">
+        {{ new Date(each.when).toLocaleString('en') }}, {{ each.who }}: {{ each.before ?? 'no mark' }} → {{ each.after ?? 'no mark' }}<template v-if="each.taken_back">, taken back</template>
+      </p>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.opened {
+  border-left: 1px solid var(--hairline);
+  padding-left: 20px;
+  min-width: 0;
+}
+.sides {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 14px;
+}
+h3 {
+  font-size: 13px;
+  color: var(--muted);
+  font-weight: 400;
+}
+ol,
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+ol li {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 1px 4px;
+  border-left: 3px solid transparent;
+}
+ol li.on {
+  background: var(--quiet);
+  border-left-color: var(--settles);
+}
+.line {
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+.key p {
+  padding: 3px 0;
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+.points {
+  border-top: 1px solid var(--hairline);
+  margin-top: 10px;
+  padding-top: 8px;
+  font-size: 15px;
+}
+.eye {
+  color: var(--widens);
+}
+@media (max-width: 700px) {
+  .opened {
+    border-left: 0;
+    padding-left: 0;
+  }
+}
+</style>

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { useMarking } from './store'
+import MathText from '@/components/MathText.vue'
+import PlainMath from '@/components/PlainMath.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+
+/** What a set shows: which errors, in how many workings, of whom; how each item went. Every number leads to its workings. */
+const marking = useMarking()
+const router = useRouter()
+const KINDS = [['concept', 'Concepts'], ['procedure', 'Procedures'], ['notation', 'Notation'], ['care', 'Care']] as const
+const most = computed(() => Math.max(1, ...(marking.patterns?.slips ?? []).map((each) => each.count)))
+const named = (ids: number[]): string => ids.map((id) => (marking.names ? marking.table.students.find((each) => each.id === id)?.name : `student ${marking.table.students.findIndex((each) => each.id === id) + 1}`)).join(', ')
+const latex = (id: number): string => marking.table.items.find((each) => each.id === id)?.given_latex ?? ''
+async function look(working: number): Promise<void> {
+  await router.push(`/sets/${marking.set?.id}`)
+  await marking.jump(working)
+}
+</script>
+
+<template>
+  <section class="patterns" aria-label="Patterns">
+    <TroubleNote :request="marking.opening" />
+    <template v-if="marking.patterns">
+      <p class="muted">{{ marking.patterns.workings }} workings are verified.</p>
+      <div v-for="[kind, words] in KINDS" :key="kind">
+        <template v-if="marking.patterns.slips.some((each) => each.kind === kind)">
+          <h2>{{ words }}</h2>
+          <table>
+            <thead><tr><th scope="col">Error</th><th scope="col">Workings</th><th scope="col">Who</th><th scope="col">Look</th></tr></thead>
+            <tbody>
+              <tr v-for="slip in marking.patterns.slips.filter((each) => each.kind === kind)" :key="slip.id">
+                <th scope="row">{{ slip.name }}</th>
+                <td class="bar"><i aria-hidden="true" :style="{ width: `${(100 * slip.count) / most}%` }" /><span>{{ slip.count }}</span></td>
+                <td>{{ named(slip.students) }}</td>
+                <td><button v-for="(working, k) in slip.workings.slice(0, 12)" :key="working" class="plain-button" :aria-label="`${slip.name}, working ${k + 1}`" @click="look(working)">{{ k + 1 }}</button></td>
+              </tr>
+            </tbody>
+          </table>
+        </template>
+      </div>
+      <h2>Items</h2>
+      <table>
+        <thead><tr><th scope="col">Item</th><th scope="col">Right</th><th scope="col" title="Correlation with the share of right workings on the whole set">Tells apart</th><th scope="col">Went wrong alike</th></tr></thead>
+        <tbody>
+          <tr v-for="item in marking.patterns.items" :key="item.item">
+            <th scope="row">{{ item.number }} <MathText :latex="latex(item.item)" :display="false" /></th>
+            <td class="bar"><i aria-hidden="true" class="right" :style="{ width: `${item.workings ? (100 * item.right) / item.workings : 0}%` }" /><span>{{ item.right }} of {{ item.workings }}</span></td>
+            <td>{{ item.tells_apart ?? 'too few' }}</td>
+            <td>
+              <p v-for="group in item.wrong" :key="group.workings[0]">
+                <button class="plain-button" @click="look(group.workings[0]!)">{{ group.count }} ×</button> <PlainMath :text="group.text" /> <span class="muted">{{ group.slip }}</span>
+              </p>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: 17px;
+  margin: 16px 0 4px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  table-layout: fixed;
+}
+th:first-child {
+  width: 27%;
+}
+th:nth-child(2) {
+  width: 210px;
+}
+th:last-child {
+  width: 30%;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 400;
+  padding: 4px 10px 4px 0;
+  border-bottom: 1px solid var(--hairline);
+  vertical-align: top;
+}
+thead th {
+  font-size: 13px;
+  color: var(--muted);
+}
+.bar {
+  position: relative;
+  width: 210px;
+}
+.bar i {
+  position: absolute;
+  inset: 6px auto 6px 0;
+  background: color-mix(in srgb, var(--breaks) 28%, transparent);
+  border-radius: 3px;
+}
+.bar i.right {
+  background: color-mix(in srgb, var(--holds) 28%, transparent);
+}
+.bar span {
+  position: relative;
+  padding-left: 6px;
+}
+</style>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { computed, reactive, watch } from 'vue'
+import { useMarking } from './store'
+import type { Schema } from '@/api/client'
+import { SCHEMES } from '@/lib/marking'
+
+/** How an item is marked: the kind of scheme, what it is worth, its points, and what is a matter of judgement. */
+const props = defineProps<{ item: number }>()
+const emit = defineEmits<{ done: [] }>()
+const marking = useMarking()
+const item = computed(() => marking.table.items.find((each) => each.id === props.item) ?? null)
+const wish = reactive<{ scheme: Schema['SchemeIn'] | null }>({ scheme: null })
+watch(item, (found) => (wish.scheme = found ? { ...found.scheme, points: [...(found.scheme.points ?? [])] } : null), { immediate: true })
+const POINTS = ['method', 'accuracy', 'check', 'form', 'excluded'] as const
+const count = (kind: string): number => wish.scheme?.points?.filter((each) => each === kind).length ?? 0
+function setCount(kind: (typeof POINTS)[number], number: number): void {
+  if (!wish.scheme) return
+  wish.scheme.points = POINTS.flatMap((each) => Array.from({ length: each === kind ? number : count(each) }, () => each))
+  wish.scheme.total = wish.scheme.points.length
+}
+async function keep(): Promise<void> {
+  if (wish.scheme && (await marking.changeScheme(props.item, wish.scheme))) {
+    emit('done')
+    void marking.follow(() => false)
+  }
+}
+</script>
+
+<template>
+  <form v-if="item && wish.scheme" class="scheme" :aria-label="`Scheme of number ${item.number}`" @submit.prevent="keep" @keydown.esc="emit('done')">
+    <h3>Number {{ item.number }} is marked by</h3>
+    <label v-for="[kind, words] in SCHEMES" :key="kind"><input v-model="wish.scheme.kind" type="radio" name="scheme" :value="kind" /> {{ words }}</label>
+    <p v-if="wish.scheme.kind === 'points'" class="row">
+      <label v-for="kind in POINTS" :key="kind">{{ kind }} <input type="number" min="0" max="6" :value="count(kind)" @change="setCount(kind, Number(($event.target as HTMLInputElement).value))" /></label>
+    </p>
+    <p class="row"><label>worth <input v-model.number="wish.scheme.total" type="number" min="0.5" max="100" step="0.5" /></label></p>
+    <p class="row">
+      <label>a right answer without working earns
+        <select v-model="wish.scheme.answer_alone"><option value="all">everything</option><option value="accuracy">the accuracy</option><option value="none">nothing</option></select></label>
+      <label>a right answer after a broken line
+        <select v-model="wish.scheme.broken_right"><option value="keeps">keeps the accuracy</option><option value="loses">loses it</option></select></label>
+      <label>a line right by luck
+        <select v-model="wish.scheme.lucky"><option value="keeps">keeps the accuracy</option><option value="loses">loses it</option></select></label>
+      <label>rounded to <select v-model="wish.scheme.rounding"><option value="half">halves</option><option value="whole">whole marks</option></select></label>
+    </p>
+    <p class="row"><el-button native-type="submit" type="primary">Propose anew</el-button> <span class="muted">Marks that are confirmed stay.</span></p>
+  </form>
+</template>
+
+<style scoped>
+.scheme {
+  border-left: 3px solid var(--settles);
+  padding: 4px 14px;
+  margin-top: 12px;
+}
+h3 {
+  font-size: 15px;
+}
+label {
+  display: block;
+  padding: 2px 0;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+}
+.row input {
+  width: 62px;
+}
+</style>

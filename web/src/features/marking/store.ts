@@ -1,0 +1,155 @@
+import { defineStore } from 'pinia'
+import { api, unwrap, type Schema } from '@/api/client'
+import { useRequest } from '@/composables/useRequest'
+
+export type Cell = Schema['CellOut']
+export type Opened = Schema['WorkingOut']
+const AGAIN_MS = 1000
+
+const nothing = (): { students: Schema['StudentOut'][]; items: Schema['ItemOut'][]; cells: Cell[] } => ({ students: [], items: [], cells: [] })
+
+/** A class set in the marking table: where one stands, what is open, what was decided. */
+export const useMarking = defineStore('marking', {
+  state: () => ({
+    set: null as Schema['SetOut'] | null,
+    row: 0,
+    column: 0,
+    opened: null as Opened | null,
+    names: true,
+    patterns: null as Schema['PatternsOut'] | null,
+    told: '',
+    left: [] as Schema['LeftOut'][],
+    request: useRequest('The server does not answer. Nothing was decided; try again in a moment.'),
+    opening: useRequest('The server does not answer. Try again in a moment.'),
+  }),
+  getters: {
+    table: (state) => state.set ?? nothing(),
+    /** The cells by student and item. */
+    byPlace(): Map<string, Cell> {
+      return new Map(this.table.cells.map((cell) => [`${cell.student} ${cell.item}`, cell]))
+    },
+    here(): Cell | null {
+      return this.cellAt(this.row, this.column)
+    },
+    cellAt(): (row: number, column: number) => Cell | null {
+      return (row, column) => {
+        const student = this.table.students[row]
+        const item = this.table.items[column]
+        return (student && item && this.byPlace.get(`${student.id} ${item.id}`)) || null
+      }
+    },
+    decided(): number {
+      return this.table.cells.filter((cell) => cell.mark !== null).length
+    },
+  },
+  actions: {
+    load(id: number): Promise<boolean> {
+      return this.request.run(
+        () => unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: id } } })),
+        (found) => {
+          if (this.set?.id !== id) Object.assign(this, { row: 0, column: 0, opened: null, patterns: null, told: '', left: [] })
+          this.set = found
+        },
+      )
+    },
+    /** Looks again until everything is verified or the screen is left. */
+    async follow(isLeft: () => boolean): Promise<void> {
+      const id = this.set?.id
+      if (id === undefined) return
+      if (this.set && this.set.done < this.set.total) await unwrap(api.POST('/api/sets/{set_id}/verified', { params: { path: { set_id: id } } })).catch(() => undefined)
+      while (!isLeft() && this.set?.id === id && this.set.done < this.set.total) {
+        await new Promise((done) => setTimeout(done, AGAIN_MS))
+        if (!isLeft()) await this.load(id)
+      }
+    },
+    move(by: [number, number]) {
+      this.row = Math.max(0, Math.min(this.table.students.length - 1, this.row + by[0]))
+      this.column = Math.max(0, Math.min(this.table.items.length - 1, this.column + by[1]))
+    },
+    /** Goes on to the next working, down the column and then to the next one, for which this is so. */
+    goOn(wanted: (cell: Cell) => boolean): boolean {
+      const { students, items } = this.table
+      const start = this.column * students.length + this.row
+      for (let step = 1; step <= students.length * items.length; step++) {
+        const place = (start + step) % (students.length * items.length)
+        const cell = this.cellAt(place % students.length, Math.floor(place / students.length))
+        if (cell && wanted(cell)) {
+          this.row = place % students.length
+          this.column = Math.floor(place / students.length)
+          return true
+        }
+      }
+      return false
+    },
+    /** Decides a mark, or confirms the proposed one where none is given; for all alike if wished. */
+    decide(cell: Cell, mark: number | null, alike = false): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.request.run(
+        () => unwrap(api.POST('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } }, body: { workings: [cell.working], mark, alike } })),
+        (found) => this.take(found.marks, alike ? 'decided alike' : ''),
+      )
+    },
+    takeBack(): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.request.run(
+        () => unwrap(api.DELETE('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } } })),
+        (found) => this.take(found.marks, 'taken back'),
+      )
+    },
+    take(marks: Record<string, number | null>, words: string) {
+      for (const cell of this.table.cells) if (String(cell.working) in marks) cell.mark = marks[String(cell.working)] ?? null
+      if (this.opened && String(this.opened.id) in marks) this.opened.mark = marks[String(this.opened.id)] ?? null
+      const count = Object.keys(marks).length
+      this.told = words ? `${count} ${count === 1 ? 'working' : 'workings'} ${words}.` : ''
+    },
+    open(working: number): Promise<boolean> {
+      return this.opening.run(
+        () => unwrap(api.GET('/api/workings/{working_id}', { params: { path: { working_id: working } } })),
+        (found) => (this.opened = found),
+      )
+    },
+    /** Goes to a working and opens it. */
+    jump(working: number): Promise<boolean> {
+      const cell = this.table.cells.find((each) => each.working === working)
+      if (!cell) return Promise.resolve(false)
+      this.row = this.table.students.findIndex((each) => each.id === cell.student)
+      this.column = this.table.items.findIndex((each) => each.id === cell.item)
+      return this.open(working)
+    },
+    /** The lines of the place where one stands, as they were typed. */
+    type(lines: string[]): Promise<boolean> {
+      const [set, student, item] = [this.set, this.table.students[this.row], this.table.items[this.column]]
+      if (!set || !student || !item) return Promise.resolve(false)
+      return this.request.run(async () => {
+        await unwrap(api.PUT('/api/sets/{set_id}/workings', { params: { path: { set_id: set.id } }, body: { student: student.id, item: item.id, lines } }))
+        this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: set.id } } }))
+      })
+    },
+    takeIn(form: Schema['PileIn']['form'], text: string): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.request.run(async () => {
+        const found = await unwrap(api.POST('/api/sets/{set_id}/taken', { params: { path: { set_id: id } }, body: { form, text } }))
+        this.left = found.left
+        this.told = `Taken in: ${found.new} new, ${found.changed} changed, ${found.same} that stood there already.`
+        this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: id } } }))
+      })
+    },
+    changeScheme(item: number, scheme: Schema['SchemeIn']): Promise<boolean> {
+      return this.request.run(
+        () => unwrap(api.PUT('/api/items/{item_id}/scheme', { params: { path: { item_id: item } }, body: scheme })),
+        (found) => (this.set = found),
+      )
+    },
+    loadPatterns(): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.opening.run(
+        () => unwrap(api.GET('/api/sets/{set_id}/patterns', { params: { path: { set_id: id } } })),
+        (found) => (this.patterns = found),
+      )
+    },
+  },
+})

@@ -1,0 +1,209 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import PageHeader from '@/features/session/PageHeader.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { studentsIn, useClasses } from '@/features/marking/classes'
+import { SCHEMES } from '@/lib/marking'
+
+/** The classes of a teacher: who is in them, what they were given, how far it is marked. */
+const store = useClasses()
+const router = useRouter()
+const name = ref('')
+const names = ref('')
+const more = ref('')
+const sheet = ref<number | null>(null)
+const scheme = ref<(typeof SCHEMES)[number][0]>('points')
+const day = ref(new Date().toISOString().slice(0, 10))
+const ending = ref('')
+const current = computed(() => store.classes?.filter((each) => !each.archived) ?? [])
+const past = computed(() => store.classes?.filter((each) => each.archived) ?? [])
+
+onMounted(async () => {
+  await store.load()
+  const first = current.value[0]
+  if (!store.open && first) await store.show(first.id)
+})
+async function make(): Promise<void> {
+  if (name.value.trim() && (await store.make(name.value, names.value))) name.value = names.value = ''
+}
+async function add(): Promise<void> {
+  if (more.value.trim() && (await store.change({ students: studentsIn(more.value) }))) more.value = ''
+}
+async function give(): Promise<void> {
+  if (sheet.value === null) return
+  const made = await store.give(sheet.value, day.value, scheme.value)
+  if (made !== null) await router.push(`/sets/${made}`)
+}
+async function end(): Promise<void> {
+  if (ending.value === store.open?.name && (await store.end())) ending.value = ''
+}
+const erased = ref<number | null>(null)
+async function erase(student: number): Promise<void> {
+  if (erased.value !== student) erased.value = student
+  else if (await store.erase(student)) erased.value = null
+}
+</script>
+
+<template>
+  <main class="page">
+    <PageHeader title="Classes" />
+    <TroubleNote :request="store.request" />
+    <div class="halves">
+      <nav aria-label="Classes">
+        <ul>
+          <li v-for="each in current" :key="each.id"><button class="plain-button" :class="{ on: each.id === store.open?.id }" :aria-current="each.id === store.open?.id" @click="store.show(each.id)">{{ each.name }} <small class="muted">{{ each.students }}</small></button></li>
+        </ul>
+        <details v-if="past.length">
+          <summary class="muted">Archived</summary>
+          <button v-for="each in past" :key="each.id" class="plain-button" @click="store.show(each.id)">{{ each.name }}</button>
+        </details>
+        <form class="new" aria-label="A new class" @submit.prevent="make">
+          <h2>A new class</h2>
+          <input v-model="name" aria-label="Name of the class" placeholder="Name of the class" maxlength="60" />
+          <textarea v-model="names" rows="5" aria-label="Names of the students" placeholder="Names, one a line; a number of the school behind a semicolon" />
+          <el-button native-type="submit" :disabled="!name.trim()">Make it</el-button>
+        </form>
+      </nav>
+      <section v-if="store.open" :aria-label="store.open.name">
+        <h2>{{ store.open.name }}<small v-if="store.open.archived" class="muted"> archived</small></h2>
+        <form class="give" aria-label="Give a sheet" @submit.prevent="give">
+          <label>Give <select v-model="sheet" aria-label="Sheet"><option :value="null">a sheet …</option><option v-for="each in store.sheets" :key="each.id" :value="each.id">{{ each.title }}</option></select></label>
+          <label>on <input v-model="day" type="date" required aria-label="Day" /></label>
+          <label>marked by <select v-model="scheme" aria-label="Scheme"><option v-for="[kind, words] in SCHEMES" :key="kind" :value="kind">{{ words }}</option></select></label>
+          <el-button native-type="submit" type="primary" :disabled="sheet === null" :loading="store.request.busy.value">Give it</el-button>
+        </form>
+        <table v-if="store.open.sets.length">
+          <thead><tr><th scope="col">Set</th><th scope="col">Day</th><th scope="col">Items</th><th scope="col">Marked</th><th /></tr></thead>
+          <tbody>
+            <tr v-for="set in store.open.sets" :key="set.id">
+              <th scope="row"><RouterLink :to="`/sets/${set.id}`">{{ set.title }}</RouterLink></th><td>{{ set.day }}</td><td>{{ set.items }}</td><td>{{ set.marked }} of {{ set.workings }}</td>
+              <td><RouterLink :to="`/sets/${set.id}/patterns`">patterns</RouterLink></td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-else class="muted">Nothing was given yet. Give a sheet, take in what was written, and mark it.</p>
+        <h3>{{ store.open.students.length }} students</h3>
+        <ul class="students">
+          <li v-for="student in store.open.students" :key="student.id">
+            {{ student.name }} <small class="muted">{{ student.number }}</small>
+            <a :href="`/api/students/${student.id}`" :aria-label="`Everything kept of ${student.name}`">all data</a>
+            <button class="plain-button" @click="erase(student.id)">{{ erased === student.id ? 'erase with every paper and mark: once more' : 'erase' }}</button>
+          </li>
+        </ul>
+        <form class="give" aria-label="More students" @submit.prevent="add">
+          <textarea v-model="more" rows="2" aria-label="More names" placeholder="More names, one a line" />
+          <el-button native-type="submit" :disabled="!more.trim()">Add them</el-button>
+        </form>
+        <div class="give">
+          <button class="plain-button" @click="store.change({ archived: !store.open.archived })">{{ store.open.archived ? 'bring it back' : 'archive this class' }}</button>
+          <details><summary class="muted">End this class with all its papers and marks</summary>
+            <input v-model="ending" :placeholder="`Type ${store.open.name}`" aria-label="Name of the class, to end it" /> <button class="plain-button" :disabled="ending !== store.open.name" @click="end">end it for good</button>
+          </details>
+        </div>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 22px 28px;
+}
+.halves {
+  display: grid;
+  grid-template-columns: 250px minmax(0, 1fr);
+  gap: 36px;
+}
+h2 {
+  font-size: 20px;
+  margin-bottom: 8px;
+}
+h3 {
+  font-size: 15px;
+  margin: 18px 0 4px;
+}
+.new h2 {
+  font-size: 15px;
+  margin-top: 18px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.on {
+  font-weight: 700;
+  box-shadow: inset 3px 0 var(--settles);
+}
+.new {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+input:not([type='checkbox']),
+textarea,
+select {
+  padding: 6px 9px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+  max-width: 100%;
+}
+.new input,
+.new textarea {
+  width: 100%;
+}
+.give {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+.give select {
+  max-width: 260px;
+}
+.give textarea {
+  width: 320px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 400;
+  padding: 6px 12px 6px 0;
+  border-bottom: 1px solid var(--hairline);
+}
+thead th {
+  font-size: 13px;
+  color: var(--muted);
+}
+a {
+  color: var(--settles);
+}
+.students {
+  columns: 2;
+  font-size: 15px;
+}
+.students a {
+  margin-left: 8px;
+}
+.students a,
+.students button {
+  font-size: 13px;
+}
+@media (max-width: 800px) {
+  .halves {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .students {
+    columns: 1;
+  }
+}
+</style>

@@ -1,0 +1,321 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import PageHeader from '@/features/session/PageHeader.vue'
+import MathText from '@/components/MathText.vue'
+import TinyChain from '@/components/TinyChain.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+import OpenedWorking from '@/features/marking/OpenedWorking.vue'
+import PatternsFace from '@/features/marking/PatternsFace.vue'
+import SchemeForm from '@/features/marking/SchemeForm.vue'
+import TakePile from '@/features/marking/TakePile.vue'
+import { useMarking, type Cell } from '@/features/marking/store'
+import { EYE_WORDS } from '@/lib/marking'
+import { actionOf, MARKING, type MarkAction } from '@/lib/shortcuts'
+
+/** A class set: students down, items across, each cell the tiny chain and the mark that is proposed or confirmed. */
+const props = defineProps<{ setId: number; face: string }>()
+const marking = useMarking()
+const grid = ref<HTMLElement | null>(null)
+const writing = ref<string | null>(null)
+const field = ref<HTMLTextAreaElement | null>(null)
+const taking = ref(false)
+const scheme = ref<number | null>(null)
+let left = false
+onBeforeUnmount(() => (left = true))
+watch(
+  () => props.setId,
+  async (id) => {
+    if (!(await marking.load(id))) return
+    void marking.follow(() => left)
+    if (props.face === 'patterns') void marking.loadPatterns()
+  },
+  { immediate: true },
+)
+watch(() => props.face, (face) => face === 'patterns' && marking.loadPatterns())
+
+const share = computed(() => (marking.set?.total ? Math.round((100 * marking.set.done) / marking.set.total) : 100))
+const name = (k: number): string => (marking.names ? (marking.table.students[k]?.name ?? '') : `student ${k + 1}`)
+const needsEye = (cell: Cell): boolean => cell.mark === null && cell.eye.length > 0
+const open = (cell: Cell): boolean => cell.mark === null
+
+async function focusCell(): Promise<void> {
+  await nextTick()
+  grid.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus()
+}
+async function followOpen(): Promise<void> {
+  if (marking.opened && marking.here && marking.here.working !== marking.opened.id) await marking.open(marking.here.working)
+}
+/** After a decision one stands on the next that is open. */
+async function decided(done: Promise<boolean>, goOn: boolean): Promise<void> {
+  if ((await done) && goOn) marking.goOn(open)
+  await followOpen()
+  await focusCell()
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (/^[0-9]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey) {
+    event.preventDefault()
+    if (marking.here) void decided(marking.decide(marking.here, Number(event.key)), false)
+    return
+  }
+  const action = actionOf(MARKING, event)
+  if (action === null) return
+  event.preventDefault()
+  act(action)
+}
+function act(action: MarkAction): void {
+  const here = marking.here
+  const does: Record<MarkAction, () => unknown> = {
+    up: () => marking.move([-1, 0]),
+    down: () => marking.move([1, 0]),
+    left: () => marking.move([0, -1]),
+    right: () => marking.move([0, 1]),
+    first: () => (marking.row = 0),
+    last: () => (marking.row = Math.max(0, marking.table.students.length - 1)),
+    confirm: () => here && decided(marking.decide(here, null), true),
+    alike: () => here && decided(marking.decide(here, here.mark, true), true),
+    half: () => here?.mark !== null && here && decided(marking.decide(here, here.mark! + 0.5), false),
+    open: () => here && marking.open(here.working).then(focusCell),
+    close: () => (marking.opened = null),
+    undo: () => decided(marking.takeBack(), false),
+    eye: () => marking.goOn(needsEye),
+    names: () => (marking.names = !marking.names),
+    write: () => write(),
+  }
+  does[action]()
+  if (['up', 'down', 'left', 'right', 'first', 'last', 'eye', 'close', 'names'].includes(action)) void followOpen().then(focusCell)
+}
+
+/** Types the lines of the place where one stands. */
+async function write(): Promise<void> {
+  if (marking.here) await marking.open(marking.here.working)
+  else marking.opened = null
+  writing.value = marking.opened?.lines.join('\n') ?? ''
+  await nextTick()
+  field.value?.focus()
+}
+async function keepTyped(next: 'down' | 'stay'): Promise<void> {
+  if (writing.value === null) return
+  const lines = writing.value.split('\n').map((line) => line.trim()).filter(Boolean)
+  if (!(await marking.type(lines))) return
+  if (next === 'down') {
+    marking.move([1, 0])
+    await write()
+    return
+  }
+  writing.value = null
+  if (marking.here) await marking.open(marking.here.working)
+  await focusCell()
+}
+async function leaveTyping(): Promise<void> {
+  writing.value = null
+  await focusCell()
+}
+const said = (cell: Cell | null): string => {
+  if (!cell) return 'nothing written'
+  if (cell.mark !== null) return `mark ${cell.mark}, confirmed`
+  if (cell.waits) return 'not verified yet'
+  return `${cell.proposed} proposed${cell.slip ? `, ${cell.slip}` : ''}${cell.eye.length ? `, look: ${cell.eye.map((eye) => EYE_WORDS[eye] ?? eye).join(' ')}` : ''}`
+}
+</script>
+
+<template>
+  <main class="page">
+    <PageHeader :title="marking.set ? `${marking.set.title}, ${marking.set.class_name}` : 'Mark'" />
+    <TroubleNote :request="marking.request" />
+    <nav v-if="marking.set" class="faces" aria-label="This set">
+      <RouterLink :to="`/sets/${setId}`">Marking table</RouterLink>
+      <RouterLink :to="`/sets/${setId}/patterns`">Patterns</RouterLink>
+      <button class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take in</button>
+      <a :href="`/api/sets/${setId}/marks.csv`">Marks as a table</a>
+      <span class="muted" role="status">
+        {{ marking.decided }} of {{ marking.table.cells.length }} confirmed<template v-if="share < 100">; verifying, {{ share }} %</template>
+        <template v-if="marking.told"> · {{ marking.told }}</template>
+      </span>
+    </nav>
+    <progress v-if="share < 100" :value="share" max="100" aria-label="Verified" />
+    <TakePile v-if="taking" @done="taking = false" />
+    <PatternsFace v-if="face === 'patterns'" />
+    <div v-else-if="marking.set" class="halves" :class="{ beside: marking.opened || writing !== null }">
+      <div class="scroll">
+        <p v-if="!marking.table.students.length" class="muted">This class has no students yet. Add their names on the page of the class.</p>
+        <table ref="grid" role="grid" aria-label="Marking table">
+          <thead>
+            <tr>
+              <th scope="col"><span class="muted">{{ marking.table.students.length }} students</span></th>
+              <th v-for="item in marking.table.items" :key="item.id" scope="col">
+                <span class="number">{{ item.number }}</span> <span class="given"><MathText :latex="item.given_latex" :display="false" /></span>
+                <button class="plain-button worth" :aria-label="`Scheme of number ${item.number}`" @click="scheme = scheme === item.id ? null : item.id">of {{ item.scheme.total }}</button>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(student, k) in marking.table.students" :key="student.id">
+              <th scope="row">{{ name(k) }}</th>
+              <td
+                v-for="(item, j) in marking.table.items" :key="item.id" :tabindex="k === marking.row && j === marking.column ? 0 : -1" :class="{ on: k === marking.row && j === marking.column }"
+                :aria-label="`${name(k)}, number ${item.number}: ${said(marking.cellAt(k, j))}`" @click="((marking.row = k), (marking.column = j), void followOpen().then(focusCell))" @dblclick="act('open')" @keydown="onKey"
+              >
+                <template v-for="cell in [marking.cellAt(k, j)]" :key="cell?.working ?? 0">
+                  <template v-if="cell">
+                    <TinyChain :beads="cell.beads" verdict="" :finished="false" />
+                    <span v-if="cell.mark !== null" class="mark">{{ cell.mark }}</span>
+                    <span v-else-if="!cell.waits" class="proposed" :class="{ eye: cell.eye.length }" :title="said(cell)">{{ cell.proposed }}{{ cell.eye.length ? ' ◔' : '' }}</span>
+                    <span v-else class="muted">…</span>
+                  </template>
+                </template>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <SchemeForm v-if="scheme !== null" :item="scheme" @done="scheme = null" />
+        <p class="keys muted"><span v-for="row in MARKING.rows" :key="row.shown"><kbd>{{ row.shown }}</kbd> {{ row.what }}</span></p>
+        <p class="muted legend"><span class="proposed">2</span> proposed <span class="proposed eye">2 ◔</span> proposed, look first <span class="mark">2</span> confirmed</p>
+      </div>
+      <section v-if="writing !== null" class="typing" aria-label="Lines as written">
+        <p>{{ name(marking.row) }}, number {{ marking.table.items[marking.column]?.number }}</p>
+        <textarea
+          ref="field" v-model="writing" rows="8" spellcheck="false" aria-label="Lines, one below the other"
+          @keydown.tab.exact.prevent="keepTyped('down')" @keydown.ctrl.enter.prevent="keepTyped('stay')" @keydown.esc.prevent="leaveTyping"
+        />
+        <p class="muted"><kbd>Tab</kbd> keeps it and goes to the next student, <kbd>Ctrl Enter</kbd> keeps it, <kbd>Esc</kbd> leaves it</p>
+      </section>
+      <OpenedWorking v-else-if="marking.opened" :working="marking.opened" />
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1500px;
+  margin: 0 auto;
+  padding: 22px 28px;
+}
+.faces {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 18px;
+  margin-bottom: 10px;
+}
+.faces a {
+  color: var(--settles);
+}
+.faces a.router-link-exact-active {
+  color: var(--ink);
+  font-weight: 700;
+  text-decoration: none;
+}
+progress {
+  width: 100%;
+  height: 6px;
+}
+.halves {
+  display: grid;
+  gap: 22px;
+}
+.halves.beside {
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+}
+.scroll {
+  overflow-x: auto;
+  min-width: 0;
+}
+table {
+  border-collapse: collapse;
+  background: var(--sheet);
+}
+th,
+td {
+  border: 1px solid var(--hairline);
+  padding: 4px 8px;
+  text-align: left;
+  font-weight: 400;
+  white-space: nowrap;
+}
+tbody th {
+  position: sticky;
+  left: 0;
+  background: var(--paper);
+}
+thead th {
+  vertical-align: top;
+  max-width: 190px;
+  overflow: hidden;
+  background: var(--paper);
+}
+.number {
+  font-weight: 700;
+}
+.given {
+  display: block;
+  font-size: 0.92em;
+  overflow: hidden;
+}
+.worth {
+  font-size: 13px;
+  padding: 0;
+  color: var(--muted);
+}
+td {
+  min-width: 84px;
+  cursor: default;
+}
+td.on {
+  background: var(--quiet);
+}
+td:focus-visible {
+  outline-offset: -2px;
+}
+td :deep(svg) {
+  vertical-align: middle;
+  margin-right: 6px;
+}
+.mark {
+  display: inline-block;
+  min-width: 26px;
+  text-align: center;
+  font-weight: 700;
+  background: var(--ink);
+  color: var(--sheet);
+  border-radius: 5px;
+  padding: 0 6px;
+}
+.proposed {
+  display: inline-block;
+  min-width: 26px;
+  text-align: center;
+  border: 1px dashed var(--muted);
+  border-radius: 5px;
+  padding: 0 6px;
+}
+.proposed.eye {
+  border-color: var(--widens);
+  color: var(--widens);
+}
+.legend {
+  font-size: 13px;
+  padding-top: 6px;
+}
+.keys {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  margin-top: 14px;
+  font-size: 13px;
+}
+textarea {
+  width: 100%;
+  font-family: var(--mono);
+  font-size: 16px;
+  padding: 10px 12px;
+  border: 1px solid #cfc8b8;
+  border-radius: 8px;
+  background: var(--sheet);
+}
+@media (max-width: 900px) {
+  .halves.beside {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
