@@ -6,6 +6,7 @@ import pytest
 from django.core.management import call_command
 from playwright.sync_api import expect
 
+from server.marking.models import GivenSet
 from server.sheets.models import Sheet
 from tests.e2e.test_journeys import line, new_problem, new_sheet
 from tools.front import WEB
@@ -53,6 +54,13 @@ STATES = [
     ("/account", []),
     ("/build", ["wait:1"]),
     ("/build", ["type:linear", "Enter", "Enter", "wait:3"]),
+    ("/bank", ["wait:2"]),
+    ("/classes", ["wait:2"]),
+    ("/sets/{set}", ["wait:2"]),
+    ("/sets/{set}", ["wait:2", "press:Take in", "press:scheme of number 2"]),
+    ("/sets/{set}", ["wait:2", "cell:0", "Enter", "wait:2"]),
+    ("/sets/{set}", ["wait:2", "cell:0", "t", "wait:1"]),
+    ("/sets/{set}/patterns", ["wait:2"]),
     ("/sheets/{review}/print", ["wait:4"]),
     ("/keys", []),
     ("/keys", ["type:1) Solve 3x = 12\n   x = 5", "Control+Enter", "wait:3"]),
@@ -78,7 +86,13 @@ def test_axe_finds_nothing(demo, live_server, size):
     page = demo
     if size:
         page.set_viewport_size(size)
-    ids = {"review": sheet("review sheet"), "functions": sheet("features and graphs"), "warm": sheet("warm-up")}
+    set_id = GivenSet.objects.filter(school_class__name="Evening B").last().pk
+    ids = {
+        "set": set_id,
+        "review": sheet("review sheet"),
+        "functions": sheet("features and graphs"),
+        "warm": sheet("warm-up"),
+    }
     found = []
     for path, acts in STATES:
         page.goto(live_server.url + path.format(**ids))
@@ -89,6 +103,8 @@ def test_axe_finds_nothing(demo, live_server, size):
                 page.get_by_label(what).click()
             elif kind == "press":
                 page.get_by_role("button", name=what).click()
+            elif kind == "cell":
+                page.locator("td").nth(int(what)).click()
             elif kind == "type":
                 page.keyboard.type(what)
             elif kind == "wait":

@@ -74,7 +74,7 @@ async function erase(student: number): Promise<void> {
           <el-button native-type="submit" type="primary" :disabled="sheet === null" :loading="store.request.busy.value">Give it</el-button>
         </form>
         <table v-if="store.open.sets.length">
-          <thead><tr><th scope="col">Set</th><th scope="col">Day</th><th scope="col">Items</th><th scope="col">Marked</th><th /></tr></thead>
+          <thead><tr><th scope="col">Set</th><th scope="col">Day</th><th scope="col">Items</th><th scope="col">Marked</th><th scope="col">Look</th></tr></thead>
           <tbody>
             <tr v-for="set in store.open.sets" :key="set.id">
               <th scope="row"><RouterLink :to="`/sets/${set.id}`">{{ set.title }}</RouterLink></th><td>{{ set.day }}</td><td>{{ set.items }}</td><td>{{ set.marked }} of {{ set.workings }}</td>
@@ -87,7 +87,7 @@ async function erase(student: number): Promise<void> {
         <ul class="students">
           <li v-for="student in store.open.students" :key="student.id">
             {{ student.name }} <small class="muted">{{ student.number }}</small>
-            <a :href="`/api/students/${student.id}`" :aria-label="`Everything kept of ${student.name}`">all data</a>
+            <a :href="`/api/students/${student.id}`" :aria-label="`all data of ${student.name}`">all data</a>
             <button class="plain-button" @click="erase(student.id)">{{ erased === student.id ? 'erase with every paper and mark: once more' : 'erase' }}</button>
           </li>
         </ul>

@@ -26,11 +26,11 @@ watch(
   () => props.setId,
   async (id) => {
     if (!(await marking.load(id))) return
-    void marking.follow(() => left)
     if (props.face === 'patterns') void marking.loadPatterns()
   },
   { immediate: true },
 )
+watch(() => !!marking.set && marking.set.id === props.setId && marking.set.done < marking.set.total, (waits) => waits && marking.follow(() => left), { immediate: true })
 watch(() => props.face, (face) => face === 'patterns' && marking.loadPatterns())
 
 const share = computed(() => (marking.set?.total ? Math.round((100 * marking.set.done) / marking.set.total) : 100))
@@ -45,9 +45,10 @@ async function focusCell(): Promise<void> {
 async function followOpen(): Promise<void> {
   if (marking.opened && marking.here && marking.here.working !== marking.opened.id) await marking.open(marking.here.working)
 }
-/** After a decision one stands on the next that is open. */
+/** After a decision one stands on the next that is open, without waiting for the server. */
 async function decided(done: Promise<boolean>, goOn: boolean): Promise<void> {
-  if ((await done) && goOn) marking.goOn(open)
+  if (goOn) marking.goOn(open)
+  else await done
   await followOpen()
   await focusCell()
 }
@@ -145,7 +146,7 @@ const said = (cell: Cell | null): string => {
               <th scope="col"><span class="muted">{{ marking.table.students.length }} students</span></th>
               <th v-for="item in marking.table.items" :key="item.id" scope="col">
                 <span class="number">{{ item.number }}</span> <span class="given"><MathText :latex="item.given_latex" :display="false" /></span>
-                <button class="plain-button worth" :aria-label="`Scheme of number ${item.number}`" @click="scheme = scheme === item.id ? null : item.id">of {{ item.scheme.total }}</button>
+                <button class="plain-button worth" :aria-label="`of ${item.scheme.total}: scheme of number ${item.number}`" @click="scheme = scheme === item.id ? null : item.id">of {{ item.scheme.total }}</button>
               </th>
             </tr>
           </thead>

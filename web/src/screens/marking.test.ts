@@ -90,6 +90,19 @@ describe('the marking table', () => {
     expect(made.findAll('td .mark')).toHaveLength(0)
     expect(made.find('[role=status]').text()).toContain('1 working taken back.')
   })
+  it('loses nothing of who is faster than the server, and takes back what could not be sent', async () => {
+    await marking()
+    for (let k = 0; k < 3; k++) (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', key(' ')))
+    await flushPromises()
+    for (let k = 0; k < 3; k++) await press(' ')
+    expect(made.findAll('td .mark')).toHaveLength(4)
+    await press('z', { ctrlKey: true })
+    line.down = true
+    made.find<HTMLElement>('td').element.focus()
+    await press('3')
+    expect(made.find('[role=alert]').text()).toContain('Nothing was decided')
+    expect(made.findAll('td .mark')).toHaveLength(3)
+  })
   it('decides all that are alike in one go', async () => {
     says['POST /api/sets/7/decisions'] = { marks: { 1: 2, 3: 2 } }
     await marking()
@@ -155,7 +168,7 @@ describe('the marking table', () => {
   it('changes the scheme of an item', async () => {
     says['PUT /api/items/11/scheme'] = table()
     await marking()
-    await made.find('[aria-label="Scheme of number 1"]').trigger('click')
+    await made.find('[aria-label="of 3: scheme of number 1"]').trigger('click')
     const fields = made.findAll('.scheme [type=number]')
     await fields[2]!.setValue(1)
     await fields[2]!.trigger('change')

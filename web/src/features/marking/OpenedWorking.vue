@@ -30,18 +30,18 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
   <section class="opened" aria-label="The working, opened">
     <div class="sides">
       <div>
-        <h3>Written</h3>
+        <h2>Written</h2>
         <p v-if="!working.lines.length" class="muted">Nothing was written.</p>
         <ol>
-          <li v-for="(echo, k) in working.echoes" :key="k" :class="{ on: k === at }" @click="at = k">
+          <li v-for="(echo, k) in working.echoes" :key="k" :class="{ on: k === at }" tabindex="0" :aria-current="k === at" @click="at = k" @keydown.enter="at = k">
             <RelationGlyph :relation="glyph(working.report?.links[k]?.relation ?? null)" :size="26" />
             <span class="line"><code v-if="echo.error">{{ working.lines[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" /></span>
             <small class="muted">{{ working.report ? relationWord(working.report.links[k]?.relation ?? null, working.report.links[k]?.kind ?? '') : '' }}</small>
           </li>
         </ol>
       </div>
-      <div v-if="item" class="key">
-        <h3>Key</h3>
+      <div v-if="item" class="key" tabindex="0" role="group" aria-label="Key">
+        <h2>Key</h2>
         <p v-if="!item.key.length" class="muted">No key is known.</p>
         <p v-for="(echo, k) in item.key" :key="k"><MathText :latex="`${echo.left} ${echo.right}`" /></p>
       </div>
@@ -78,7 +78,10 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 14px;
 }
-h3 {
+.key {
+  overflow-x: auto;
+}
+.sides h2 {
   font-size: 13px;
   color: var(--muted);
   font-weight: 400;
@@ -100,14 +103,12 @@ ol li.on {
   background: var(--quiet);
   border-left-color: var(--settles);
 }
-.line {
+ol li {
   overflow-x: auto;
   overflow-y: hidden;
 }
 .key p {
   padding: 3px 0;
-  overflow-x: auto;
-  overflow-y: hidden;
 }
 .points {
   border-top: 1px solid var(--hairline);

@@ -19,16 +19,13 @@ function setCount(kind: (typeof POINTS)[number], number: number): void {
   wish.scheme.total = wish.scheme.points.length
 }
 async function keep(): Promise<void> {
-  if (wish.scheme && (await marking.changeScheme(props.item, wish.scheme))) {
-    emit('done')
-    void marking.follow(() => false)
-  }
+  if (wish.scheme && (await marking.changeScheme(props.item, wish.scheme))) emit('done')
 }
 </script>
 
 <template>
   <form v-if="item && wish.scheme" class="scheme" :aria-label="`Scheme of number ${item.number}`" @submit.prevent="keep" @keydown.esc="emit('done')">
-    <h3>Number {{ item.number }} is marked by</h3>
+    <h2>Number {{ item.number }} is marked by</h2>
     <label v-for="[kind, words] in SCHEMES" :key="kind"><input v-model="wish.scheme.kind" type="radio" name="scheme" :value="kind" /> {{ words }}</label>
     <p v-if="wish.scheme.kind === 'points'" class="row">
       <label v-for="kind in POINTS" :key="kind">{{ kind }} <input type="number" min="0" max="6" :value="count(kind)" @change="setCount(kind, Number(($event.target as HTMLInputElement).value))" /></label>
@@ -53,7 +50,7 @@ async function keep(): Promise<void> {
   padding: 4px 14px;
   margin-top: 12px;
 }
-h3 {
+h2 {
   font-size: 15px;
 }
 label {

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { markRaw } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
 
@@ -18,6 +19,7 @@ export const useMarking = defineStore('marking', {
     names: true,
     patterns: null as Schema['PatternsOut'] | null,
     told: '',
+    turn: markRaw(Promise.resolve(true)) as Promise<boolean>,
     left: [] as Schema['LeftOut'][],
     request: useRequest('The server does not answer. Nothing was decided; try again in a moment.'),
     opening: useRequest('The server does not answer. Try again in a moment.'),
@@ -81,22 +83,41 @@ export const useMarking = defineStore('marking', {
       }
       return false
     },
-    /** Decides a mark, or confirms the proposed one where none is given; for all alike if wished. */
+    /**
+     * Decides a mark, or confirms the proposed one where none is given; for all alike if wished. It is shown at once and sent in its
+     * turn: who is fast loses nothing. What could not be sent is taken back from the screen, and that is said.
+     */
     decide(cell: Cell, mark: number | null, alike = false): Promise<boolean> {
       const id = this.set?.id
-      if (id === undefined) return Promise.resolve(false)
-      return this.request.run(
-        () => unwrap(api.POST('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } }, body: { workings: [cell.working], mark, alike } })),
-        (found) => this.take(found.marks, alike ? 'decided alike' : ''),
-      )
+      const value = mark ?? cell.proposed
+      if (id === undefined || value === null || cell.waits) return Promise.resolve(false)
+      const changed = this.table.cells.filter((each) => each === cell || (alike && each.item === cell.item && each.mark === null && each.alike === cell.alike))
+      const before = changed.map((each) => each.mark)
+      changed.forEach((each) => (each.mark = value))
+      return this.inTurn(async () => {
+        const done = await this.request.run(
+          () => unwrap(api.POST('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } }, body: { workings: [cell.working], mark, alike } })),
+          (found) => this.take(found.marks, alike ? 'decided alike' : ''),
+        )
+        if (!done) changed.forEach((each, k) => (each.mark = before[k] ?? null))
+        return done
+      })
     },
     takeBack(): Promise<boolean> {
       const id = this.set?.id
       if (id === undefined) return Promise.resolve(false)
-      return this.request.run(
-        () => unwrap(api.DELETE('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } } })),
-        (found) => this.take(found.marks, 'taken back'),
+      return this.inTurn(() =>
+        this.request.run(
+          () => unwrap(api.DELETE('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } } })),
+          (found) => this.take(found.marks, 'taken back'),
+        ),
       )
+    },
+    /** One after the other, in the order in which they were decided. */
+    inTurn(work: () => Promise<boolean>): Promise<boolean> {
+      const mine = this.turn.then(work)
+      this.turn = markRaw(mine.catch(() => false))
+      return mine
     },
     take(marks: Record<string, number | null>, words: string) {
       for (const cell of this.table.cells) if (String(cell.working) in marks) cell.mark = marks[String(cell.working)] ?? null
