@@ -87,4 +87,4 @@ def _mark(teacher: User, given: GivenSet) -> None:
         working.refresh_from_db()
         if not working.made_from:
             pile.work_piece({}, {"working": working.pk})
-    services.decide(teacher, given.pk, DecideIn(workings=[working.pk for working in workings]))
+    services.decide(teacher, given.pk, DecideIn(workings=[working.pk for working in workings], mark=None))
