@@ -39,8 +39,8 @@ from lanes.building import Proposed
 from lanes.paper import Form
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
+from paper import FeedbackSlip, Picture, Settings, Shown, Wanted
 from paper import Form as OpenForm
-from paper import Picture, Settings, Shown, Wanted
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
 heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
@@ -168,6 +168,13 @@ def out(sheet: SheetFile, form: OpenForm) -> bytes:
     return found
 
 
+def feedback(title: str, day: str, slips: list[FeedbackSlip], paper: str, decimal: str) -> bytes:
+    """Feedback slips for a class as PDF. Raises TooHeavy."""
+    found = heavy.ask("feedback", title, day, slips, paper, decimal, seconds=KEY_SECONDS)
+    assert isinstance(found, bytes)
+    return found
+
+
 def picture(working: Working, shown: Shown, form: Picture) -> bytes:
     """The chain of a working, or the graph of its function, as SVG or PNG. Raises TaskError, ReadingError."""
     found = heavy.ask("picture", working, shown, form, seconds=HEAVY_SECONDS)
@@ -230,7 +237,7 @@ def advised(
 
 
 __all__ = [
-    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "heavy", "is_lasting",
-    "key_apart", "laddered", "light", "marked", "next_step", "options", "out", "picture", "predict", "printed", "proof_of", "proofread",
-    "scheme_for", "taken", "version", "work",
+    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "feedback", "heavy",
+    "is_lasting", "key_apart", "laddered", "light", "marked", "next_step", "options", "out", "picture", "predict", "printed", "proof_of",
+    "proofread", "scheme_for", "taken", "version", "work",
 ]  # fmt: skip

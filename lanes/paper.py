@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Literal
 
 from algebra import NotTaken, SheetFile, Working
-from paper import Form as OpenForm
 from paper import (
+    FeedbackSlip,
+    Paper,
     Picture,
     Settings,
     Shown,
@@ -14,6 +15,7 @@ from paper import (
     as_pdf,
     as_png,
     as_svg,
+    feedback_source,
     item_form,
     picture_of,
     planned,
@@ -21,6 +23,7 @@ from paper import (
     source_of,
     written,
 )
+from paper import Form as OpenForm
 
 Form = Literal["pdf", "svg", "png"]
 
@@ -38,6 +41,11 @@ def made(
 def out(sheet: SheetFile, form: OpenForm) -> bytes:
     """A sheet in an open form."""
     return written(sheet, form)
+
+
+def feedback(title: str, day: str, slips: list[FeedbackSlip], paper: Paper, decimal: str) -> bytes:
+    """Feedback slips as PDF."""
+    return as_pdf(feedback_source(title, day, slips, paper=paper, decimal=decimal))
 
 
 def picture(working: Working, shown: Shown, form: Picture) -> bytes:

@@ -42,6 +42,7 @@ QUESTIONS: Mapping[str, Callable[..., object]] = {
     "out": paper.out,
     "taken": paper.taken,
     "picture": paper.picture,
+    "feedback": paper.feedback,
     "ladder": building.laddered,
     "another": building.another,
     "version": building.version,

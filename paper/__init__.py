@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from paper.exchange import FORMS, INCOMING, MEDIA, Form, Incoming, read, written
+from paper.feedback import FeedbackSlip, Place, feedback_source
 from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
 from paper.pictures import PICTURES, SHOWN, Picture, Shown, picture_of
 from paper.plan import ITEM_FORMS, ItemForm, KeyLine, PlannedItem, PlannedSection, SheetPlan, Wanted, planned
 
 __all__ = [
-    "FORMS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "Form", "Incoming", "ItemForm", "KeyLine", "Kind",
-    "PagesError", "Paper", "Picture", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "Shown", "Wanted", "as_pdf", "as_png", "as_svg",
-    "item_form", "picture_of", "planned", "read", "source_of", "written",
+    "FORMS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "FeedbackSlip", "Form", "Incoming", "ItemForm", "KeyLine",
+    "Kind", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "Shown", "Wanted", "as_pdf",
+    "as_png", "as_svg", "feedback_source", "item_form", "picture_of", "planned", "read", "source_of", "written",
 ]  # fmt: skip

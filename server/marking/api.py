@@ -6,9 +6,12 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Router, Status
 
+from paper import Paper
+from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
 from server.marking import pile, queries, services
+from server.marking.feedback import feedback_pdf, for_tomorrow
 from server.marking.schemas import (
     ClassChange,
     ClassIn,
@@ -16,12 +19,14 @@ from server.marking.schemas import (
     ClassRow,
     DecidedOut,
     DecideIn,
+    HandOverIn,
     PatternsOut,
     PileIn,
     PileOut,
     SchemeIn,
     SetIn,
     SetOut,
+    TomorrowOut,
     TypedIn,
     WorkingOut,
 )
@@ -51,6 +56,13 @@ def read_class(request: HttpRequest, class_id: int) -> ClassOut:
 def change_class(request: HttpRequest, class_id: int, data: ClassChange) -> ClassOut:
     """Another name, archived or not, more students."""
     return queries.class_out(services.change_class(person_of(request), class_id, data))
+
+
+@router.post("/classes/{int:class_id}/handed-over", response={204: None, 400: Detail, 404: Detail})
+def hand_over(request: HttpRequest, class_id: int, data: HandOverIn) -> Status[None]:
+    """Gives a class with its papers and marks to a colleague."""
+    services.hand_over(person_of(request), class_id, data.username.strip())
+    return Status(204, None)
 
 
 @router.delete("/classes/{int:class_id}", response={204: None, 404: Detail})
@@ -146,6 +158,23 @@ def marks(request: HttpRequest, set_id: int) -> HttpResponse:
     name = f"{given_set.school_class.name} {given_set.title}.csv".replace("/", "-")
     answer.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
     return answer
+
+
+@router.get("/sets/{int:set_id}/feedback.pdf", response={200: None, 400: Detail, 404: Detail, 429: Detail})
+def feedback(request: HttpRequest, set_id: int, right: bool = False, paper: Paper = "a4") -> HttpResponse:
+    """A slip of paper for every student: what went well, the first place that does not hold, a cue, two problems to try."""
+    spend(person_of(request))
+    content = feedback_pdf(person_of(request), set_id, right=right, paper=paper)
+    answer = HttpResponse(content, content_type="application/pdf")
+    answer.headers["Content-Disposition"] = content_disposition_header(False, f"feedback-{set_id}.pdf") or "inline"
+    return answer
+
+
+@router.post("/sets/{int:set_id}/tomorrow", response={201: TomorrowOut, 400: Detail, 404: Detail, 429: Detail})
+def tomorrow(request: HttpRequest, set_id: int) -> Status[TomorrowOut]:
+    """A sheet of five minutes against the commonest error of a set."""
+    spend(person_of(request))
+    return Status(201, TomorrowOut(sheet=for_tomorrow(person_of(request), set_id).pk))
 
 
 @router.get("/sets/{int:set_id}/patterns", response={200: PatternsOut, 404: Detail})

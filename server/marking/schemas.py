@@ -34,6 +34,12 @@ class ClassChange(Schema):
     students: list[StudentIn] = Field([], max_length=MOST_STUDENTS)
 
 
+class HandOverIn(Schema):
+    """To whom a class goes, by log-in name."""
+
+    username: Text = Field(min_length=1, max_length=150)
+
+
 class StudentOut(Schema):
     id: int
     name: str
@@ -212,6 +218,12 @@ class SlipCount(Schema):
     students: list[int]
     items: list[int]
     workings: list[int]
+
+
+class TomorrowOut(Schema):
+    """The sheet that was made."""
+
+    sheet: int
 
 
 class WrongGroup(Schema):

@@ -87,6 +87,21 @@ def _add_students(school_class: SchoolClass, rows: list[StudentIn]) -> None:
 
 
 @transaction.atomic
+def hand_over(teacher: User, class_id: int, username: str) -> None:
+    """Gives a class with its papers and marks to a colleague, who has it from then on alone. Raises Refused where there is no such colleague, or
+    one with a class of that name."""
+    found = SchoolClass.objects.select_for_update().get(pk=queries.class_of(teacher, class_id).pk)
+    colleague = people.everybody().filter(username=username, is_active=True, person__teaches=True).first()
+    if colleague is None or colleague.pk == teacher.pk:
+        raise Refused(f"No colleague has the log-in name “{username}”.", code="nobody")
+    if SchoolClass.objects.filter(owner=colleague, name=found.name).exists():
+        raise Refused(f"{colleague.first_name or username} has a class “{found.name}” already.", code="name")
+    found.owner = colleague
+    found.save(update_fields=["owner"])
+    people.note(teacher.username, "handed over a class", f"“{found.name}” to {colleague.username}")
+
+
+@transaction.atomic
 def delete_class(teacher: User, class_id: int) -> None:
     """Ends a class with all that belongs to it."""
     found = queries.class_of(teacher, class_id)

@@ -10,6 +10,7 @@ import pytest
 from django.db import IntegrityError, transaction
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
+from pypdf import PdfReader
 
 from server.jobs.models import Piece, Run
 from server.jobs.pieces import work
@@ -310,6 +311,69 @@ class TestPatterns:
         take(api, given, text)
         verified(api, given)
         assert [item["tells_apart"] for item in api.get(f"/api/sets/{given.pk}/patterns").json()["items"]] == [1, 1]
+
+
+class TestFeedback:
+    def read(self, answer):
+        assert answer.status_code == 200, answer.content
+        return "".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages)
+
+    def test_a_slip_for_each_with_a_cue_and_no_right_line_unless_wished(self, api, given):
+        take(api, given)
+        found = verified(api, given)
+        path = f"/api/sets/{given.pk}/feedback.pdf"
+        plain = self.read(api.get(path))
+        assert "Ada Quill" in plain
+        assert "Everything is right" in plain
+        assert "Dag Holm" not in plain  # who wrote nothing gets nothing
+        assert "right would be" not in plain
+        assert "To try" in plain
+        assert "right would be" in self.read(api.get(f"{path}?right=true&paper=letter"))
+        assert "of 5" not in plain  # nothing is confirmed
+        for cell_of in (cell(found, "Ada Quill", 1), cell(found, "Ada Quill", 2)):
+            decide(api, given, cell_of["working"])
+        assert "5 of 5" in self.read(api.get(path))
+
+    def test_in_the_teachers_words(self, api, given):
+        take(api, given)
+        found = verified(api, given)
+        slip = api.get(f"/api/workings/{cell(found, 'Bo Tarn', 1)['working']}").json()["report"]["links"][0]["slip"][
+            "id"
+        ]
+        api.send("PUT", "/api/account/words", {"words": {slip: {"name": "", "text": "Mind the bridge."}}})
+        assert "Mind the bridge." in self.read(api.get(f"/api/sets/{given.pk}/feedback.pdf"))
+
+    def test_not_before_everything_is_verified(self, api, given):
+        assert api.get(f"/api/sets/{given.pk}/feedback.pdf").json()["code"] == "empty"
+        take(api, given)
+        assert api.get(f"/api/sets/{given.pk}/feedback.pdf").json()["code"] == "waits"
+
+    def test_a_starter_against_the_commonest_error(self, api, given):
+        take(api, given)
+        verified(api, given)
+        made = api.send("POST", f"/api/sets/{given.pk}/tomorrow").json()["sheet"]
+        problems = sheets.queries.Problem.objects.filter(sheet=made).order_by("position")
+        assert [problem.form for problem in problems] == ["mend", "work", "work", "work"]
+        assert problems[0].given == "3x + 7 = 22"
+        assert len({problem.given for problem in problems}) == 4
+        assert "Ada" not in problems[0].sheet.title
+
+    def test_no_starter_where_nothing_went_wrong(self, api, given):
+        take(api, given, "Ada Quill\n1. 3x = 15\nx = 5")
+        verified(api, given)
+        assert api.send("POST", f"/api/sets/{given.pk}/tomorrow").json()["code"] == "nothing"
+
+
+class TestHandingOver:
+    def test_a_class_goes_to_a_colleague_with_all_of_it(self, api, stranger, given):
+        take(api, given)
+        path = f"/api/classes/{given.school_class_id}"
+        assert stranger.get(path).status_code == 404
+        assert api.send("POST", f"{path}/handed-over", {"username": "odo"}).status_code == 204
+        assert api.get(path).status_code == 404
+        assert api.get(f"/api/sets/{given.pk}").status_code == 404
+        assert len(table(stranger, given)["cells"]) == 5
+        assert any(row["what"] == "handed over a class" for row in api.get("/api/people").json()["happenings"])
 
 
 class TestStudents:

@@ -1034,6 +1034,26 @@ export interface paths {
         patch: operations["server_marking_api_change_class"];
         trace?: never;
     };
+    "/api/classes/{class_id}/handed-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Over
+         * @description Gives a class with its papers and marks to a colleague.
+         */
+        post: operations["server_marking_api_hand_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/students/{student_id}": {
         parameters: {
             query?: never;
@@ -1240,6 +1260,46 @@ export interface paths {
         get: operations["server_marking_api_marks"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/feedback.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Feedback
+         * @description A slip of paper for every student: what went well, the first place that does not hold, a cue, two problems to try.
+         */
+        get: operations["server_marking_api_feedback"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/tomorrow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tomorrow
+         * @description A sheet of five minutes against the commonest error of a set.
+         */
+        post: operations["server_marking_api_tomorrow"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3462,6 +3522,14 @@ export interface components {
             students?: components["schemas"]["StudentIn"][];
         };
         /**
+         * HandOverIn
+         * @description To whom a class goes, by log-in name.
+         */
+        HandOverIn: {
+            /** Username */
+            username: string;
+        };
+        /**
          * CellOut
          * @description One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits` while it is not verified.
          */
@@ -3780,6 +3848,14 @@ export interface components {
              * @default false
              */
             alike?: boolean;
+        };
+        /**
+         * TomorrowOut
+         * @description The sheet that was made.
+         */
+        TomorrowOut: {
+            /** Sheet */
+            sheet: number;
         };
         /**
          * ItemPattern
@@ -6111,6 +6187,48 @@ export interface operations {
             };
         };
     };
+    server_marking_api_hand_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_marking_api_student_data: {
         parameters: {
             query?: never;
@@ -6560,6 +6678,105 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_feedback: {
+        parameters: {
+            query?: {
+                right?: boolean;
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_tomorrow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TomorrowOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

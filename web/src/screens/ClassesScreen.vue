@@ -38,6 +38,10 @@ async function give(): Promise<void> {
 async function end(): Promise<void> {
   if (ending.value === store.open?.name && (await store.end())) ending.value = ''
 }
+const heir = ref('')
+async function handOver(): Promise<void> {
+  if (heir.value && (await store.handOver(heir.value))) heir.value = ''
+}
 const erased = ref<number | null>(null)
 async function erase(student: number): Promise<void> {
   if (erased.value !== student) erased.value = student
@@ -97,6 +101,10 @@ async function erase(student: number): Promise<void> {
         </form>
         <div class="give">
           <button class="plain-button" @click="store.change({ archived: !store.open.archived })">{{ store.open.archived ? 'bring it back' : 'archive this class' }}</button>
+          <details v-if="store.colleagues.length"><summary class="muted">Hand this class over to a colleague</summary>
+            <select v-model="heir" aria-label="Colleague"><option value="">to whom …</option><option v-for="each in store.colleagues" :key="each.username" :value="each.username">{{ each.name }}</option></select>
+            <button class="plain-button" :disabled="!heir" @click="handOver">hand it over with all its papers and marks</button>
+          </details>
           <details><summary class="muted">End this class with all its papers and marks</summary>
             <input v-model="ending" :placeholder="`Type ${store.open.name}`" aria-label="Name of the class, to end it" /> <button class="plain-button" :disabled="ending !== store.open.name" @click="end">end it for good</button>
           </details>

@@ -129,6 +129,7 @@ const said = (cell: Cell | null): string => {
       <RouterLink :to="`/sets/${setId}/patterns`">Patterns</RouterLink>
       <button class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take in</button>
       <a :href="`/api/sets/${setId}/marks.csv`">Marks as a table</a>
+      <span>Feedback slips: <a :href="`/api/sets/${setId}/feedback.pdf`" target="_blank" rel="noopener">with cues</a>, <a :href="`/api/sets/${setId}/feedback.pdf?right=true`" target="_blank" rel="noopener">with right lines</a></span>
       <span class="muted" role="status">
         {{ marking.decided }} of {{ marking.table.cells.length }} confirmed<template v-if="share < 100">; verifying, {{ share }} %</template>
         <template v-if="marking.told"> · {{ marking.told }}</template>

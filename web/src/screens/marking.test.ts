@@ -200,6 +200,10 @@ describe('patterns', () => {
     expect(made.find('.patterns').text()).toContain('Ada, Cleo')
     expect(made.find('.patterns').text()).toContain('1 of 3')
     expect(made.find('.patterns').text()).toContain('too few')
+    says['POST /api/sets/7/tomorrow'] = Response.json({ code: 'nothing', detail: 'No error was seen in this set.' }, { status: 400 })
+    await made.findAll('button').find((each) => each.text().startsWith('For tomorrow'))!.trigger('click')
+    await flushPromises()
+    expect(made.find('.patterns [role=alert]').text()).toContain('No error was seen')
     await made.find('[aria-label="Sign lost, working 2"]').trigger('click')
     await flushPromises()
     expect(router.currentRoute.value.path).toBe('/sets/7')
@@ -214,7 +218,7 @@ describe('classes', () => {
     Object.assign(says, {
       'GET /api/classes': [{ id: 1, name: 'Evening A', archived: false, students: 1, sets: [] }, { id: 2, name: 'Old', archived: true, students: 0, sets: [] }],
       'GET /api/sheets': { sheets: [{ id: 3, title: 'Thursday', received_from: '', changed: '2026-03-05T08:00:00Z', problems: 2, sound: 0, faulty: 0 }], more: false, all: 1 },
-      'GET /api/classes/1': room(), 'POST /api/classes': room({ id: 9, name: 'New' }), 'PATCH /api/classes/1': room(), 'DELETE /api/classes/1': new Response(null, { status: 204 }),
+      'GET /api/colleagues': [{ username: 'runa', name: 'Runa' }], 'GET /api/classes/1': room(), 'POST /api/classes': room({ id: 9, name: 'New' }), 'PATCH /api/classes/1': room(), 'DELETE /api/classes/1': new Response(null, { status: 204 }),
       'DELETE /api/students/5': new Response(null, { status: 204 }), 'POST /api/classes/1/sets': { ...table(), id: 7 },
     }),
   )
@@ -235,6 +239,15 @@ describe('classes', () => {
     await flushPromises()
     expect(sentTo('POST /api/classes/1/sets')).toEqual([{ sheet: 3, day: '2026-03-05', scheme: 'levels', title: '' }])
     expect(router.currentRoute.value.path).toBe('/sets/7')
+  })
+  it('hands a class over to a colleague', async () => {
+    says['POST /api/classes/1/handed-over'] = new Response(null, { status: 204 })
+    await visit('/classes')
+    await made.find('[aria-label="Colleague"]').setValue('runa')
+    await made.findAll('button').find((each) => each.text().startsWith('hand it over'))!.trigger('click')
+    await flushPromises()
+    expect(sentTo('POST /api/classes/1/handed-over')).toEqual([{ username: 'runa' }])
+    expect(made.find('section h2').exists()).toBe(false)
   })
   it('erases a student and ends a class only when that is said twice', async () => {
     await visit('/classes')

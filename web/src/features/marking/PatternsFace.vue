@@ -13,6 +13,11 @@ const KINDS = [['concept', 'Concepts'], ['procedure', 'Procedures'], ['notation'
 const most = computed(() => Math.max(1, ...(marking.patterns?.slips ?? []).map((each) => each.count)))
 const named = (ids: number[]): string => ids.map((id) => (marking.names ? marking.table.students.find((each) => each.id === id)?.name : `student ${marking.table.students.findIndex((each) => each.id === id) + 1}`)).join(', ')
 const latex = (id: number): string => marking.table.items.find((each) => each.id === id)?.given_latex ?? ''
+/** A starter of five minutes: an example to mend, and three problems that rise. */
+async function tomorrow(): Promise<void> {
+  const made = await marking.tomorrow()
+  if (made !== null) await router.push(`/sheets/${made}/print`)
+}
 async function look(working: number): Promise<void> {
   await router.push(`/sets/${marking.set?.id}`)
   await marking.jump(working)
@@ -23,7 +28,10 @@ async function look(working: number): Promise<void> {
   <section class="patterns" aria-label="Patterns">
     <TroubleNote :request="marking.opening" />
     <template v-if="marking.patterns">
-      <p class="muted">{{ marking.patterns.workings }} workings are verified.</p>
+      <p class="row">
+        <span class="muted">{{ marking.patterns.workings }} workings are verified.</span>
+        <el-button v-if="marking.patterns.slips.length" :loading="marking.opening.busy.value" @click="tomorrow">For tomorrow: against “{{ marking.patterns.slips[0]!.name }}”</el-button>
+      </p>
       <div v-for="[kind, words] in KINDS" :key="kind">
         <template v-if="marking.patterns.slips.some((each) => each.kind === kind)">
           <h2>{{ words }}</h2>
@@ -61,6 +69,12 @@ async function look(working: number): Promise<void> {
 </template>
 
 <style scoped>
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  align-items: center;
+}
 h2 {
   font-size: 17px;
   margin: 16px 0 4px;

@@ -22,6 +22,7 @@ export const useClasses = defineStore('classes', {
     classes: null as ClassRow[] | null,
     open: null as Schema['ClassOut'] | null,
     sheets: [] as Schema['SheetRow'][],
+    colleagues: [] as Schema['Colleague'][],
     request: useRequest('The server does not answer. Nothing was changed; try again in a moment.'),
   }),
   actions: {
@@ -29,6 +30,7 @@ export const useClasses = defineStore('classes', {
       return this.request.run(async () => {
         this.classes = await unwrap(api.GET('/api/classes'))
         this.sheets = (await unwrap(api.GET('/api/sheets'))).sheets
+        this.colleagues = await unwrap(api.GET('/api/colleagues'))
       })
     },
     show(id: number): Promise<boolean> {
@@ -56,6 +58,15 @@ export const useClasses = defineStore('classes', {
       if (id === undefined) return Promise.resolve(false)
       return this.request.run(async () => {
         await unwrap(api.DELETE('/api/classes/{class_id}', { params: { path: { class_id: id } } }))
+        this.open = null
+        this.classes = await unwrap(api.GET('/api/classes'))
+      })
+    },
+    handOver(username: string): Promise<boolean> {
+      const id = this.open?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.request.run(async () => {
+        await unwrap(api.POST('/api/classes/{class_id}/handed-over', { params: { path: { class_id: id } }, body: { username } }))
         this.open = null
         this.classes = await unwrap(api.GET('/api/classes'))
       })

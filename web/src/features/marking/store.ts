@@ -164,6 +164,17 @@ export const useMarking = defineStore('marking', {
         (found) => (this.set = found),
       )
     },
+    /** A starter against the commonest error, as a sheet; its number, or null where that failed. */
+    async tomorrow(): Promise<number | null> {
+      const id = this.set?.id
+      let made: number | null = null
+      if (id === undefined) return made
+      await this.opening.run(
+        () => unwrap(api.POST('/api/sets/{set_id}/tomorrow', { params: { path: { set_id: id } } })),
+        (found) => (made = found.sheet),
+      )
+      return made
+    },
     loadPatterns(): Promise<boolean> {
       const id = this.set?.id
       if (id === undefined) return Promise.resolve(false)

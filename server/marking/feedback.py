@@ -1,0 +1,149 @@
+"""What comes back after marking: a slip of paper for each student, and a starter for tomorrow against the commonest error."""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Sequence
+from dataclasses import replace
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+import lanes
+from algebra import ReadingError, Report, TaskError, Working
+from paper import FeedbackSlip, Place
+from server.accounts.words import Words, words_of
+from server.common.problems import Refused
+from server.marking import pile, queries
+from server.marking.models import GivenSet, SetItem, StudentWorking
+from server.sheets import services as sheets
+from server.sheets.models import Sheet
+from server.sheets.schemas import ProblemIn
+
+LOOK = "Look at this line again."
+MOST_TRIES = 2
+
+
+def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> bytes:
+    """A slip for every student who wrote something, in the order of the class; the right line only where that is wished. Raises Refused while
+    something waits to be verified, or where nobody wrote anything."""
+    given_set = queries.set_of(teacher, set_id)
+    workings = list(
+        StudentWorking.objects.filter(paper__given_set=given_set).select_related("item__given_set", "paper__student").order_by("item__position")
+    )  # fmt: skip
+    if any(working.made_from != pile.stamp_of(working.item, working.texts) for working in workings):
+        raise Refused("Some workings are not verified yet. Try again in a moment.", code="waits")
+    if not workings:
+        raise Refused("Nothing was taken in yet.", code="empty")
+    of: dict[int, list[StudentWorking]] = defaultdict(list)
+    for working in workings:
+        of[working.paper.student_id].append(working)
+    maker = _Maker(teacher, given_set, right)
+    slips = [
+        maker.slip(student.name, of[student.pk])
+        for student in given_set.school_class.students.order_by("name", "pk")
+        if student.pk in of
+    ]
+    decimal = str(given_set.conventions.get("decimal", "point"))
+    day = f"{given_set.day.day} {given_set.day:%B %Y}"
+    return lanes.feedback(given_set.title, day, slips, paper, decimal)
+
+
+class _Maker:
+    """Makes the slips of a set; problems to try are drawn once for each item."""
+
+    def __init__(self, teacher: User, given_set: GivenSet, right: bool) -> None:
+        self.words: Words = words_of(teacher.pk)
+        self.right = right
+        self.items = {item.pk: item for item in given_set.items.select_related("given_set")}
+        self.total = sum(pile.scheme_of(item).total for item in self.items.values())
+        self.drawn: dict[int, str] = {}
+
+    def slip(self, name: str, workings: Sequence[StudentWorking]) -> FeedbackSlip:
+        well, places, open_ends, wrong = [], [], [], []
+        for working in workings:
+            report = pile.report_of(working)
+            number = working.item.position + 1
+            place = None if report is None else self._place(number, working, report)
+            if place is not None:
+                places.append(place)
+                wrong.append(working.item_id)
+            elif working.right and report is not None and report.finish.finished:
+                well.append(number)
+            else:
+                open_ends.append(number)
+        marks = [working.mark for working in workings if working.mark is not None]
+        mark = f"{sum(marks):g} of {self.total:g}" if len(marks) == len(self.items) else ""
+        tries = [self._try(item) for item in dict.fromkeys(wrong)][:MOST_TRIES]
+        return FeedbackSlip(name, tuple(well), tuple(places), tuple(open_ends), tuple(filter(None, tries)), mark)
+
+    def _place(self, number: int, working: StudentWorking, report: Report) -> Place | None:
+        """The first line that does not hold; None where all do."""
+        before = working.item.given
+        for link, line in zip(report.links, working.texts, strict=True):
+            if link.relation in ("breaks", "narrows"):
+                slip = link.slip
+                own = self.words.stored.get(slip.id, {}).get("text") if slip else None
+                return Place(
+                    number,
+                    before,
+                    line,
+                    own or (slip.cue if slip else LOOK),
+                    slip.instead if slip and self.right else "",
+                )
+            if link.kind in ("expression", "equation", "statement") and link.relation is not None:
+                before = line
+        return None
+
+    def _try(self, item_id: int) -> str:
+        if item_id not in self.drawn:
+            try:
+                found = lanes.another(pile.problem_of(self.items[item_id]), "like", 7, [])
+            except (TaskError, ReadingError):
+                found = None
+            self.drawn[item_id] = found.working.given if found else ""
+        return self.drawn[item_id]
+
+
+@transaction.atomic
+def for_tomorrow(teacher: User, set_id: int) -> Sheet:
+    """A sheet of five minutes against the commonest error of a set: a worked example to find and mend it in, then three problems that rise. Raises
+    Refused where no error was seen, or nothing can be drawn."""
+    given_set = queries.set_of(teacher, set_id)
+    slips = queries.patterns_of(given_set).slips
+    if not slips:
+        raise Refused("No error was seen in this set.", code="nothing")
+    top = slips[0]
+    made_in = Counter(StudentWorking.objects.filter(pk__in=top.workings).values_list("item_id", flat=True))
+    item = SetItem.objects.select_related("given_set").get(pk=made_in.most_common(1)[0][0])
+    base = Working(
+        **{
+            name: getattr(pile.problem_of(item), name)
+            for name in ("task", "given", "lines", "variable", "numbers", "conventions")
+        }
+    )
+    known, problems = [base], [_asked(base, "mend")]
+    for seed, what in enumerate(("easier", "like", "harder"), start=11):
+        try:
+            found = lanes.another(base, what, seed, known) or lanes.another(base, "like", seed, known)
+        except (TaskError, ReadingError):
+            found = None
+        if found is not None:
+            known.append(found.working)
+            problems.append(_asked(replace(found.working, lines=()), "work"))
+    sheet = sheets.create_sheet(teacher, f"For tomorrow: {top.name}"[:120])
+    for problem in problems:
+        sheets.add_problem(teacher, sheet.pk, problem)
+    return sheet
+
+
+def _asked(working: Working, form: str) -> ProblemIn:
+    return ProblemIn.model_validate(
+        {
+            "task": working.task,
+            "given": working.given,
+            "variable": working.variable or "",
+            "numbers": working.numbers,
+            "form": form,
+        }
+    )
