@@ -57,7 +57,8 @@ def like_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = s
 def ladder_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
     """Returns 0 when as many problems were made as were asked for, 1 when fewer, 2 when the question is unknown."""
     parser = argparse.ArgumentParser(prog="uchuu ladder", description="Problems by rising difficulty.")
-    parser.add_argument("--family", action="append", required=True, help="once for each")
+    parser.add_argument("--family", action="append", default=[], help="once for each; may be left out beside --slip")
+    parser.add_argument("--slip", default="", help="a slip that lurks in every problem")
     parser.add_argument("--from", type=int, default=1, dest="low", help="the lowest level")
     parser.add_argument("--to", type=int, dest="high", help="the highest level")
     parser.add_argument("--events", action="append", default=[])
@@ -70,7 +71,7 @@ def ladder_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO =
     try:
         found: list[Rung] = ladder(
             options.family, options.count, options.seed, low=options.low, high=options.high, events=options.events, largest=options.largest,
-            untaught=options.untaught,
+            untaught=options.untaught, slip=options.slip,
         )  # fmt: skip
     except (TaskError, ReadingError) as problem:
         return _refused("ladder", problem, as_json=options.json, out=out, err=err)

@@ -9,7 +9,7 @@ from typing import TextIO
 
 from algebra import TaskError, read_workings
 from cli.output import UNREADABLE, parsed
-from paper import KINDS, PAPERS, Settings, Wanted, as_pdf, as_png, as_svg, item_form, planned, source_of
+from paper import KINDS, PAPERS, Settings, Wanted, as_pdf, as_png, as_svg, in_other_order, item_form, planned, source_of
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -23,6 +23,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     parser.add_argument("--space", choices=("blank", "lines", "squares", "none"), default="blank")
     parser.add_argument("--title", default="")
     parser.add_argument("--version", default="A")
+    parser.add_argument("--form", type=int, choices=range(10), default=0, help="another order of the same items")
     parser.add_argument("--reasons", action="store_true", help="with the reason beside each line of the key")
     options = parsed(parser, arguments)
     if isinstance(options, int):
@@ -36,7 +37,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
         title = options.title or (first.lstrip("# ").strip() if first.startswith("#") else "Sheet")
         plan = planned(
             title,
-            [Wanted(working) for working in workings],
+            in_other_order([Wanted(working) for working in workings], options.form),
             version=options.version,
             form=item_form(options.kind),
         )

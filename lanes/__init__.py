@@ -199,9 +199,10 @@ def laddered(
     events: list[str],
     largest: int,
     kept: list[Working],
+    slip: str = "",
 ) -> list[Proposed]:
     """A ladder of problems. Raises TaskError."""
-    found = heavy.ask("ladder", families, count, seed, low, high, events, largest, kept, seconds=KEY_SECONDS)
+    found = heavy.ask("ladder", families, count, seed, low, high, events, largest, kept, slip, seconds=KEY_SECONDS)
     assert isinstance(found, list)
     return found
 

@@ -38,9 +38,10 @@ def laddered(
     events: list[str],
     largest: int,
     kept: list[Working],
+    slip: str = "",
 ) -> list[Proposed]:
     """A ladder as it is proposed. Raises TaskError."""
-    found = ladder(families, count, seed, low=low, high=high, events=events, largest=largest, kept=kept)
+    found = ladder(families, count, seed, low=low, high=high, events=events, largest=largest, kept=kept, slip=slip)
     return [_proposed(rung) for rung in found]
 
 

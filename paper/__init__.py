@@ -7,10 +7,20 @@ from paper.feedback import FeedbackSlip, Place, feedback_source
 from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
 from paper.pictures import PICTURES, SHOWN, Picture, Shown, picture_of
-from paper.plan import ITEM_FORMS, ItemForm, KeyLine, PlannedItem, PlannedSection, SheetPlan, Wanted, planned
+from paper.plan import (
+    ITEM_FORMS,
+    ItemForm,
+    KeyLine,
+    PlannedItem,
+    PlannedSection,
+    SheetPlan,
+    Wanted,
+    in_other_order,
+    planned,
+)
 
 __all__ = [
     "FORMS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "FeedbackSlip", "Form", "Incoming", "ItemForm", "KeyLine",
     "Kind", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "Shown", "Wanted", "as_pdf",
-    "as_png", "as_svg", "feedback_source", "item_form", "picture_of", "planned", "read", "source_of", "written",
+    "as_png", "as_svg", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "source_of", "written",
 ]  # fmt: skip

@@ -60,6 +60,20 @@ def wanted_of(problem: SheetProblem) -> Wanted:
     return Wanted(problem, problem.instruction, problem.form if problem.form in ITEM_FORMS else "work")
 
 
+def in_other_order(problems: Sequence[Wanted], form: int) -> list[Wanted]:
+    """The same items in another order, those under one instruction among themselves: a form of a sheet. Form 0 is the order as it is; the same
+    form is the same order each time."""
+    if not form:
+        return list(problems)
+    draw = random.Random(f"form {form}")
+    found: list[Wanted] = []
+    for _, group in groupby(problems, key=lambda each: (each.instruction, each.working.task, each.form)):
+        items = list(group)
+        draw.shuffle(items)
+        found += items
+    return found
+
+
 @dataclass(frozen=True, slots=True)
 class KeyLine:
     """One line of a key, as it is written (with its move), and the reason beside it, if any."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import random
 from collections.abc import Collection, Sequence
 from dataclasses import replace
+from functools import cache
 from math import log10
 
 from algebra.desk.generate import generate
@@ -16,6 +17,8 @@ from algebra.methods.difficulty import largest_number
 from algebra.methods.paper import problem_of
 from algebra.records import record
 from algebra.reports.working import TaskError, Working
+from algebra.slips import BY_ID as SLIPS_BY_ID
+from algebra.slips import lurking_at
 from algebra.tree import nodes as n
 
 DRAWN = 5
@@ -37,14 +40,21 @@ class Rung:
 
 def ladder(
     families: Sequence[str], count: int, seed: int = 1, *, low: int = 1, high: int | None = None, events: Collection[str] = (),
-    largest: int = 400, untaught: Collection[str] = (), kept: Sequence[Working] = (),
+    largest: int = 400, untaught: Collection[str] = (), kept: Sequence[Working] = (), slip: str = "",
 ) -> list[Rung]:  # fmt: skip
     """So many worked problems of these families from level to level, by rising difficulty, no two the same item. The same seed gives
     the same ladder; what is `kept` stays in it and counts. Raises TaskError for what is unknown, and for a level that is none.
 
     `events` are spread over the ladder: each happens in one problem at least where a family has it. Fewer than `count` come where the
-    families have no more.
+    families have no more. With a `slip` every problem is one in which it lurks: its right working takes the step at which it is made, so
+    that it would show; without families it is looked for in all of them.
     """
+    if slip and slip not in SLIPS_BY_ID:
+        raise TaskError(f"Unknown slip “{slip}”.")
+    if slip and not families:
+        families = [name for name in BY_ID if _lurks_in_family(slip, name)]
+        if not families:
+            raise TaskError("No problem that can be drawn has this slip lurking in its working.")
     for name in families:
         if name not in BY_ID:
             raise TaskError(f"Unknown family “{name}”; known are {', '.join(BY_ID)}.")
@@ -58,14 +68,14 @@ def ladder(
     seen = {likeness(working) for working in kept}
     wanted = count - len(rungs)
     too_early = frozenset(untaught)
-    pool = _pool(families, low, last, wanted, seed, largest, too_early)
+    pool = _pool(families, low, last, wanted, seed, largest, too_early, slip)
     for event in events:
         drawn = (
             Rung(solution, level, "")
             for name in families
             for level in range(min(last, len(BY_ID[name].levels)), low - 1, -1)
             for solution in generate(name, level, 1, seed, events=[event], largest=largest, tries=EVENT_TRIES)
-            if likeness(solution.working) not in seen and not _needs(solution, too_early)
+            if likeness(solution.working) not in seen and not _needs(solution, too_early) and _lurks(slip, solution)
         )
         rung = next(drawn, None) if wanted > 0 else None
         if rung is not None:
@@ -75,6 +85,22 @@ def ladder(
     rungs += _spread(pool, wanted, seen, random.Random(f"{seed} {' '.join(families)}"))
     rungs.sort(key=lambda rung: (rung.solution.difficulty.rating or 0.0, rung.solution.working.given))
     return [Rung(rung.solution, rung.level, _adds(rungs[k - 1] if k else None, rung)) for k, rung in enumerate(rungs)]
+
+
+def _lurks(slip: str, solution: Solution) -> bool:
+    """Whether a slip is made at a step of the right working; every problem will do where none is named."""
+    return not slip or any(each.id == slip for step in solution.all_steps for each in lurking_at(step.rule.id))
+
+
+def _lurks_in_family(slip: str, name: str) -> bool:
+    return any(each.id == slip for rule in _rules_of(name) for each in lurking_at(rule))
+
+
+@cache
+def _rules_of(name: str) -> frozenset[str]:
+    """The rules that problems of a family are worked by, as one drawn of each level shows."""
+    drawn = (solution for level in range(1, len(BY_ID[name].levels) + 1) for solution in generate(name, level, 1, 1))
+    return frozenset(step.rule.id for solution in drawn for step in solution.all_steps)
 
 
 def _kept(working: Working) -> Rung:
@@ -87,14 +113,21 @@ def _needs(solution: Solution, untaught: frozenset[str]) -> bool:
 
 
 def _pool(
-    families: Sequence[str], low: int, high: int, count: int, seed: int, largest: int, untaught: frozenset[str]
+    families: Sequence[str],
+    low: int,
+    high: int,
+    count: int,
+    seed: int,
+    largest: int,
+    untaught: frozenset[str],
+    slip: str,
 ) -> list[Rung]:
     levels = [(name, level) for name in families for level in range(low, min(high, len(BY_ID[name].levels)) + 1)]
     each = max(DRAWN, 2 * -(-count // max(len(levels), 1)))
     found = []
     for name, level in levels:
         for solution in generate(name, level, each, seed, largest=largest):
-            if not _needs(solution, untaught):
+            if not _needs(solution, untaught) and _lurks(slip, solution):
                 found.append(Rung(solution, level, ""))
     return found
 

@@ -30,11 +30,17 @@ class FamilyOut(Schema):
     levels: list[LevelOut]
 
 
+class SlipOut(Schema):
+    id: str
+    name: str
+
+
 class FamiliesOut(Schema):
-    """All families, and the events that may be asked for."""
+    """All families, the events that may be asked for, and the slips that may lurk in a problem."""
 
     families: list[FamilyOut]
     events: list[str]
+    slips: list[SlipOut]
 
 
 class RungOut(ProblemIn):
@@ -50,9 +56,10 @@ class RungOut(ProblemIn):
 
 
 class LadderIn(Schema):
-    """What a ladder is for. What is kept stays and counts."""
+    """What a ladder is for: families, or a slip that is to lurk in every problem, or both. What is kept stays and counts."""
 
-    families: list[Text] = Field(min_length=1, max_length=12)
+    families: list[Text] = Field([], max_length=12)
+    slip: Text = Field("", max_length=60)
     count: int = Field(12, ge=1, le=MOST)
     seed: int = Field(1, ge=0, le=1_000_000)
     low: int = Field(1, ge=1, le=9)

@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 import lanes
-from algebra import EVENTS, FAMILIES, ReadingError, TaskError, Working
+from algebra import EVENTS, FAMILIES, SLIPS, ReadingError, TaskError, Working
 from server.building.schemas import (
     AdviceOut,
     AdvisedOut,
@@ -21,6 +21,7 @@ from server.building.schemas import (
     MendedOut,
     MendIn,
     RungOut,
+    SlipOut,
     VersionIn,
     VersionOut,
 )
@@ -41,6 +42,7 @@ def families() -> FamiliesOut:
             for family in FAMILIES
         ],
         events=list(EVENTS),
+        slips=[SlipOut(id=slip.id, name=slip.name) for slip in sorted(SLIPS, key=lambda slip: slip.name) if slip.lurks_in],
     )  # fmt: skip
 
 
@@ -49,7 +51,7 @@ def ladder(data: LadderIn) -> list[RungOut]:
     try:
         found = lanes.laddered(
             data.families, data.count, data.seed, low=data.low, high=data.high, events=data.events, largest=data.largest,
-            kept=[_working(problem) for problem in data.kept],
+            kept=[_working(problem) for problem in data.kept], slip=data.slip,
         )  # fmt: skip
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="ladder") from problem

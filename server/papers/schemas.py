@@ -10,7 +10,7 @@ from server.common.schemas import Text
 
 
 class PaperIn(Schema):
-    """How a sheet is to be laid out."""
+    """How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is."""
 
     kind: Kind = "sheet"
     paper: Paper = "a4"
@@ -18,6 +18,7 @@ class PaperIn(Schema):
     space: Space = "blank"
     name_line: bool = True
     reasons: bool = False
+    order: int = Field(0, ge=0, le=9)
     version: Text = Field("A", min_length=1, max_length=12)
 
 

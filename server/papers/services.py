@@ -13,7 +13,7 @@ from pydantic import TypeAdapter, ValidationError
 
 import lanes
 from algebra import OTHER_SPELLINGS, NotTaken, ReadingError, SheetFile, SheetProblem, TaskError, widened
-from paper import Form, Picture, Settings, Shown, Wanted
+from paper import Form, Picture, Settings, Shown, Wanted, in_other_order
 from server.common.problems import Refused
 from server.common.schemas import LineText
 from server.papers.schemas import NotTakenOut, PaperIn, TakeIn, TakenOut
@@ -39,6 +39,7 @@ def pages_of(
     ]
     if not problems:
         raise Refused("This sheet has no problems yet.", code="empty")
+    problems = in_other_order(problems, data.order)
     settings = Settings(data.kind, data.paper, data.columns, data.space, data.name_line, data.reasons)
     try:
         return lanes.printed(sheet.title, problems, settings, version=data.version, form=form)

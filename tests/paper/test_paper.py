@@ -9,7 +9,19 @@ from pypdf import PdfReader
 
 from algebra import FAMILIES, Working, generate, read_workings
 from cli.print import main as print_main
-from paper import KINDS, PAPERS, PagesError, Settings, Wanted, as_pdf, as_png, as_svg, planned, source_of
+from paper import (
+    KINDS,
+    PAPERS,
+    PagesError,
+    Settings,
+    Wanted,
+    as_pdf,
+    as_png,
+    as_svg,
+    in_other_order,
+    planned,
+    source_of,
+)
 from paper.graph import axes
 from tools.installation import ROOT
 
@@ -273,3 +285,21 @@ def test_every_form_stands_on_paper_with_its_key():
     answers = "".join(page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("answers")))).pages)
     for *_, words in problems:
         assert words in answers
+
+
+class TestForms:
+    ITEMS = tuple(Wanted(Working("solve", f"{a}x = {6 * a}")) for a in range(2, 8)) + tuple(
+        Wanted(Working("factor", f"x^2 - {a * a}")) for a in range(2, 8)
+    )
+
+    def test_a_form_is_the_same_items_in_another_order_section_by_section(self):
+        orders = [in_other_order(self.ITEMS, form) for form in range(4)]
+        assert orders[0] == list(self.ITEMS)
+        assert len({tuple(each.working.given for each in order) for order in orders}) == 4
+        for order in orders:
+            assert {each.working.given for each in order[:6]} == {each.working.given for each in self.ITEMS[:6]}
+            assert sorted(each.working.given for each in order) == sorted(each.working.given for each in self.ITEMS)
+        assert in_other_order(self.ITEMS, 2) == orders[2]
+
+    def test_each_form_has_a_code_of_its_own(self):
+        assert len({planned("Forms", in_other_order(self.ITEMS[:3], form)).code for form in range(3)}) == 3

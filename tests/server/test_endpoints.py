@@ -84,7 +84,7 @@ SENT = {
     ("GET", "/api/families"): (None, 200, []),
     ("POST", "/api/ladders"): (
         {"families": ["linear-equations"], "count": 3, "kept": [{"task": "solve", "given": "3x = 6"}]}, 200,
-        [{}, {"families": []}, {"families": ["no-such"]}, {"families": ["factor"], "low": 4, "high": 2}, {"families": ["factor"], "count": 99}, {"families": ["factor"], "events": ["rain"]}],
+        [{}, {"families": []}, {"families": [], "slip": "no-such"}, {"families": ["no-such"]}, {"families": ["factor"], "low": 4, "high": 2}, {"families": ["factor"], "count": 99}, {"families": ["factor"], "events": ["rain"]}],
     ),
     ("POST", "/api/another"): (
         {"problem": {"task": "solve", "given": "3x + 7 = 22"}, "what": "harder"}, 200,

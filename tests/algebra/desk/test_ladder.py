@@ -6,6 +6,7 @@ import statistics
 import pytest
 
 from algebra import EVENTS, FAMILIES, TaskError, Working, check, generate, ladder, like, likeness, neighbour, work
+from algebra.slips import lurking_at
 
 SAME = [
     ("solve", "x^2 - 5x + 6 = 0", "2y^2 - 10y + 12 = 0"),
@@ -211,3 +212,22 @@ def test_an_event_can_be_drawn(family, level, event):
             Working(solution.working.task, solution.working.given, solution.lines, variable=solution.working.variable)
         )
         assert report.sound or solution.working.task == "analyze"
+
+
+class TestWhereItGoesWrong:
+    @pytest.mark.parametrize(
+        "slip", ["distributed-first-only", "extraneous-kept", "plus-minus-missing", "added-across", "lcd-skips-term"]
+    )
+    def test_every_problem_passes_the_place_where_the_slip_lurks(self, slip):
+        rungs = ladder([], 6, 3, slip=slip)
+        assert len(rungs) == 6
+        for rung in rungs:
+            assert slip in {each.id for step in rung.solution.all_steps for each in lurking_at(step.rule.id)}
+
+    def test_within_the_families_that_are_wished(self):
+        rungs = ladder(["rational-equations"], 4, 1, slip="lcd-skips-term")
+        assert {rung.solution.family for rung in rungs} == {"rational-equations"}
+
+    def test_an_unknown_slip_is_named(self):
+        with pytest.raises(TaskError, match="no-such"):
+            ladder([], 4, slip="no-such")

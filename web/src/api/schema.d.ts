@@ -2944,7 +2944,7 @@ export interface components {
         };
         /**
          * PaperIn
-         * @description How a sheet is to be laid out.
+         * @description How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is.
          */
         PaperIn: {
             /**
@@ -2980,6 +2980,11 @@ export interface components {
              * @default false
              */
             reasons?: boolean;
+            /**
+             * Order
+             * @default 0
+             */
+            order?: number;
             /**
              * Version
              * @default A
@@ -3048,13 +3053,15 @@ export interface components {
         };
         /**
          * FamiliesOut
-         * @description All families, and the events that may be asked for.
+         * @description All families, the events that may be asked for, and the slips that may lurk in a problem.
          */
         FamiliesOut: {
             /** Families */
             families: components["schemas"]["FamilyOut"][];
             /** Events */
             events: string[];
+            /** Slips */
+            slips: components["schemas"]["SlipOut"][];
         };
         /**
          * FamilyOut
@@ -3078,6 +3085,13 @@ export interface components {
         LevelOut: {
             /** Number */
             number: number;
+            /** Name */
+            name: string;
+        };
+        /** SlipOut */
+        SlipOut: {
+            /** Id */
+            id: string;
             /** Name */
             name: string;
         };
@@ -3140,11 +3154,19 @@ export interface components {
         };
         /**
          * LadderIn
-         * @description What a ladder is for. What is kept stays and counts.
+         * @description What a ladder is for: families, or a slip that is to lurk in every problem, or both. What is kept stays and counts.
          */
         LadderIn: {
-            /** Families */
-            families: string[];
+            /**
+             * Families
+             * @default []
+             */
+            families?: string[];
+            /**
+             * Slip
+             * @default
+             */
+            slip?: string;
             /**
              * Count
              * @default 12
@@ -5355,6 +5377,7 @@ export interface operations {
                 space?: "blank" | "lines" | "squares" | "none";
                 name_line?: boolean;
                 reasons?: boolean;
+                order?: number;
                 version?: string;
             };
             header?: never;
@@ -5412,6 +5435,7 @@ export interface operations {
                 space?: "blank" | "lines" | "squares" | "none";
                 name_line?: boolean;
                 reasons?: boolean;
+                order?: number;
                 version?: string;
             };
             header?: never;
@@ -5467,6 +5491,7 @@ export interface operations {
                 space?: "blank" | "lines" | "squares" | "none";
                 name_line?: boolean;
                 reasons?: boolean;
+                order?: number;
                 version?: string;
                 number?: number;
                 form?: "svg" | "png";

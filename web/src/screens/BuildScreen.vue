@@ -45,7 +45,7 @@ function chooseFirst(): void {
 }
 
 async function propose(): Promise<void> {
-  if (!build.wish.families.length) return
+  if (!build.wish.families.length && !build.wish.slip) return
   if (await build.propose()) await focusRow()
 }
 
@@ -146,6 +146,10 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
           <label class="field small"><span>to level</span><input v-model.number="build.wish.high" type="number" min="1" max="9" /></label>
           <label class="field small"><span>numbers up to</span><input v-model.number="build.wish.largest" type="number" min="5" max="100000" /></label>
         </div>
+        <label class="field">
+          <span>Where it should show if it goes wrong</span>
+          <select v-model="build.wish.slip"><option value="">anywhere</option><option v-for="slip in build.slips" :key="slip.id" :value="slip.id">{{ slip.name }}</option></select>
+        </label>
         <details>
           <summary>What should happen in it{{ build.wish.events.length ? ` (${build.wish.events.length})` : '' }}</summary>
           <ul class="families">
@@ -153,7 +157,7 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
           </ul>
         </details>
         <p class="row">
-          <el-button type="primary" native-type="submit" :loading="build.request.busy.value" :disabled="!build.wish.families.length">{{ build.rungs.length ? 'Propose anew' : 'Propose a ladder' }}</el-button>
+          <el-button type="primary" native-type="submit" :loading="build.request.busy.value" :disabled="!build.wish.families.length && !build.wish.slip">{{ build.rungs.length ? 'Propose anew' : 'Propose a ladder' }}</el-button>
           <span class="muted">Ctrl+Enter</span>
           <label class="field small seed"><span>draw no.</span><input v-model.number="build.wish.seed" type="number" min="0" max="1000000" /></label>
         </p>
@@ -223,6 +227,7 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
   color: var(--muted);
   margin-bottom: 3px;
 }
+.field select,
 .field input {
   width: 100%;
   padding: 7px 10px;

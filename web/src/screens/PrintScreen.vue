@@ -152,7 +152,8 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
         </fieldset>
         <label v-if="paper.layout.kind === 'key'"><input v-model="paper.layout.reasons" type="checkbox" /> with the reason of each line</label>
         <label v-if="worked"><input v-model="paper.layout.name_line" type="checkbox" /> a line for name and date</label>
-        <label class="version"><span class="muted">Version</span> <input v-model.lazy="paper.layout.version" maxlength="12" aria-label="Version" /></label>
+        <label class="version"><span class="muted">Version</span> <input v-model.lazy="paper.layout.version" maxlength="12" aria-label="Version" />
+          <span class="muted"> order</span> <select v-model.number="paper.layout.order" aria-label="Order of the items"><option :value="0">as it is</option><option v-for="k in 5" :key="k" :value="k">form {{ k }}</option></select></label>
         <p class="go">
           <a class="open" :href="paper.address(sheetId)" target="_blank" rel="noopener">Open the PDF</a>
           <RouterLink :to="`/sheets/${sheetId}`">Back to the desk</RouterLink>

@@ -31,7 +31,7 @@ beforeEach(() => {
   Object.assign(says, {
     'GET /api/families': {
       families: ['linear', 'factor'].map((id) => ({ id: `${id}-x`, name: `About ${id}`, task: 'solve', description: '', example: '', levels: [{ number: 1, name: 'a' }, { number: 2, name: 'b' }] })),
-      events: ['no-solution'],
+      events: ['no-solution'], slips: [{ id: 'sign', name: 'Sign lost' }],
     },
     'POST /api/ladders': (body: unknown) => ({ rungs: [...(body as { kept: { given: string }[] }).kept.map((each) => rung(each.given, 1)), rung('x = 1', 2), rung('x = 2', 3), rung('x = 3', 4)] }),
     'POST /api/another': (body: unknown) => ({ rung: rung(`${(body as { what: string }).what} x`, 5) }),
@@ -54,10 +54,19 @@ describe('building by keyboard', () => {
   }
   it('takes a kind of problem by Enter, proposes by the next, and stands on the first problem', async () => {
     await proposed()
-    expect(sentTo('POST /api/ladders')).toEqual([{ families: ['linear-x'], low: 1, high: 2, count: 12, events: [], largest: 400, seed: 1, kept: [] }])
+    expect(sentTo('POST /api/ladders')).toEqual([{ families: ['linear-x'], low: 1, high: 2, count: 12, events: [], slip: '', largest: 400, seed: 1, kept: [] }])
     expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
     expect(document.activeElement!.getAttribute('aria-label')).toContain('x = 1')
     expect(made.find('.sum').text()).toContain('3 problems, about')
+  })
+  it('proposes problems in which an error would show, without a kind being chosen', async () => {
+    await visit('/build')
+    const propose = made.find('.wishes button[type=submit]')
+    expect(propose.attributes('disabled')).toBeDefined()
+    await made.find('.wishes select').setValue('sign')
+    await made.find('.wishes').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/ladders')).toMatchObject([{ families: [], slip: 'sign' }])
   })
   it('exchanges, leaves out, moves, and undoes each', async () => {
     await proposed()

@@ -12,10 +12,11 @@ export interface Wish {
   high: number
   count: number
   events: string[]
+  slip: string
   largest: number
   seed: number
 }
-const begin = (): Wish => ({ families: [], low: 1, high: 9, count: 12, events: [], largest: 400, seed: 1 })
+const begin = (): Wish => ({ families: [], low: 1, high: 9, count: 12, events: [], slip: '', largest: 400, seed: 1 })
 
 const asProblem = ({ task, given, variable, numbers, method, instruction, form }: Schema['ProblemIn']): Schema['ProblemIn'] => ({ task, given, variable, numbers, method, instruction, form })
 
@@ -25,6 +26,7 @@ export const useBuild = defineStore('build', {
   state: () => ({
     families: [] as Family[],
     events: [] as string[],
+    slips: [] as Schema['SlipOut'][],
     wish: { ...begin(), ...kept<Partial<Wish>>('build.wish') } as Wish,
     title: kept<string>('build.title') ?? '',
     rungs: kept<Rung[]>('build.rungs') ?? ([] as Rung[]),
@@ -36,7 +38,7 @@ export const useBuild = defineStore('build', {
   getters: {
     minutes: (state): number => Math.round(state.rungs.reduce((sum, rung) => sum + 0.5 + 0.42 * (rung.difficulty ?? 3), 0)),
     /** The highest level that one of the chosen families has. */
-    top: (state): number => Math.max(1, ...state.families.filter((family) => state.wish.families.includes(family.id)).map((family) => family.levels.length)),
+    top: (state): number => Math.max(1, ...state.families.filter((family) => !state.wish.families.length || state.wish.families.includes(family.id)).map((family) => family.levels.length)),
   },
   actions: {
     async load() {
@@ -44,6 +46,7 @@ export const useBuild = defineStore('build', {
       const found = await unwrap(api.GET('/api/families'))
       this.families = found.families
       this.events = found.events
+      this.slips = found.slips
     },
     keep() {
       keep('build.wish', this.wish)
