@@ -25,6 +25,8 @@ DRAWN = 5
 """How many problems of each level are drawn for each that is wanted of it, at least."""
 EVENT_TRIES = 60
 """How many problems of a level are looked at for one in which an event happens."""
+MOST_FAMILIES = 8
+"""Of how many families problems are drawn at most where none is named."""
 ONE_STEP = 0.9
 """By how much a problem a step easier or harder differs, about."""
 
@@ -53,6 +55,7 @@ def ladder(
         raise TaskError(f"Unknown slip “{slip}”.")
     if slip and not families:
         families = [name for name in BY_ID if _lurks_in_family(slip, name)]
+        families = sorted(random.Random(f"{seed} {slip}").sample(families, min(MOST_FAMILIES, len(families))))
         if not families:
             raise TaskError("No problem that can be drawn has this slip lurking in its working.")
     for name in families:
