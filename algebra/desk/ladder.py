@@ -25,6 +25,8 @@ DRAWN = 5
 """How many problems of each level are drawn for each that is wanted of it, at least."""
 EVENT_TRIES = 60
 """How many problems of a level are looked at for one in which an event happens."""
+MANY_LEVELS = 14
+"""From so many levels on, a choice is there without drawing much of each."""
 MOST_FAMILIES = 8
 """Of how many families problems are drawn at most where none is named."""
 ONE_STEP = 0.9
@@ -126,7 +128,8 @@ def _pool(
     slip: str,
 ) -> list[Rung]:
     levels = [(name, level) for name in families for level in range(low, min(high, len(BY_ID[name].levels)) + 1)]
-    each = max(DRAWN, 2 * -(-count // max(len(levels), 1)))
+    least = DRAWN if len(levels) <= MANY_LEVELS else 2
+    each = max(least, 2 * -(-count // max(len(levels), 1)))
     found = []
     for name, level in levels:
         for solution in generate(name, level, each, seed, largest=largest):
