@@ -189,7 +189,7 @@ def as_csv(sheet: SheetFile) -> str:
         w = item.working
         answer = " or ".join(item.answer) or ("" if item.trouble else "no solution")
         rows.writerow(
-            _safe(str(cell))
+            safe_cell(str(cell))
             for cell in (
                 item.number, w.task, w.given, w.variable or "", w.numbers, w.method or "", answer, item.family, item.difficulty or "",
             )
@@ -197,9 +197,9 @@ def as_csv(sheet: SheetFile) -> str:
     return out.getvalue()
 
 
-def _safe(cell: str) -> str:
+def safe_cell(cell: str) -> str:
     """A cell that begins like a formula, after an apostrophe: it stays a text in any table."""
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@") else cell
+    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") else cell
 
 
 def _from_csv(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:

@@ -13,6 +13,7 @@ from django.db.models import Count, Q, QuerySet
 from django.shortcuts import get_object_or_404
 
 from algebra import SLIPS, Report, understood
+from paper import safe_cell
 from server.marking import pile
 from server.marking.models import GivenSet, SchoolClass, SetItem, StudentWorking
 from server.marking.schemas import (
@@ -164,13 +165,8 @@ def marks_csv(given_set: GivenSet) -> str:
         given = [mark for mark in own if mark is not None]
         cells = ["" if mark is None else f"{mark:g}" for mark in own]
         whole = f"{sum(given):g}" if given and len(given) == len(items) else ""
-        rows.writerow([_safe(student_row.number), _safe(student_row.name), *cells, whole, f"{total:g}"])
+        rows.writerow([safe_cell(student_row.number), safe_cell(student_row.name), *cells, whole, f"{total:g}"])
     return out.getvalue()
-
-
-def _safe(cell: str) -> str:
-    """A cell that begins like a formula, after an apostrophe: it stays a text in any table."""
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") else cell
 
 
 def patterns_of(given_set: GivenSet) -> PatternsOut:

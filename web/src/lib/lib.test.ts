@@ -131,3 +131,10 @@ describe('tasks and conventions', () => {
     expect(inForce({ ...defaults, decimal: 'comma', powers: undefined })).toEqual(['decimals are written with a: comma: 2,5 (lists with ;)'])
   })
 })
+
+describe('files', () => {
+  it('are sent in base64, byte by byte', async () => {
+    const { inBase64 } = await import('./files')
+    expect(await inBase64({ arrayBuffer: () => Promise.resolve(new Uint8Array([80, 75, 0, 255]).buffer) } as unknown as File)).toBe('UEsA/w==')
+  })
+})

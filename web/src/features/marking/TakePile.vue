@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { useMarking } from './store'
+import { inBase64 } from '@/lib/files'
 
 /** Taking in what a class wrote: pasted, or as a file. */
 const emit = defineEmits<{ done: [] }>()
@@ -28,10 +29,8 @@ async function takeFile(event: Event): Promise<void> {
   const file = input.files?.[0]
   if (!file) return
   const ending = /\.(\w+)$/.exec(file.name)?.[1]?.toLowerCase()
-  if (ending === 'zip') {
-    const bytes = new Uint8Array(await file.arrayBuffer())
-    await marking.takeIn('zip', btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join('')))
-  } else await marking.takeIn(ending === 'csv' ? 'csv' : ending === 'jsonl' || ending === 'json' ? 'jsonl' : 'text', await file.text())
+  if (ending === 'zip') await marking.takeIn('zip', await inBase64(file))
+  else await marking.takeIn(ending === 'csv' ? 'csv' : ending === 'jsonl' || ending === 'json' ? 'jsonl' : 'text', await file.text())
   input.value = ''
 }
 function leave(): void {

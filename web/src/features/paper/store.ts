@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { inBase64 } from '@/lib/files'
 import { keep, kept } from '@/lib/keep'
 
 export interface Layout {
@@ -17,11 +18,6 @@ export interface Layout {
 export const USUAL: Layout = { kind: 'sheet', paper: 'a4', columns: 1, space: 'blank', name_line: true, reasons: false, version: 'A', order: 0 }
 
 const asked = (layout: Layout): string => String(new URLSearchParams(Object.entries(layout).map(([key, value]) => [key, String(value)])))
-
-async function inBase64(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer())
-  return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))
-}
 
 /** The pages of a sheet as they will print. The layout chosen last is kept in this browser. */
 export const usePaper = defineStore('paper', {
