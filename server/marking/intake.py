@@ -8,7 +8,7 @@ import json
 import re
 import zipfile
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from pathlib import PurePosixPath
 from typing import Literal, get_args
 
@@ -98,36 +98,42 @@ def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> I
     """Names on lines of their own, numbered problems below, the lines of each under its number."""
     found = Intake()
     student, item, place, lines = "", 0, 0, list[str]()
+    lost = False  # below a number that could not be taken: its lines are not named one by one
 
     def put() -> None:
-        if item:
-            found.written.append(Written(student, item, tuple(_without_given(lines, givens, item)), place))
+        if not item:
+            return
+        own = tuple(_without_given(lines, givens, item))
+        for k, each in enumerate(found.written):  # who goes on with a problem further below
+            if (each.student, each.item) == (student, item):
+                found.written[k] = replace(each, lines=(*each.lines, *own))
+                return
+        found.written.append(Written(student, item, own, place))
 
     for number, raw in enumerate(text.splitlines(), start=1):
         named = roster.get(_folded(raw.strip().rstrip(":")))
         if named is not None:
             put()
-            student, item, lines = named, 0, []
+            student, item, lines, lost = named, 0, [], False
             continue
         label = _LABEL.match(raw)
-        rest = raw[label.end() :] if label else raw
-        if label and 1 <= int(label.group(1)) <= len(givens):
+        if label:
             put()
             item, lines, place = int(label.group(1)), [], number
-            if not student:
-                found.refuse(number, raw, "No student's name stands above it.")
-                item = 0
-        if rest.strip():
-            if item:
-                lines.append(rest.strip())
-            elif not (label and not student):
+            if not student or not 1 <= item <= len(givens):
                 found.refuse(
                     number,
                     raw,
-                    "This is no name of the class and stands under no number."
-                    if not label
-                    else "There is no problem with this number.",
+                    "There is no problem with this number." if student else "No student's name stands above it.",
                 )
+                item, lost = 0, True
+                continue
+            lost = False
+        rest = raw[label.end() :] if label else raw
+        if rest.strip() and item:
+            lines.append(rest.strip())
+        elif rest.strip() and not lost:
+            found.refuse(number, raw, "This is no name of the class and stands under no number.")
     put()
     return found
 

@@ -154,6 +154,11 @@ class TestTakingIn:
         assert told["new"] == 1
         assert [row["place"] for row in told["left"]] == [1, 2, 4, 5]
 
+    def test_a_number_that_is_none_ends_the_problem_above_it(self):
+        found = intake.taken_apart(b"Ada\n1. x = 5\n9. y = 2\ny = 3\n2. z\nAda:\n1. x = 6", "text", ["Ada"], ["a", "b"])
+        assert [(w.item, w.lines) for w in found.written] == [(1, ("x = 5", "x = 6")), (2, ("z",))]
+        assert [row.place for row in found.left] == [3]
+
     def test_too_long_lines_and_workings_are_left(self):
         text = "Ada\n1. " + "x" * 700 + "\n2. x\n" + "y\n" * 300
         found = intake.taken_apart(text.encode(), "text", ["Ada"], ["x", "y"])
