@@ -21,6 +21,9 @@ _CHAIN = frozenset({"expression", "equation", "statement"})
 _LEGAL = frozenset({"holds", "widens", "settles"})
 _CARE = frozenset({"care", "notation"})
 """Slips that cost accuracy and leave the method: the step was the right one, done with a wrong sign or number."""
+_NO_MATTER_OF_MARKS = frozenset({"candidates-unchecked", "solutions-not-listed"})
+"""What a desk asks to be finished and a mark does not: checks have a point of their own, and x = 2 ± √11 is an answer."""
+_FEATURES = frozenset({"analyze", "analyse"})
 LEVELS = (
     "nothing that leads to the answer",
     "a beginning, or a part of the answer",
@@ -37,6 +40,8 @@ def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
     except (TaskError, ReadingError):
         solution = None
     lines = _key_lines(solution)
+    if working.task in _FEATURES and kind in ("points", "steps"):  # a point for each feature
+        return Scheme("steps", max(1, len(solution.answer) if solution else 1))
     match kind:
         case "answer":
             return Scheme("answer", 1)
@@ -119,7 +124,7 @@ class _Seen:
     @property
     def finished(self) -> bool:
         """Whether nothing is left to do to the right answer, but checks."""
-        left = [item for item in self.report.finish.remaining if item.code != "candidates-unchecked"]
+        left = [item for item in self.report.finish.remaining if item.code not in _NO_MATTER_OF_MARKS]
         return self.report.answer.verdict == "correct" and not left
 
     @property
@@ -196,6 +201,8 @@ def _last_line(seen: _Seen) -> int | None:
 
 def _by_steps(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:
     total = int(scheme.total)
+    if seen.working.task in _FEATURES:
+        return _by_features(seen, total)
     if seen.finished and not seen.broken and not (seen.alone and scheme.answer_alone == "none"):
         return [ProposedPoint("step", 1, 1, "the answer is right and every line holds") for _ in range(total)]
     most = max(0, total - len(seen.broken)) if seen.reached else total
@@ -208,6 +215,16 @@ def _by_steps(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:
         ProposedPoint("step", 1, 0, why[min(k, len(why) - 1)], seen.broken[0].line if seen.broken else None)
         for k in range(rest)
     ]
+
+
+def _by_features(seen: _Seen, total: int) -> list[ProposedPoint]:
+    answer = seen.report.answer
+    stated = [feature for feature in answer.given if feature in answer.expected][:total]
+    points = [ProposedPoint("step", 1, 1, f"{feature} is right") for feature in stated]
+    wrong = [ProposedPoint("step", 1, 0, f"{feature} is wrong") for feature in answer.extra]
+    missing = [ProposedPoint("step", 1, 0, f"{feature.partition(':')[0]} is missing") for feature in answer.missing]
+    rest = [*wrong, *missing, *[ProposedPoint("step", 1, 0, "nothing is stated")] * total]
+    return points + rest[: total - len(points)]
 
 
 def _by_points(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:

@@ -78,11 +78,9 @@ class TestSettings:
     @pytest.mark.parametrize(("setting", "got"), [("keeps", 1), ("loses", 0)])
     def test_a_lucky_line(self, setting, got):
         scheme = Scheme("points", 2, ("method", "accuracy"), lucky=setting)
-        found = proposed(scheme, "evaluate", "16/64", "1/4")
-        lucky = proposed(scheme, "solve", "x/2 + x/2 = 4", "2x/4 = 4", "x = 4")
-        assert found.points[1].got == 1  # reduced, which nobody can tell from luck
-        if "lucky" in lucky.eye:
-            assert lucky.points[1].got == got
+        lucky = proposed(scheme, "solve", "x/3 + x/5 = 0", "2x/8 = 0", "x = 0")
+        assert "lucky" in lucky.eye
+        assert lucky.points[1].got == got
 
     @pytest.mark.parametrize(("rounding", "mark"), [("half", 1.5), ("whole", 2)])
     def test_rounding(self, rounding, mark):
@@ -129,6 +127,25 @@ def test_what_needs_an_eye_says_so():
     assert "owed" in proposed(scheme, "solve", *RADICAL[:4], "x = 3").eye
     assert proposed(scheme, "solve", *RADICAL).eye == ()
     assert "unknown-slip" in proposed(scheme, "solve", "3x + 7 = 22", "x = 91").eye
+
+
+def test_a_table_of_features_earns_a_point_for_each():
+    given = "f(x) = (x^2-4)/(x^2-x-2)"
+    scheme = scheme_for(Working("analyze", given))
+    assert (scheme.kind, scheme.total) == ("steps", 6)
+    lines = ("hole: (2, 4/3)", "vertical asymptotes: x = -1, x = 2", "horizontal asymptote: y = 1", "x-intercept: -2")
+    found = proposed(scheme, "analyze", given, *lines)
+    assert found.mark == 3
+    assert next(point.why for point in found.points if not point.got) == "vertical asymptotes: x = -1, x = 2 is wrong"
+
+
+def test_solutions_behind_one_sign_are_an_answer():
+    assert (
+        proposed(
+            Scheme("points", 2, ("method", "accuracy")), "solve", "x^2 - 4x - 7 = 0", "x = (4 ± √44)/2", "x = 2 ± √11"
+        ).mark
+        == 2
+    )
 
 
 def test_nothing_written_earns_nothing():
