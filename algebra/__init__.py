@@ -31,7 +31,7 @@ from algebra.desk.instruct import instruction
 from algebra.desk.ladder import Rung, ladder, neighbour
 from algebra.desk.like import like
 from algebra.desk.likeness import likeness
-from algebra.desk.marking import propose, scheme_for
+from algebra.desk.marking import propose, scheme_for, usual_marks
 from algebra.desk.next_step import Hint, next_step
 from algebra.desk.options import options
 from algebra.desk.predict import Anticipated, Prediction, predict
@@ -122,5 +122,5 @@ __all__ = [
     "entry_of", "error_of", "fill_item", "generate", "instruction", "is_claim_judged", "is_filled", "is_mended", "is_way", "json_object",
     "json_value", "key_apart", "ladder", "like", "likeness", "limits", "looks_like_text_form", "mend_item", "neighbour", "next_step", "options",
     "places_of", "predict", "printed", "proof_of", "proofread", "propose", "quoted", "read_workings", "refused", "repeats_in", "scheme_for",
-    "step_report", "typeset", "understood", "unknown_of", "values_in_latex", "way_item", "widened", "work",
+    "step_report", "typeset", "understood", "unknown_of", "usual_marks", "values_in_latex", "way_item", "widened", "work",
 ]  # fmt: skip

@@ -25,6 +25,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     parser.add_argument("--version", default="A")
     parser.add_argument("--form", type=int, choices=range(10), default=0, help="another order of the same items")
     parser.add_argument("--reasons", action="store_true", help="with the reason beside each line of the key")
+    parser.add_argument("--marks", action="store_true", help="what each item is worth beside it, and the sum")
     options = parsed(parser, arguments)
     if isinstance(options, int):
         return options
@@ -41,7 +42,9 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
             version=options.version,
             form=item_form(options.kind),
         )
-        settings = Settings(options.kind, options.paper, options.columns, options.space, reasons=options.reasons)
+        settings = Settings(
+            options.kind, options.paper, options.columns, options.space, reasons=options.reasons, marks=options.marks
+        )
         _write(Path(options.out), source_of(plan, settings))
     except TaskError as problem:
         print(f"uchuu print: {problem.message}", file=err)

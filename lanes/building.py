@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from algebra import Advice, Rung, Working, advice, ladder, like, neighbour, understood, values_in_latex
+from algebra import Advice, Rung, Working, advice, ladder, like, neighbour, understood, usual_marks, values_in_latex
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,6 +18,7 @@ class Proposed:
     family: str
     level: int
     adds: str
+    marks: int = 1
 
 
 def _proposed(rung: Rung) -> Proposed:
@@ -25,7 +26,7 @@ def _proposed(rung: Rung) -> Proposed:
     given = understood(solution.working.given)
     return Proposed(
         solution.working, f"{given.left} {given.right}".strip(), values_in_latex(solution.answer), solution.difficulty.rating, solution.family,
-        rung.level, rung.adds,
+        rung.level, rung.adds, usual_marks(solution),
     )  # fmt: skip
 
 

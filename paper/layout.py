@@ -37,6 +37,7 @@ class Settings:
     space: Space = "blank"
     name_line: bool = True
     reasons: bool = False
+    marks: bool = False
 
 
 def item_form(kind: Kind) -> ItemForm | None:
@@ -96,6 +97,8 @@ def _qr(plan: SheetPlan) -> str:
 def _title(plan: SheetPlan, settings: Settings) -> str:
     words = {"answers": " · answers", "key": " · worked key"}.get(settings.kind, "")
     title = f"#heading(level: 1)[#text(1.25em)[#{quoted(plan.title)}]]\n#text(0.9em, fill: luma(80))[#{quoted(f'Version {plan.version}{words}')}]"
+    if settings.marks:
+        title += f" #h(6mm) #text(0.9em, fill: luma(80))[of {sum(item.marks for item in plan.items)}]"
     if settings.name_line and settings.kind not in ("answers", "key"):
         title += f" #h(8mm) Name #h(2mm) #box(width: 1fr, {DOTS}) #h(6mm) Date #h(2mm) #box(width: 38mm, {DOTS})"
     return f'#place(top, scope: "parent", float: true, clearance: 6mm)[#block(width: 100%, below: 0pt)[{title}]]\n'
@@ -126,7 +129,9 @@ def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     else:
         given = _block(shown, above=0, below=3)
         content = f"{given}\n{below}"
-    return f"#block(breakable: false, width: 100%, above: 4mm, below: 4mm)[#grid(columns: (7mm, 1fr), [*{item.number}.*], [\n{content}\n])]"
+    worth = f", [#text(0.9em, fill: luma(80))[\\[{item.marks}\\]]]" if settings.marks else ""
+    columns = "(7mm, 1fr, auto)" if settings.marks else "(7mm, 1fr)"
+    return f"#block(breakable: false, width: 100%, above: 4mm, below: 4mm)[#grid(columns: {columns}, [*{item.number}.*], [\n{content}\n]{worth})]"
 
 
 def _block(content: str, *, above: float, below: float | None = None) -> str:

@@ -30,6 +30,7 @@ from algebra import (
     mend_item,
     options,
     unknown_of,
+    usual_marks,
     way_item,
     work,
 )
@@ -105,6 +106,7 @@ class PlannedItem:
     difficulty: float | None = None
     family: str = ""
     unknown: str = "x"
+    marks: int = 1
 
     @property
     def form(self) -> ItemForm:
@@ -210,7 +212,7 @@ def _item(number: int, working: Working, *, form: ItemForm, seed: int) -> Planne
         item = replace(item, trouble=UNWORKED)
     if solution is not None:
         rating, unknown = solution.difficulty.rating, unknown_of(working)
-        item = replace(item, difficulty=rating, family=solution.family, unknown=unknown)
+        item = replace(item, difficulty=rating, family=solution.family, unknown=unknown, marks=usual_marks(solution))
     if not item.trouble:
         with suppress(TaskError, ReadingError):  # then it stays an item to be worked
             item = _in_form(item, form, seed)
@@ -238,7 +240,12 @@ def _with_features(item: PlannedItem, found: FeaturesReport) -> PlannedItem:
         return replace(item, trouble=found.error.message)
     lines = tuple(KeyLine(line) for line in feature_lines(found))
     return replace(
-        item, key=lines, answer=tuple(line.text for line in lines), graph=found.graph, family="rational-functions"
+        item,
+        marks=max(1, len(lines)),
+        key=lines,
+        answer=tuple(line.text for line in lines),
+        graph=found.graph,
+        family="rational-functions",
     )
 
 

@@ -59,6 +59,13 @@ def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
     return Scheme("points", len(points), tuple(points))
 
 
+def usual_marks(solution: Solution | None) -> int:
+    """What a problem is worth by method and accuracy, as its worked solution shows: a point for the answer, up to three for the way, one for checks."""
+    lines = _key_lines(solution)
+    checked = solution is not None and any(step.kind == "check" for step in solution.steps)
+    return (max(1, min(MOST_METHOD, lines - 1)) if lines else 0) + 1 + checked
+
+
 def _key_lines(solution: Solution | None) -> int:
     if solution is None:
         return 0

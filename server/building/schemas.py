@@ -53,6 +53,7 @@ class RungOut(ProblemIn):
     family: str
     level: int
     adds: str
+    marks: int
 
 
 class LadderIn(Schema):

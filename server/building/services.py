@@ -170,5 +170,5 @@ def _problem(working: Working) -> ProblemIn:
 def _rung(found: lanes.Proposed) -> RungOut:
     return RungOut(
         **_problem(found.working).model_dump(), given_latex=found.given_latex, answer_latex=found.answer_latex, difficulty=found.difficulty,
-        family=found.family, level=found.level, adds=found.adds,
+        family=found.family, level=found.level, adds=found.adds, marks=found.marks,
     )  # fmt: skip

@@ -18,6 +18,7 @@ class PaperIn(Schema):
     space: Space = "blank"
     name_line: bool = True
     reasons: bool = False
+    marks: bool = False
     order: int = Field(0, ge=0, le=9)
     version: Text = Field("A", min_length=1, max_length=12)
 

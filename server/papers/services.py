@@ -40,7 +40,7 @@ def pages_of(
     if not problems:
         raise Refused("This sheet has no problems yet.", code="empty")
     problems = in_other_order(problems, data.order)
-    settings = Settings(data.kind, data.paper, data.columns, data.space, data.name_line, data.reasons)
+    settings = Settings(data.kind, data.paper, data.columns, data.space, data.name_line, data.reasons, data.marks)
     try:
         return lanes.printed(sheet.title, problems, settings, version=data.version, form=form)
     except TaskError as problem:

@@ -303,3 +303,14 @@ class TestForms:
 
     def test_each_form_has_a_code_of_its_own(self):
         assert len({planned("Forms", in_other_order(self.ITEMS[:3], form)).code for form in range(3)}) == 3
+
+
+def test_marks_stand_beside_the_items_where_that_is_wished():
+    plan = planned("Marks", [Wanted(Working("solve", "3x + 7 = 22")), Wanted(Working("solve", "√(x + 6) = x"))])
+    assert [item.marks for item in plan.items] == [2, 5]
+    for kind in ("sheet", "key", "answers"):
+        text = reader(as_pdf(source_of(plan, Settings(kind, marks=True)))).pages[0].extract_text()
+        assert "[2]" in text
+        assert "[5]" in text
+        assert "of 7" in text
+    assert "[2]" not in reader(as_pdf(source_of(plan, Settings("sheet")))).pages[0].extract_text()

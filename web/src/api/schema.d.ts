@@ -2981,6 +2981,11 @@ export interface components {
              */
             reasons?: boolean;
             /**
+             * Marks
+             * @default false
+             */
+            marks?: boolean;
+            /**
              * Order
              * @default 0
              */
@@ -3151,6 +3156,8 @@ export interface components {
             level: number;
             /** Adds */
             adds: string;
+            /** Marks */
+            marks: number;
         };
         /**
          * LadderIn
@@ -5377,6 +5384,7 @@ export interface operations {
                 space?: "blank" | "lines" | "squares" | "none";
                 name_line?: boolean;
                 reasons?: boolean;
+                marks?: boolean;
                 order?: number;
                 version?: string;
             };
@@ -5435,6 +5443,7 @@ export interface operations {
                 space?: "blank" | "lines" | "squares" | "none";
                 name_line?: boolean;
                 reasons?: boolean;
+                marks?: boolean;
                 order?: number;
                 version?: string;
             };
@@ -5491,6 +5500,7 @@ export interface operations {
                 space?: "blank" | "lines" | "squares" | "none";
                 name_line?: boolean;
                 reasons?: boolean;
+                marks?: boolean;
                 order?: number;
                 version?: string;
                 number?: number;

@@ -170,7 +170,7 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
         </p>
         <template v-else>
           <p class="sum">
-            {{ build.rungs.length }} problems, about {{ build.minutes }} minutes
+            {{ build.rungs.length }} problems, about {{ build.minutes }} minutes, {{ build.marks }} marks
             <button class="plain-button" :disabled="!build.before.length" @click="act('undo')">undo</button>
           </p>
           <ol ref="list">

@@ -151,6 +151,7 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
           <label><input v-model="paper.layout.paper" type="radio" name="paper" value="letter" /> Letter</label>
         </fieldset>
         <label v-if="paper.layout.kind === 'key'"><input v-model="paper.layout.reasons" type="checkbox" /> with the reason of each line</label>
+        <label v-if="paper.layout.kind !== 'cards'"><input v-model="paper.layout.marks" type="checkbox" /> marks beside the items</label>
         <label v-if="worked"><input v-model="paper.layout.name_line" type="checkbox" /> a line for name and date</label>
         <label class="version"><span class="muted">Version</span> <input v-model.lazy="paper.layout.version" maxlength="12" aria-label="Version" />
           <span class="muted"> order</span> <select v-model.number="paper.layout.order" aria-label="Order of the items"><option :value="0">as it is</option><option v-for="k in 5" :key="k" :value="k">form {{ k }}</option></select></label>

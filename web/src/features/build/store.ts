@@ -37,6 +37,8 @@ export const useBuild = defineStore('build', {
   }),
   getters: {
     minutes: (state): number => Math.round(state.rungs.reduce((sum, rung) => sum + 0.5 + 0.42 * (rung.difficulty ?? 3), 0)),
+    /** What they are worth together, as far as that is known. */
+    marks: (state): number => state.rungs.reduce((sum, rung) => sum + (rung.marks ?? 1), 0),
     /** The highest level that one of the chosen families has. */
     top: (state): number => Math.max(1, ...state.families.filter((family) => !state.wish.families.length || state.wish.families.includes(family.id)).map((family) => family.levels.length)),
   },
@@ -117,7 +119,7 @@ export const useBuild = defineStore('build', {
     /** Problems from the bank behind those that stand. */
     take(rows: Schema['BankRow'][]) {
       const rungs = rows.map(({ task, given, variable, numbers, method, given_latex, difficulty, family }) => ({
-        task, given, variable, numbers, method, given_latex, difficulty, family, answer_latex: '', level: 0, adds: 'from the bank', pinned: true, instruction: '', form: 'work' as const,
+        task, given, variable, numbers, method, given_latex, difficulty, family, answer_latex: '', level: 0, marks: 1, adds: 'from the bank', pinned: true, instruction: '', form: 'work' as const,
       }))
       this.put([...this.rungs, ...rungs])
       this.at = this.rungs.length - rungs.length

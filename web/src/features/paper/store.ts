@@ -11,11 +11,12 @@ export interface Layout {
   space: 'blank' | 'lines' | 'squares' | 'none'
   name_line: boolean
   reasons: boolean
+  marks: boolean
   version: string
   /** The order of the items: 0 as they stand, else one of nine others. */
   order: number
 }
-export const USUAL: Layout = { kind: 'sheet', paper: 'a4', columns: 1, space: 'blank', name_line: true, reasons: false, version: 'A', order: 0 }
+export const USUAL: Layout = { kind: 'sheet', paper: 'a4', columns: 1, space: 'blank', name_line: true, reasons: false, marks: false, version: 'A', order: 0 }
 
 const asked = (layout: Layout): string => String(new URLSearchParams(Object.entries(layout).map(([key, value]) => [key, String(value)])))
 
