@@ -71,7 +71,7 @@ export const SHEET: Group<SheetAction> = {
   ],
 }
 
-export type BuildAction = 'up' | 'down' | 'first' | 'last' | 'pin' | 'like' | 'easier' | 'harder' | 'remove' | 'form' | 'instruct' | 'move-up' | 'move-down' | 'undo' | 'redo'
+export type BuildAction = 'up' | 'down' | 'first' | 'last' | 'pin' | 'like' | 'easier' | 'harder' | 'remove' | 'edit' | 'form' | 'instruct' | 'move-up' | 'move-down' | 'undo' | 'redo'
 /** On a problem of a ladder that is being built. */
 export const BUILDING: Group<BuildAction> = {
   name: 'On a problem of the ladder',
@@ -81,6 +81,7 @@ export const BUILDING: Group<BuildAction> = {
     { shown: 'r', what: 'another one like it', keys: { r: 'like' } },
     { shown: 'e', what: 'an easier one', keys: { e: 'easier' } },
     { shown: 'h', what: 'a harder one', keys: { h: 'harder' } },
+    { shown: 'Enter', what: 'change the problem itself', keys: { Enter: 'edit', F2: 'edit' } },
     { shown: 'f', what: 'the next form: to work, to choose from, to mend …', keys: { f: 'form' } },
     { shown: 'i', what: 'words over it: a section begins', keys: { i: 'instruct' } },
     { shown: 'Delete', what: 'leave it out', keys: { Delete: 'remove', Backspace: 'remove' } },

@@ -75,30 +75,42 @@ function act(action: BuildAction): void {
     harder: () => build.replace('harder').then(focusRow),
     remove: () => build.remove(),
     form: () => build.changeForm(),
-    instruct: () => openWords(),
+    instruct: () => openField('words'),
+    edit: () => openField('given'),
     'move-up': () => build.move(-1),
     'move-down': () => build.move(1),
     undo: () => build.undo(),
     redo: () => build.redo(),
   }
   does[action]()
-  if (action !== 'instruct') void focusRow()
+  if (action !== 'instruct' && action !== 'edit') void focusRow()
 }
 
-const words = ref<string | null>(null)
-const wordsField = ref<HTMLInputElement[]>([])
-async function openWords(): Promise<void> {
-  words.value = build.rungs[build.at]?.instruction ?? ''
+/** What is written in the row: the words over a problem, or the problem itself. */
+const writing = ref<'words' | 'given' | null>(null)
+const written = ref('')
+const field = ref<HTMLInputElement[]>([])
+async function openField(what: 'words' | 'given'): Promise<void> {
+  writing.value = what
+  written.value = (what === 'words' ? build.rungs[build.at]?.instruction : build.rungs[build.at]?.given) ?? ''
   await nextTick()
-  wordsField.value[0]?.focus()
+  field.value[0]?.focus()
 }
-function keepWords(): void {
-  if (words.value === null) return
-  build.instruct(words.value.trim())
-  closeWords()
+async function keepField(): Promise<void> {
+  const what = writing.value
+  if (what === null) return
+  writing.value = null // the field that closes loses the focus, and would be kept twice
+  if (what === 'words') build.instruct(written.value.trim())
+  else if (!(await build.edit(written.value.trim())) && build.request.trouble.value) {
+    writing.value = what // what was typed stays, to be mended
+    await nextTick()
+    field.value[0]?.focus()
+    return
+  }
+  void focusRow()
 }
-function closeWords(): void {
-  words.value = null
+function closeField(): void {
+  writing.value = null
   void focusRow()
 }
 /** The words that stand over a problem where they differ from those over the one before. */
@@ -186,8 +198,10 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
               <span class="rating" aria-hidden="true"><i :style="{ width: `${(rung.difficulty ?? 0) * 10}%` }" />{{ rung.difficulty?.toFixed(1) }}</span>
               <span class="adds muted" aria-hidden="true">{{ rung.adds }}<b v-if="(rung.form ?? 'work') !== 'work'"> · {{ formWords(rung.form) }}</b><b v-if="rung.pinned"> · kept</b></span>
               <input
-                v-if="k === build.at && words !== null" ref="wordsField" v-model="words" class="words" maxlength="120" aria-label="Words over this problem and those behind it"
-                placeholder="Words over it, such as: Solve by factoring. Enter keeps them." @keydown.enter.stop.prevent="keepWords" @keydown.esc.stop.prevent="closeWords" @keydown.stop @blur="keepWords"
+                v-if="k === build.at && writing !== null" ref="field" v-model="written" class="words" :maxlength="writing === 'words' ? 120 : 600" spellcheck="false"
+                :aria-label="writing === 'words' ? 'Words over this problem and those behind it' : 'The problem'"
+                :placeholder="writing === 'words' ? 'Words over it, such as: Solve by factoring. Enter keeps them.' : ''"
+                @keydown.enter.stop.prevent="keepField" @keydown.esc.stop.prevent="closeField" @keydown.stop @blur="keepField"
               />
               <span v-if="k === build.at" class="tools">
                 <button v-for="[action, words] in TOOLS" :key="action" class="plain-button" tabindex="-1" @click.stop="act(action)">{{ action === 'pin' && rung.pinned ? 'let go' : words }}</button>

@@ -124,6 +124,24 @@ describe('building by keyboard', () => {
       { given: 'x = 1' }, { given: 'like x', form: 'mend', instruction: 'Find the slip.' }, { given: 'x = 3', instruction: 'Find the slip.' },
     ])
   })
+  it('changes a problem by hand, and leaves it where it can not be worked', async () => {
+    await proposed()
+    await press('Enter')
+    await made.find('.words').setValue('5x = 35')
+    await made.find('.words').trigger('keydown', key('Enter'))
+    await flushPromises()
+    expect(sentTo('POST /api/ladders').at(-1)).toMatchObject({ count: 1, kept: [{ given: '5x = 35' }] })
+    expect(given()).toEqual(['5x = 35', 'x = 2', 'x = 3'])
+    says['POST /api/ladders'] = Response.json({ code: 'ladder', detail: 'A bracket is not closed.' }, { status: 400 })
+    await press('Enter')
+    await made.find('.words').setValue('5(x = 35')
+    await made.find('.words').trigger('keydown', key('Enter'))
+    await flushPromises()
+    expect(made.find('.ladder [role=alert]').text()).toContain('A bracket is not closed.')
+    expect(made.find<HTMLInputElement>('.words').element.value).toBe('5(x = 35')
+    expect(document.activeElement).toBe(made.find('.words').element)
+    expect(given()).toEqual(['5x = 35', 'x = 2', 'x = 3'])
+  })
   it('says when none is found, and loses nothing', async () => {
     await proposed()
     says['POST /api/another'] = { rung: null }

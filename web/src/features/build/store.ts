@@ -101,6 +101,18 @@ export const useBuild = defineStore('build', {
         this.put(this.rungs.map((each, k) => (k === place ? { ...rung, instruction, form, adds: { like: 'another one like it', easier: 'an easier one', harder: 'a harder one' }[what], pinned: false } : each)))
       })
     },
+    /** Another given for the one at the cursor, worked as the others are; nothing changes where it can't be. */
+    edit(given: string): Promise<boolean> {
+      const place = this.at
+      const old = this.rungs[place]
+      if (!old || !given || given === old.given) return Promise.resolve(false)
+      const family = old.family || this.families[0]?.id || 'linear-equations'
+      return this.request.run(async () => {
+        const { rungs } = await unwrap(api.POST('/api/ladders', { body: { families: [family], count: 1, low: 1, events: [], slip: '', largest: 400, seed: 1, kept: [{ ...asProblem(old), given }] } }))
+        const { instruction, form, pinned } = old
+        this.put(this.rungs.map((each, k) => (k === place && rungs[0] ? { ...rungs[0], instruction, form, pinned, adds: 'changed by hand' } : each)))
+      })
+    },
     /** Another form of the one at the cursor: the next in the row. */
     changeForm() {
       this.put(this.rungs.map((each, k) => (k === this.at ? { ...each, form: nextForm(each.form) } : each)))
