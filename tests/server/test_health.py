@@ -121,5 +121,8 @@ class TestPages:
         paths = re.findall(r"path: '/(.*?)',\s+name:", (WEB / "src" / "router.ts").read_text())
         assert len(paths) >= 4
         for path in paths:
-            example = re.sub(r":\w+(\(.*?\))?\??", lambda found: "1" if r"\d" in found[0] else "board", path)
+            # a number for what is one, else the first of the words that may stand there
+            example = re.sub(
+                r":\w+\((.*?)\)\??", lambda found: "1" if r"\d" in found[1] else found[1].split("|")[0], path
+            )
             assert urls.SCREENS.fullmatch(example), path
