@@ -159,7 +159,7 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
           <label class="field small"><span>numbers up to</span><input v-model.number="build.wish.largest" type="number" min="5" max="100000" /></label>
         </div>
         <label class="field">
-          <span>Where it should show if it goes wrong</span>
+          <span>An error that would show in each</span>
           <select v-model="build.wish.slip"><option value="">anywhere</option><option v-for="slip in build.slips" :key="slip.id" :value="slip.id">{{ slip.name }}</option></select>
         </label>
         <details>
