@@ -20,6 +20,7 @@ from algebra import (
     Key,
     KeyProblem,
     LineError,
+    MendItem,
     NotTaken,
     Option,
     OptionOrder,
@@ -67,6 +68,13 @@ def marked(working: Working, scheme: Scheme) -> tuple[Report, Proposal]:
         report = Report.of_refused(working.id, LineError(0, 1, problem.message, problem.code))
         return report, Proposal(0, scheme.total, (), ("unread",))
     assert isinstance(found, tuple)
+    return found
+
+
+def mend_item(working: Working) -> MendItem:
+    """A worked solution with one slip planted. Raises TaskError, ReadingError."""
+    found = heavy.ask("mend", working, seconds=KEY_SECONDS)
+    assert isinstance(found, MendItem)
     return found
 
 
@@ -239,6 +247,6 @@ def advised(
 
 __all__ = [
     "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "feedback", "heavy",
-    "is_lasting", "key_apart", "laddered", "light", "marked", "next_step", "options", "out", "picture", "predict", "printed", "proof_of",
-    "proofread", "scheme_for", "taken", "version", "work",
+    "is_lasting", "key_apart", "laddered", "light", "marked", "mend_item", "next_step", "options", "out", "picture", "predict", "printed",
+    "proof_of", "proofread", "scheme_for", "taken", "version", "work",
 ]  # fmt: skip

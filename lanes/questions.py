@@ -27,6 +27,7 @@ def marked(working: Working, scheme: Scheme) -> tuple[Report, Proposal]:
 QUESTIONS: Mapping[str, Callable[..., object]] = {
     "check": timed_check,
     "marked": marked,
+    "mend": algebra.mend_item,
     "scheme": algebra.scheme_for,
     "proofread": algebra.proofread,
     "key_apart": algebra.key_apart,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from paper.exchange import FORMS, INCOMING, MEDIA, Form, Incoming, read, safe_cell, written
+from paper.exchange import FORMS, INCOMING, MEDIA, Form, Incoming, read, safe_cell, table_rows, written
 from paper.feedback import FeedbackSlip, Place, feedback_source
 from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
@@ -22,5 +22,6 @@ from paper.plan import (
 __all__ = [
     "FORMS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "FeedbackSlip", "Form", "Incoming", "ItemForm", "KeyLine",
     "Kind", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "Shown", "Wanted", "as_pdf",
-    "as_png", "as_svg", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "source_of", "written",
+    "as_png", "as_svg", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "source_of", "table_rows",
+    "written",
 ]  # fmt: skip

@@ -11,7 +11,7 @@ import csv
 import io
 import json
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
 from html import escape
 from typing import Literal, get_args
@@ -202,12 +202,19 @@ def safe_cell(cell: str) -> str:
     return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") else cell
 
 
-def _from_csv(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+def table_rows(text: str) -> Iterator[list[str]]:
+    """The rows of a table as spreadsheets write it, separated by commas, semicolons or tabs, whichever the first row has most of. Raises
+    TaskError at a row that can't be read."""
+    first = next((line for line in text.splitlines() if line.strip()), "")
+    rows = csv.reader(io.StringIO(text, newline=""), delimiter=max(",;\t", key=first.count))
     try:
-        dialect: type[csv.Dialect] | str = csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
-    except csv.Error:
-        dialect = "excel"
-    rows = csv.reader(io.StringIO(text), dialect)
+        yield from rows
+    except csv.Error as problem:
+        raise TaskError(f"Row {rows.line_num} of the table can't be read: {problem}.") from problem
+
+
+def _from_csv(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
+    rows = table_rows(text)
     head = [cell.strip().lower() for cell in next(rows, [])]
     if "given" not in head:
         raise TaskError("The first row of a CSV file names its columns; one of them is “given”.")
@@ -259,15 +266,16 @@ def _from_text(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     except ReadingError as problem:
         raise TaskError(problem.message) from problem
     left = tuple(NotTaken(line, words[:80], "This is no mathematics.") for line, words in key.skipped)
-    taken: dict[tuple[str, str], Working] = {}
+    taken: list[Working] = []
     for found in key.problems:
         working = _in_plain(found.working)
-        same = taken.get((working.task, working.given))
-        # what stands again behind the problems, worked, is the key of the one before
-        number = "" if same is None or not same.lines else found.label
-        taken[working.task, f"{working.given}{number and ' '}"] = working
+        bare = replace(working, lines=())
+        if working.lines and bare in taken:  # it stands again behind the problems, worked: that is its key
+            taken[taken.index(bare)] = working
+        else:
+            taken.append(working)
     named = _TITLE.search(text)
-    return SheetFile(title or (named.group(1).strip() if named else ""), tuple(map(_as_taken, taken.values()))), left
+    return SheetFile(title or (named.group(1).strip() if named else ""), tuple(map(_as_taken, taken))), left
 
 
 _TITLE = re.compile(r"\\(?:title|section\*?)\{([^{}\\]{1,120})\}")

@@ -171,7 +171,7 @@ def _placed(items: Sequence[PlannedItem], seed: int) -> list[PlannedItem]:
     for item in items:
         if item.options:
             least = sorted(range(len(item.options)), key=lambda place: (counts.get(place, 0), draw.random()))
-            place = next(p for p in least if before[-2:] != [p, p])
+            place = next((p for p in least if before[-2:] != [p, p]), least[0])
             counts[place] = counts.get(place, 0) + 1
             before.append(place)
             options_of = list(item.options)

@@ -175,8 +175,10 @@ def claim_of(working: Working, seed: int = 1) -> ClaimItem:
         raise TaskError("Only of an expression it is claimed what it equals.")
     draw = random.Random(f"{working.given} {seed}")
     if draw.random() < 0.4:
-        answer = work(replace(working, lines=(), method=None)).answer
-        return ClaimItem(f"{working.given} = {answer[0]}", True, {}, "")
+        solution = work(replace(working, lines=(), method=None))
+        if solution.already:
+            raise TaskError("It is its own answer: nothing can be claimed of it.")
+        return ClaimItem(f"{working.given} = {solution.answer[0]}", True, {}, "")
     for wrong in predict(replace(working, lines=(), method=None), most=4).wrong:
         claim = f"{working.given} = {wrong.text}"
         if wrong.slips and decide(replace(working, lines=(wrong.text,), method=None)) == "breaks":

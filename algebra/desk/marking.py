@@ -194,9 +194,10 @@ def _by_answer(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:
             got, why = 0.0, f"the answer is right, but line {seen.broken[0].line} breaks: {seen.said(seen.broken[0])}"
         if seen.alone and scheme.answer_alone == "none":
             got, why = 0.0, "the answer is right, but there is no working"
-    elif seen.right or seen.partly:
-        got = total / 2 if seen.right or seen.report.answer.verdict in ("incomplete", "extraneous") else 0.0
-        why = "the value is right, not finished" if seen.right else "a part of the answer is right"
+    elif seen.right:
+        got, why = total / 2, "the value is right, not finished"
+    elif seen.partly and seen.report.answer.verdict in ("incomplete", "extraneous"):
+        got, why = total / 2, "a part of the answer is right"
     else:
         got, why = 0.0, "the answer is wrong" if seen.reached else "there is no answer"
     return [ProposedPoint("answer", total, got, why, _last_line(seen))]
@@ -207,7 +208,7 @@ def _last_line(seen: _Seen) -> int | None:
 
 
 def _by_steps(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:
-    total = int(scheme.total)
+    total = max(1, int(scheme.total))
     if seen.working.task in _FEATURES:
         return _by_features(seen, total)
     if seen.finished and not seen.broken and not (seen.alone and scheme.answer_alone == "none"):
@@ -348,7 +349,14 @@ def _by_levels(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:
     return [ProposedPoint("level", worth, worth * level / 4, why, first.line if first else _last_line(seen))]
 
 
-_POINTS = {"answer": _by_answer, "steps": _by_steps, "points": _by_points, "levels": _by_levels}
+def _by_worth(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:
+    """The steps, each worth its share of a total that is no whole number."""
+    points = _by_steps(seen, scheme)
+    worth = scheme.total / len(points)
+    return [replace(point, worth=point.worth * worth, got=point.got * worth) for point in points]
+
+
+_POINTS = {"answer": _by_answer, "steps": _by_worth, "points": _by_points, "levels": _by_levels}
 
 
 def _alike(seen: _Seen, proposal: Proposal) -> str:

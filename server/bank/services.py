@@ -6,6 +6,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 import lanes
+from algebra import Entry
 from server.bank import queries
 from server.jobs import services as jobs
 from server.jobs.models import Run
@@ -39,7 +40,10 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
 
 def _look_at(problem: Problem) -> int:
     """Puts its entry beside a problem unless it was changed meanwhile; 1 where that was done."""
-    entry = lanes.entry_of(reports.core_working(problem, []), tuple(problem.sheet.untaught))
+    try:
+        entry = lanes.entry_of(reports.core_working(problem, []), tuple(problem.sheet.untaught))
+    except lanes.TooHeavy:  # found by its text for good, instead of being looked at again and again
+        entry = Entry("", None, (), (), "")
     as_it_was = Problem.objects.filter(
         pk=problem.pk, task=problem.task, given=problem.given, variable=problem.variable, numbers=problem.numbers, method=problem.method
     )  # fmt: skip

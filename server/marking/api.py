@@ -88,9 +88,10 @@ def erase_student(request: HttpRequest, student_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.post("/classes/{int:class_id}/sets", response={201: SetOut, 400: Detail, 404: Detail})
+@router.post("/classes/{int:class_id}/sets", response={201: SetOut, 400: Detail, 404: Detail, 429: Detail})
 def give(request: HttpRequest, class_id: int, data: SetIn) -> Status[SetOut]:
     """Gives a class a sheet."""
+    spend(person_of(request))
     return Status(201, queries.set_out(services.give(person_of(request), class_id, data)))
 
 

@@ -18,10 +18,12 @@ from server.marking import pile, queries
 from server.marking.models import GivenSet, SetItem, StudentWorking
 from server.sheets import services as sheets
 from server.sheets.models import Sheet
-from server.sheets.schemas import ProblemIn
+from server.sheets.schemas import ProblemIn, SheetChange
 
 LOOK = "Look at this line again."
 MOST_TRIES = 2
+EXAMPLES = 6
+"""Of how many problems the worked examples are looked at for one with the error that is wanted."""
 
 
 def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> bytes:
@@ -31,7 +33,7 @@ def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> byte
     workings = list(
         StudentWorking.objects.filter(paper__given_set=given_set).select_related("item__given_set", "paper__student").order_by("item__position")
     )  # fmt: skip
-    if any(working.made_from != pile.stamp_of(working.item, working.texts) for working in workings):
+    if not all(map(pile.is_fresh, workings)):
         raise Refused("Some workings are not verified yet. Try again in a moment.", code="waits")
     if not workings:
         raise Refused("Nothing was taken in yet.", code="empty")
@@ -83,67 +85,73 @@ class _Maker:
         for link, line in zip(report.links, working.texts, strict=True):
             if link.relation in ("breaks", "narrows"):
                 slip = link.slip
-                own = self.words.stored.get(slip.id, {}).get("text") if slip else None
-                return Place(
-                    number,
-                    before,
-                    line,
-                    own or (slip.cue if slip else LOOK),
-                    slip.instead if slip and self.right else "",
-                )
+                if slip is None:
+                    return Place(number, before, line, LOOK)
+                cue = self.words.of(slip.id, slip.name, slip.cue).text
+                return Place(number, before, line, cue, slip.instead if self.right else "")
             if link.kind in ("expression", "equation", "statement") and link.relation is not None:
                 before = line
         return None
 
     def _try(self, item_id: int) -> str:
         if item_id not in self.drawn:
-            try:
-                found = lanes.another(pile.problem_of(self.items[item_id]), "like", 7, [])
-            except (TaskError, ReadingError):
-                found = None
-            self.drawn[item_id] = found.working.given if found else ""
+            found = _another(pile.problem_of(self.items[item_id]), "like", 7, [])
+            self.drawn[item_id] = found.given if found else ""
         return self.drawn[item_id]
 
 
 @transaction.atomic
 def for_tomorrow(teacher: User, set_id: int) -> Sheet:
-    """A sheet of five minutes against the commonest error of a set: a worked example to find and mend it in, then three problems that rise. Raises
-    Refused where no error was seen, or nothing can be drawn."""
+    """A sheet of five minutes against the commonest error of a set: a worked example to find and mend, in which that error is made where one
+    can be drawn, then three problems that rise. Raises Refused where no error was seen."""
     given_set = queries.set_of(teacher, set_id)
     slips = queries.patterns_of(given_set).slips
     if not slips:
         raise Refused("No error was seen in this set.", code="nothing")
     top = slips[0]
     made_in = Counter(StudentWorking.objects.filter(pk__in=top.workings).values_list("item_id", flat=True))
-    item = SetItem.objects.select_related("given_set").get(pk=made_in.most_common(1)[0][0])
-    base = Working(
-        **{
-            name: getattr(pile.problem_of(item), name)
-            for name in ("task", "given", "lines", "variable", "numbers", "conventions")
-        }
-    )
-    known, problems = [base], [_asked(base, "mend")]
+    base = pile.problem_of(SetItem.objects.select_related("given_set").get(pk=made_in.most_common(1)[0][0]))
+    example = _with_error(base, top.id)
+    known, rising = [base, example], []
     for seed, what in enumerate(("easier", "like", "harder"), start=11):
-        try:
-            found = lanes.another(base, what, seed, known) or lanes.another(base, "like", seed, known)
-        except (TaskError, ReadingError):
-            found = None
+        found = _another(base, what, seed, known) or _another(base, "like", seed, known)
         if found is not None:
-            known.append(found.working)
-            problems.append(_asked(replace(found.working, lines=()), "work"))
+            known.append(found)
+            rising.append(found)
     sheet = sheets.create_sheet(teacher, f"For tomorrow: {top.name}"[:120])
-    for problem in problems:
-        sheets.add_problem(teacher, sheet.pk, problem)
+    if given_set.conventions:
+        change = SheetChange(title=None, conventions=dict(given_set.conventions), untaught=None)
+        sheets.change_sheet(teacher, sheet.pk, change)
+    for working in (example, *rising):
+        sheets.add_problem(teacher, sheet.pk, _asked(working, "mend" if working is example else "work"))
     return sheet
 
 
+def _with_error(base: Working, slip: str) -> Working:
+    """The problem, or one like it, in whose worked example this error is the one that is planted; the problem where none was found."""
+    for seed in range(EXAMPLES):
+        candidate = base if not seed else _another(base, "like", seed, [base])
+        try:
+            if candidate is not None and lanes.mend_item(candidate).slip == slip:
+                return candidate
+        except (TaskError, ReadingError):
+            continue
+    return base
+
+
+def _another(base: Working, what: str, seed: int, known: list[Working]) -> Working | None:
+    try:
+        found = lanes.another(base, what, seed, known)
+    except (TaskError, ReadingError):
+        return None
+    return None if found is None else replace(found.working, lines=())
+
+
 def _asked(working: Working, form: str) -> ProblemIn:
-    return ProblemIn.model_validate(
-        {
-            "task": working.task,
-            "given": working.given,
-            "variable": working.variable or "",
-            "numbers": working.numbers,
-            "form": form,
-        }
-    )
+    asked = {
+        "task": working.task,
+        "given": working.given,
+        "variable": working.variable or "",
+        "numbers": working.numbers,
+    }
+    return ProblemIn.model_validate(asked | {"form": form})

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import io
 import json
 import re
@@ -10,12 +9,12 @@ import zipfile
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from pathlib import PurePosixPath
-from typing import Literal, get_args
+from typing import Literal
 
 from algebra import TaskError, limits, read_workings
+from paper import table_rows
 
 IntakeForm = Literal["text", "csv", "jsonl", "zip"]
-FORMS: tuple[IntakeForm, ...] = get_args(IntakeForm)
 MOST_CHARACTERS, MOST_BYTES, MOST_FILES = 1_000_000, 350_000, 400
 _LABEL = re.compile(r"\s*(?:\(?#?(\d{1,3})\s*[.):]\)?)(?:\s+|$)")
 _ITEM = re.compile(r"\D*(\d{1,3})\D*")
@@ -49,7 +48,7 @@ class Intake:
 
     def refuse(self, place: int, text: str, why: str) -> None:
         """Names what can't be taken."""
-        self.left.append(NotTakenRow(place, text.strip()[:80], why))
+        self.left.append(NotTakenRow(place, text.encode(errors="replace").decode().strip()[:80], why))
 
 
 def taken_apart(content: bytes, form: IntakeForm, names: Iterable[str], givens: Sequence[str]) -> Intake:
@@ -78,12 +77,19 @@ def _bounded(found: Intake) -> Intake:
                 f"{each.student}, {each.item}",
                 f"A line has at most {limits.MAX_LINE_CHARACTERS} characters.",
             )
-        elif any("\0" in line for line in each.lines):
-            found.refuse(each.place, f"{each.student}, {each.item}", "A line holds the character 0.")
+        elif not all(map(_can_be_kept, each.lines)):
+            words = "A line holds a character that can't be kept."
+            found.refuse(each.place, f"{each.student}, {each.item}", words)
         else:
             kept.append(each)
     found.written = kept
     return found
+
+
+def _can_be_kept(line: str) -> bool:
+    return (
+        "\0" not in line and line.encode(errors="replace").decode() == line
+    )  # no unpaired surrogate, as JSON can write it
 
 
 def _by_name(names: Iterable[str]) -> dict[str, str]:
@@ -146,11 +152,9 @@ def _without_given(lines: Sequence[str], givens: Sequence[str], item: int) -> Se
 
 def _from_csv(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
     """Rows of student, item, line; with a row of titles or without."""
-    first = next((line for line in text.splitlines() if line.strip()), "")
-    separator = max(",;\t", key=first.count)
     found = Intake()
     rows: dict[tuple[str, int], tuple[int, list[str]]] = {}
-    for number, cells in enumerate(csv.reader(io.StringIO(text), delimiter=separator), start=1):
+    for number, cells in enumerate(table_rows(text), start=1):
         told = [cell.strip() for cell in cells]
         if not any(told) or (number == 1 and told[0].casefold() in ("student", "name", "number")):
             continue
@@ -175,15 +179,12 @@ def _from_jsonl(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> 
         except (ValueError, RecursionError):
             found.refuse(number, raw, "This is no JSON.")
             continue
-        lines = (
-            row.get("lines", [row["line"]] if isinstance(row, dict) and "line" in row else None)
-            if isinstance(row, dict)
-            else None
-        )
+        told = row if isinstance(row, dict) else {}
+        lines = told.get("lines", [told["line"]] if "line" in told else None)
         if not isinstance(lines, list) or not all(isinstance(line, str) for line in lines):
             found.refuse(number, raw, "An object has “student”, “item”, and “lines”, a list of texts.")
             continue
-        _add(found, rows, number, str(row.get("student", "")), str(row.get("item", "")), lines, roster, givens)
+        _add(found, rows, number, str(told.get("student", "")), str(told.get("item", "")), lines, roster, givens)
     _close(found, rows, givens)
     return found
 
@@ -211,7 +212,7 @@ def _close(found: Intake, rows: Mapping[tuple[str, int], tuple[int, list[str]]],
 
 
 def _from_zip(content: bytes, names: Iterable[str], givens: Sequence[str]) -> Intake:
-    """Chains in an archive, a file a student named after them; each working belongs to the item with its given, or in its place."""
+    """Chains in an archive, a file a student named after them; each working belongs to the item with its given."""
     if len(content) > MOST_BYTES:
         raise TaskError("This archive is larger than any pile.")
     found, roster = Intake(), _by_name(names)
@@ -220,9 +221,13 @@ def _from_zip(content: bytes, names: Iterable[str], givens: Sequence[str]) -> In
             entries = [entry for entry in archive.infolist() if entry.filename.lower().endswith((".chain", ".txt"))]
             if len(entries) > MOST_FILES:
                 raise TaskError(f"At most {MOST_FILES} files are taken at once.")
+            room = MOST_CHARACTERS
             for number, entry in enumerate(entries, start=1):
-                with archive.open(entry) as file:
-                    text = file.read(MOST_CHARACTERS // 4)
+                with archive.open(entry) as file:  # what the archive says of its sizes is not trusted
+                    text = file.read(room + 1)
+                room -= len(text)
+                if room < 0:
+                    raise TaskError("Unpacked, this archive is larger than any pile.")
                 _one_file(found, number, PurePosixPath(entry.filename).stem, text, roster, givens)
     except TaskError:
         raise

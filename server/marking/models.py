@@ -133,6 +133,7 @@ class Decision(models.Model):
     before = models.FloatField(null=True)
     after = models.FloatField(null=True)
     taken_back = models.BooleanField(default=False)
+    closed = models.BooleanField(default=False)  # the lines have changed since: it can't be taken back any more
 
     class Meta:
         ordering = ["-when", "-id"]

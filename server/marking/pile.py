@@ -8,7 +8,7 @@ from hashlib import sha256
 from pydantic import TypeAdapter
 
 import lanes
-from algebra import Proposal, Report, Scheme, SheetProblem, Working, json_object, widened
+from algebra import Proposal, Report, Scheme, Working, json_object
 from server.jobs import services as jobs
 from server.jobs.models import Piece, Run
 from server.marking.models import GivenSet, SetItem, StudentWorking
@@ -34,14 +34,16 @@ def proposal_of(working: StudentWorking) -> Proposal | None:
     return None if working.proposal is None else _PROPOSAL.validate_python(working.proposal)
 
 
-def problem_of(item: SetItem, lines: list[str] | None = None) -> SheetProblem:
+def problem_of(item: SetItem, lines: list[str] | None = None) -> Working:
     """An item with these lines as the core takes it."""
-    return widened(
-        SheetProblem,
-        Working(
-            item.task, item.given, tuple(lines or ()), item.variable or None, item.numbers, dict(item.given_set.conventions), (), None, item.method or None
-        ),
+    return Working(
+        item.task, item.given, tuple(lines or ()), item.variable or None, item.numbers, dict(item.given_set.conventions), method=item.method or None
     )  # fmt: skip
+
+
+def is_fresh(working: StudentWorking) -> bool:
+    """Whether the report and the proposal beside a working were made from what stands now."""
+    return working.made_from == stamp_of(working.item, working.texts)
 
 
 def stamp_of(item: SetItem, lines: list[str]) -> str:
@@ -64,17 +66,12 @@ def begin(given_set: GivenSet) -> Run | None:
     workings = StudentWorking.objects.filter(paper__given_set=given_set).select_related("item__given_set")
     for working in workings.order_by("item__position", "pk"):
         key = (working.item_id, json.dumps(working.lines))
-        if key not in pending and working.made_from != stamp_of(working.item, working.texts):
+        if key not in pending and not is_fresh(working):
             waiting.setdefault(key, working)
     Run.objects.filter(kind=KIND, title=title).exclude(ended=None).delete()
     if not waiting:
         return None
     return jobs.begin(None, KIND, ({"working": working.pk} for working in waiting.values()), title=title)
-
-
-def run_of(given_set: GivenSet) -> Run | None:
-    """The last run of a set."""
-    return Run.objects.filter(kind=KIND, title=f"set {given_set.pk}").order_by("-pk").first()
 
 
 def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
@@ -88,8 +85,6 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
     stamp = stamp_of(item, lines)
     report, proposal = lanes.marked(problem_of(item, lines), scheme_of(item))
     equal = StudentWorking.objects.filter(item=item, lines=lines).exclude(made_from=stamp)
-    if not lanes.is_lasting(report):
-        raise lanes.Busy("")
     slips = [link.slip.id for link in report.links if link.slip] + list(report.answer.slips)
     # what was changed meanwhile, its lines or its scheme, is not among the equal ones any more, or has another stamp and is asked again
     return equal.filter(item__scheme=item.scheme).update(

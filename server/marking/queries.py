@@ -117,7 +117,7 @@ def set_out(given_set: GivenSet) -> SetOut:
 
 
 def _cell(working: StudentWorking) -> CellOut:
-    fresh = working.made_from == pile.stamp_of(working.item, working.texts)
+    fresh = pile.is_fresh(working)
     proposal = pile.proposal_of(working) if fresh else None
     report = working.report if fresh else None
     links = report["links"] if isinstance(report, dict) else []
@@ -133,7 +133,7 @@ def _cell(working: StudentWorking) -> CellOut:
 def working_out(working: StudentWorking) -> WorkingOut:
     """A working opened."""
     decimal = str(working.item.given_set.conventions.get("decimal", "point"))
-    fresh = working.made_from == pile.stamp_of(working.item, working.texts)
+    fresh = pile.is_fresh(working)
     report, proposal = (pile.report_of(working), pile.proposal_of(working)) if fresh else (None, None)
     same = StudentWorking.objects.filter(item=working.item, alike=working.alike, confirmed=None).exclude(pk=working.pk)
     return WorkingOut(

@@ -15,7 +15,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 import lanes
-from algebra import ReadingError, TaskError, json_object
+from algebra import ReadingError, Scheme, TaskError, Working, json_object
 from server.accounts import people
 from server.common.problems import Refused
 from server.marking import intake, pile, queries
@@ -134,10 +134,12 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
         working = reports.core_working(problem, own)
         sound = bool(own) and reports.state(reports.of(problem)) == "sound"
         try:
-            key = own if sound else list(lanes.work(replace(working, lines=()), method=working.method).lines)
-        except (TaskError, ReadingError):
-            key = []
-        scheme = lanes.scheme_for(replace(working, lines=()), data.scheme)
+            scheme = lanes.scheme_for(replace(working, lines=()), data.scheme)
+            key = own if sound else _worked(working)
+        except lanes.Busy as problem_found:
+            raise Refused(problem_found.message, code="busy") from problem_found
+        except TaskError:  # too heavy: it can be given all the same, and marked by its answer
+            scheme, key = Scheme("answer", 1), []
         items.append(
             SetItem(
                 position=position, task=problem.task, given=problem.given, variable=problem.variable, numbers=problem.numbers, method=problem.method,
@@ -155,6 +157,16 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
             item.given_set = made
         SetItem.objects.bulk_create(items)
     return made
+
+
+def _worked(working: Working) -> list[str]:
+    """The lines of a worked key; none where no method is known. Raises Busy."""
+    try:
+        return list(lanes.work(replace(working, lines=()), method=working.method).lines)
+    except lanes.Busy:
+        raise
+    except (TaskError, ReadingError):
+        return []
 
 
 @transaction.atomic
@@ -210,7 +222,10 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     item = get_object_or_404(given_set.items.select_related("given_set"), pk=data.item)
     _put(teacher, given_set, student, item, data.lines, "typed")
     working = StudentWorking.objects.get(paper__given_set=given_set, paper__student=student, item=item)
-    pile.work_piece({}, {"working": working.pk})
+    try:
+        pile.work_piece({}, {"working": working.pk})
+    except lanes.Busy:  # it is kept, and verified among the jobs
+        pile.begin(given_set)
     return queries.working_of(teacher, working.pk)
 
 
@@ -226,6 +241,7 @@ def _put(teacher: User, given_set: GivenSet, student: Student, item: SetItem, li
         return "same"
     if working.mark is not None:
         Decision.objects.create(working=working, batch=uuid4(), who=teacher.username, before=working.mark, after=None)
+    working.decisions.update(closed=True)  # a mark that was given for other lines never comes back
     StudentWorking.objects.filter(pk=working.pk).update(
         lines=lines, source=source, made_from="", report=None, proposal=None, alike="", slips=[], right=False, mark=None, confirmed=None, confirmed_by=""
     )  # fmt: skip
@@ -248,7 +264,8 @@ def decide(teacher: User, set_id: int, data: DecideIn) -> dict[int, float | None
         for working in list(workings):
             if working.alike:
                 like = chosen.filter(item=working.item, alike=working.alike, confirmed=None)
-                workings += [each for each in like if each.pk not in {known.pk for known in workings}]
+                known = {each.pk for each in workings}
+                workings += [each for each in like if each.pk not in known and pile.is_fresh(each)]
     marks: dict[int, float | None] = {}
     for working in workings:
         marks[working.pk] = _decided(working, data.mark)
@@ -262,8 +279,7 @@ def _decided(working: StudentWorking, mark: float | None) -> float:
         if mark > total:
             raise Refused(f"This item is worth {total:g}.", code="mark")
         return mark
-    fresh = working.made_from == pile.stamp_of(working.item, working.texts)
-    proposal = pile.proposal_of(working) if fresh else None
+    proposal = pile.proposal_of(working) if pile.is_fresh(working) else None
     if proposal is None:
         raise Refused("This working is not verified yet: nothing is proposed.", code="waits")
     return proposal.mark
@@ -285,7 +301,7 @@ def take_back(teacher: User, set_id: int) -> dict[int, float | None]:
     """Takes back what was decided last in a set, all of it that was decided in one; the marks that stand now. Raises Refused where there is nothing."""
     given_set = queries.set_of(teacher, set_id)
     GivenSet.objects.select_for_update().get(pk=set_id)
-    own = Decision.objects.filter(working__paper__given_set=given_set, taken_back=False)
+    own = Decision.objects.filter(working__paper__given_set=given_set, taken_back=False, closed=False)
     last = own.order_by("-when", "-pk").first()
     if last is None:
         raise Refused("Nothing is left to be taken back.", code="nothing")

@@ -150,3 +150,15 @@ class TestWhatCannotBeTaken:
 @pytest.mark.parametrize("form", FORMS)
 def test_every_form_is_written(form):
     assert written(SHEET, form).strip()
+
+
+def test_a_list_that_names_a_problem_twice_keeps_both_and_a_key_behind_is_joined():
+    twice, _ = read(b"Solve.\n1. 3x = 12\n2. 3x = 12\n", "txt")
+    assert [w.given for w in twice.problems] == ["3x = 12", "3x = 12"]
+    keyed, _ = read(b"1. Solve 3x = 12\n2. Solve 2x = 8\n\n1. Solve 3x = 12\nx = 4\n\n2. Solve 2x = 8\nx = 4\n", "txt")
+    assert [(w.given, w.lines) for w in keyed.problems] == [("3x = 12", ("x = 4",)), ("2x = 8", ("x = 4",))]
+
+
+def test_a_table_that_can_not_be_read_says_where():
+    with pytest.raises(TaskError, match="Row 2"):
+        read(b"given,task\n" + b"x" * 140_000 + b",solve\n", "csv")

@@ -107,6 +107,20 @@ def test_a_problem_that_changes_meanwhile_keeps_no_old_entry(api, filled, monkey
     assert problem.indexed != STAMP
 
 
+def test_what_is_too_heavy_is_looked_at_once_and_spoils_no_other(api, filled, monkeypatch):
+    entry_of = bank.lanes.entry_of
+
+    def heavy(working, untaught=()):
+        if working.given.startswith("3x"):
+            raise bank.lanes.TooHeavy("Too long.")
+        return entry_of(working, untaught)
+
+    monkeypatch.setattr(bank.lanes, "entry_of", heavy)
+    looked_through(api)
+    assert found(api)["waiting"] == 0
+    assert [row["given"] for row in found(api, text="3x")["rows"]] == ["3x + 7 = 22"]
+
+
 def test_it_is_begun_once(api, filled):
     for _ in range(2):
         api.send("POST", "/api/bank/looked-through", {})

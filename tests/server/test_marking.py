@@ -12,6 +12,7 @@ from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 from pypdf import PdfReader
 
+from algebra import TaskError, Working, mend_item
 from server.jobs.models import Piece, Run
 from server.jobs.pieces import work
 from server.marking import intake, pile, services
@@ -159,6 +160,30 @@ class TestTakingIn:
         assert [(w.item, w.lines) for w in found.written] == [(1, ("x = 5", "x = 6")), (2, ("z",))]
         assert [row.place for row in found.left] == [3]
 
+    def test_what_can_not_be_kept_is_left_and_does_no_harm(self, api, given):
+        rows = [
+            '{"student": "Ada Quill", "item": 1, "lines": ["\\ud800"]}',
+            '{"student": "Bo Tarn", "item": 1, "lines": ["\\u0000"]}',
+            '{"student": "\\udfff", "item": 1, "lines": []}',
+        ]
+        told = take(api, given, "\n".join(rows), "jsonl")
+        assert (told["new"], len(told["left"])) == (0, 3)
+
+    @pytest.mark.parametrize(
+        "text", ["Ada Quill,1,x\rBo Tarn,1,y", '"Ada Quill",1,"x\ny"', "Ada Quill,1," + "x" * 140_000]
+    )
+    def test_odd_tables_are_read_or_refused_in_words(self, api, given, text):
+        answer = api.send("POST", f"/api/sets/{given.pk}/taken", {"form": "csv", "text": text})
+        assert answer.status_code in (200, 400), answer.content
+
+    def test_an_archive_that_grows_is_refused(self):
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+            for k in range(3):
+                archive.writestr(f"{k}.chain", " " * 600_000)
+        with pytest.raises(TaskError, match="larger than any pile"):
+            intake.taken_apart(out.getvalue(), "zip", ["Ada"], ["x"])
+
     def test_too_long_lines_and_workings_are_left(self):
         text = "Ada\n1. " + "x" * 700 + "\n2. x\n" + "y\n" * 300
         found = intake.taken_apart(text.encode(), "text", ["Ada"], ["x", "y"])
@@ -172,6 +197,20 @@ class TestTakingIn:
         assert [link["relation"] for link in opened["report"]["links"]] == ["holds", "holds"]
         assert opened["proposal"]["mark"] == opened["proposal"]["total"]
         assert opened["mark"] is None
+
+
+class TestBusy:
+    def test_typed_lines_are_kept_and_wait(self, api, given, monkeypatch):
+        def busy(*asked):
+            raise pile.lanes.Busy("Try again.")
+
+        monkeypatch.setattr(pile.lanes, "marked", busy)
+        found = table(api, given)
+        body = {"student": found["students"][0]["id"], "item": found["items"][0]["id"], "lines": ["3x = 15"]}
+        answer = api.send("PUT", f"/api/sets/{given.pk}/workings", body)
+        assert (answer.status_code, answer.json()["report"]) == (200, None)
+        monkeypatch.undo()
+        assert not cell(verified(api, given), "Ada Quill", 1)["waits"]
 
 
 class TestVerifying:
@@ -280,6 +319,9 @@ class TestMarks:
         take(api, given, "Ada Quill\n1. x = 99")
         assert StudentWorking.objects.get(pk=ada).mark is None
         assert Decision.objects.filter(working=ada, before=2, after=None).exists()
+        # and never comes back for other lines
+        assert api.send("DELETE", f"/api/sets/{given.pk}/decisions").json()["code"] == "nothing"
+        assert StudentWorking.objects.get(pk=ada).mark is None
 
     def test_what_is_not_verified_has_no_proposal_to_confirm(self, api, given):
         take(api, given)
@@ -359,9 +401,18 @@ class TestFeedback:
         made = api.send("POST", f"/api/sets/{given.pk}/tomorrow").json()["sheet"]
         problems = sheets.queries.Problem.objects.filter(sheet=made).order_by("position")
         assert [problem.form for problem in problems] == ["mend", "work", "work", "work"]
-        assert problems[0].given == "3x + 7 = 22"
+        top = api.get(f"/api/sets/{given.pk}/patterns").json()["slips"][0]["id"]
+        assert mend_item(Working("solve", problems[0].given)).slip == top  # what is planted there is what went wrong
         assert len({problem.given for problem in problems}) == 4
         assert "Ada" not in problems[0].sheet.title
+
+    def test_a_starter_keeps_the_conventions_of_the_class(self, api, teacher, given):
+        take(api, given)
+        type(given).objects.filter(pk=given.pk).update(conventions={"decimal": "comma"})
+        api.send("POST", f"/api/sets/{given.pk}/verified", {})
+        verified(api, given)
+        made = api.send("POST", f"/api/sets/{given.pk}/tomorrow").json()["sheet"]
+        assert sheets.queries.Sheet.objects.get(pk=made).conventions == {"decimal": "comma"}
 
     def test_no_starter_where_nothing_went_wrong(self, api, given):
         take(api, given, "Ada Quill\n1. 3x = 15\nx = 5")

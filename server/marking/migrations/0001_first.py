@@ -109,6 +109,7 @@ class Migration(migrations.Migration):
                 ('before', models.FloatField(null=True)),
                 ('after', models.FloatField(null=True)),
                 ('taken_back', models.BooleanField(default=False)),
+                ('closed', models.BooleanField(default=False)),
                 ('working', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='decisions', to='marking.studentworking')),
             ],
             options={

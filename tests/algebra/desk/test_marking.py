@@ -148,6 +148,13 @@ def test_solutions_behind_one_sign_are_an_answer():
     )
 
 
+@pytest.mark.parametrize("total", [0.5, 2.5])
+def test_steps_of_a_total_that_is_no_whole_number(total):
+    found = proposed(Scheme("steps", total), "solve", "3x + 7 = 22", "3x = 15", "x = 5")
+    assert found.mark == total
+    assert sum(point.worth for point in found.points) == pytest.approx(total)
+
+
 def test_nothing_written_earns_nothing():
     for kind in ("answer", "steps", "points", "levels"):
         assert (

@@ -14,7 +14,7 @@ const names = ref('')
 const more = ref('')
 const sheet = ref<number | null>(null)
 const scheme = ref<(typeof SCHEMES)[number][0]>('points')
-const day = ref(new Date().toISOString().slice(0, 10))
+const day = ref(new Date().toLocaleDateString('sv')) // today here, as 2026-03-05
 const ending = ref('')
 const current = computed(() => store.classes?.filter((each) => !each.archived) ?? [])
 const past = computed(() => store.classes?.filter((each) => each.archived) ?? [])

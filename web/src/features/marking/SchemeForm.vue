@@ -10,7 +10,12 @@ const emit = defineEmits<{ done: [] }>()
 const marking = useMarking()
 const item = computed(() => marking.table.items.find((each) => each.id === props.item) ?? null)
 const wish = reactive<{ scheme: Schema['SchemeIn'] | null }>({ scheme: null })
-watch(item, (found) => (wish.scheme = found ? { ...found.scheme, points: [...(found.scheme.points ?? [])] } : null), { immediate: true })
+// once for each item: the table is fetched anew while it is verified, and what is being typed here stays
+watch(
+  () => props.item,
+  () => (wish.scheme = item.value ? { ...item.value.scheme, points: [...(item.value.scheme.points ?? [])] } : null),
+  { immediate: true },
+)
 const POINTS = ['method', 'accuracy', 'check', 'form', 'excluded'] as const
 const count = (kind: string): number => wish.scheme?.points?.filter((each) => each === kind).length ?? 0
 function setCount(kind: (typeof POINTS)[number], number: number): void {

@@ -29,7 +29,13 @@ export const useClasses = defineStore('classes', {
     load(): Promise<boolean> {
       return this.request.run(async () => {
         this.classes = await unwrap(api.GET('/api/classes'))
-        this.sheets = (await unwrap(api.GET('/api/sheets'))).sheets
+        const sheets: Schema['SheetRow'][] = []
+        for (let page = 1, more = true; more; page++) {
+          const found = await unwrap(api.GET('/api/sheets', { params: { query: { page } } }))
+          sheets.push(...found.sheets)
+          more = found.more
+        }
+        this.sheets = sheets
         this.colleagues = await unwrap(api.GET('/api/colleagues'))
       })
     },
