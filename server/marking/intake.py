@@ -11,12 +11,18 @@ from dataclasses import dataclass, field, replace
 from pathlib import PurePosixPath
 from typing import Literal
 
-from algebra import TaskError, limits, read_workings
+from algebra import TaskError, limits, read_workings, understood
 from paper import table_rows
 
 IntakeForm = Literal["text", "csv", "jsonl", "zip"]
 MOST_CHARACTERS, MOST_BYTES, MOST_FILES = 1_000_000, 350_000, 400
-_LABEL = re.compile(r"\s*(?:\(?#?(\d{1,3})\s*[.):]\)?)(?:\s+|$)")
+_LABEL = re.compile(
+    r"\s*(?:(?:question|problem|item|no\.?|nr\.?|q|#)\s*(\d{1,3})\s*[.):]*|\(?(\d{1,3})\s*[.):]\)?)(?:\s+|$)",
+    re.IGNORECASE,
+)
+_BEFORE_A_NAME = re.compile(r"^[#*_>\s]*(?:(?:name|student|pupil)\s*[:.]?\s+)?", re.IGNORECASE)
+_BEHIND_A_NAME = re.compile(r"\s*(?:\(.*|\s[-–—]\s.*|[:*_]+\s*)$")
+_LIKE_A_NAME = re.compile(r"[^\W\d_][\w'’.-]+(?:,?\s+[^\W\d_][\w'’.-]*)+")
 _ITEM = re.compile(r"\D*(\d{1,3})\D*")
 
 
@@ -93,7 +99,19 @@ def _can_be_kept(line: str) -> bool:
 
 
 def _by_name(names: Iterable[str]) -> dict[str, str]:
-    return {_folded(name): name for name in names if name}
+    """Names as they may be written: in any case, and with the last name first where that is nobody else's."""
+    found = {_folded(name): name for name in names if name}
+    for name in [*found.values()]:
+        *first, last = name.split()
+        found.setdefault(_folded(" ".join([last, *first])), name)
+    return found
+
+
+def _is_somebody(line: str) -> bool:
+    """Whether a line is a name, though nobody's of the class: words that begin like names and are no mathematics."""
+    words = line.split()
+    capital = all(word[:1].isupper() for word in words)
+    return bool(capital and _LIKE_A_NAME.fullmatch(line)) and understood(line).error is not None
 
 
 def _folded(name: str) -> str:
@@ -103,6 +121,9 @@ def _folded(name: str) -> str:
 def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
     """Names on lines of their own, numbered problems below, the lines of each under its number."""
     found = Intake()
+    roster = {
+        name: whole for name, whole in roster.items() if not name.isdigit()
+    }  # a line 12 is an answer, not a student
     student, item, place, lines = "", 0, 0, list[str]()
     lost = False  # below a number that could not be taken: its lines are not named one by one
 
@@ -117,15 +138,18 @@ def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> I
         found.written.append(Written(student, item, own, place))
 
     for number, raw in enumerate(text.splitlines(), start=1):
-        named = roster.get(_folded(raw.strip().rstrip(":")))
-        if named is not None:
+        bare = _BEHIND_A_NAME.sub("", _BEFORE_A_NAME.sub("", raw)).strip()
+        named = roster.get(_folded(raw.strip().rstrip(":"))) or roster.get(_folded(bare))
+        if named is not None or _is_somebody(bare):
             put()
-            student, item, lines, lost = named, 0, [], False
+            student, item, lines, lost = named or "", 0, [], named is None
+            if named is None:  # what follows is nobody's, least of all of who stands above
+                found.refuse(number, raw, "No student of the class has this name.")
             continue
         label = _LABEL.match(raw)
         if label:
             put()
-            item, lines, place = int(label.group(1)), [], number
+            item, lines, place = int(label.group(1) or label.group(2)), [], number
             if not student or not 1 <= item <= len(givens):
                 found.refuse(
                     number,

@@ -155,6 +155,37 @@ class TestTakingIn:
         assert told["new"] == 1
         assert [row["place"] for row in told["left"]] == [1, 2, 4, 5]
 
+    @pytest.mark.parametrize(
+        "head",
+        [
+            "ADA QUILL",
+            "Quill, Ada",
+            "Name: Ada Quill",
+            "Student Ada Quill",
+            "Ada Quill - Period 3",
+            "# Ada Quill",
+            "**Ada Quill**",
+            "Ada Quill (7)",
+            "Ada Quill:",
+        ],
+    )
+    @pytest.mark.parametrize("label", ["1.", "1)", "(1)", "#1:", "Q1.", "q1", "Problem 1"])
+    def test_names_and_numbers_as_they_are_written(self, head, label):
+        found = intake.taken_apart(
+            f"{head}\n{label} 3x = 15\nx = 5".encode(), "text", ["Ada Quill", "7"], ["3x + 7 = 22"]
+        )
+        assert [(w.student, w.item, w.lines) for w in found.written] == [("Ada Quill", 1, ("3x = 15", "x = 5"))]
+        assert found.left == []
+
+    def test_what_a_stranger_wrote_is_never_given_to_who_stands_above(self):
+        text = "Ada Quill\n1. x = 5\nZeno Unknown\n1. x = 6\ny = 7\nBo Tarn\n1. No solution\n12"
+        found = intake.taken_apart(text.encode(), "text", ["Ada Quill", "Bo Tarn", "12"], ["a"])
+        assert [(w.student, w.lines) for w in found.written] == [
+            ("Ada Quill", ("x = 5",)),
+            ("Bo Tarn", ("No solution", "12")),
+        ]
+        assert [row.place for row in found.left] == [3, 4]
+
     def test_a_number_that_is_none_ends_the_problem_above_it(self):
         found = intake.taken_apart(b"Ada\n1. x = 5\n9. y = 2\ny = 3\n2. z\nAda:\n1. x = 6", "text", ["Ada"], ["a", "b"])
         assert [(w.item, w.lines) for w in found.written] == [(1, ("x = 5", "x = 6")), (2, ("z",))]

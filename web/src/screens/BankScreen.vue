@@ -2,7 +2,9 @@
 import { nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
+import KeyList from '@/components/KeyList.vue'
 import MathText from '@/components/MathText.vue'
+import RatingMark from '@/components/RatingMark.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useBuild } from '@/features/build/store'
 import { ANYTHING, useBank, type BankRow } from '@/features/build/bank'
@@ -118,7 +120,7 @@ const ORDERS = [['recent', 'changed last'], ['easiest', 'easiest first'], ['hard
       >
         <input type="checkbox" tabindex="-1" aria-hidden="true" :checked="!!bank.chosen[row.id]" @click.stop="bank.choose(row)" />
         <span class="given" aria-hidden="true"><small class="muted">{{ instruction(row.task, row.variable) }}</small> <MathText :latex="row.given_latex" :display="false" /></span>
-        <span class="rating" aria-hidden="true"><i v-if="row.difficulty" :style="{ width: `${row.difficulty * 10}%` }" />{{ row.difficulty?.toFixed(1) ?? '' }}</span>
+        <RatingMark :rating="row.difficulty" />
         <span class="about muted" aria-hidden="true">
           {{ row.title }}, number {{ row.place }}<template v-if="row.printed"> · printed {{ day(row.printed) }}</template><template v-if="row.same"> · the same item {{ row.same === 1 ? 'once' : `${row.same} times` }} more</template>
           <template v-if="row.slips.length"> · {{ row.slips.join(', ') }}</template>
@@ -127,7 +129,7 @@ const ORDERS = [['recent', 'changed last'], ['easiest', 'easiest first'], ['hard
     </ul>
     <p v-if="!bank.rows.length && !bank.request.busy.value" class="muted">No problem of yours is like that. Every problem on your sheets is in the bank.</p>
     <button v-if="bank.more" class="plain-button" @click="bank.further">Show more</button>
-    <p v-if="bank.rows.length" class="keys muted"><span v-for="row in IN_THE_BANK.rows" :key="row.shown"><kbd>{{ row.shown }}</kbd> {{ row.what }}</span></p>
+    <KeyList v-if="bank.rows.length" :group="IN_THE_BANK" />
   </main>
 </template>
 
@@ -224,29 +226,8 @@ li:focus-visible {
 .given small {
   font-size: 13px;
 }
-.rating {
-  position: relative;
-  font-size: 13px;
-  text-align: right;
-  padding-bottom: 3px;
-}
-.rating i {
-  position: absolute;
-  left: 0;
-  bottom: 0;
-  height: 3px;
-  border-radius: 2px;
-  background: var(--settles);
-}
 .about {
   grid-column: 2 / -1;
-  font-size: 13px;
-}
-.keys {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 18px;
-  margin-top: 16px;
   font-size: 13px;
 }
 </style>

@@ -2,7 +2,9 @@
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
+import KeyList from '@/components/KeyList.vue'
 import MathText from '@/components/MathText.vue'
+import RatingMark from '@/components/RatingMark.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useBuild } from '@/features/build/store'
 import { useRequest } from '@/composables/useRequest'
@@ -195,7 +197,7 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
               <span class="place" aria-hidden="true">{{ k + 1 }}</span>
               <span class="given" aria-hidden="true"><MathText :latex="rung.given_latex" :display="false" /></span>
               <span class="answer" aria-hidden="true"><MathText :latex="rung.answer_latex" :display="false" /></span>
-              <span class="rating" aria-hidden="true"><i :style="{ width: `${(rung.difficulty ?? 0) * 10}%` }" />{{ rung.difficulty?.toFixed(1) }}</span>
+              <RatingMark :rating="rung.difficulty" />
               <span class="adds muted" aria-hidden="true">{{ rung.adds }}<b v-if="(rung.form ?? 'work') !== 'work'"> · {{ formWords(rung.form) }}</b><b v-if="rung.pinned"> · kept</b></span>
               <input
                 v-if="k === build.at && writing !== null" ref="field" v-model="written" class="words" :maxlength="writing === 'words' ? 120 : 600" spellcheck="false"
@@ -212,7 +214,7 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
             <input v-model="build.title" aria-label="Title of the sheet" placeholder="Title of the sheet" maxlength="120" @change="build.keep()" />
             <el-button native-type="submit" type="primary" :disabled="!build.title.trim()">Make the sheet</el-button>
           </form>
-          <p class="keys muted"><span v-for="row in BUILDING.rows" :key="row.shown"><kbd>{{ row.shown }}</kbd> {{ row.what }}</span></p>
+          <KeyList :group="BUILDING" />
         </template>
       </section>
     </div>
@@ -313,20 +315,6 @@ li:focus-visible {
   color: var(--muted);
   font-size: 0.92em;
 }
-.rating {
-  position: relative;
-  font-size: 13px;
-  text-align: right;
-  padding-bottom: 3px;
-}
-.rating i {
-  position: absolute;
-  left: 0;
-  bottom: 0;
-  height: 3px;
-  border-radius: 2px;
-  background: var(--settles);
-}
 .adds {
   grid-column: 2 / -1;
   font-size: 13px;
@@ -363,13 +351,6 @@ li:focus-visible {
   border: 1px solid #cfc8b8;
   border-radius: 6px;
   background: var(--sheet);
-}
-.keys {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 18px;
-  margin-top: 16px;
-  font-size: 13px;
 }
 .sum {
   padding-bottom: 6px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import PageHeader from '@/features/session/PageHeader.vue'
+import KeyList from '@/components/KeyList.vue'
 import MathText from '@/components/MathText.vue'
 import TinyChain from '@/components/TinyChain.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
@@ -35,6 +36,11 @@ watch(() => props.face, (face) => face === 'patterns' && marking.loadPatterns())
 
 const share = computed(() => (marking.set?.total ? Math.round((100 * marking.set.done) / marking.set.total) : 100))
 const name = (k: number): string => (marking.names ? (marking.table.students[k]?.name ?? '') : `student ${k + 1}`)
+/** The marks that a finger can give; with many, keys are quicker. */
+const marksOf = computed(() => {
+  const total = marking.table.items[marking.column]?.scheme.total ?? 0
+  return total <= 6 ? Array.from({ length: Math.floor(total) + 1 }, (_, k) => k) : []
+})
 const needsEye = (cell: Cell): boolean => cell.mark === null && cell.eye.length > 0
 const open = (cell: Cell): boolean => cell.mark === null
 
@@ -56,13 +62,16 @@ async function decided(done: Promise<boolean>, goOn: boolean): Promise<void> {
 function onKey(event: KeyboardEvent): void {
   if (/^[0-9]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey) {
     event.preventDefault()
-    if (marking.here) void decided(marking.decide(marking.here, Number(event.key)), false)
+    give(Number(event.key))
     return
   }
   const action = actionOf(MARKING, event)
   if (action === null) return
   event.preventDefault()
   act(action)
+}
+function give(mark: number): void {
+  if (marking.here) void decided(marking.decide(marking.here, mark), false)
 }
 function act(action: MarkAction): void {
   const here = marking.here
@@ -73,7 +82,7 @@ function act(action: MarkAction): void {
     right: () => marking.move([0, 1]),
     first: () => (marking.row = 0),
     last: () => (marking.row = Math.max(0, marking.table.students.length - 1)),
-    confirm: () => here && decided(marking.decide(here, null), true),
+    confirm: () => here && decided(marking.decide(here, here.mark), true), // a mark that was given stays
     alike: () => here && decided(marking.decide(here, here.mark, true), true),
     half: () => here?.mark !== null && here && decided(marking.decide(here, here.mark! + 0.5), false),
     open: () => here && marking.open(here.working).then(focusCell),
@@ -141,6 +150,18 @@ const said = (cell: Cell | null): string => {
     <div v-else-if="marking.set" class="halves" :class="{ beside: marking.opened || writing !== null }">
       <div class="scroll">
         <p v-if="!marking.table.students.length" class="muted">This class has no students yet. Add their names on the page of the class.</p>
+        <div v-if="marking.table.students.length" class="tools" role="toolbar" aria-label="The working that is chosen">
+          <span>{{ name(marking.row) }}, {{ marking.table.items[marking.column]?.number }}</span>
+          <template v-if="marking.here && !marking.here.waits">
+            <button class="plain-button" @click="act('open')">open</button>
+            <button class="plain-button" @click="act('confirm')">confirm {{ marking.here.mark ?? marking.here.proposed }}</button>
+            <button class="plain-button" @click="act('alike')">for all alike</button>
+            <button v-for="mark in marksOf" :key="mark" class="plain-button" :aria-label="`${mark} as its mark`" @click="give(mark)">{{ mark }}</button>
+          </template>
+          <button class="plain-button" @click="act('write')">type its lines</button>
+          <button class="plain-button" @click="act('eye')">next to look at</button>
+          <button class="plain-button" @click="act('undo')">take back</button>
+        </div>
         <table ref="grid" role="grid" aria-label="Marking table">
           <thead>
             <tr>
@@ -171,7 +192,7 @@ const said = (cell: Cell | null): string => {
           </tbody>
         </table>
         <SchemeForm v-if="scheme !== null" :item="scheme" @done="scheme = null" />
-        <p class="keys muted"><span v-for="row in MARKING.rows" :key="row.shown"><kbd>{{ row.shown }}</kbd> {{ row.what }}</span></p>
+        <KeyList :group="MARKING" />
         <p class="muted legend"><span class="proposed">2</span> proposed <span class="proposed eye">2 ◔</span> proposed, look first <span class="mark">2</span> confirmed</p>
       </div>
       <section v-if="writing !== null" class="typing" aria-label="Lines as written">
@@ -295,16 +316,24 @@ td :deep(svg) {
   border-color: var(--widens);
   color: var(--widens);
 }
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px;
+  margin-bottom: 8px;
+  font-size: 14px;
+}
+.tools span {
+  min-width: 130px;
+}
+.tools button {
+  border: 1px solid var(--hairline);
+  min-width: 32px;
+}
 .legend {
   font-size: 13px;
   padding-top: 6px;
-}
-.keys {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 18px;
-  margin-top: 14px;
-  font-size: 13px;
 }
 textarea {
   width: 100%;

@@ -103,6 +103,24 @@ describe('the marking table', () => {
     expect(made.find('[role=alert]').text()).toContain('Nothing was decided')
     expect(made.findAll('td .mark')).toHaveLength(3)
   })
+  it('is marked by finger too: chosen, confirmed, another mark, taken back', async () => {
+    await marking()
+    const tool = (words: string) => made.findAll('.tools button').find((each) => each.text() === words)!
+    await made.findAll('td')[2]!.trigger('click') // Bo, number 1
+    await flushPromises()
+    expect(made.find('.tools').text()).toContain('Bo, 1')
+    await tool('confirm 2').trigger('click')
+    await flushPromises()
+    await made.find('.tools [aria-label="3 as its mark"]').trigger('click')
+    await flushPromises()
+    expect(decisions()).toEqual([{ workings: [2], mark: null, alike: false }, { workings: [3], mark: 3, alike: false }])
+    await tool('take back').trigger('click')
+    await flushPromises()
+    expect(asked.some((each) => each.what === 'DELETE /api/sets/7/decisions')).toBe(true)
+    await tool('open').trigger('click')
+    await flushPromises()
+    expect(made.find('.opened').exists()).toBe(true)
+  })
   it('decides all that are alike in one go', async () => {
     says['POST /api/sets/7/decisions'] = { marks: { 1: 2, 3: 2 } }
     await marking()
