@@ -9,6 +9,7 @@ from dataclasses import replace
 import algebra
 from algebra import Proposal, Report, Scheme, Working
 from lanes import building, paper
+from paper import scanned_pages
 
 
 def timed_check(working: Working) -> Report:
@@ -44,6 +45,7 @@ QUESTIONS: Mapping[str, Callable[..., object]] = {
     "taken": paper.taken,
     "picture": paper.picture,
     "feedback": paper.feedback,
+    "scanned": scanned_pages,
     "ladder": building.laddered,
     "another": building.another,
     "version": building.version,

@@ -15,13 +15,16 @@ from paper.plan import (
     PlannedSection,
     SheetPlan,
     Wanted,
+    code_of,
     in_other_order,
     planned,
+    wanted_of,
 )
+from paper.scans import PageMedia, ScannedPage, scanned_pages
 
 __all__ = [
     "FORMS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "FeedbackSlip", "Form", "Incoming", "ItemForm", "KeyLine",
-    "Kind", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "Settings", "SheetPlan", "Shown", "Wanted", "as_pdf",
-    "as_png", "as_svg", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "source_of", "table_rows",
-    "written",
+    "Kind", "PageMedia", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "ScannedPage", "Settings", "SheetPlan", "Shown", "Wanted", "as_pdf",
+    "as_png", "as_svg", "code_of", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "scanned_pages", "source_of", "table_rows",
+    "wanted_of", "written",
 ]  # fmt: skip

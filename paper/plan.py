@@ -158,7 +158,7 @@ def planned(
     ]
     decimal = str(problems[0].working.conventions.get("decimal", "point")) if problems else "point"
     return SheetPlan(
-        title, version, tuple(sections), decimal, _code(title, version, (each.working for each in problems))
+        title, version, tuple(sections), decimal, code_of(title, version, (each.working for each in problems))
     )
 
 
@@ -186,7 +186,8 @@ def _words_over(item: PlannedItem) -> str:
     return FORM_INSTRUCTIONS.get(item.form) or f"{instruction(item.working)}."
 
 
-def _code(title: str, version: str, workings: Iterable[Working]) -> str:
+def code_of(title: str, version: str, workings: Iterable[Working]) -> str:
+    """The code in the footer of a printed sheet."""
     told = repr([title, version, [(w.task, w.given, w.variable, w.numbers) for w in workings]])
     return sha256(told.encode()).hexdigest()[:8].upper()
 

@@ -16,21 +16,21 @@ def _can_be_kept(text: str) -> str:
     return text
 
 
-_KEPT = AfterValidator(_can_be_kept)  # stands last, so that it does not take the place of the checks before it
-Text = Annotated[str, _KEPT]
+KEPT = AfterValidator(_can_be_kept)  # stands last, so that it does not take the place of the checks before it
+Text = Annotated[str, KEPT]
 """What the database can keep."""
-LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS), _KEPT]
+LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS), KEPT]
 Given = Annotated[
-    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS), _KEPT
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=limits.MAX_LINE_CHARACTERS), KEPT
 ]
-SearchText = Annotated[str, StringConstraints(max_length=120), _KEPT]
+SearchText = Annotated[str, StringConstraints(max_length=120), KEPT]
 PageNumber = Annotated[int, Field(ge=1, le=10_000)]
-Instruction = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), _KEPT]
-Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), _KEPT]
+Instruction = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), KEPT]
+Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), KEPT]
 
 
-ClassName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), _KEPT]
-StudentName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), _KEPT]
+ClassName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), KEPT]
+StudentName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), KEPT]
 
 
 class _Chosen(Schema):

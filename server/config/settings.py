@@ -68,6 +68,7 @@ INSTALLED_APPS = [
     "server.building",
     "server.bank",
     "server.marking",
+    "server.scans",
 ]
 MIDDLEWARE = [
     "server.common.logs.request_log",
@@ -118,6 +119,8 @@ STATIC_URL = "/static/"  # nothing is served there: the built front end comes fr
 WHITENOISE_ROOT = WEB_DIST
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8,}\."
 
+PAGE_READER = os.environ.get("UCHUU_PAGE_READER", "")
+"""The address of the service that reads pages; empty where there is none."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = 512 * 1024
 SESSION_COOKIE_AGE = int(
     float(os.environ.get("UCHUU_SESSION_HOURS", "12")) * 3600

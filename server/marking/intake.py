@@ -68,7 +68,7 @@ def taken_apart(content: bytes, form: IntakeForm, names: Iterable[str], givens: 
         text = content.decode("cp1252", errors="replace")  # as spreadsheets of some systems write it
     if len(text) > MOST_CHARACTERS:
         raise TaskError(f"At most {MOST_CHARACTERS:,} characters are taken at once.")
-    found = {"text": _from_text, "csv": _from_csv, "jsonl": _from_jsonl}[form](text, _by_name(names), givens)
+    found = {"text": _from_text, "csv": _from_csv, "jsonl": _from_jsonl}[form](text, by_name(names), givens)
     return _bounded(found)
 
 
@@ -98,12 +98,12 @@ def _can_be_kept(line: str) -> bool:
     )  # no unpaired surrogate, as JSON can write it
 
 
-def _by_name(names: Iterable[str]) -> dict[str, str]:
+def by_name(names: Iterable[str]) -> dict[str, str]:
     """Names as they may be written: in any case, and with the last name first where that is nobody else's."""
-    found = {_folded(name): name for name in names if name}
+    found = {folded(name): name for name in names if name}
     for name in [*found.values()]:
         *first, last = name.split()
-        found.setdefault(_folded(" ".join([last, *first])), name)
+        found.setdefault(folded(" ".join([last, *first])), name)
     return found
 
 
@@ -114,7 +114,8 @@ def _is_somebody(line: str) -> bool:
     return bool(capital and _LIKE_A_NAME.fullmatch(line)) and understood(line).error is not None
 
 
-def _folded(name: str) -> str:
+def folded(name: str) -> str:
+    """A name as it is compared."""
     return " ".join(name.replace(",", " ").split()).casefold()
 
 
@@ -130,7 +131,7 @@ def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> I
     def put() -> None:
         if not item:
             return
-        own = tuple(_without_given(lines, givens, item))
+        own = tuple(without_given(lines, givens[item - 1]))
         for k, each in enumerate(found.written):  # who goes on with a problem further below
             if (each.student, each.item) == (student, item):
                 found.written[k] = replace(each, lines=(*each.lines, *own))
@@ -139,7 +140,7 @@ def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> I
 
     for number, raw in enumerate(text.splitlines(), start=1):
         bare = _BEHIND_A_NAME.sub("", _BEFORE_A_NAME.sub("", raw)).strip()
-        named = roster.get(_folded(raw.strip().rstrip(":"))) or roster.get(_folded(bare))
+        named = roster.get(folded(raw.strip().rstrip(":"))) or roster.get(folded(bare))
         if named is not None or _is_somebody(bare):
             put()
             student, item, lines, lost = named or "", 0, [], named is None
@@ -168,9 +169,15 @@ def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> I
     return found
 
 
-def _without_given(lines: Sequence[str], givens: Sequence[str], item: int) -> Sequence[str]:
+def labelled(line: str) -> tuple[int | None, str]:
+    """The number that stands before a line, as in `3. x = 1`, and the rest; None where there is none."""
+    label = _LABEL.match(line)
+    return (int(label.group(1) or label.group(2)), line[label.end() :].strip()) if label else (None, line.strip())
+
+
+def without_given(lines: Sequence[str], given: str) -> Sequence[str]:
     """The lines without the problem itself, where it was copied out first."""
-    same = bool(lines) and "".join(lines[0].split()) == "".join(givens[item - 1].split())
+    same = bool(lines) and "".join(lines[0].split()) == "".join(given.split())
     return lines[1:] if same else lines
 
 
@@ -217,7 +224,7 @@ def _add(
     found: Intake, rows: dict[tuple[str, int], tuple[int, list[str]]], number: int, name: str, item: str, lines: list[str],
     roster: Mapping[str, str], givens: Sequence[str],
 ) -> None:  # fmt: skip
-    student = roster.get(_folded(name))
+    student = roster.get(folded(name))
     place = _ITEM.fullmatch(item)
     if student is None:
         found.refuse(number, name, "No student of the class has this name or number.")
@@ -230,7 +237,7 @@ def _add(
 
 def _close(found: Intake, rows: Mapping[tuple[str, int], tuple[int, list[str]]], givens: Sequence[str]) -> None:
     found.written += [
-        Written(student, item, tuple(_without_given(lines, givens, item)), place)
+        Written(student, item, tuple(without_given(lines, givens[item - 1])), place)
         for (student, item), (place, lines) in rows.items()
     ]
 
@@ -239,7 +246,7 @@ def _from_zip(content: bytes, names: Iterable[str], givens: Sequence[str]) -> In
     """Chains in an archive, a file a student named after them; each working belongs to the item with its given."""
     if len(content) > MOST_BYTES:
         raise TaskError("This archive is larger than any pile.")
-    found, roster = Intake(), _by_name(names)
+    found, roster = Intake(), by_name(names)
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
             entries = [entry for entry in archive.infolist() if entry.filename.lower().endswith((".chain", ".txt"))]
@@ -263,7 +270,7 @@ def _from_zip(content: bytes, names: Iterable[str], givens: Sequence[str]) -> In
 def _one_file(
     found: Intake, number: int, name: str, content: bytes, roster: Mapping[str, str], givens: Sequence[str]
 ) -> None:
-    student = roster.get(_folded(name.replace("_", " ").replace("-", " "))) or roster.get(_folded(name))
+    student = roster.get(folded(name.replace("_", " ").replace("-", " "))) or roster.get(folded(name))
     if student is None:
         found.refuse(number, name, "No student of the class has this name or number.")
         return

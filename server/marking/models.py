@@ -52,6 +52,7 @@ class GivenSet(models.Model):
     title = models.CharField(max_length=120)
     day = models.DateField()
     conventions = models.JSONField(default=dict)
+    codes = models.JSONField(default=list)  # of the printed sheet, from which its scanned pages are told
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from base64 import b64decode
 from binascii import Error as Base64Error
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from uuid import uuid4
 
@@ -16,6 +16,7 @@ from django.utils import timezone
 
 import lanes
 from algebra import ReadingError, Scheme, TaskError, Working, json_object
+from paper import code_of
 from server.accounts import people
 from server.common.problems import Refused
 from server.marking import intake, pile, queries
@@ -35,7 +36,10 @@ from server.marking.schemas import (
 )
 from server.sheets import queries as sheets
 from server.sheets import reports
+from server.sheets.models import Problem
 
+VERSIONS = "ABCDEFGH"
+"""The letters that versions of a printed sheet have."""
 MOST_CLASSES, MOST_SETS, MOST_ITEMS = 60, 200, 40
 
 
@@ -151,12 +155,19 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
             school_class=school_class,
             title=data.title.strip() or sheet.title,
             day=data.day,
+            codes=_codes(sheet.title, problems),
             conventions=dict(sheet.conventions),
         )
         for item in items:
             item.given_set = made
         SetItem.objects.bulk_create(items)
     return made
+
+
+def _codes(title: str, problems: Sequence[Problem]) -> list[str]:
+    """The codes that the sheet has in its footer, whatever version is printed on it."""
+    workings = [reports.core_working(problem, []) for problem in problems]
+    return [code_of(title, version, workings) for version in VERSIONS]
 
 
 def _worked(working: Working) -> list[str]:
@@ -205,7 +216,7 @@ def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
         raise Refused(problem.message, code="file") from problem
     counts = {"new": 0, "changed": 0, "same": 0}
     for each in found.written:
-        counts[_put(teacher, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form)] += 1
+        counts[put_lines(teacher, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form)] += 1
     pile.begin(given_set)
     left = [
         LeftOut(place=row.place, text=row.text, why=row.why) for row in sorted(found.left, key=lambda row: row.place)
@@ -220,7 +231,7 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     GivenSet.objects.select_for_update().get(pk=set_id)
     student = get_object_or_404(given_set.school_class.students, pk=data.student)
     item = get_object_or_404(given_set.items.select_related("given_set"), pk=data.item)
-    _put(teacher, given_set, student, item, data.lines, "typed")
+    put_lines(teacher, given_set, student, item, data.lines, "typed")
     working = StudentWorking.objects.get(paper__given_set=given_set, paper__student=student, item=item)
     try:
         pile.work_piece({}, {"working": working.pk})
@@ -229,7 +240,7 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     return queries.working_of(teacher, working.pk)
 
 
-def _put(teacher: User, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
+def put_lines(teacher: User, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
     """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and that is kept."""
     paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
     working, made = StudentWorking.objects.get_or_create(
