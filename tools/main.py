@@ -38,6 +38,7 @@ HELP = """\
   bench                         measure the core and the API
   mutate [PACKAGE...]           how many small changes of the code the tests notice (--sample, --seed, --show)
   api-types                     make the front end's types and the JSON Schema again
+  demo-pages                    draw the pages that the page reader's stand-in can read again
   shots                         make the pictures in docs/screenshots again
 """
 
@@ -71,6 +72,7 @@ COMMANDS = {
     "bench": ("tools.bench", "main"),
     "mutate": ("tools.mutate", "main"),
     "api-types": ("tools.api_types", "main"),
+    "demo-pages": ("standins.draw", "main"),
     "shots": ("tools.shots", "main"),
 }
 """Every command with the module and function that does it; a module is loaded only when its command is called."""

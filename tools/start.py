@@ -12,6 +12,7 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from pathlib import Path
 from urllib.error import HTTPError
@@ -33,7 +34,8 @@ from tools.installation import (
     wait_for_database,
 )
 from tools.postgres import Cluster, PostgresError, free_port
-from tools.worker import Kept
+from tools.standins import stand_ins
+from tools.worker import Kept, begin
 
 DEMO_LOG_IN = ("demo", "lantern-quay")
 
@@ -62,8 +64,10 @@ def main(arguments: list[str]) -> int:
     options = parser.parse_args(arguments)
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     signal.signal(signal.SIGINT, signal.default_int_handler)  # a background shell would have it ignored
+    demo = not (options.empty or options.database)
     folder = home()
     cluster = None
+    beside: list[Kept] = []
     lock = -1
     try:
         lock = claim(folder)
@@ -82,15 +86,17 @@ def main(arguments: list[str]) -> int:
         if kept:
             print(f"uchuu: the data is brought up to date; as it was it is kept in {kept}", file=sys.stderr)
         manage("upgrade")
-        if not options.empty and not options.database:
+        if demo:
             manage("demo")
         front.ensure_built()
+        beside = stand_ins() if demo else []
         owner = os.environ["DATABASE_URL"]
         night = Nightly(folder, owner) if options.nightly_backup else None
         database = given or cluster.url_without_rights(name)  # type: ignore[union-attr]
         process = gunicorn(port, database, folder, options.address)
-        worker = None if options.no_worker else Kept(database, folder)
-        return _serve(port, process, cluster, night, worker, demo=not (options.empty or options.database))
+        if not options.no_worker:
+            beside.append(Kept(lambda: begin(database, folder)))
+        return _serve(port, process, cluster, night, beside, demo=demo)
     except (BackupError, PostgresError, StartError) as problem:
         print(f"uchuu: {problem}", file=sys.stderr)
         return 3
@@ -99,6 +105,8 @@ def main(arguments: list[str]) -> int:
     except KeyboardInterrupt:
         return 0
     finally:
+        for each in reversed(beside):
+            each.end()
         if cluster:
             cluster.stop()
         if lock >= 0:
@@ -184,9 +192,9 @@ def watch(
     cluster: Cluster | None,
     pause: float = 2,
     night: Nightly | None = None,
-    worker: Kept | None = None,
+    beside: Sequence[Kept] = (),
 ) -> int:
-    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and the worker,
+    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and what runs beside,
     and takes the nightly backup."""
     while True:
         try:
@@ -194,8 +202,8 @@ def watch(
         except subprocess.TimeoutExpired:
             if night:
                 night.look(datetime.now())
-            if worker:
-                worker.look()
+            for each in beside:
+                each.look()
             if cluster and not cluster.is_running():
                 print("uchuu: the database had stopped; it is started again", file=sys.stderr, flush=True)
                 try:
@@ -209,7 +217,7 @@ def _serve(
     process: subprocess.Popen[bytes],
     cluster: Cluster | None,
     night: Nightly | None,
-    worker: Kept | None,
+    beside: Sequence[Kept],
     *,
     demo: bool,
 ) -> int:
@@ -227,14 +235,12 @@ def _serve(
         else:
             print("  It will ask for a first account, unless there is one.")
         print("  Ctrl-C stops it; the data stays.\n", flush=True)
-        return watch(process, cluster, night=night, worker=worker)
+        return watch(process, cluster, night=night, beside=beside)
     except (KeyboardInterrupt, SystemExit):
         print("\nuchuu: stopping")
         return 0
     finally:
         process.terminate()
-        if worker:
-            worker.end()
         try:
             process.wait(timeout=15)
         except subprocess.TimeoutExpired:

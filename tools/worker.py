@@ -8,6 +8,7 @@ import signal
 import subprocess
 import sys
 import time
+from collections.abc import Callable
 from pathlib import Path
 
 from tools.installation import ROOT, StartError, home, served, use_home, wait_for_database
@@ -33,11 +34,11 @@ def begin(database: str, folder: Path, at_once: int = 1) -> subprocess.Popen[byt
 
 
 class Kept:
-    """A worker that is begun again when it has ended by itself, as when the database was away."""
+    """A process that is begun again when it has ended by itself, as a worker does when the database was away."""
 
-    def __init__(self, database: str, folder: Path, at_once: int = 1) -> None:
-        self._how = (database, folder, at_once)
-        self.process = begin(*self._how)
+    def __init__(self, begin: Callable[[], subprocess.Popen[bytes]]) -> None:
+        self._begin = begin
+        self.process = begin()
         self._ended_at = 0.0
 
     def look(self) -> None:
@@ -49,7 +50,7 @@ class Kept:
             self._ended_at = now
         elif now - self._ended_at >= AGAIN_SECONDS:
             self._ended_at = 0.0
-            self.process = begin(*self._how)
+            self.process = self._begin()
 
     def end(self, seconds: float = 15) -> None:
         """Lets it finish what is under way, for so long."""

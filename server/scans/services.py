@@ -74,13 +74,12 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
         page = StudentPage.objects.select_for_update().filter(pk=page.pk, state="waiting").first()
         if page is None:
             return False
-        _put_down(page, reading)
-        _place(page)
+        put_down(page, reading)
     return True
 
 
-def _put_down(page: StudentPage, reading: reader.PageReading) -> None:
-    """Keeps what was read: of which set the page is, by its code, and whose, by its name."""
+def put_down(page: StudentPage, reading: reader.PageReading) -> None:
+    """Keeps what was read on a page, of which set it is, by its code, and whose, by its name; and takes in what is beyond doubt."""
     page.reading, page.state = reading.model_dump(), "read"
     page.trouble = HALF if reading.read_to < 1 else ""
     code = reading.code.removeprefix("uchuu:").partition(":")[0]
@@ -97,6 +96,7 @@ def _put_down(page: StudentPage, reading: reader.PageReading) -> None:
         name = names.get(intake.folded(placing.name_on(reading)), "")
         page.student = students.get(name) or next((s for s in students.values() if s.number and s.number == name), None)
     page.save()
+    _place(page)
 
 
 def _place(page: StudentPage) -> None:

@@ -1,5 +1,6 @@
 """For whoever comes with a screen reader, a telephone or a tablet: no screen and no state has a fault that axe knows."""
 
+import json
 import re
 
 import pytest
@@ -7,7 +8,11 @@ from django.core.management import call_command
 from playwright.sync_api import expect
 
 from server.marking.models import GivenSet
+from server.scans import services as scans
+from server.scans.models import StudentPage
+from server.scans.reader import PageReading
 from server.sheets.models import Sheet
+from standins.reader import read_page
 from tests.e2e.test_journeys import line, new_problem, new_sheet
 from tools.front import WEB
 
@@ -61,6 +66,9 @@ STATES = [
     ("/sets/{set}", ["wait:2", "cell:0", "Enter", "wait:2"]),
     ("/sets/{set}", ["wait:2", "cell:0", "t", "wait:1"]),
     ("/sets/{set}/patterns", ["wait:2"]),
+    ("/sets/{set}/pages", ["wait:2"]),
+    ("/sets/{paged}/pages", ["wait:2", "press:Jory Pell", "wait:1"]),
+    ("/sets/{paged}/pages", ["wait:2", "press:Iris Vane", "wait:1", "Enter"]),
     ("/sheets/{review}/print", ["wait:4"]),
     ("/keys", []),
     ("/keys", ["type:1) Solve 3x = 12\n   x = 5", "Control+Enter", "wait:3"]),
@@ -81,6 +89,14 @@ STATES = [
 ]
 
 
+def read_pages():
+    """Has the pages of the demo data read; the set that they belong to."""
+    for page in StudentPage.objects.filter(state="waiting"):
+        found = PageReading.model_validate_json(json.dumps(read_page(bytes(page.original), page.media)))
+        scans.put_down(page, found)
+    return StudentPage.objects.first().given_set_id
+
+
 @pytest.mark.parametrize("size", [None, NARROW], ids=["desk", "telephone"])
 def test_axe_finds_nothing(demo, live_server, size):
     page = demo
@@ -89,6 +105,7 @@ def test_axe_finds_nothing(demo, live_server, size):
     set_id = GivenSet.objects.filter(school_class__name="Evening B").last().pk
     ids = {
         "set": set_id,
+        "paged": read_pages(),
         "review": sheet("review sheet"),
         "functions": sheet("features and graphs"),
         "warm": sheet("warm-up"),

@@ -3,6 +3,7 @@
 import json
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from server.accounts import people
@@ -31,6 +32,10 @@ class Api:
             content_type="application/json",
             headers={"X-CSRFToken": self._token()},
         )
+
+    def send_file(self, path, content, name="page.jpg", media="image/jpeg"):
+        sent = SimpleUploadedFile(name, content, media)
+        return self.client.post(path, {"file": sent}, headers={"X-CSRFToken": self._token()})
 
     def log_in(self, username, password="lantern-quay"):
         return self.send("POST", "/api/account/log-in", {"username": username, "password": password})

@@ -1,6 +1,7 @@
 """Every endpoint of the API, by its own description: what it gives its owner, a stranger, nobody, and to a malformed body."""
 
 import re
+from pathlib import Path
 
 import jsonschema
 import pytest
@@ -13,6 +14,7 @@ from server.keys.schemas import KeyIn
 from server.marking import services as marking
 from server.marking.models import SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
+from server.scans.models import StudentPage
 from tests.server.conftest import Api
 
 pytestmark = pytest.mark.django_db
@@ -29,6 +31,7 @@ OPEN = {("GET", "/api/account/session"), ("POST", "/api/account/log-in"), ("POST
 """What one may ask without being logged in."""
 
 KEY = "solve: x^2 = 9\nx = ±3\n"
+PAGE = (Path(__file__).parents[2] / "standins" / "pages" / "iris-vane-1.jpg").read_bytes()
 SENT = {
     # operation: (what is sent, the status that answers it, bodies that are malformed)
     ("GET", "/api/account/session"): (None, 200, []),
@@ -143,6 +146,14 @@ SENT = {
     ("GET", "/api/sets/{set_id}/patterns"): (None, 200, []),
     ("GET", "/api/sets/{set_id}/feedback.pdf"): (None, 200, []),
     ("POST", "/api/sets/{set_id}/tomorrow"): (None, 201, []),
+    ("GET", "/api/sets/{set_id}/pages"): (None, 200, []),
+    ("POST", "/api/sets/{set_id}/pages"): (PAGE, 201, [b"", b"no page", b"%PDF-1.7 broken"]),
+    ("GET", "/api/pages/{page_id}"): (None, 200, []),
+    ("GET", "/api/pages/{page_id}/picture"): (None, 200, []),
+    ("POST", "/api/pages/{page_id}/settled"): ({"at": 0, "texts": ["x = 6"]}, 200, [{}, {"at": 9, "texts": []}, {"at": -1, "texts": None}, {"at": 0, "texts": [""]}, {"at": 0}]),
+    ("POST", "/api/pages/{page_id}/student"): ({"student": "{student_id}"}, 200, [{}, {"student": 0}, {"student": "Ada"}]),
+    ("POST", "/api/pages/{page_id}/again"): (None, 200, []),
+    ("DELETE", "/api/pages/{page_id}"): (None, 204, []),
     ("GET", "/api/sheets/{sheet_id}/paper"): (None, 200, []),
     ("GET", "/api/sheets/{sheet_id}/paper.pdf"): (None, 200, []),
     ("GET", "/api/problems/{problem_id}"): (None, 200, []),
@@ -166,7 +177,7 @@ SENT = {
 OWNED = [
     operation
     for operation in SENT
-    if re.search(r"\{(sheet|problem|run|class|set|student|item|working)_id\}", operation[1])
+    if re.search(r"\{(sheet|problem|run|class|set|student|item|working|page)_id\}", operation[1])
 ]
 MANAGED = [operation for operation in SENT if operation[1].startswith("/api/people")]
 
@@ -203,9 +214,13 @@ def marking_ids(problem):
         marking.decide(owner, given.pk, DecideIn(workings=[working.pk]))
     given = found.sets.order_by("pk").first()
     working = StudentWorking.objects.filter(paper__given_set=given).first()
+    page = StudentPage.objects.filter(given_set=given).first() or StudentPage.objects.create(
+        given_set=given, original=PAGE, media="image/jpeg", picture=PAGE, width=9, height=9, digest="1", state="read",
+        reading={"protocol": 1, "lines": [{"about": "line", "box": [0, 0, 1, 1], "symbols": []}]},
+    )  # fmt: skip
     return {
         "class_id": found.pk, "set_id": given.pk, "student_id": found.students.order_by("pk").first().pk, "item_id": given.items.get().pk,
-        "working_id": working.pk,
+        "working_id": working.pk, "page_id": page.pk,
     }  # fmt: skip
 
 
@@ -214,6 +229,8 @@ def ask(client, operation, problem, body):
     ids = ids_of(problem)
     if method == "GET":
         return client.get(placed(path, ids))
+    if isinstance(body, bytes):
+        return client.send_file(placed(path, ids), body)
     return client.send(method, placed(path, ids), placed(body, ids))
 
 
@@ -289,7 +306,7 @@ def test_a_malformed_body_is_refused_with_words_and_changes_nothing(api, strange
     assert (problem.given, problem.working.lines.count(), problem.sheet.title) == ("x^2 = 36", 1, "Quadratics")
 
 
-@pytest.mark.parametrize("operation", [op for op in SENT if op[0] != "GET" and SENT[op][2]], ids=" ".join)
+@pytest.mark.parametrize("operation", [op for op in SENT if op[0] != "GET" and SENT[op][2] and not isinstance(SENT[op][0], bytes)], ids=" ".join)
 def test_what_is_no_json_is_refused(api, problem, operation):
     method, path = operation
     ids = ids_of(problem)

@@ -3,10 +3,11 @@
 import json
 import threading
 from http.server import ThreadingHTTPServer
+from io import BytesIO
 from pathlib import Path
 
 import pytest
-from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
@@ -66,9 +67,7 @@ def given(teacher, queue):
 
 
 def upload(api, given, name, content=None):
-    path = PAGES / name
-    sent = SimpleUploadedFile(name, content if content is not None else path.read_bytes(), "image/jpeg")
-    return api.client.post(f"/api/sets/{given.pk}/pages", {"file": sent}, headers={"X-CSRFToken": api.client.cookies["uchuu_csrf"].value})
+    return api.send_file(f"/api/sets/{given.pk}/pages", (PAGES / name).read_bytes() if content is None else content)
 
 
 def worked():
@@ -190,10 +189,6 @@ def test_a_page_of_another_set_goes_there_by_its_code(api, given, stand_in):
 
 
 def test_rows_that_nobody_could_read_are_typed_with_their_numbers(api, given, stand_in):
-    from io import BytesIO  # noqa: PLC0415
-
-    from PIL import Image  # noqa: PLC0415
-
     blank = Image.new("L", (600, 800), 255)
     for top in (100, 200):
         blank.paste(20, (60, top, 300, top + 20))

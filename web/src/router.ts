@@ -10,7 +10,7 @@ export const router = createRouter({
     { path: '/build', name: 'build', component: () => import('./screens/BuildScreen.vue') },
     { path: '/bank', name: 'bank', component: () => import('./screens/BankScreen.vue') },
     { path: '/classes', name: 'classes', component: () => import('./screens/ClassesScreen.vue') },
-    { path: '/sets/:set(\\d+)/:face(patterns)?', name: 'mark', component: () => import('./screens/MarkScreen.vue'), props: (route) => ({ setId: Number(route.params.set), face: String(route.params.face || 'table') }) },
+    { path: '/sets/:set(\\d+)/:face(patterns|pages)?', name: 'mark', component: () => import('./screens/MarkScreen.vue'), props: (route) => ({ setId: Number(route.params.set), face: String(route.params.face || 'table') }) },
     { path: '/people', name: 'people', component: () => import('./screens/PeopleScreen.vue') },
     { path: '/account', name: 'account', component: () => import('./screens/AccountScreen.vue') },
     { path: '/sheets/:sheet(\\d+)/print', name: 'print', component: () => import('./screens/PrintScreen.vue'), props: (route) => ({ sheetId: Number(route.params.sheet) }) },

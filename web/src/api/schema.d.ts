@@ -1326,6 +1326,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sets/{set_id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pages
+         * @description The pages of a set.
+         */
+        get: operations["server_scans_api_pages"];
+        put?: never;
+        /**
+         * Take Pages
+         * @description Takes pages in (PNG, JPEG, PDF) and begins to have them read.
+         */
+        post: operations["server_scans_api_take_pages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page
+         * @description A page opened.
+         */
+        get: operations["server_scans_api_page"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Takes a page away with what was taken in from it.
+         */
+        delete: operations["server_scans_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The picture of a page.
+         */
+        get: operations["server_scans_api_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle
+         * @description What stands for a row of a page.
+         */
+        post: operations["server_scans_api_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/student": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Whose
+         * @description Whose page it is.
+         */
+        post: operations["server_scans_api_whose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Again
+         * @description Has a page read once more.
+         */
+        post: operations["server_scans_api_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3949,6 +4077,132 @@ export interface components {
             count: number;
             /** Workings */
             workings: number[];
+        };
+        /**
+         * PageRow
+         * @description A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to be settled.
+         */
+        PageRow: {
+            /** Id */
+            id: number;
+            /** Student */
+            student: number | null;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Trouble */
+            trouble: string;
+            /** Open */
+            open: number;
+        };
+        /**
+         * PagesOut
+         * @description The pages of a set, and whether a page reader is set up.
+         */
+        PagesOut: {
+            /** Reader */
+            reader: boolean;
+            /** Pages */
+            pages: components["schemas"]["PageRow"][];
+        };
+        /**
+         * PagesTaken
+         * @description How many pages are new, and how many were there already.
+         */
+        PagesTaken: {
+            /** New */
+            new: number;
+            /** Same */
+            same: number;
+        };
+        /**
+         * Mends
+         * @description One other reading of a symbol with which the line follows, where the first reading does not.
+         */
+        Mends: {
+            /** Symbol */
+            symbol: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PageLine
+         * @description A row of a page: `at` is its place in the reading, `item` the id of the item it belongs to, `texts` what stands for it now with its echoes.
+         */
+        PageLine: {
+            /** At */
+            at: number;
+            /** Item */
+            item: number | null;
+            /** Box */
+            box: number[];
+            /** Symbols */
+            symbols: components["schemas"]["SymbolOut"][];
+            /** Texts */
+            texts: string[];
+            /** Echoes */
+            echoes: components["schemas"]["Echo"][];
+            /** Doubtful */
+            doubtful: boolean;
+            /** Settled */
+            settled: boolean;
+            /** Crossed */
+            crossed: boolean;
+            /** Mends */
+            mends: components["schemas"]["Mends"][];
+        };
+        /** PageOut */
+        PageOut: {
+            /** Id */
+            id: number;
+            /** Student */
+            student: number | null;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Trouble */
+            trouble: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Lines */
+            lines: components["schemas"]["PageLine"][];
+        };
+        /**
+         * SymbolOut
+         * @description A symbol as it was read. `asks` where it is doubtful; `others` are what else it may be.
+         */
+        SymbolOut: {
+            /** Text */
+            text: string;
+            /** Box */
+            box: number[] | null;
+            /** Asks */
+            asks: boolean;
+            /** Others */
+            others: string[];
+        };
+        /**
+         * SettleIn
+         * @description The texts that stand for a row: as it was read, with another reading, or as the teacher reads it; none where it is left out; null as it was read at
+         *     first, with its doubts.
+         */
+        SettleIn: {
+            /** At */
+            at: number;
+            /** Texts */
+            texts: string[] | null;
+        };
+        /**
+         * WhoseIn
+         * @description The student whose page it is; null puts it into the tray.
+         */
+        WhoseIn: {
+            /** Student */
+            student: number | null;
         };
     };
     responses: never;
@@ -6848,6 +7102,304 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatternsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PagesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_take_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PagesTaken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_whose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhoseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
                 };
             };
             /** @description Not Found */

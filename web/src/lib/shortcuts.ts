@@ -121,6 +121,21 @@ export const MARKING: Group<MarkAction> = {
   ],
 }
 
+export type SettleAction = 'same' | 'other' | 'none' | 'write'
+/** On a symbol of a page that is in doubt. Any other key that writes says what it is. */
+export const SETTLING: Group<SettleAction> = {
+  name: 'On a symbol in doubt',
+  rows: [
+    { shown: 'Space', what: 'as it was read', keys: { ' ': 'same' } },
+    { shown: '↓', what: 'the other reading', keys: { ArrowDown: 'other' } },
+    { shown: 'its key', what: 'what it is, typed: 7, x, -', keys: {} },
+    { shown: 'Delete', what: 'nothing stands there', keys: { Delete: 'none', Backspace: 'none' } },
+    { shown: 'Enter', what: 'type the whole line', keys: { Enter: 'write', F2: 'write' } },
+    { shown: 'Tab', what: 'the next symbol in doubt', keys: {} },
+    { shown: 'PgUp · PgDn', what: 'from page to page', keys: {} },
+  ],
+}
+
 export type AdviceAction = 'up' | 'down' | 'mend' | 'undo'
 /** On a sentence of the colleague. */
 export const ADVICE: Group<AdviceAction> = {

@@ -6,6 +6,7 @@ import MathText from '@/components/MathText.vue'
 import TinyChain from '@/components/TinyChain.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import OpenedWorking from '@/features/marking/OpenedWorking.vue'
+import PagesFace from '@/features/marking/PagesFace.vue'
 import PatternsFace from '@/features/marking/PatternsFace.vue'
 import SchemeForm from '@/features/marking/SchemeForm.vue'
 import TakePile from '@/features/marking/TakePile.vue'
@@ -32,7 +33,13 @@ watch(
   { immediate: true },
 )
 watch(() => !!marking.set && marking.set.id === props.setId && marking.set.done < marking.set.total, (waits) => waits && marking.follow(() => left), { immediate: true })
-watch(() => props.face, (face) => face === 'patterns' && marking.loadPatterns())
+watch(
+  () => props.face,
+  (face) => {
+    if (face === 'patterns') void marking.loadPatterns()
+    if (face === 'table') void marking.load(props.setId) // what pages brought meanwhile
+  },
+)
 
 const share = computed(() => (marking.set?.total ? Math.round((100 * marking.set.done) / marking.set.total) : 100))
 const name = (k: number): string => (marking.names ? (marking.table.students[k]?.name ?? '') : `student ${k + 1}`)
@@ -135,6 +142,7 @@ const said = (cell: Cell | null): string => {
     <TroubleNote :request="marking.request" />
     <nav v-if="marking.set" class="faces" aria-label="This set">
       <RouterLink :to="`/sets/${setId}`">Marking table</RouterLink>
+      <RouterLink :to="`/sets/${setId}/pages`">Pages</RouterLink>
       <RouterLink :to="`/sets/${setId}/patterns`">Patterns</RouterLink>
       <button class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take in</button>
       <a :href="`/api/sets/${setId}/marks.csv`">Marks as a table</a>
@@ -147,6 +155,7 @@ const said = (cell: Cell | null): string => {
     <progress v-if="share < 100" :value="share" max="100" aria-label="Verified" />
     <TakePile v-if="taking" @done="taking = false" />
     <PatternsFace v-if="face === 'patterns'" />
+    <PagesFace v-else-if="face === 'pages'" />
     <div v-else-if="marking.set" class="halves" :class="{ beside: marking.opened || writing !== null }">
       <div class="scroll">
         <p v-if="!marking.table.students.length" class="muted">This class has no students yet. Add their names on the page of the class.</p>

@@ -46,5 +46,6 @@ class Command(BaseCommand):
                 )
                 services.add_problem(teacher, sheet.pk, data, list(problem.lines))
         call_command("demo_classes", verbosity=0)
+        call_command("demo_pages", verbosity=0)
         call_command("demo_versions", verbosity=0)
         self.stdout.write(f"demo account “{USERNAME}” made")

@@ -1,0 +1,38 @@
+"""The stand-ins that `./uchuu start` runs beside the demo data, each a process of its own on loopback; an address that is given takes their place."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+
+from tools.installation import ROOT, service_account
+from tools.postgres import free_port
+from tools.worker import Kept
+
+STAND_INS = {
+    "UCHUU_PAGE_READER": ("standins.reader", "UCHUU_READER_FAULTS"),
+}
+"""The variable with the address of a service; the module that stands in for it, and the variable with the faults it is to show."""
+
+
+def stand_ins() -> list[Kept]:
+    """Begins those whose place nobody has taken, and sets their addresses for what is started after."""
+    found = []
+    for variable, (module, faults) in STAND_INS.items():
+        if variable in os.environ:
+            continue
+        port = free_port()
+        os.environ[variable] = f"http://127.0.0.1:{port}"
+        told = os.environ.get(faults, "")
+        found.append(Kept(lambda module=module, port=port, told=told: _begun(module, port, told)))  # type: ignore[misc]
+    return found
+
+
+def _begun(module: str, port: int, faults: str) -> subprocess.Popen[bytes]:
+    """A stand-in: under the account of the server when root starts it, without a word of the database or the secret key."""
+    account = service_account()
+    under = {"user": account, "group": account, "extra_groups": []} if account else {}
+    env = {name: value for name, value in os.environ.items() if name not in ("DATABASE_URL", "UCHUU_SECRET", "HOME")}
+    command = [sys.executable, "-m", module, "--port", str(port), "--faults", faults]
+    return subprocess.Popen(command, cwd=ROOT, start_new_session=True, env=env, stdout=subprocess.DEVNULL, **under)  # type: ignore[call-overload,no-any-return]
