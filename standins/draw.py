@@ -14,6 +14,7 @@ import re
 from dataclasses import dataclass, field
 from io import BytesIO
 from pathlib import Path
+from typing import Any
 
 import pypdfium2
 from PIL import Image, ImageChops, ImageDraw, ImageFilter, ImageFont
@@ -104,7 +105,9 @@ class _Pen:
         self.slope = self.draw.uniform(-0.012, 0.006)
         self.ink = self.draw.choice((40, 55, 70))
 
-    def line(self, text: str, x: float, base: float, size: float, faint: set[int], smudged: set[int], slope: float = 0) -> dict[int, tuple[float, float, float, float]]:
+    def line(
+        self, text: str, x: float, base: float, size: float, faint: set[int], smudged: set[int], slope: float = 0
+    ) -> dict[int, tuple[float, float, float, float]]:
         """Writes a line; the box of each symbol by its place in the text."""
         boxes = {}
         for mark in laid(text, size).marks:
@@ -127,7 +130,16 @@ class _Pen:
         if mark.kind == "root":
             tall = mark.size
             hook = tall * 0.3
-            return self._stroke([(left, low - tall * 0.35), (left + hook * 0.4, low - tall * 0.4), (left + hook * 0.7, low), (left + hook, low - tall), (left + mark.width, low - tall - 1)], ink)
+            return self._stroke(
+                [
+                    (left, low - tall * 0.35),
+                    (left + hook * 0.4, low - tall * 0.4),
+                    (left + hook * 0.7, low),
+                    (left + hook, low - tall),
+                    (left + mark.width, low - tall - 1),
+                ],
+                ink,
+            )
         return self._glyph(mark, left, low, ink)
 
     def _stroke(self, points: list[tuple[float, float]], ink: int) -> tuple[float, float, float, float]:
@@ -138,7 +150,10 @@ class _Pen:
     def _glyph(self, mark: Mark, left: float, low: float, ink: int) -> tuple[float, float, float, float]:
         wide = mark.size * 0.45
         if mark.text in "-−":
-            return self._stroke([(left + 2, low - mark.size * 0.24), (left + wide, low - mark.size * 0.24 + self.draw.uniform(-1, 1))], ink)
+            return self._stroke(
+                [(left + 2, low - mark.size * 0.24), (left + wide, low - mark.size * 0.24 + self.draw.uniform(-1, 1))],
+                ink,
+            )
         if mark.text == "≠":
             slash = self._stroke([(left + wide * 0.2, low), (left + wide * 0.9, low - mark.size * 0.5)], ink)
             self._glyph(Mark("glyph", -1, "=", 0, 0, mark.size, mark.width), left, low, ink)
@@ -154,11 +169,12 @@ class _Pen:
         return at[0] + found[0], at[1] + found[1], at[0] + found[2], at[1] + found[3]
 
     def _smudge(self, box: tuple[float, float, float, float]) -> None:
-        area = tuple(round(value + grow) for value, grow in zip(box, (-3, -3, 4, 4), strict=True))
+        left, top = round(box[0]) - 3, round(box[1]) - 3
+        area = (left, top, round(box[2]) + 4, round(box[3]) + 4)
         part = self.page.crop(area)
         blurred = part.filter(ImageFilter.GaussianBlur(2.4))
         grey = Image.new("L", part.size, 190)
-        self.page.paste(ImageChops.multiply(blurred, grey), area[:2])
+        self.page.paste(ImageChops.multiply(blurred, grey), (left, top))
 
     def cross(self, box: tuple[float, float, float, float]) -> None:
         """Strikes a line out."""
@@ -172,11 +188,21 @@ def _joined(boxes: list[tuple[float, float, float, float]]) -> tuple[float, floa
 
 def _share(box: tuple[float, float, float, float], page: Image.Image) -> list[float]:
     """A box as shares of the page: left, top, width, height."""
-    return [round(v, 4) for v in (box[0] / page.width, box[1] / page.height, (box[2] - box[0]) / page.width, (box[3] - box[1]) / page.height)]
+    return [
+        round(v, 4)
+        for v in (
+            box[0] / page.width,
+            box[1] / page.height,
+            (box[2] - box[0]) / page.width,
+            (box[3] - box[1]) / page.height,
+        )
+    ]
 
 
-def _reading(line: Line, boxes: dict[int, tuple[float, float, float, float]], page: Image.Image, draw: random.Random) -> dict[str, object]:
-    symbols = []
+def _reading(
+    line: Line, boxes: dict[int, tuple[float, float, float, float]], page: Image.Image, draw: random.Random
+) -> dict[str, Any]:
+    symbols: list[dict[str, object]] = []
     for k, symbol in enumerate(line.symbols):
         if symbol.written == " " or (not symbol.read and not symbol.doubt):
             symbols.append({"text": symbol.read})
@@ -189,14 +215,29 @@ def _reading(line: Line, boxes: dict[int, tuple[float, float, float, float]], pa
         if symbol.doubt:
             found["alternatives"] = [{"text": symbol.other, "confidence": round(1 - sure, 2)}]
         symbols.append(found)
-    return {"about": "line", "box": _share(_joined(list(boxes.values())), page), "symbols": symbols, **({"crossed": True} if line.crossed else {})}
+    return {
+        "about": "line",
+        "box": _share(_joined(list(boxes.values())), page),
+        "symbols": symbols,
+        **({"crossed": True} if line.crossed else {}),
+    }
 
 
 def _one(symbols: str, box: list[float], about: str, confidence: float = SURE) -> dict[str, object]:
-    return {"about": about, "box": box, "symbols": [{"text": char, "confidence": confidence} if char != " " else {"text": " "} for char in symbols]}
+    return {
+        "about": about,
+        "box": box,
+        "symbols": [{"text": char, "confidence": confidence} if char != " " else {"text": " "} for char in symbols],
+    }
 
 
-def drawn(student: Student, pages: list[Image.Image], labels: list[dict[int, tuple[float, float]]], names: list[tuple[float, float] | None], seed: int) -> list[list[dict[str, object]]]:
+def drawn(
+    student: Student,
+    pages: list[Image.Image],
+    labels: list[dict[int, tuple[float, float]]],
+    names: list[tuple[float, float] | None],
+    seed: int,
+) -> list[list[dict[str, object]]]:
     """Writes what a student wrote on the printed pages; what is read on each."""
     found = []
     for page, places, name in zip(pages, labels, names, strict=True):
@@ -216,7 +257,9 @@ def drawn(student: Student, pages: list[Image.Image], labels: list[dict[int, tup
                 base += tall.above
                 faint = {k for k, s in enumerate(line.symbols) if s.doubt == ">" and not s.read}
                 smudged = {k for k, s in enumerate(line.symbols) if s.doubt == "~"}
-                boxes = pen.line(text, (across + 0.05) * page.width, base, 30, faint, smudged, 0.05 if line.slants else 0)
+                boxes = pen.line(
+                    text, (across + 0.05) * page.width, base, 30, faint, smudged, 0.05 if line.slants else 0
+                )
                 if line.crossed:
                     pen.cross(_joined(list(boxes.values())))
                 if held:
@@ -229,10 +272,21 @@ def drawn(student: Student, pages: list[Image.Image], labels: list[dict[int, tup
     return found
 
 
-def _both(first: Line, above: dict[int, tuple[float, float, float, float]], second: Line, below: dict[int, tuple[float, float, float, float]], page: Image.Image, draw: random.Random) -> dict[str, object]:
+def _both(
+    first: Line,
+    above: dict[int, tuple[float, float, float, float]],
+    second: Line,
+    below: dict[int, tuple[float, float, float, float]],
+    page: Image.Image,
+    draw: random.Random,
+) -> dict[str, object]:
     """Two lines that run into each other are read as one, without any trust."""
     one, two = (_reading(line, boxes, page, draw) for line, boxes in ((first, above), (second, below)))
-    symbols = [dict(symbol) | ({"confidence": 0.3} if "confidence" in symbol else {}) for part in (one, two) for symbol in part["symbols"]]  # type: ignore[attr-defined]
+    symbols = [
+        dict(symbol) | ({"confidence": 0.3} if "confidence" in symbol else {})
+        for part in (one, two)
+        for symbol in part["symbols"]
+    ]
     return {"about": "line", "box": _share(_joined([*above.values(), *below.values()]), page), "symbols": symbols}
 
 
@@ -264,7 +318,9 @@ def main(arguments: list[str]) -> int:
         pages = [page.render(scale=DOTS_AN_INCH / 72).to_pil().convert("L") for page in document]
         labels = [label_places(page) for page in document]
         kept = [k for k, places in enumerate(labels) if any(n in student.items for n in places)]
-        found = drawn(student, [pages[k] for k in kept], [labels[k] for k in kept], [name_place(document[k]) for k in kept], seed)
+        found = drawn(
+            student, [pages[k] for k in kept], [labels[k] for k in kept], [name_place(document[k]) for k in kept], seed
+        )
         for k, lines in zip(kept, found, strict=True):
             picture = photographed(pages[k], seed + k)
             out = BytesIO()
@@ -272,6 +328,9 @@ def main(arguments: list[str]) -> int:
             name = f"{student.name.lower().replace(' ', '-')}-{k + 1}.jpg"
             (HERE / name).write_bytes(out.getvalue())
             readings.append({"page": name, "code": code, "known-by": fingerprint(Image.open(out)), "lines": lines})
-    (HERE / "readings.json").write_text(json.dumps(readings, ensure_ascii=False, separators=(",", ":")).replace('{"page"', '\n{"page"') + "\n", encoding="utf-8")
+    (HERE / "readings.json").write_text(
+        json.dumps(readings, ensure_ascii=False, separators=(",", ":")).replace('{"page"', '\n{"page"') + "\n",
+        encoding="utf-8",
+    )
     print(f"{len(readings)} pages of {len(students)} students drawn")
     return 0

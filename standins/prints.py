@@ -40,7 +40,7 @@ def name_place(page: pypdfium2.PdfPage) -> tuple[float, float] | None:
     at = search.get_next()
     if at is None:
         return None
-    left, bottom, right, top = text.get_charbox(at[0] + 3)
+    _, bottom, right, _ = text.get_charbox(at[0] + 3)
     return (right + 6) / page.get_width(), 1 - bottom / page.get_height()
 
 
@@ -51,13 +51,20 @@ def filled_in(page: pypdfium2.PdfPage) -> list[Filled]:
     for k in range(raw.FPDFPage_GetAnnotCount(page)):
         note = raw.FPDFPage_GetAnnot(page, k)
         try:
-            key = {raw.FPDF_ANNOT_FREETEXT: b"Contents", raw.FPDF_ANNOT_WIDGET: b"V"}.get(raw.FPDFAnnot_GetSubtype(note))
+            key = {raw.FPDF_ANNOT_FREETEXT: b"Contents", raw.FPDF_ANNOT_WIDGET: b"V"}.get(
+                raw.FPDFAnnot_GetSubtype(note)
+            )
             box = raw.FS_RECTF()
             if key and raw.FPDFAnnot_GetRect(note, box):
                 text = _string(note, key)
                 if text.strip():
                     left, top = min(box.left, box.right), max(box.top, box.bottom)
-                    shares = (left / width, 1 - top / height, abs(box.right - box.left) / width, abs(box.top - box.bottom) / height)
+                    shares = (
+                        left / width,
+                        1 - top / height,
+                        abs(box.right - box.left) / width,
+                        abs(box.top - box.bottom) / height,
+                    )
                     found.append(Filled(text.replace("\r\n", "\n").replace("\r", "\n"), shares))
         finally:
             raw.FPDFPage_CloseAnnot(note)

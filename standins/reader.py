@@ -56,7 +56,7 @@ def _from_picture(page: Image.Image) -> dict[str, object]:
 
 
 def _code(page: Image.Image) -> str:
-    found = zxingcpp.read_barcodes(page, zxingcpp.BarcodeFormat.QRCode)
+    found = zxingcpp.read_barcodes(page, formats=zxingcpp.BarcodeFormats([zxingcpp.BarcodeFormat.QRCode]))
     return next((each.text for each in found if each.text.startswith("uchuu:")), "")
 
 
@@ -84,7 +84,11 @@ def _agreement(one: bytes, other: bytes) -> float:
 def written_rows(page: Image.Image) -> list[tuple[float, float, float, float]]:
     """The boxes of rows that hold ink, from top to bottom, as shares of the page; the foot, where the code stands, is left out."""
     dark = page.point(lambda value: 255 if value < _INK else 0)
-    across = [len(dark.crop((0, y, page.width, y + 1)).tobytes().strip(b"\0")) and dark.crop((0, y, page.width, y + 1)).tobytes().count(b"\xff") for y in range(round(page.height * 0.93))]
+    across = [
+        len(dark.crop((0, y, page.width, y + 1)).tobytes().strip(b"\0"))
+        and dark.crop((0, y, page.width, y + 1)).tobytes().count(b"\xff")
+        for y in range(round(page.height * 0.93))
+    ]
     rows, start, empty = [], None, 0
     for y, ink in enumerate([*across, *[0] * (_GAP_ROWS + 1)]):
         if ink >= _LEAST_INK:
@@ -98,7 +102,14 @@ def written_rows(page: Image.Image) -> list[tuple[float, float, float, float]]:
     for top, bottom in rows:
         box = dark.crop((0, top, page.width, bottom)).getbbox()
         if box and bottom - top > 6:
-            found.append((round(box[0] / page.width, 4), round(top / page.height, 4), round((box[2] - box[0]) / page.width, 4), round((bottom - top) / page.height, 4)))
+            found.append(
+                (
+                    round(box[0] / page.width, 4),
+                    round(top / page.height, 4),
+                    round((box[2] - box[0]) / page.width, 4),
+                    round((bottom - top) / page.height, 4),
+                )
+            )
     return found
 
 
@@ -110,11 +121,20 @@ def _from_pdf(content: bytes) -> dict[str, object]:
     if not notes:
         return _from_picture(picture)
     name = name_place(page)
-    placed = [*notes, *(Filled(f"{number}", (x, y - 0.02, 0.02, 0.02)) for number, (x, y) in label_places(page).items())]
+    placed = [
+        *notes,
+        *(Filled(f"{number}", (x, y - 0.02, 0.02, 0.02)) for number, (x, y) in label_places(page).items()),
+    ]
     labels = {id(each) for each in placed[len(notes) :]}
     lines: list[dict[str, Any]] = []
     for each in sorted(placed, key=lambda note: note.box[1]):
-        about = "number" if id(each) in labels else "name" if name is not None and abs(each.box[1] + each.box[3] - name[1]) < 0.025 else "line"
+        about = (
+            "number"
+            if id(each) in labels
+            else "name"
+            if name is not None and abs(each.box[1] + each.box[3] - name[1]) < 0.025
+            else "line"
+        )
         rows = each.text.split("\n")
         for k, row in enumerate(rows):
             left, top, wide, tall = each.box

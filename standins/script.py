@@ -128,12 +128,22 @@ def _node(node: _Node, size: float) -> Laid:
                 Mark("stroke", node.index, "/", 0, -axis, size, width),
                 *_moved(bottom.marks, (width - bottom.width) / 2, -axis + bottom.above + size * 0.12),
             ]
-            return Laid(tuple(marks), width + size * 0.16, axis + top.above + top.below + size * 0.14, bottom.above + bottom.below + size * 0.14 - axis)
+            return Laid(
+                tuple(marks),
+                width + size * 0.16,
+                axis + top.above + top.below + size * 0.14,
+                bottom.above + bottom.below + size * 0.14 - axis,
+            )
         case "root":
             inner = _row(node.parts[0], size)
             hook = size * 0.42
             mark = Mark("root", node.index, "√", 0, 0, inner.above + size * 0.12, inner.width + hook)
-            return Laid((mark, *_moved(inner.marks, hook, 0)), inner.width + hook + size * 0.1, inner.above + size * 0.2, inner.below)
+            return Laid(
+                (mark, *_moved(inner.marks, hook, 0)),
+                inner.width + hook + size * 0.1,
+                inner.above + size * 0.2,
+                inner.below,
+            )
         case "group":
             inner = _row(node.parts[0], size)
             wide = size * 0.3
@@ -143,7 +153,9 @@ def _node(node: _Node, size: float) -> Laid:
             return Laid((left, *_moved(inner.marks, wide, 0), right), inner.width + 2 * wide, inner.above, inner.below)
     if node.text == " ":
         return Laid((Mark("gap", node.index, " ", 0, 0, size, size * 0.28),), size * 0.28, 0, 0)
-    width = size * (0.62 if node.text in _TIGHT else 0.5 if node.text.isdigit() else 0.3 if node.text in ".,:il" else 0.52)
+    width = size * (
+        0.62 if node.text in _TIGHT else 0.5 if node.text.isdigit() else 0.3 if node.text in ".,:il" else 0.52
+    )
     return Laid((Mark("glyph", node.index, node.text, 0, 0, size, width),), width, size * 0.72, size * 0.2)
 
 

@@ -9,6 +9,7 @@ import signal
 import sys
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass, field
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 
@@ -87,7 +88,9 @@ class Answering(BaseHTTPRequestHandler):
 
     def _send(self, status: int, content: bytes, headers: dict[str, str]) -> None:
         self.send_response(status)
-        for name, value in ({"Content-Type": "application/json", "Content-Length": str(len(content))} | headers).items():
+        for name, value in (
+            {"Content-Type": "application/json", "Content-Length": str(len(content))} | headers
+        ).items():
             self.send_header(name, value)
         self.end_headers()
         self.wfile.write(content)
@@ -108,8 +111,6 @@ def serve(handler: type[Answering], prepare: Callable[[argparse.ArgumentParser],
     server = ThreadingHTTPServer(("127.0.0.1", options.port), handler)
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     print(f"http://127.0.0.1:{server.server_port}", flush=True)
-    try:
+    with suppress(KeyboardInterrupt):
         server.serve_forever()
-    except KeyboardInterrupt:
-        pass
     return 0

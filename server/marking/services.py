@@ -216,7 +216,9 @@ def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
         raise Refused(problem.message, code="file") from problem
     counts = {"new": 0, "changed": 0, "same": 0}
     for each in found.written:
-        counts[put_lines(teacher, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form)] += 1
+        counts[
+            put_lines(teacher, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form)
+        ] += 1
     pile.begin(given_set)
     left = [
         LeftOut(place=row.place, text=row.text, why=row.why) for row in sorted(found.left, key=lambda row: row.place)
@@ -240,7 +242,9 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     return queries.working_of(teacher, working.pk)
 
 
-def put_lines(teacher: User, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
+def put_lines(
+    teacher: User, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str
+) -> str:
     """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and that is kept."""
     paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
     working, made = StudentWorking.objects.get_or_create(

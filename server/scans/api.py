@@ -41,7 +41,9 @@ def page(request: HttpRequest, page_id: int) -> PageOut:
 def picture(request: HttpRequest, page_id: int) -> HttpResponse:
     """The picture of a page."""
     found = queries.page_of(person_of(request), page_id)
-    return HttpResponse(bytes(found.picture), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})
+    return HttpResponse(
+        bytes(found.picture), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"}
+    )
 
 
 @router.post("/pages/{int:page_id}/settled", response={200: PageOut, 400: Detail, 404: Detail})

@@ -50,7 +50,7 @@ def placed(reading: PageReading, settled: Mapping[str, Sequence[str]], items: in
             for text in own:
                 number, rest = labelled(text)
                 if number is not None and 1 <= number <= items:
-                    item, text = number, rest  # noqa: PLW2901
+                    item, text = number, rest
                 if text:
                     texts.append(text)
             found.append(PlacedLine(at, item, tuple(texts), False, True, line))

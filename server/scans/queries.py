@@ -73,7 +73,12 @@ def _line(line: PlacedLine, item: SetItem | None, mends: list[Mends]) -> PageLin
     asked = placing.doubtful_symbols(line.line) if line.doubtful else ()
     decimal = str(item.given_set.conventions.get("decimal", "point")) if item else "point"
     symbols = [
-        SymbolOut(text=s.text, box=list(s.box) if s.box else None, asks=k in asked, others=[other.text for other in s.alternatives])
+        SymbolOut(
+            text=s.text,
+            box=list(s.box) if s.box else None,
+            asks=k in asked,
+            others=[other.text for other in s.alternatives],
+        )
         for k, s in enumerate(line.line.symbols)
     ]
     return PageLine(
@@ -92,7 +97,11 @@ def _mends(items: Sequence[SetItem], lines: Sequence[PlacedLine]) -> dict[int, l
         before = above.setdefault(line.item, [])
         if line.doubtful and line.item and line.line.symbols and left:
             item = items[line.item - 1]
-            others = [(k, other.text) for k in placing.doubtful_symbols(line.line) for other in line.line.symbols[k].alternatives]
+            others = [
+                (k, other.text)
+                for k in placing.doubtful_symbols(line.line)
+                for other in line.line.symbols[k].alternatives
+            ]
             if others and not _follows(item, before, line.line.text):
                 left -= 1
                 for k, text in others[:left]:
@@ -116,4 +125,9 @@ def _follows(item: SetItem, above: Sequence[str], line: str) -> bool:
     except lanes.Busy:
         return True  # nothing is said of what could not be tried
     last = report.links[-1] if report.links else None
-    return last is not None and last.line == len(above) + 1 and last.relation not in ("breaks", "narrows") and last.kind != "unread"
+    return (
+        last is not None
+        and last.line == len(above) + 1
+        and last.relation not in ("breaks", "narrows")
+        and last.kind != "unread"
+    )

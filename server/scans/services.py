@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import cast
 
 from django.contrib.auth.models import User
@@ -54,8 +55,8 @@ def take_pages(teacher: User, set_id: int, content: bytes) -> PagesTaken:
     return PagesTaken(new=len(new), same=len(found) - len(new))
 
 
-def _begin(pages: object) -> None:
-    pieces = [{"page": pk} for pk in cast(list[int], list(pages))]  # type: ignore[call-overload]
+def _begin(pages: Iterable[int]) -> None:
+    pieces: list[dict[str, object]] = [{"page": pk} for pk in pages]
     if pieces:
         jobs.begin(None, KIND, pieces)
 
@@ -159,7 +160,9 @@ def _take_away(page: StudentPage) -> None:
     if former is None:
         return
     StudentWorking.objects.filter(paper__given_set=page.given_set, paper__student=former, source="page").delete()
-    other = StudentPage.objects.filter(given_set=page.given_set, student=former, state="read").exclude(pk=page.pk).first()
+    other = (
+        StudentPage.objects.filter(given_set=page.given_set, student=former, state="read").exclude(pk=page.pk).first()
+    )
     page.student = None
     page.save(update_fields=["student"])
     if other is not None:

@@ -306,7 +306,11 @@ def test_a_malformed_body_is_refused_with_words_and_changes_nothing(api, strange
     assert (problem.given, problem.working.lines.count(), problem.sheet.title) == ("x^2 = 36", 1, "Quadratics")
 
 
-@pytest.mark.parametrize("operation", [op for op in SENT if op[0] != "GET" and SENT[op][2] and not isinstance(SENT[op][0], bytes)], ids=" ".join)
+@pytest.mark.parametrize(
+    "operation",
+    [op for op in SENT if op[0] != "GET" and SENT[op][2] and not isinstance(SENT[op][0], bytes)],
+    ids=" ".join,
+)
 def test_what_is_no_json_is_refused(api, problem, operation):
     method, path = operation
     ids = ids_of(problem)

@@ -112,7 +112,9 @@ def test_the_same_page_again_changes_nothing(api, given, stand_in):
 
 def test_where_another_reading_would_follow_that_is_said_and_nothing_is_settled(api, given, stand_in):
     [page] = take(api, given, "iris-vane-1.jpg")
-    doubtful = {"".join(s["text"] for s in line["symbols"]): line for line in opened(api, page)["lines"] if line["doubtful"]}
+    doubtful = {
+        "".join(s["text"] for s in line["symbols"]): line for line in opened(api, page)["lines"] if line["doubtful"]
+    }
     lost = doubtful["2x = 19"]
     assert [(m["text"], lost["symbols"][m["symbol"]]["text"]) for m in lost["mends"]] == [("-", "")]
     assert doubtful["x = 11"]["mends"] == []  # follows as it was read
@@ -131,7 +133,9 @@ def test_settled_lines_go_to_the_working_and_can_be_opened_again(api, given, sta
     assert lines("Iris Vane", 2)[1] == "2x = 19"
     settle(api, page, line["at"], [])
     assert lines("Iris Vane", 2) == ["2x + 24 = 5", "x = -19/2"]
-    assert [x["doubtful"] for x in settle(api, page, line["at"], None).json()["lines"] if x["at"] == line["at"]] == [True]
+    assert [x["doubtful"] for x in settle(api, page, line["at"], None).json()["lines"] if x["at"] == line["at"]] == [
+        True
+    ]
     assert settle(api, page, 0, ["x"]).json()["code"] == "line"  # a name is no line
 
 
@@ -153,7 +157,10 @@ def test_a_page_without_a_known_name_lies_in_the_tray_until_it_is_given(api, giv
     assert page["student"] is None and not StudentWorking.objects.exists()
     ada, iris = (given.school_class.students.get(name=name) for name in ("Ada Quill", "Iris Vane"))
     for student in (ada, iris):  # first given to the wrong one
-        assert api.send("POST", f"/api/pages/{page['id']}/student", {"student": student.pk}).json()["student"] == student.pk
+        assert (
+            api.send("POST", f"/api/pages/{page['id']}/student", {"student": student.pk}).json()["student"]
+            == student.pk
+        )
     assert lines("Ada Quill", 1) is None and lines("Iris Vane", 1) == ["3x - 6 = 2x + 5", "x = 11"]
     assert api.send("POST", f"/api/pages/{page['id']}/student", {"student": 999_999}).json()["code"] == "student"
     assert api.client.delete(f"/api/pages/{page['id']}", headers={"X-CSRFToken": api._token()}).status_code == 204
@@ -179,7 +186,9 @@ def test_what_was_typed_stands_when_a_page_comes(api, given, stand_in):
 def test_a_page_of_another_set_goes_there_by_its_code(api, given, stand_in):
     other = sheets.create_sheet(given.school_class.owner, "Another")
     sheets.add_problem(given.school_class.owner, other.pk, ProblemIn(task="solve", given="2x = 4"))
-    wrong = marking.give(given.school_class.owner, given.school_class.pk, SetIn(sheet=other.pk, day="2026-03-06", scheme="answer"))
+    wrong = marking.give(
+        given.school_class.owner, given.school_class.pk, SetIn(sheet=other.pk, day="2026-03-06", scheme="answer")
+    )
     assert take(api, wrong, "iris-vane-1.jpg") == []
     assert [page["name"] for page in api.get(f"/api/sets/{given.pk}/pages").json()["pages"]] == ["Iris Vane"]
     given.codes = []
@@ -226,7 +235,10 @@ def test_a_reader_that_fails_is_said_and_can_be_asked_again(api, given, stand_in
     [
         ({"protocol": 2, "lines": []}, "can't be understood"),
         ({"protocol": 1, "lines": [{"about": "line", "box": [0, 0, 9, 1]}]}, "can't be understood"),
-        ({"protocol": 1, "lines": [{"about": "line", "box": [0, 0, 1, 1], "symbols": [{"text": "\0"}]}]}, "can't be understood"),
+        (
+            {"protocol": 1, "lines": [{"about": "line", "box": [0, 0, 1, 1], "symbols": [{"text": "\0"}]}]},
+            "can't be understood",
+        ),
         ({"protocol": 1, "lines": [{"about": "poem", "box": [0, 0, 1, 1]}]}, "can't be understood"),
         ([], "can't be understood"),
         ({"protocol": 1, "read_to": 0.5, "lines": []}, "Only the upper part"),
@@ -234,15 +246,14 @@ def test_a_reader_that_fails_is_said_and_can_be_asked_again(api, given, stand_in
     ],
 )
 def test_whatever_a_reader_answers_is_survived(api, given, stand_in, settings, answer, said):
-    class Strange(Answering):
-        def do_POST(self):
-            self.body()
-            if answer == 422:
-                self.say(422, {"error": "It is too dark."})
-            else:
-                self.say(200, answer)
+    def answers(handler):
+        handler.body()
+        if answer == 422:
+            handler.say(422, {"error": "It is too dark."})
+        else:
+            handler.say(200, answer)
 
-    for address in serving(Strange):
+    for address in serving(type("Strange", (Answering,), {"do_POST": answers})):
         settings.PAGE_READER = address
         [page] = take(api, given, "iris-vane-1.jpg")
     assert said in page["trouble"] and page["open"] == 0

@@ -59,7 +59,11 @@ def test_the_pages_tell_what_was_doubtful():
     assert texts(told, "name") == ["Jory Pell"] and texts(told, "number") == ["1", "2", "3", "4"]
     [crossed] = [line for line in told["lines"] if line.get("crossed")]
     assert "(2x - 1)/3" in "".join(s["text"] for s in crossed["symbols"])
-    [slanted] = [line for line in told["lines"] if line["about"] == "line" and line["symbols"] and line["symbols"][0]["confidence"] < 0.5]
+    [slanted] = [
+        line
+        for line in told["lines"]
+        if line["about"] == "line" and line["symbols"] and line["symbols"][0]["confidence"] < 0.5
+    ]
     assert "".join(s["text"] for s in slanted["symbols"]) == "8x - 4 - 3x + 6 = 25x + 2 = 2"
     [doubtful] = [s for line in told["lines"] for s in line["symbols"] if s.get("alternatives")][1:]
     assert (doubtful["text"], doubtful["alternatives"][0]["text"]) == ("2", "z") and len(doubtful["box"]) == 4
@@ -78,14 +82,19 @@ def test_what_is_not_known_comes_back_as_unread_rows():
 
 def test_a_sheet_filled_in_on_a_screen_is_read_with_its_numbers():
     pdf, code = printed_sheet(code=True)
-    told = reader.read_page(filled(pdf, [("Bo Tarn", 0.35, 0.08), ("3x = 15\nx = 5", 0.15, 0.18), ("(x-2)(x-3) = 0", 0.15, 0.33)]), "application/pdf")
+    told = reader.read_page(
+        filled(pdf, [("Bo Tarn", 0.35, 0.08), ("3x = 15\nx = 5", 0.15, 0.18), ("(x-2)(x-3) = 0", 0.15, 0.33)]),
+        "application/pdf",
+    )
     assert told["code"] == f"uchuu:{code}:A"
     assert [(line["about"], "".join(s["text"] for s in line["symbols"])) for line in told["lines"]] == [
         ("name", "Bo Tarn"), ("number", "1"), ("line", "3x = 15"), ("line", "x = 5"), ("number", "2"), ("line", "(x-2)(x-3) = 0"),
     ]  # fmt: skip
 
 
-@pytest.mark.parametrize(("content", "media"), [(b"no page", "image/png"), (b"%PDF-1.7 broken", "application/pdf"), (b"x", "text/plain")])
+@pytest.mark.parametrize(
+    ("content", "media"), [(b"no page", "image/png"), (b"%PDF-1.7 broken", "application/pdf"), (b"x", "text/plain")]
+)
 def test_what_is_no_page_is_refused(content, media):
     with pytest.raises(reader.Unreadable):
         reader.read_page(content, media)
@@ -108,7 +117,9 @@ def test_scans_become_pages_with_a_picture():
     assert shown.size == (page.width, page.height) and max(shown.size) == 1600
     assert scanned_pages(pdf)[0].digest == page.digest
     noted = filled(pdf, [("x = 5", 0.15, 0.2)])
-    assert reader.read_page(scanned_pages(noted)[0].original, "application/pdf")["lines"][1]["symbols"][0]["text"] == "x"
+    assert (
+        reader.read_page(scanned_pages(noted)[0].original, "application/pdf")["lines"][1]["symbols"][0]["text"] == "x"
+    )
 
 
 def test_what_a_camera_notes_is_not_kept():
@@ -123,7 +134,9 @@ def test_what_a_camera_notes_is_not_kept():
     assert not Image.open(BytesIO(kept.original)).getexif()
 
 
-@pytest.mark.parametrize(("text", "over", "raised"), [("(x+1)/(x-2)", "x+1", ""), ("x^2 + 19/2", "19", "2"), ("√(x+1) = 3", "", "")])
+@pytest.mark.parametrize(
+    ("text", "over", "raised"), [("(x+1)/(x-2)", "x+1", ""), ("x^2 + 19/2", "19", "2"), ("√(x+1) = 3", "", "")]
+)
 def test_a_line_is_laid_out_as_one_writes_it(text, over, raised):
     marks = script.laid(text, 30).marks
     assert {m.index for m in marks} <= set(range(len(text))) and all(m.text in text for m in marks)
