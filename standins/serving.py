@@ -99,8 +99,13 @@ class Answering(BaseHTTPRequestHandler):
         """Says nothing: what passes through is students' work."""
 
 
-def serve(handler: type[Answering], prepare: Callable[[argparse.ArgumentParser], None] = lambda _: None) -> int:
-    """Serves on loopback until it is stopped; says its address on the first line."""
+def serve(
+    handler: type[Answering],
+    prepare: Callable[[argparse.ArgumentParser], None] = lambda _: None,
+    prepared: Callable[[argparse.Namespace], None] = lambda _: None,
+) -> int:
+    """Serves on loopback until it is stopped; says its address on the first line. A stand-in adds options of its own by `prepare` and hears of them
+    by `prepared`."""
     parser = argparse.ArgumentParser(description=sys.modules[handler.__module__].__doc__)
     parser.add_argument("--port", type=int, default=0, help="0 takes any free one")
     parser.add_argument("--faults", default="", help="such as slow=0.2,half=0.1")
@@ -108,6 +113,7 @@ def serve(handler: type[Answering], prepare: Callable[[argparse.ArgumentParser],
     prepare(parser)
     options = parser.parse_args()
     handler.faults = faults_of(options.faults, options.seed)
+    prepared(options)
     server = ThreadingHTTPServer(("127.0.0.1", options.port), handler)
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     print(f"http://127.0.0.1:{server.server_port}", flush=True)

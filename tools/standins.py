@@ -6,12 +6,14 @@ import os
 import subprocess
 import sys
 
+from standins.records import KEY, SECRET
 from tools.installation import ROOT, service_account
 from tools.postgres import free_port
 from tools.worker import Kept
 
 STAND_INS = {
     "UCHUU_PAGE_READER": ("standins.reader", "UCHUU_READER_FAULTS"),
+    "UCHUU_RECORDS": ("standins.records", "UCHUU_RECORDS_FAULTS"),
 }
 """The variable with the address of a service; the module that stands in for it, and the variable with the faults it is to show."""
 
@@ -22,6 +24,8 @@ def stand_ins() -> list[Kept]:
     for variable, (module, faults) in STAND_INS.items():
         if variable in os.environ:
             continue
+        if variable == "UCHUU_RECORDS":
+            os.environ |= {"UCHUU_RECORDS_KEY": KEY, "UCHUU_RECORDS_SECRET": SECRET}
         port = free_port()
         os.environ[variable] = f"http://127.0.0.1:{port}"
         told = os.environ.get(faults, "")

@@ -16,6 +16,7 @@ from server.common.who import managing, signed_in, teaching
 from server.keys.api import router as keys
 from server.marking.api import router as marking
 from server.papers.api import router as papers
+from server.records.api import router as records
 from server.scans.api import router as scans
 from server.sheets.api import router as sheets
 from server.solving.api import router as solving
@@ -31,6 +32,7 @@ api.add_router("", papers, tags=["paper"])
 api.add_router("", building, tags=["building"])
 api.add_router("", bank, tags=["bank"])
 api.add_router("", marking, tags=["marking"])
+api.add_router("", records, tags=["records"])
 api.add_router("", scans, tags=["pages"])
 
 

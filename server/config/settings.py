@@ -69,6 +69,7 @@ INSTALLED_APPS = [
     "server.bank",
     "server.marking",
     "server.scans",
+    "server.records",
 ]
 MIDDLEWARE = [
     "server.common.logs.request_log",
@@ -121,6 +122,9 @@ WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8,}\."
 
 PAGE_READER = os.environ.get("UCHUU_PAGE_READER", "")
 """The address of the service that reads pages; empty where there is none."""
+RECORDS = os.environ.get("UCHUU_RECORDS", "")
+"""The address of the school's records (OneRoster 1.2); empty where there are none. Key and secret are those of a client there."""
+RECORDS_KEY, RECORDS_SECRET = os.environ.get("UCHUU_RECORDS_KEY", ""), os.environ.get("UCHUU_RECORDS_SECRET", "")
 DATA_UPLOAD_MAX_MEMORY_SIZE = 512 * 1024
 SESSION_COOKIE_AGE = int(
     float(os.environ.get("UCHUU_SESSION_HOURS", "12")) * 3600

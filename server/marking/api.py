@@ -10,7 +10,7 @@ from paper import Paper
 from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
-from server.marking import pile, queries, services
+from server.marking import paperwork, pile, queries, services
 from server.marking.feedback import feedback_pdf, for_tomorrow
 from server.marking.schemas import (
     ClassChange,
@@ -20,10 +20,15 @@ from server.marking.schemas import (
     DecidedOut,
     DecideIn,
     HandOverIn,
+    LogRow,
+    OwnSchemeIn,
+    OwnSchemeOut,
+    PaperChange,
     PatternsOut,
     PileIn,
     PileOut,
     SchemeIn,
+    SetChange,
     SetIn,
     SetOut,
     TomorrowOut,
@@ -98,7 +103,53 @@ def give(request: HttpRequest, class_id: int, data: SetIn) -> Status[SetOut]:
 @router.get("/sets/{int:set_id}", response={200: SetOut, 404: Detail})
 def read_set(request: HttpRequest, set_id: int) -> SetOut:
     """The marking table of a set."""
-    return queries.set_out(queries.set_of(person_of(request), set_id))
+    given_set = queries.set_of(person_of(request), set_id)
+    paperwork.note_look(person_of(request), given_set, "looked at the marks")
+    return queries.set_out(given_set)
+
+
+@router.patch("/sets/{int:set_id}", response={200: SetOut, 400: Detail, 404: Detail})
+def change_set(request: HttpRequest, set_id: int, data: SetChange) -> SetOut:
+    """What a set counts by: late papers, grades, a first attempt."""
+    return queries.set_out(paperwork.change_set(person_of(request), set_id, data))
+
+
+@router.patch("/sets/{int:set_id}/papers/{int:student_id}", response={200: SetOut, 404: Detail})
+def change_paper(request: HttpRequest, set_id: int, student_id: int, data: PaperChange) -> SetOut:
+    """A student was absent, or a paper came late."""
+    return queries.set_out(paperwork.change_paper(person_of(request), set_id, student_id, data))
+
+
+@router.post("/sets/{int:set_id}/blanks", response={200: SetOut, 404: Detail})
+def fill_blanks(request: HttpRequest, set_id: int) -> SetOut:
+    """What is missing on papers that were handed in is blank."""
+    return queries.set_out(paperwork.fill_blanks(person_of(request), set_id))
+
+
+@router.get("/sets/{int:set_id}/log", response={200: list[LogRow], 404: Detail})
+def log(request: HttpRequest, set_id: int) -> list[LogRow]:
+    """Who looked at the marks of a set, and who changed them."""
+    return paperwork.log_of(queries.set_of(person_of(request), set_id))
+
+
+@router.get("/schemes", response=list[OwnSchemeOut])
+def schemes(request: HttpRequest) -> list[OwnSchemeOut]:
+    """The schemes that the teacher keeps."""
+    return paperwork.schemes_of(person_of(request))
+
+
+@router.put("/schemes", response={200: list[OwnSchemeOut], 400: Detail})
+def keep_scheme(request: HttpRequest, data: OwnSchemeIn) -> list[OwnSchemeOut]:
+    """Keeps a scheme under a name."""
+    paperwork.keep_scheme(person_of(request), data)
+    return paperwork.schemes_of(person_of(request))
+
+
+@router.delete("/schemes/{int:scheme_id}", response={204: None, 404: Detail})
+def forget_scheme(request: HttpRequest, scheme_id: int) -> Status[None]:
+    """Takes a kept scheme away."""
+    paperwork.forget_scheme(person_of(request), scheme_id)
+    return Status(204, None)
 
 
 @router.delete("/sets/{int:set_id}", response={204: None, 404: Detail})
@@ -152,10 +203,13 @@ def change_scheme(request: HttpRequest, item_id: int, data: SchemeIn) -> SetOut:
 
 
 @router.get("/sets/{int:set_id}/marks.csv", response={200: None, 404: Detail})
-def marks(request: HttpRequest, set_id: int) -> HttpResponse:
+def marks(request: HttpRequest, set_id: int, semicolons: bool = False) -> HttpResponse:
     """The confirmed marks as a table."""
     given_set = queries.set_of(person_of(request), set_id)
-    answer = HttpResponse("\ufeff" + queries.marks_csv(given_set), content_type="text/csv; charset=utf-8")
+    paperwork.note_look(person_of(request), given_set, "took the marks away")
+    answer = HttpResponse(
+        "\ufeff" + queries.marks_csv(given_set, semicolons=semicolons), content_type="text/csv; charset=utf-8"
+    )
     name = f"{given_set.school_class.name} {given_set.title}.csv".replace("/", "-")
     answer.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
     return answer

@@ -53,10 +53,16 @@ class GivenSet(models.Model):
     day = models.DateField()
     conventions = models.JSONField(default=dict)
     codes = models.JSONField(default=list)  # of the printed sheet, from which its scanned pages are told
+    late_percent = models.PositiveSmallIntegerField(default=0)  # what a late paper loses, of what it earned
+    boundaries = models.JSONField(default=list)  # from how many percent on which grade is given, the highest first
+    again_of = models.ForeignKey(
+        "self", on_delete=models.SET_NULL, null=True, related_name="again"
+    )  # the better of both counts
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["-day", "-id"]
+        constraints = [CheckConstraint(condition=Q(late_percent__lte=100), name="late_within_hundred")]
 
 
 class SetItem(models.Model):
@@ -84,6 +90,8 @@ class SetItem(models.Model):
 class Paper(models.Model):
     given_set = models.ForeignKey(GivenSet, on_delete=models.CASCADE, related_name="papers")
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="papers")
+    absent = models.BooleanField(default=False)
+    late = models.BooleanField(default=False)
 
     class Meta:
         constraints = [UniqueConstraint(fields=["given_set", "student"], name="paper_once")]
@@ -122,6 +130,31 @@ class StudentWorking(models.Model):
     def texts(self) -> list[str]:
         """The lines as they were written."""
         return cast(list[str], self.lines)
+
+
+class Looked(models.Model):
+    """Who looked at the marks of a set on which day, or took them away, once a day each."""
+
+    given_set = models.ForeignKey(GivenSet, on_delete=models.CASCADE, related_name="looks")
+    who = models.CharField(max_length=150)
+    day = models.DateField()
+    what = models.CharField(max_length=30)
+
+    class Meta:
+        ordering = ["-day", "-id"]
+        constraints = [UniqueConstraint(fields=["given_set", "who", "day", "what"], name="looked_once_a_day")]
+
+
+class OwnScheme(models.Model):
+    """A scheme that a teacher keeps to use again."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="schemes")
+    name = models.CharField(max_length=60)
+    scheme = models.JSONField()
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [UniqueConstraint(fields=["owner", "name"], name="scheme_once")]
 
 
 class Decision(models.Model):

@@ -29,9 +29,11 @@ from server.marking.schemas import (
     SetRow,
     SlipCount,
     StudentOut,
+    TotalOut,
     WorkingOut,
     WrongGroup,
 )
+from server.marking.totals import Total, totals_of
 from server.sheets.queries import tints_of
 
 _SLIPS = {slip.id: slip for slip in SLIPS}
@@ -46,7 +48,11 @@ def class_of(teacher: User, class_id: int) -> SchoolClass:
 
 def set_of(teacher: User, set_id: int) -> GivenSet:
     """A set of one of the teacher's classes. Raises Http404."""
-    return get_object_or_404(GivenSet.objects.select_related("school_class"), pk=set_id, school_class__owner=teacher)
+    return get_object_or_404(
+        GivenSet.objects.select_related("school_class", "again_of__school_class"),
+        pk=set_id,
+        school_class__owner=teacher,
+    )
 
 
 def working_of(teacher: User, working_id: int) -> StudentWorking:
@@ -113,6 +119,8 @@ def set_out(given_set: GivenSet) -> SetOut:
     return SetOut(
         id=given_set.pk, school_class=given_set.school_class_id, class_name=given_set.school_class.name, title=given_set.title, day=given_set.day,
         items=[item_out(item) for item in items], students=_students(given_set.school_class), cells=cells, total=len(cells), done=done,
+        totals=[_total_out(student, total) for student, total in totals_of(given_set).items()], late_percent=given_set.late_percent,
+        boundaries=given_set.boundaries, again_of=given_set.again_of_id or 0,
     )  # fmt: skip
 
 
@@ -148,24 +156,35 @@ def working_out(working: StudentWorking) -> WorkingOut:
     )  # fmt: skip
 
 
-def marks_csv(given_set: GivenSet) -> str:
-    """The confirmed marks as a table; what nobody confirmed is an empty cell."""
+def _total_out(student: int, total: Total) -> TotalOut:
+    return TotalOut(
+        student=student, state=total.state, late=total.late, total=total.total, first=total.first, counts=total.counts, of=total.of, grade=total.grade
+    )  # fmt: skip
+
+
+def marks_csv(given_set: GivenSet, *, semicolons: bool = False) -> str:
+    """The confirmed marks as a table; what nobody confirmed is an empty cell. With `semicolons` as spreadsheets with a decimal comma read it."""
     items = list(given_set.items.order_by("position"))
-    marks: dict[tuple[int, int], float] = {}
-    confirmed = StudentWorking.objects.filter(paper__given_set=given_set, confirmed__isnull=False)
-    for student, item, mark in confirmed.values_list("paper__student_id", "item_id", "mark"):
-        if mark is not None:
-            marks[student, item] = mark
+    totals = totals_of(given_set)
+
+    def number(value: float | None) -> str:
+        told = "" if value is None else f"{value:g}"
+        return told.replace(".", ",") if semicolons else told
+
     out = io.StringIO()
-    rows = csv.writer(out, lineterminator="\r\n")
-    rows.writerow(["number", "student", *(f"{item.position + 1}" for item in items), "sum", "of"])
-    total = sum(pile.scheme_of(item).total for item in items)
-    for student_row in given_set.school_class.students.order_by("name", "pk"):
-        own = [marks.get((student_row.pk, item.pk)) for item in items]
-        given = [mark for mark in own if mark is not None]
-        cells = ["" if mark is None else f"{mark:g}" for mark in own]
-        whole = f"{sum(given):g}" if given and len(given) == len(items) else ""
-        rows.writerow([safe_cell(student_row.number), safe_cell(student_row.name), *cells, whole, f"{total:g}"])
+    rows = csv.writer(out, lineterminator="\r\n", delimiter=";" if semicolons else ",")
+    again = ["first attempt", "counts"] if given_set.again_of_id else []
+    grade = ["grade"] if given_set.boundaries else []
+    rows.writerow(
+        ["number", "student", *(f"{item.position + 1}" for item in items), "sum", "of", "paper", *again, *grade]
+    )
+    for student in given_set.school_class.students.order_by("name", "pk"):
+        total = totals[student.pk]
+        words = {"absent": "absent", "nothing": "nothing handed in"}.get(total.state, "late" if total.late else "")
+        rows.writerow([
+            safe_cell(student.number), safe_cell(student.name), *(number(total.marks.get(item.pk)) for item in items), number(total.total),
+            number(total.of), words, *([number(total.first), number(total.counts)] if again else []), *([total.grade] if grade else []),
+        ])  # fmt: skip
     return out.getvalue()
 
 

@@ -6,10 +6,12 @@ from datetime import date, datetime
 from typing import Annotated
 
 from ninja import Field, Schema
+from pydantic import StringConstraints
 
 from algebra import Echo, PointKind, Proposal, Report, SchemeKind, Task, limits
-from server.common.schemas import ClassName, LineText, StudentName, Text
+from server.common.schemas import KEPT, ClassName, LineText, StudentName, Text, Title
 from server.marking.intake import IntakeForm
+from server.marking.totals import State
 from server.sheets.schemas import Bead, TintOut
 
 MOST_STUDENTS = 60
@@ -107,6 +109,65 @@ class ItemOut(Schema):
     scheme: SchemeIn
 
 
+class OwnSchemeIn(Schema):
+    """A scheme that is kept under a name."""
+
+    name: ClassName
+    scheme: SchemeIn
+
+
+class OwnSchemeOut(Schema):
+    id: int
+    name: str
+    scheme: SchemeIn
+
+
+class BoundaryIn(Schema):
+    """From how many percent on a grade is given."""
+
+    grade: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=20), KEPT]
+    percent: float = Field(ge=0, le=100)
+
+
+class SetChange(Schema):
+    """What a set counts by; `again_of` is the set that was the first attempt, 0 for none."""
+
+    title: Title | None = None
+    late_percent: int | None = Field(None, ge=0, le=100)
+    boundaries: list[BoundaryIn] | None = Field(None, max_length=20)
+    again_of: int | None = Field(None, ge=0)
+
+
+class PaperChange(Schema):
+    absent: bool | None = None
+    late: bool | None = None
+
+
+class TotalOut(Schema):
+    """What a student reached: `total` only where every item has a confirmed mark, `first` in the first attempt, `counts` the better of both."""
+
+    student: int
+    state: State
+    late: bool
+    total: float | None
+    first: float | None
+    counts: float | None
+    of: float
+    grade: str
+
+
+class LogRow(Schema):
+    """Who looked or changed: a mark with what it was before and after."""
+
+    day: date
+    who: str
+    what: str
+    student: int | None
+    item: int | None
+    before: float | None
+    after: float | None
+
+
 class CellOut(Schema):
     """One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits` while it is not verified."""
 
@@ -135,6 +196,10 @@ class SetOut(Schema):
     cells: list[CellOut]
     total: int
     done: int
+    totals: list[TotalOut]
+    late_percent: int
+    boundaries: list[BoundaryIn]
+    again_of: int
 
 
 class PileIn(Schema):

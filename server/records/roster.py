@@ -1,0 +1,203 @@
+"""Rosters from tables and from OneRoster bundles: classes and their students, and what could not be taken. Knows no database."""
+
+from __future__ import annotations
+
+import csv
+import io
+import zipfile
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
+
+from algebra import TaskError
+from paper import table_rows
+
+MOST_BYTES, MOST_ROWS = 8_000_000, 60_000
+NAME, NUMBER = 80, 30
+_TITLES = {
+    "name": {"name", "student", "full name", "student name", "pupil"},
+    "first": {"first name", "firstname", "first", "given name", "givenname", "forename"},
+    "last": {"last name", "lastname", "last", "surname", "family name", "familyname"},
+    "number": {"number", "no", "no.", "nr", "id", "student id", "student number", "identifier"},
+    "class": {"class", "group", "course", "section", "set"},
+}
+_FILES = ("classes", "enrollments", "users")
+
+
+@dataclass(frozen=True, slots=True)
+class RosterStudent:
+    """A student as a roster has it; `sourced_id` is the id in the records, empty in a plain table."""
+
+    name: str
+    number: str = ""
+    sourced_id: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class RosterClass:
+    """A class of a roster; the title is empty where a table names none."""
+
+    title: str
+    students: tuple[RosterStudent, ...]
+    sourced_id: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class LeftRow:
+    """A row that can't be taken: where it stands, its beginning, why."""
+
+    place: int
+    text: str
+    why: str
+
+
+@dataclass(slots=True)
+class Roster:
+    """What was found, and what was left."""
+
+    classes: list[RosterClass] = field(default_factory=list)
+    left: list[LeftRow] = field(default_factory=list)
+
+
+def from_table(text: str) -> Roster:
+    """A roster from a table: with titles in the first row in any order, or the name first and the number second. Raises TaskError for no table."""
+    if len(text) > MOST_BYTES:
+        raise TaskError("This table is too large for a roster.")
+    found = Roster()
+    rows = [
+        (number, [cell.strip() for cell in row])
+        for number, row in enumerate(table_rows(text.lstrip("\ufeff")), start=1)
+    ]
+    rows = [(number, row) for number, row in rows if any(row)]
+    if not rows:
+        raise TaskError("There is no row in this table.")
+    columns = _columns(rows[0][1])
+    begin = 1 if columns else 0
+    columns = columns or _guessed(rows[0][1])
+    of: dict[str, list[tuple[int, RosterStudent]]] = defaultdict(list)
+    for number, row in rows[begin:]:
+        cells = {what: row[at].removeprefix("'") for what, at in columns.items() if at < len(row)}
+        name = _name(cells)
+        if not name or not any(character.isalpha() for character in name):
+            found.left.append(LeftRow(number, " ".join(row)[:80], "No name stands here."))
+        else:
+            of[cells.get("class", "")].append((number, RosterStudent(name, cells.get("number", ""))))
+    for title, students in of.items():
+        found.classes.append(RosterClass(title, tuple(_sound(students, found))))
+    return found
+
+
+def _columns(row: list[str]) -> dict[str, int]:
+    """Where what stands, by the titles; nothing where the first row has none."""
+    titles = [cell.casefold().strip(" :") for cell in row]
+    found = {what: at for at, title in enumerate(titles) for what, known in _TITLES.items() if title in known}
+    return found if "name" in found or "last" in found or "first" in found else {}
+
+
+def _guessed(row: list[str]) -> dict[str, int]:
+    """In a table without titles: the name is the first column that is no number, the number the first that is."""
+    words = [at for at, cell in enumerate(row) if any(character.isalpha() for character in cell)]
+    numbers = [at for at, cell in enumerate(row) if cell.isdigit()]
+    return {"name": words[0] if words else 0, **({"number": numbers[0]} if numbers else {})}
+
+
+def _name(cells: dict[str, str]) -> str:
+    """First name before last name, without the comma between them."""
+    if cells.get("first") or cells.get("last"):
+        return f"{cells.get('first', '')} {cells.get('last', '')}".strip()
+    last, comma, first = cells.get("name", "").partition(",")
+    return f"{first.strip()} {last.strip()}" if comma and first.strip() else last.strip()
+
+
+def _sound(rows: Iterable[tuple[int, RosterStudent]], found: Roster) -> Iterator[RosterStudent]:
+    """The students without those whose name or number stands in the class already, or is too long: they are named."""
+    names, numbers = set[str](), set[str]()
+    for place, student in rows:
+        why = ""
+        if len(student.name) > NAME or len(student.number) > NUMBER:
+            why = f"A name has at most {NAME} characters, a number {NUMBER}."
+        elif not student.name.isprintable() or not student.number.isprintable():
+            why = "This row holds a character that can't be kept."
+        elif student.name.casefold() in names:
+            why = "This name stands in the class twice. Add something that tells them apart."
+        elif student.number and student.number in numbers:
+            why = "This number stands in the class twice."
+        if why:
+            found.left.append(LeftRow(place, f"{student.name} {student.number}".strip()[:80], why))
+            continue
+        names.add(student.name.casefold())
+        numbers.add(student.number)
+        yield student
+
+
+def from_bundle(content: bytes) -> Roster:
+    """The classes of a OneRoster 1.2 CSV bundle with their students. Raises TaskError for what is no such bundle."""
+    tables = _unpacked(content)
+    missing = [f"{name}.csv" for name in _FILES if name not in tables]
+    if missing:
+        raise TaskError(f"This bundle has no {' and no '.join(missing)}.")
+    found = Roster()
+    users = {row.get("sourcedId", ""): row for row in tables["users"] if row.get("status", "active") != "tobedeleted"}
+    members: dict[str, list[tuple[int, RosterStudent]]] = defaultdict(list)
+    for place, row in enumerate(tables["enrollments"], start=2):
+        if row.get("role") != "student" or row.get("status") == "tobedeleted":
+            continue
+        user = users.get(row.get("userSourcedId", ""))
+        if user is None:
+            found.left.append(
+                LeftRow(
+                    place, f"enrollments.csv: {row.get('userSourcedId', '')}"[:80], "users.csv has nobody of this id."
+                )
+            )
+            continue
+        members[row.get("classSourcedId", "")].append((place, student_of(user)))
+    for place, row in enumerate(tables["classes"], start=2):
+        title = row.get("title", "").strip()
+        if not title:
+            found.left.append(
+                LeftRow(place, f"classes.csv: {row.get('sourcedId', '')}"[:80], "This class has no title.")
+            )
+        elif row.get("status") != "tobedeleted":
+            own = row.get("sourcedId", "")
+            found.classes.append(RosterClass(title[:60], tuple(_sound(members.get(own, []), found)), own))
+    return found
+
+
+def student_of(user: dict[str, str]) -> RosterStudent:
+    """A user of OneRoster as a student: the name that is preferred, and the number."""
+    first = user.get("preferredGivenName") or user.get("givenName", "")
+    last = user.get("preferredFamilyName") or user.get("familyName", "")
+    return RosterStudent(f"{first} {last}".strip(), user.get("identifier") or "", user.get("sourcedId", ""))
+
+
+def _unpacked(content: bytes) -> dict[str, list[dict[str, str]]]:
+    """The tables of a bundle that matter here, by their names."""
+    found = {}
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as archive:
+            for entry in archive.infolist():
+                name = entry.filename.rpartition("/")[2].removesuffix(".csv")
+                if name in _FILES:
+                    with archive.open(entry) as file:  # what the archive says of its sizes is not trusted
+                        told = file.read(MOST_BYTES + 1)
+                    if len(told) > MOST_BYTES:
+                        raise TaskError(f"{name}.csv is too large.")
+                    rows = csv.DictReader(io.StringIO(told.decode("utf-8-sig"), newline=""), restval="")
+                    found[name] = [
+                        {key: value or "" for key, value in row.items() if isinstance(key, str)}
+                        for row, _ in zip(rows, range(MOST_ROWS), strict=False)
+                    ]
+    except TaskError:
+        raise
+    except (
+        zipfile.BadZipFile,
+        csv.Error,
+        UnicodeDecodeError,
+        NotImplementedError,
+        RuntimeError,
+        EOFError,
+        OSError,
+        ValueError,
+    ) as problem:
+        raise TaskError("This is no OneRoster bundle that can be opened.") from problem
+    return found
