@@ -40,7 +40,7 @@ from lanes.building import Proposed
 from lanes.paper import Form
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
-from paper import FeedbackSlip, Picture, ScannedPage, Settings, Shown, Wanted
+from paper import FeedbackSlip, Paper, Picture, ScannedPage, Settings, Shown, StudentData, Wanted
 from paper import Form as OpenForm
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
@@ -183,6 +183,13 @@ def feedback(title: str, day: str, slips: list[FeedbackSlip], paper: str, decima
     return found
 
 
+def student(data: StudentData, paper: Paper = "a4") -> bytes:
+    """Everything that is kept of a student, as PDF. Raises TooHeavy."""
+    found = heavy.ask("student", data, paper, seconds=VERSION_SECONDS)
+    assert isinstance(found, bytes)
+    return found
+
+
 def scanned(content: bytes) -> list[ScannedPage]:
     """The pages of a file that was scanned, photographed or filled in. Raises TaskError."""
     found = heavy.ask("scanned", content, seconds=VERSION_SECONDS)
@@ -255,5 +262,5 @@ def advised(
 __all__ = [
     "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "feedback", "heavy",
     "is_lasting", "key_apart", "laddered", "light", "marked", "mend_item", "next_step", "options", "out", "picture", "predict", "printed",
-    "proof_of", "proofread", "scanned", "scheme_for", "taken", "version", "work",
+    "proof_of", "proofread", "scanned", "scheme_for", "student", "taken", "version", "work",
 ]  # fmt: skip

@@ -11,6 +11,7 @@ from paper import (
     Picture,
     Settings,
     Shown,
+    StudentData,
     Wanted,
     as_pdf,
     as_png,
@@ -21,6 +22,7 @@ from paper import (
     planned,
     read,
     source_of,
+    student_source,
     written,
 )
 from paper import Form as OpenForm
@@ -46,6 +48,11 @@ def out(sheet: SheetFile, form: OpenForm) -> bytes:
 def feedback(title: str, day: str, slips: list[FeedbackSlip], paper: Paper, decimal: str) -> bytes:
     """Feedback slips as PDF."""
     return as_pdf(feedback_source(title, day, slips, paper=paper, decimal=decimal))
+
+
+def student(data: StudentData, paper: Paper) -> bytes:
+    """Everything that is kept of a student, as PDF."""
+    return as_pdf(student_source(data, paper=paper))
 
 
 def picture(working: Working, shown: Shown, form: Picture) -> bytes:

@@ -45,6 +45,7 @@ QUESTIONS: Mapping[str, Callable[..., object]] = {
     "taken": paper.taken,
     "picture": paper.picture,
     "feedback": paper.feedback,
+    "student": paper.student,
     "scanned": scanned_pages,
     "ladder": building.laddered,
     "another": building.another,

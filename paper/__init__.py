@@ -21,10 +21,11 @@ from paper.plan import (
     wanted_of,
 )
 from paper.scans import PageMedia, ScannedPage, scanned_pages
+from paper.student import StudentData, StudentSet, StudentWork, student_source
 
 __all__ = [
     "FORMS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "FeedbackSlip", "Form", "Incoming", "ItemForm", "KeyLine",
-    "Kind", "PageMedia", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "ScannedPage", "Settings", "SheetPlan", "Shown", "Wanted", "as_pdf",
-    "as_png", "as_svg", "code_of", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "scanned_pages", "source_of", "table_rows",
+    "Kind", "PageMedia", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "ScannedPage", "Settings", "SheetPlan", "Shown", "StudentData", "StudentSet", "StudentWork", "Wanted", "as_pdf",
+    "as_png", "as_svg", "code_of", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "scanned_pages", "source_of", "student_source", "table_rows",
     "wanted_of", "written",
 ]  # fmt: skip

@@ -77,22 +77,6 @@ def delete_class(request: HttpRequest, class_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.get("/students/{int:student_id}", response={200: None, 404: Detail})
-def student_data(request: HttpRequest, student_id: int) -> HttpResponse:
-    """Everything that is kept of a student, as JSON."""
-    return HttpResponse(
-        services.student_json(person_of(request), student_id), content_type="application/json; charset=utf-8",
-        headers={"Content-Disposition": content_disposition_header(True, f"student-{student_id}.json") or "attachment"},
-    )  # fmt: skip
-
-
-@router.delete("/students/{int:student_id}", response={204: None, 404: Detail})
-def erase_student(request: HttpRequest, student_id: int) -> Status[None]:
-    """Erases a student with every paper and mark."""
-    services.erase_student(person_of(request), student_id)
-    return Status(204, None)
-
-
 @router.post("/classes/{int:class_id}/sets", response={201: SetOut, 400: Detail, 404: Detail, 429: Detail})
 def give(request: HttpRequest, class_id: int, data: SetIn) -> Status[SetOut]:
     """Gives a class a sheet."""

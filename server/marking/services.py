@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from base64 import b64decode
 from binascii import Error as Base64Error
 from collections.abc import Iterable, Sequence
@@ -330,26 +329,3 @@ def take_back(teacher: User, set_id: int) -> dict[int, float | None]:
         marks[decision.working_id] = decision.before
     own.filter(batch=last.batch).update(taken_back=True)
     return marks
-
-
-def student_json(teacher: User, student_id: int) -> str:
-    """Everything that is kept of a student, as JSON."""
-    return json.dumps(_student_data(teacher, student_id), ensure_ascii=False, indent=1)
-
-
-def _student_data(teacher: User, student_id: int) -> dict[str, object]:
-    student = get_object_or_404(Student, pk=student_id, school_class__owner=teacher)
-    workings = StudentWorking.objects.filter(paper__student=student).select_related("item__given_set").order_by("pk")
-    return {
-        "name": student.name, "number": student.number, "class": student.school_class.name,
-        "workings": [
-            {
-                "set": w.item.given_set.title, "day": w.item.given_set.day.isoformat(), "item": w.item.position + 1, "given": w.item.given, "lines": w.lines,
-                "mark": w.mark, "confirmed_by": w.confirmed_by, "confirmed": w.confirmed.isoformat() if w.confirmed else None, "slips": w.slips,
-                "decisions": [
-                    {"who": d.who, "when": d.when.isoformat(), "before": d.before, "after": d.after, "taken_back": d.taken_back} for d in w.decisions.all()
-                ],
-            }
-            for w in workings
-        ],
-    }  # fmt: skip

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Router, Status
@@ -12,7 +14,8 @@ from server.common.who import person_of
 from server.marking.paperwork import note_look
 from server.marking.queries import class_out, set_of
 from server.marking.schemas import ClassOut
-from server.records import sending, taking
+from server.marking.services import erase_student as erase_all
+from server.records import person, sending, taking
 from server.records.schemas import LinkIn, RecordsOut, RosterIn, RosterOut, RosterTake, RosterTaken, SendIn, SendOut
 
 router = Router()
@@ -64,3 +67,23 @@ def bundle(request: HttpRequest, set_id: int) -> HttpResponse:
     return HttpResponse(
         sending.bundle(given_set), content_type="application/zip", headers={"Content-Disposition": name}
     )
+
+
+@router.get("/students/{int:student_id}", response={200: None, 404: Detail, 429: Detail})
+def student(request: HttpRequest, student_id: int, form: Literal["json", "pdf"] = "json") -> HttpResponse:
+    """Everything that is kept of a student, as JSON or to read on paper."""
+    data = person.data_of(person_of(request), student_id)
+    if form == "pdf":
+        spend(person_of(request))
+        content, media = person.as_pdf(data), "application/pdf"
+    else:
+        content, media = person.as_json(data), "application/json; charset=utf-8"
+    name = content_disposition_header(True, f"student-{student_id}.{form}") or "attachment"
+    return HttpResponse(content, content_type=media, headers={"Content-Disposition": name})
+
+
+@router.delete("/students/{int:student_id}", response={204: None, 404: Detail})
+def erase_student(request: HttpRequest, student_id: int) -> Status[None]:
+    """Erases a student with every paper and mark."""
+    erase_all(person_of(request), student_id)
+    return Status(204, None)

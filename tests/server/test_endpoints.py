@@ -12,7 +12,7 @@ from server.jobs.models import Run
 from server.keys import services as keys
 from server.keys.schemas import KeyIn
 from server.marking import services as marking
-from server.marking.models import SchoolClass, StudentWorking
+from server.marking.models import OwnScheme, SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
 from server.scans.models import StudentPage
 from tests.server.conftest import Api
@@ -125,6 +125,28 @@ SENT = {
         {"sheet": "{sheet_id}", "day": "2026-03-05"}, 201, [{}, {"sheet": "{sheet_id}", "day": "soon"}, {"sheet": "{sheet_id}", "day": "2026-03-05", "scheme": "luck"}],
     ),
     ("GET", "/api/sets/{set_id}"): (None, 200, []),
+    ("PATCH", "/api/sets/{set_id}"): (
+        {"late_percent": 20, "boundaries": [{"grade": "pass", "percent": 50}]}, 200,
+        [{"late_percent": -1}, {"boundaries": "A"}, {"boundaries": [{"grade": "A"}]}, {"again_of": "{set_id}"}, {"title": " "}],
+    ),
+    ("PATCH", "/api/sets/{set_id}/papers/{student_id}"): ({"late": True}, 200, [{"late": "perhaps"}, {"absent": 7}]),
+    ("POST", "/api/sets/{set_id}/blanks"): (None, 200, []),
+    ("GET", "/api/sets/{set_id}/log"): (None, 200, []),
+    ("GET", "/api/schemes"): (None, 200, []),
+    ("PUT", "/api/schemes"): (
+        {"name": "Own", "scheme": {"kind": "answer", "total": 1}}, 200, [{}, {"name": "", "scheme": {"kind": "answer", "total": 1}}, {"name": "Own", "scheme": {"kind": "luck", "total": 1}}],
+    ),
+    ("DELETE", "/api/schemes/{scheme_id}"): (None, 204, []),
+    ("GET", "/api/records/classes"): (None, 200, []),
+    ("POST", "/api/rosters/preview"): (
+        {"source": "table", "text": "Ida Fenn", "into": "{class_id}"}, 200,
+        [{}, {"source": "tea"}, {"source": "table", "text": " "}, {"source": "table", "text": "Ida"}, {"source": "bundle", "text": "!"}, {"source": "bundle", "text": "aGVsbG8="}, {"source": "records", "ids": ["c"]}],
+    ),
+    ("POST", "/api/rosters"): ({"source": "table", "text": "Ida Fenn", "into": "{class_id}", "chosen": [0]}, 201, [{}, {"source": "table", "text": "Ida", "title": "B", "chosen": [-1]}]),
+    ("PUT", "/api/classes/{class_id}/records"): ({"id": "c"}, 400, [{}, {"id": ""}]),
+    ("GET", "/api/sets/{set_id}/records"): (None, 200, []),
+    ("POST", "/api/sets/{set_id}/records"): ({"students": ["{student_id}"]}, 400, [{}, {"students": []}, {"students": "all"}]),
+    ("GET", "/api/sets/{set_id}/oneroster.zip"): (None, 200, []),
     ("DELETE", "/api/sets/{set_id}"): (None, 204, []),
     ("POST", "/api/sets/{set_id}/taken"): (
         {"text": "Ada Quill\n1. x = 6"}, 200, [{}, {"text": ""}, {"text": "x", "form": "tea"}, {"text": "!", "form": "zip"}, {"text": "aGVsbG8=", "form": "zip"}],
@@ -177,7 +199,7 @@ SENT = {
 OWNED = [
     operation
     for operation in SENT
-    if re.search(r"\{(sheet|problem|run|class|set|student|item|working|page)_id\}", operation[1])
+    if re.search(r"\{(sheet|problem|run|class|set|student|item|working|page|scheme)_id\}", operation[1])
 ]
 MANAGED = [operation for operation in SENT if operation[1].startswith("/api/people")]
 
@@ -221,6 +243,7 @@ def marking_ids(problem):
     return {
         "class_id": found.pk, "set_id": given.pk, "student_id": found.students.order_by("pk").first().pk, "item_id": given.items.get().pk,
         "working_id": working.pk, "page_id": page.pk,
+        "scheme_id": OwnScheme.objects.get_or_create(owner=owner, name="Answers", scheme={"kind": "answer", "total": 1})[0].pk,
     }  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from http.server import ThreadingHTTPServer
 import pytest
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
+from pypdf import PdfReader
 
 from algebra import TaskError
 from server.jobs.models import Piece
@@ -38,7 +39,10 @@ def names(roster):
         ("name,number\nAda Quill,7\nBo Tarn,8\n", [("", [("Ada Quill", "7"), ("Bo Tarn", "8")])]),
         ("Ada Quill\nBo Tarn", [("", [("Ada Quill", ""), ("Bo Tarn", "")])]),
         ("7;Ada Quill\n8;Bo Tarn\n", [("", [("Ada Quill", "7"), ("Bo Tarn", "8")])]),
-        ("\ufeffLast name\tFirst name\tClass\r\nQuill\tAda\t4B\r\nTarn\tBo\t4C\r\n", [("4B", [("Ada Quill", "")]), ("4C", [("Bo Tarn", "")])]),
+        (
+            "\ufeffLast name\tFirst name\tClass\r\nQuill\tAda\t4B\r\nTarn\tBo\t4C\r\n",
+            [("4B", [("Ada Quill", "")]), ("4C", [("Bo Tarn", "")])],
+        ),
         ('Student;No.\n"Quill, Ada";7\n', [("", [("Ada Quill", "7")])]),
         ('Number,Name\n7,"Ada\nQuill"\n', [("", [])]),
         ("Name\n'=SUM(A1)\nAda Quill", [("", [("=SUM(A1)", ""), ("Ada Quill", "")])]),
@@ -88,7 +92,9 @@ def test_a_bundle_is_read_with_its_ids():
     assert sorted(row.why for row in found.left) == ["This class has no title.", "users.csv has nobody of this id."]
 
 
-@pytest.mark.parametrize("content", [b"no zip", bundle(users=USERS), bundle(users="\xff", classes="", enrollments="")[:-30]])
+@pytest.mark.parametrize(
+    "content", [b"no zip", bundle(users=USERS), bundle(users="\xff", classes="", enrollments="")[:-30]]
+)
 def test_what_is_no_bundle_is_refused(content):
     with pytest.raises(TaskError, match="bundle"):
         from_bundle(content)
@@ -144,14 +150,21 @@ def test_a_table_is_looked_at_before_it_is_taken_and_nobody_is_taken_twice(api, 
     more = preview(api, source="table", text="number;name\n7;Ada Q.\n9;Cleo Marsh", into=made)
     assert [s["state"] for s in more["classes"][0]["students"]] == ["differs", "new"]
     assert take(api, source="table", text="number;name\n7;Ada Q.\n9;Cleo Marsh", into=made)["students"] == 1
-    assert {s["name"] for s in api.get(f"/api/classes/{made}").json()["students"]} == {"Ada Quill", "Bo Tarn", "Cleo Marsh"}
+    assert {s["name"] for s in api.get(f"/api/classes/{made}").json()["students"]} == {
+        "Ada Quill",
+        "Bo Tarn",
+        "Cleo Marsh",
+    }
 
 
 def test_a_table_that_names_no_class_needs_one(api, stranger):
     answer = api.send("POST", "/api/rosters/preview", {"source": "table", "text": "Ada Quill"})
     assert (answer.status_code, answer.json()["code"]) == (400, "title")
     [made] = take(api, source="table", text="Ada Quill", title="Evening A")["classes"]
-    assert stranger.send("POST", "/api/rosters/preview", {"source": "table", "text": "Bo", "into": made}).status_code == 404
+    assert (
+        stranger.send("POST", "/api/rosters/preview", {"source": "table", "text": "Bo", "into": made}).status_code
+        == 404
+    )
 
 
 def test_a_bundle_makes_classes_that_are_linked(api):
@@ -189,7 +202,11 @@ def marked(api, teacher, queue, school):
         sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=given))
     given = marking.give(teacher, class_id, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
     items = list(given.items.order_by("position"))
-    for name, answers in {"Anka Dell": ["x = 2", "x = 4"], "Bero Hask": ["x = 2"], "Elin Pax": ["x = 9", "x = 4"]}.items():
+    for name, answers in {
+        "Anka Dell": ["x = 2", "x = 4"],
+        "Bero Hask": ["x = 2"],
+        "Elin Pax": ["x = 9", "x = 4"],
+    }.items():
         student = given.school_class.students.get(name=name)
         for item, line in zip(items, answers, strict=False):
             working = marking.put_typed(teacher, given.pk, TypedIn(student=student.pk, item=item.pk, lines=[line]))
@@ -290,7 +307,9 @@ def test_a_mark_taken_back_before_its_turn_is_not_sent(api, marked, teacher, sch
 
 
 def test_a_class_made_by_hand_is_linked_by_numbers(api, teacher, school):
-    made = marking.make_class(teacher, ClassIn(name="D", students=[{"name": "Anka D.", "number": "400"}, {"name": "Nobody"}]))
+    made = marking.make_class(
+        teacher, ClassIn(name="D", students=[{"name": "Anka D.", "number": "400"}, {"name": "Nobody"}])
+    )
     assert api.send("PUT", f"/api/classes/{made.pk}/records", {"id": "class-2"}).status_code == 200
     assert [s.record.sourced_id for s in made.students.filter(record__isnull=False)] == ["student-2-1"]
     assert api.send("PUT", f"/api/classes/{made.pk}/records", {"id": "class-9"}).json()["code"] == "records"
@@ -308,4 +327,21 @@ def test_the_bundle_holds_confirmed_marks_only(api, marked):
     assert {r["lineItemSourcedId"] for r in told["results.csv"]} == {item["sourcedId"]}
     again = api.get(f"/api/sets/{marked.pk}/oneroster.zip")
     with zipfile.ZipFile(io.BytesIO(again.content)) as archive:
-        assert archive.read("results.csv").decode().split(",")[14].split("\r\n")[1] == told["results.csv"][0]["sourcedId"]
+        assert (
+            archive.read("results.csv").decode().split(",")[14].split("\r\n")[1] == told["results.csv"][0]["sourcedId"]
+        )
+
+
+def test_all_that_is_kept_of_a_student_is_shown_as_json_and_on_paper(api, stranger, marked, school):
+    send(api, marked, "Anka")
+    anka = marked.school_class.students.get(name="Anka Dell")
+    told = api.get(f"/api/students/{anka.pk}").json()
+    assert (told["name"], told["class"], told["in_the_records"]) == ("Anka Dell", "Evening D", "student-2-1")
+    assert [w["lines"] for w in told["sets"][0]["workings"]] == [["x = 2"], ["x = 4"]]
+    assert told["sets"][0]["workings"][0]["decisions"][0]["who"] == "maren"
+    assert [(s["state"], s["score"]) for s in told["sent"]] == [("sent", 2)]
+    answer = api.get(f"/api/students/{anka.pk}?form=pdf")
+    text = PdfReader(io.BytesIO(answer.content)).pages[0].extract_text()
+    assert "Anka Dell" in text and "no mark became 1" in text and "2 of 2 sent to the records" in text
+    assert stranger.get(f"/api/students/{anka.pk}?form=pdf").status_code == 404
+    assert "took a student's data" in {row["what"] for row in api.get(f"/api/sets/{marked.pk}/log").json()}

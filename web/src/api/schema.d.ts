@@ -1054,30 +1054,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/students/{student_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Student Data
-         * @description Everything that is kept of a student, as JSON.
-         */
-        get: operations["server_marking_api_student_data"];
-        put?: never;
-        post?: never;
-        /**
-         * Erase Student
-         * @description Erases a student with every paper and mark.
-         */
-        delete: operations["server_marking_api_erase_student"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/classes/{class_id}/sets": {
         parameters: {
             query?: never;
@@ -1117,6 +1093,114 @@ export interface paths {
          * @description Ends a set with its papers and marks.
          */
         delete: operations["server_marking_api_delete_set"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Set
+         * @description What a set counts by: late papers, grades, a first attempt.
+         */
+        patch: operations["server_marking_api_change_set"];
+        trace?: never;
+    };
+    "/api/sets/{set_id}/papers/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Paper
+         * @description A student was absent, or a paper came late.
+         */
+        patch: operations["server_marking_api_change_paper"];
+        trace?: never;
+    };
+    "/api/sets/{set_id}/blanks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fill Blanks
+         * @description What is missing on papers that were handed in is blank.
+         */
+        post: operations["server_marking_api_fill_blanks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log
+         * @description Who looked at the marks of a set, and who changed them.
+         */
+        get: operations["server_marking_api_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schemes
+         * @description The schemes that the teacher keeps.
+         */
+        get: operations["server_marking_api_schemes"];
+        /**
+         * Keep Scheme
+         * @description Keeps a scheme under a name.
+         */
+        put: operations["server_marking_api_keep_scheme"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schemes/{scheme_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Scheme
+         * @description Takes a kept scheme away.
+         */
+        delete: operations["server_marking_api_forget_scheme"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1321,6 +1405,154 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Classes
+         * @description The classes of the school's records.
+         */
+        get: operations["server_records_api_classes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rosters/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What would be taken of a roster.
+         */
+        post: operations["server_records_api_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rosters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Takes the chosen classes of a roster.
+         */
+        post: operations["server_records_api_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Link
+         * @description Says which class of the records a class is.
+         */
+        put: operations["server_records_api_link"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sent
+         * @description What would be sent to the records, and what was.
+         */
+        get: operations["server_records_api_sent"];
+        put?: never;
+        /**
+         * Send
+         * @description Begins to send marks to the records.
+         */
+        post: operations["server_records_api_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/oneroster.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bundle
+         * @description The confirmed marks as a OneRoster bundle.
+         */
+        get: operations["server_records_api_bundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Student
+         * @description Everything that is kept of a student, as JSON or to read on paper.
+         */
+        get: operations["server_records_api_student"];
+        put?: never;
+        post?: never;
+        /**
+         * Erase Student
+         * @description Erases a student with every paper and mark.
+         */
+        delete: operations["server_records_api_erase_student"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3687,6 +3919,16 @@ export interface components {
             username: string;
         };
         /**
+         * BoundaryIn
+         * @description From how many percent on a grade is given.
+         */
+        BoundaryIn: {
+            /** Grade */
+            grade: string;
+            /** Percent */
+            percent: number;
+        };
+        /**
          * CellOut
          * @description One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits` while it is not verified.
          */
@@ -3803,6 +4045,39 @@ export interface components {
             total: number;
             /** Done */
             done: number;
+            /** Totals */
+            totals: components["schemas"]["TotalOut"][];
+            /** Late Percent */
+            late_percent: number;
+            /** Boundaries */
+            boundaries: components["schemas"]["BoundaryIn"][];
+            /** Again Of */
+            again_of: number;
+        };
+        /**
+         * TotalOut
+         * @description What a student reached: `total` only where every item has a confirmed mark, `first` in the first attempt, `counts` the better of both.
+         */
+        TotalOut: {
+            /** Student */
+            student: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "complete" | "open" | "absent" | "nothing";
+            /** Late */
+            late: boolean;
+            /** Total */
+            total: number | null;
+            /** First */
+            first: number | null;
+            /** Counts */
+            counts: number | null;
+            /** Of */
+            of: number;
+            /** Grade */
+            grade: string;
         };
         /**
          * SetIn
@@ -3827,6 +4102,67 @@ export interface components {
              * @enum {string}
              */
             scheme?: "answer" | "steps" | "points" | "levels";
+        };
+        /**
+         * SetChange
+         * @description What a set counts by; `again_of` is the set that was the first attempt, 0 for none.
+         */
+        SetChange: {
+            /** Title */
+            title?: string | null;
+            /** Late Percent */
+            late_percent?: number | null;
+            /** Boundaries */
+            boundaries?: components["schemas"]["BoundaryIn"][] | null;
+            /** Again Of */
+            again_of?: number | null;
+        };
+        /** PaperChange */
+        PaperChange: {
+            /** Absent */
+            absent?: boolean | null;
+            /** Late */
+            late?: boolean | null;
+        };
+        /**
+         * LogRow
+         * @description Who looked or changed: a mark with what it was before and after.
+         */
+        LogRow: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Who */
+            who: string;
+            /** What */
+            what: string;
+            /** Student */
+            student: number | null;
+            /** Item */
+            item: number | null;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+        };
+        /** OwnSchemeOut */
+        OwnSchemeOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            scheme: components["schemas"]["SchemeIn"];
+        };
+        /**
+         * OwnSchemeIn
+         * @description A scheme that is kept under a name.
+         */
+        OwnSchemeIn: {
+            /** Name */
+            name: string;
+            scheme: components["schemas"]["SchemeIn"];
         };
         /** LeftOut */
         LeftOut: {
@@ -4077,6 +4413,191 @@ export interface components {
             count: number;
             /** Workings */
             workings: number[];
+        };
+        /**
+         * RecordsClass
+         * @description A class of the school's records.
+         */
+        RecordsClass: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Linked */
+            linked: number | null;
+        };
+        /**
+         * RecordsOut
+         * @description Whether school records are set up, and their classes.
+         */
+        RecordsOut: {
+            /** There */
+            there: boolean;
+            /** Classes */
+            classes: components["schemas"]["RecordsClass"][];
+        };
+        /**
+         * RosterClassOut
+         * @description A class of a roster; `into` is the class here that it would be added to.
+         */
+        RosterClassOut: {
+            /** Title */
+            title: string;
+            /** Into */
+            into: number | null;
+            /** Students */
+            students: components["schemas"]["RosterStudentOut"][];
+        };
+        /** RosterLeft */
+        RosterLeft: {
+            /** Place */
+            place: number;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * RosterOut
+         * @description What would be taken; nothing is, yet.
+         */
+        RosterOut: {
+            /** Classes */
+            classes: components["schemas"]["RosterClassOut"][];
+            /** Left */
+            left: components["schemas"]["RosterLeft"][];
+        };
+        /**
+         * RosterStudentOut
+         * @description A student of a roster: `state` is `new`, `there`, or `differs` where the number stands with another name here.
+         */
+        RosterStudentOut: {
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * RosterIn
+         * @description Where a roster comes from: a table as text, a OneRoster bundle in base64, or classes of the school's records by their ids. `into` is the class that
+         *     a table without classes is for, `title` the name of a new one.
+         */
+        RosterIn: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "table" | "bundle" | "records";
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Ids
+             * @default []
+             */
+            ids?: string[];
+            /** Into */
+            into?: number | null;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+        };
+        /**
+         * RosterTaken
+         * @description The classes that were made or added to, with how many students are new.
+         */
+        RosterTaken: {
+            /** Classes */
+            classes: number[];
+            /** Students */
+            students: number;
+        };
+        /**
+         * RosterTake
+         * @description A roster with which of its classes are taken, by their places in the preview.
+         */
+        RosterTake: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "table" | "bundle" | "records";
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Ids
+             * @default []
+             */
+            ids?: string[];
+            /** Into */
+            into?: number | null;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+            /** Chosen */
+            chosen: number[];
+        };
+        /**
+         * LinkIn
+         * @description The class of the records that a class is.
+         */
+        LinkIn: {
+            /** Id */
+            id: string;
+        };
+        /**
+         * SendOut
+         * @description A set before the school's records.
+         */
+        SendOut: {
+            /** There */
+            there: boolean;
+            /** Linked */
+            linked: boolean;
+            /** Of */
+            of: number;
+            /** Rows */
+            rows: components["schemas"]["SendRow"][];
+        };
+        /**
+         * SendRow
+         * @description What would be sent for a student, what was sent last, and whether that differs: `new`, `changed`, `same`, or why nothing can be sent: `open` (not
+         *     all marks confirmed), `unlinked`, `nothing`.
+         */
+        SendRow: {
+            /** Student */
+            student: number;
+            /** Change */
+            change: string;
+            /** Score */
+            score: number | null;
+            /** Sent */
+            sent: number | null;
+            /** State */
+            state: string;
+            /** Reason */
+            reason: string;
+            /** When */
+            when: string | null;
+        };
+        /**
+         * SendIn
+         * @description For whom the marks are sent.
+         */
+        SendIn: {
+            /** Students */
+            students: number[];
         };
         /**
          * PageRow
@@ -6518,64 +7039,6 @@ export interface operations {
             };
         };
     };
-    server_marking_api_student_data: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                student_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_marking_api_erase_student: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                student_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
     server_marking_api_give: {
         parameters: {
             query?: never;
@@ -6666,6 +7129,230 @@ export interface operations {
             header?: never;
             path: {
                 set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_change_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_change_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_fill_blanks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_schemes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSchemeOut"][];
+                };
+            };
+        };
+    };
+    server_marking_api_keep_scheme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSchemeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSchemeOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_forget_scheme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scheme_id: number;
             };
             cookie?: never;
         };
@@ -6958,7 +7645,9 @@ export interface operations {
     };
     server_marking_api_marks: {
         parameters: {
-            query?: never;
+            query?: {
+                semicolons?: boolean;
+            };
             header?: never;
             path: {
                 set_id: number;
@@ -7103,6 +7792,345 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PatternsOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_classes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RosterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RosterTake"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterTaken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_sent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SendOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_bundle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_student: {
+        parameters: {
+            query?: {
+                form?: "json" | "pdf";
+            };
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_erase_student: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -1,0 +1,126 @@
+"""Everything that is kept of a student: shown, and taken along."""
+
+from __future__ import annotations
+
+import base64
+import json
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.shortcuts import get_object_or_404
+
+import lanes
+from algebra import SLIPS
+from paper import StudentData, StudentSet, StudentWork
+from server.marking.models import Paper, Student, StudentWorking
+from server.marking.paperwork import note_look
+
+_SLIPS = {slip.id: slip.name for slip in SLIPS}
+_CAME = {
+    "typed": "by key",
+    "page": "from a page",
+    "blank": "as a blank",
+    "zip": "from a chain",
+    "csv": "from a table",
+    "jsonl": "from JSON lines",
+}
+
+
+def data_of(teacher: User, student_id: int) -> dict[str, Any]:
+    """All data of a student of one of the teacher's classes; that it was taken is kept. Raises Http404."""
+    student = get_object_or_404(
+        Student.objects.select_related("school_class"), pk=student_id, school_class__owner=teacher
+    )
+    papers = Paper.objects.filter(student=student).select_related("given_set").order_by("given_set__day", "pk")
+    for paper in papers:
+        note_look(teacher, paper.given_set, "took a student's data")
+    record = getattr(student, "record", None)
+    return {
+        "name": student.name, "number": student.number, "class": student.school_class.name, "in_the_records": record.sourced_id if record else "",
+        "sets": [_set(paper) for paper in papers],
+        "sent": [
+            {"set": s.given_set.title, "state": s.state, "score": s.score, "of": s.of, "when": s.sent.isoformat() if s.sent else None, "reason": s.reason}
+            for s in student.sent.select_related("given_set")
+        ],
+        "pages": [
+            {
+                "set": p.given_set.title, "taken_in": p.created.isoformat(), "reading": p.reading, "settled": p.settled,
+                "picture": f"data:image/jpeg;base64,{base64.b64encode(bytes(p.picture)).decode()}",
+            }
+            for p in student.pages.select_related("given_set")
+        ],
+    }  # fmt: skip
+
+
+def _set(paper: Paper) -> dict[str, Any]:
+    workings = (
+        StudentWorking.objects.filter(paper=paper)
+        .select_related("item")
+        .prefetch_related("decisions")
+        .order_by("item__position")
+    )
+    return {
+        "set": paper.given_set.title, "day": paper.given_set.day.isoformat(), "absent": paper.absent, "late": paper.late,
+        "conventions": paper.given_set.conventions,
+        "workings": [
+            {
+                "item": w.item.position + 1, "given": w.item.given, "lines": w.lines, "source": w.source, "mark": w.mark, "confirmed_by": w.confirmed_by,
+                "confirmed": w.confirmed.isoformat() if w.confirmed else None, "slips": w.slips, "proposal": w.proposal,
+                "decisions": [
+                    {"who": d.who, "when": d.when.isoformat(), "before": d.before, "after": d.after, "taken_back": d.taken_back} for d in w.decisions.all()
+                ],
+            }
+            for w in workings
+        ],
+    }  # fmt: skip
+
+
+def as_json(data: dict[str, Any]) -> bytes:
+    """The data as JSON, whole."""
+    return json.dumps(data, ensure_ascii=False, indent=1).encode()
+
+
+def as_pdf(data: dict[str, Any]) -> bytes:
+    """The data on paper. Raises TooHeavy."""
+    told = [f"In the school's records: {data['in_the_records']}"] if data["in_the_records"] else []
+    told += [
+        f"{s['set']}: {_mark(s['score'], s['of'])} {s['state']} to the records{', ' + s['when'][:10] if s['when'] else ''}."
+        for s in data["sent"]
+    ]
+    pages = tuple((f"A page of {p['set']}", base64.b64decode(p["picture"].partition(",")[2])) for p in data["pages"])
+    return lanes.student(
+        StudentData(
+            data["name"], data["number"], data["class"], tuple(told), tuple(map(_on_paper, data["sets"])), pages
+        )
+    )
+
+
+def _on_paper(told: dict[str, Any]) -> StudentSet:
+    about = [words for words, holds in (("Absent.", told["absent"]), ("Handed in late.", told["late"])) if holds]
+    return StudentSet(
+        told["set"], told["day"], str(told["conventions"].get("decimal", "point")), tuple(about), tuple(map(_working, told["workings"]))
+    )  # fmt: skip
+
+
+def _working(told: dict[str, Any]) -> StudentWork:
+    decisions = [
+        f"{d['when'][:10]}, {d['who']}: {_mark(d['before'])} became {_mark(d['after'])}{', taken back' if d['taken_back'] else ''}."
+        for d in told["decisions"]
+    ]
+    mark = _mark(told["mark"]) if told["mark"] is not None else "no mark"
+    slips = tuple(_SLIPS.get(slip, slip) for slip in told["slips"])
+    return StudentWork(
+        told["item"],
+        told["given"],
+        tuple(told["lines"]),
+        _CAME.get(told["source"], "pasted"),
+        mark,
+        slips,
+        tuple(decisions),
+    )
+
+
+def _mark(value: float | None, of: float | None = None) -> str:
+    if value is None:
+        return "no mark"
+    return f"{value:g}" if of is None else f"{value:g} of {of:g}"
