@@ -469,7 +469,7 @@ class TestStudents:
         verified(api, given)
         ada = Student.objects.get(name="Ada Quill")
         told = api.get(f"/api/students/{ada.pk}").json()
-        assert [(w["item"], w["lines"][0]) for w in told["workings"]] == [(1, "3x = 15"), (2, "(x - 2)(x - 3) = 0")]
+        assert [(w["item"], w["lines"][0]) for w in told["sets"][0]["workings"]] == [(1, "3x = 15"), (2, "(x - 2)(x - 3) = 0")]
         assert api.send("DELETE", f"/api/students/{ada.pk}").status_code == 204
         assert StudentWorking.objects.count() == 3
         assert "Ada" not in json.dumps(table(api, given))

@@ -3,6 +3,7 @@ import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
+import RosterForm from '@/features/marking/RosterForm.vue'
 import { studentsIn, useClasses } from '@/features/marking/classes'
 import { SCHEMES } from '@/lib/marking'
 
@@ -16,6 +17,7 @@ const sheet = ref<number | null>(null)
 const scheme = ref<(typeof SCHEMES)[number][0]>('points')
 const day = ref(new Date().toLocaleDateString('sv')) // today here, as 2026-03-05
 const ending = ref('')
+const rosters = ref(false)
 const current = computed(() => store.classes?.filter((each) => !each.archived) ?? [])
 const past = computed(() => store.classes?.filter((each) => each.archived) ?? [])
 
@@ -53,6 +55,8 @@ async function erase(student: number): Promise<void> {
   <main class="page">
     <PageHeader title="Classes" />
     <TroubleNote :request="store.request" />
+    <p><button class="plain-button" :aria-expanded="rosters" @click="rosters = !rosters">Rosters from a file or the school’s records</button></p>
+    <RosterForm v-if="rosters" />
     <div class="halves">
       <nav aria-label="Classes">
         <ul>
@@ -91,7 +95,7 @@ async function erase(student: number): Promise<void> {
         <ul class="students">
           <li v-for="student in store.open.students" :key="student.id">
             {{ student.name }} <small class="muted">{{ student.number }}</small>
-            <a :href="`/api/students/${student.id}`" :aria-label="`all data of ${student.name}`">all data</a>
+            <a :href="`/api/students/${student.id}?form=pdf`" :aria-label="`all data of ${student.name}, on paper`">all data</a> <a :href="`/api/students/${student.id}`" :aria-label="`all data of ${student.name}, as JSON`">JSON</a>
             <button class="plain-button" @click="erase(student.id)">{{ erased === student.id ? 'erase with every paper and mark: once more' : 'erase' }}</button>
           </li>
         </ul>

@@ -9,6 +9,9 @@ import OpenedWorking from '@/features/marking/OpenedWorking.vue'
 import PagesFace from '@/features/marking/PagesFace.vue'
 import PatternsFace from '@/features/marking/PatternsFace.vue'
 import SchemeForm from '@/features/marking/SchemeForm.vue'
+import CountsForm from '@/features/marking/CountsForm.vue'
+import LogOf from '@/features/marking/LogOf.vue'
+import RecordsForm from '@/features/marking/RecordsForm.vue'
 import TakePile from '@/features/marking/TakePile.vue'
 import { useMarking, type Cell } from '@/features/marking/store'
 import { EYE_WORDS } from '@/lib/marking'
@@ -20,7 +23,9 @@ const marking = useMarking()
 const grid = ref<HTMLElement | null>(null)
 const writing = ref<string | null>(null)
 const field = ref<HTMLTextAreaElement | null>(null)
-const taking = ref(false)
+type Panel = 'take' | 'counts' | 'records' | 'log'
+const panel = ref<Panel | null>(null)
+const toggle = (name: Panel): void => void (panel.value = panel.value === name ? null : name)
 const scheme = ref<number | null>(null)
 let left = false
 onBeforeUnmount(() => (left = true))
@@ -128,6 +133,14 @@ async function leaveTyping(): Promise<void> {
   writing.value = null
   await focusCell()
 }
+/** What a student reached, in short. */
+const sumOf = (student: number): string => {
+  const total = marking.totalOf(student)
+  if (!total) return ''
+  if (total.state !== 'complete') return total.state === 'absent' ? 'absent' : total.late ? 'late' : ''
+  const words = [`${total.counts ?? total.total}`, total.grade, total.late ? 'late' : '', total.first !== null && total.counts !== total.total ? 'first attempt' : '']
+  return words.filter(Boolean).join(', ')
+}
 const said = (cell: Cell | null): string => {
   if (!cell) return 'nothing written'
   if (cell.mark !== null) return `mark ${cell.mark}, confirmed`
@@ -144,8 +157,10 @@ const said = (cell: Cell | null): string => {
       <RouterLink :to="`/sets/${setId}`">Marking table</RouterLink>
       <RouterLink :to="`/sets/${setId}/pages`">Pages</RouterLink>
       <RouterLink :to="`/sets/${setId}/patterns`">Patterns</RouterLink>
-      <button class="plain-button" :aria-expanded="taking" @click="taking = !taking">Take in</button>
-      <a :href="`/api/sets/${setId}/marks.csv`">Marks as a table</a>
+      <button class="plain-button" :aria-expanded="panel === 'take'" @click="toggle('take')">Take in</button>
+      <button class="plain-button" :aria-expanded="panel === 'counts'" @click="toggle('counts')">Counts by</button>
+      <button class="plain-button" :aria-expanded="panel === 'records'" @click="toggle('records')">Marks out</button>
+      <button class="plain-button" :aria-expanded="panel === 'log'" @click="toggle('log')">Who looked</button>
       <span>Feedback slips: <a :href="`/api/sets/${setId}/feedback.pdf`" target="_blank" rel="noopener">with cues</a>, <a :href="`/api/sets/${setId}/feedback.pdf?right=true`" target="_blank" rel="noopener">with right lines</a></span>
       <span class="muted" role="status">
         {{ marking.decided }} of {{ marking.table.cells.length }} confirmed<template v-if="share < 100">; verifying, {{ share }} %</template>
@@ -153,7 +168,10 @@ const said = (cell: Cell | null): string => {
       </span>
     </nav>
     <progress v-if="share < 100" :value="share" max="100" aria-label="Verified" />
-    <TakePile v-if="taking" @done="taking = false" />
+    <TakePile v-if="panel === 'take'" @done="panel = null" />
+    <CountsForm v-if="panel === 'counts' && marking.set" />
+    <RecordsForm v-if="panel === 'records' && marking.set" />
+    <LogOf v-if="panel === 'log' && marking.set" />
     <PatternsFace v-if="face === 'patterns'" />
     <PagesFace v-else-if="face === 'pages'" />
     <div v-else-if="marking.set" class="halves" :class="{ beside: marking.opened || writing !== null }">
@@ -170,6 +188,10 @@ const said = (cell: Cell | null): string => {
           <button class="plain-button" @click="act('write')">type its lines</button>
           <button class="plain-button" @click="act('eye')">next to look at</button>
           <button class="plain-button" @click="act('undo')">take back</button>
+          <template v-for="total in [marking.totalOf(marking.table.students[marking.row]?.id ?? 0)]" :key="total?.student ?? 0">
+            <button v-if="total" class="plain-button" :aria-pressed="total.late" @click="marking.changePaper(total.student, { late: !total.late })">{{ total.late ? 'not late' : 'late' }}</button>
+            <button v-if="total" class="plain-button" :aria-pressed="total.state === 'absent'" @click="marking.changePaper(total.student, { absent: total.state !== 'absent' })">{{ total.state === 'absent' ? 'not absent' : 'absent' }}</button>
+          </template>
         </div>
         <table ref="grid" role="grid" aria-label="Marking table">
           <thead>
@@ -179,6 +201,7 @@ const said = (cell: Cell | null): string => {
                 <span class="number">{{ item.number }}</span> <span class="given"><MathText :latex="item.given_latex" :display="false" /></span>
                 <button class="plain-button worth" :aria-label="`of ${item.scheme.total}: scheme of number ${item.number}`" @click="scheme = scheme === item.id ? null : item.id">of {{ item.scheme.total }}</button>
               </th>
+              <th scope="col">Sum <span class="muted worth">of {{ marking.table.totals[0]?.of }}</span></th>
             </tr>
           </thead>
           <tbody>
@@ -197,6 +220,7 @@ const said = (cell: Cell | null): string => {
                   </template>
                 </template>
               </td>
+              <th scope="row" class="sum">{{ sumOf(student.id) }}</th>
             </tr>
           </tbody>
         </table>
@@ -276,8 +300,13 @@ thead th {
   overflow: hidden;
   background: var(--paper);
 }
-.number {
+.number,
+.sum {
   font-weight: 700;
+}
+tbody .sum {
+  position: static;
+  background: none;
 }
 .given {
   display: block;

@@ -12,7 +12,7 @@ const router = createRouter({
   history: createMemoryHistory(),
   routes: [
     { path: '/classes', component: ClassesScreen },
-    { path: '/sets/:set(\\d+)/:face(patterns)?', component: MarkScreen, props: ({ params }) => ({ setId: Number(params.set), face: String(params.face || 'table') }) },
+    { path: '/sets/:set(\\d+)/:face(patterns|pages)?', component: MarkScreen, props: ({ params }) => ({ setId: Number(params.set), face: String(params.face || 'table') }) },
     ...['/', '/bank', '/build', '/keys', '/people', '/account'].map((path) => ({ path, component: { template: '<p />' } })),
   ],
 })
@@ -31,12 +31,14 @@ const scheme = { kind: 'points', total: 3, points: ['method', 'method', 'accurac
 const cell = (working: number, student: number, item: number, more: object = {}) => ({
   working, student, item, beads: [{ kind: 'equation', relation: 'holds' }], waits: false, proposed: 2, mark: null as number | null, eye: [] as string[], alike: `a${working}`, slip: '', ...more,
 })
+const total = (student: number, more: object = {}) => ({ student, state: 'open', late: false, total: null as number | null, first: null, counts: null as number | null, of: 6, grade: '', ...more })
 function table(more: object = {}) {
   return {
     id: 7, school_class: 1, class_name: 'Evening A', title: 'Thursday', day: '2026-03-05', total: 4, done: 4,
     items: [1, 2].map((number) => ({ id: 10 + number, number, task: 'solve', given: `x = ${number}`, given_latex: `x = ${number}`, variable: '', key: [echo('x', { right: `= ${number}` })], scheme })),
     students: ['Ada', 'Bo', 'Cleo'].map((name, k) => ({ id: k + 1, name, number: '' })),
-    cells: [cell(1, 1, 11), cell(2, 2, 11, { eye: ['owed'] }), cell(3, 3, 11), cell(4, 1, 12)], ...more,
+    cells: [cell(1, 1, 11), cell(2, 2, 11, { eye: ['owed'] }), cell(3, 3, 11), cell(4, 1, 12)],
+    totals: [total(1), total(2, { state: 'absent' }), total(3)], late_percent: 0, boundaries: [] as object[], again_of: 0, ...more,
   }
 }
 const opened = (id: number) => ({

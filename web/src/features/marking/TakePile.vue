@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { useMarking } from './store'
-import { inBase64 } from '@/lib/files'
+import { inBase64, textOf } from '@/lib/files'
 
 /** Taking in what a class wrote: pasted, or as a file. */
 const emit = defineEmits<{ done: [] }>()
@@ -30,7 +30,7 @@ async function takeFile(event: Event): Promise<void> {
   if (!file) return
   const ending = /\.(\w+)$/.exec(file.name)?.[1]?.toLowerCase()
   if (ending === 'zip') await marking.takeIn('zip', await inBase64(file))
-  else await marking.takeIn(ending === 'csv' ? 'csv' : ending === 'jsonl' || ending === 'json' ? 'jsonl' : 'text', await file.text())
+  else await marking.takeIn(ending === 'csv' ? 'csv' : ending === 'jsonl' || ending === 'json' ? 'jsonl' : 'text', await textOf(file))
   input.value = ''
 }
 function leave(): void {

@@ -7,7 +7,8 @@ export type Cell = Schema['CellOut']
 export type Opened = Schema['WorkingOut']
 const AGAIN_MS = 1000
 
-const nothing = (): { students: Schema['StudentOut'][]; items: Schema['ItemOut'][]; cells: Cell[] } => ({ students: [], items: [], cells: [] })
+type Table = Pick<Schema['SetOut'], 'students' | 'items' | 'cells' | 'totals'>
+const nothing = (): Table => ({ students: [], items: [], cells: [], totals: [] })
 
 /** A class set in the marking table: where one stands, what is open, what was decided. */
 export const useMarking = defineStore('marking', {
@@ -39,6 +40,10 @@ export const useMarking = defineStore('marking', {
         const item = this.table.items[column]
         return (student && item && this.byPlace.get(`${student.id} ${item.id}`)) || null
       }
+    },
+    totalOf(): (student: number) => Schema['TotalOut'] | null {
+      const rows = new Map(this.table.totals.map((each) => [each.student, each]))
+      return (student) => rows.get(student) ?? null
     },
     decided(): number {
       return this.table.cells.filter((cell) => cell.mark !== null).length
@@ -162,6 +167,34 @@ export const useMarking = defineStore('marking', {
       return this.request.run(
         () => unwrap(api.PUT('/api/items/{item_id}/scheme', { params: { path: { item_id: item } }, body: scheme })),
         (found) => (this.set = found),
+      )
+    },
+    changeSet(change: Schema['SetChange']): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.request.run(
+        () => unwrap(api.PATCH('/api/sets/{set_id}', { params: { path: { set_id: id } }, body: change })),
+        (found) => (this.set = found),
+      )
+    },
+    changePaper(student: number, change: Schema['PaperChange']): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.request.run(
+        () => unwrap(api.PATCH('/api/sets/{set_id}/papers/{student_id}', { params: { path: { set_id: id, student_id: student } }, body: change })),
+        (found) => (this.set = found),
+      )
+    },
+    fillBlanks(): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.request.run(
+        () => unwrap(api.POST('/api/sets/{set_id}/blanks', { params: { path: { set_id: id } } })),
+        (found) => {
+          const before = this.table.cells.length
+          this.set = found
+          this.told = `${found.cells.length - before} blank ${found.cells.length - before === 1 ? 'item' : 'items'}, proposed for like the others.`
+        },
       )
     },
     /** A starter against the commonest error, as a sheet; its number, or null where that failed. */
