@@ -10,16 +10,19 @@ from paper import Paper
 from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
-from server.marking import paperwork, pile, queries, services
+from server.marking import learned, overtime, paperwork, pile, queries, services
 from server.marking.feedback import feedback_pdf, for_tomorrow
 from server.marking.schemas import (
     ClassChange,
     ClassIn,
     ClassOut,
+    ClassPatterns,
     ClassRow,
     DecidedOut,
     DecideIn,
     HandOverIn,
+    LearnedIn,
+    LearnedOut,
     LogRow,
     OwnSchemeIn,
     OwnSchemeOut,
@@ -210,13 +213,32 @@ def feedback(request: HttpRequest, set_id: int, right: bool = False, paper: Pape
 
 
 @router.post("/sets/{int:set_id}/tomorrow", response={201: TomorrowOut, 400: Detail, 404: Detail, 429: Detail})
-def tomorrow(request: HttpRequest, set_id: int) -> Status[TomorrowOut]:
-    """A sheet of five minutes against the commonest error of a set."""
+def tomorrow(request: HttpRequest, set_id: int, slip: str = "") -> Status[TomorrowOut]:
+    """A sheet of five minutes against an error of a set, the commonest where none is named."""
     spend(person_of(request))
-    return Status(201, TomorrowOut(sheet=for_tomorrow(person_of(request), set_id).pk))
+    return Status(201, TomorrowOut(sheet=for_tomorrow(person_of(request), set_id, slip).pk))
 
 
 @router.get("/sets/{int:set_id}/patterns", response={200: PatternsOut, 404: Detail})
 def patterns(request: HttpRequest, set_id: int) -> PatternsOut:
     """Slips and items of a set, each number with the workings behind it."""
     return queries.patterns_of(queries.set_of(person_of(request), set_id))
+
+
+@router.get("/classes/{int:class_id}/patterns", response={200: ClassPatterns, 404: Detail})
+def class_patterns(request: HttpRequest, class_id: int) -> ClassPatterns:
+    """Slips of a class over its sets: how often, of whom, what comes back, who shares which."""
+    return overtime.patterns_of(queries.class_of(person_of(request), class_id))
+
+
+@router.get("/learned", response=LearnedOut)
+def read_learned(request: HttpRequest) -> LearnedOut:
+    """How likely slips are in the teacher's own classes, against the table of judgement."""
+    return learned.learned_out(person_of(request))
+
+
+@router.put("/learned", response=LearnedOut)
+def put_learned(request: HttpRequest, data: LearnedIn) -> LearnedOut:
+    """Whether wrong answers are ordered by the own classes."""
+    learned.switch(person_of(request), data.on)
+    return learned.learned_out(person_of(request))

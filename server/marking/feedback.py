@@ -101,11 +101,11 @@ class _Maker:
 
 
 @transaction.atomic
-def for_tomorrow(teacher: User, set_id: int) -> Sheet:
-    """A sheet of five minutes against the commonest error of a set: a worked example to find and mend, in which that error is made where one
+def for_tomorrow(teacher: User, set_id: int, slip: str = "") -> Sheet:
+    """A sheet of five minutes against one error of a set, the commonest where none is named: a worked example to find and mend, in which that error is made where one
     can be drawn, then three problems that rise. Raises Refused where no error was seen."""
     given_set = queries.set_of(teacher, set_id)
-    slips = queries.patterns_of(given_set).slips
+    slips = [each for each in queries.patterns_of(given_set).slips if slip in ("", each.id)]
     if not slips:
         raise Refused("No error was seen in this set.", code="nothing")
     top = slips[0]

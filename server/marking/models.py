@@ -77,6 +77,9 @@ class SetItem(models.Model):
     method = models.CharField(max_length=40, blank=True, default="")
     scheme = models.JSONField()
     key = models.JSONField(default=list)
+    foreseen = models.JSONField(
+        null=True
+    )  # the wrong answers that were foreseen, each with its slips; null while that is not worked out
 
     class Meta:
         ordering = ["position"]
@@ -155,6 +158,14 @@ class OwnScheme(models.Model):
     class Meta:
         ordering = ["name"]
         constraints = [UniqueConstraint(fields=["owner", "name"], name="scheme_once")]
+
+
+class Learning(models.Model):
+    """That a teacher has wrong answers ordered by what the own classes do."""
+
+    owner = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, primary_key=True, related_name="learning"
+    )
 
 
 class Decision(models.Model):

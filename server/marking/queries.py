@@ -15,6 +15,7 @@ from django.shortcuts import get_object_or_404
 from algebra import SLIPS, Report, understood
 from paper import safe_cell
 from server.marking import pile
+from server.marking.learned import was_foreseen
 from server.marking.models import GivenSet, SchoolClass, SetItem, StudentWorking
 from server.marking.schemas import (
     CellOut,
@@ -88,11 +89,12 @@ def class_out(school_class: SchoolClass) -> ClassOut:
     """A class with its students and sets."""
     sets = _sets(GivenSet.objects.filter(school_class=school_class))
     return ClassOut(
-        id=school_class.pk, name=school_class.name, archived=school_class.archived, students=_students(school_class), sets=sets.get(school_class.pk, []),
+        id=school_class.pk, name=school_class.name, archived=school_class.archived, students=students_out(school_class), sets=sets.get(school_class.pk, []),
     )  # fmt: skip
 
 
-def _students(school_class: SchoolClass) -> list[StudentOut]:
+def students_out(school_class: SchoolClass) -> list[StudentOut]:
+    """The students of a class by name."""
     return [StudentOut(id=s.pk, name=s.name, number=s.number) for s in school_class.students.order_by("name", "pk")]
 
 
@@ -118,7 +120,7 @@ def set_out(given_set: GivenSet) -> SetOut:
     done = sum(not cell.waits for cell in cells)
     return SetOut(
         id=given_set.pk, school_class=given_set.school_class_id, class_name=given_set.school_class.name, title=given_set.title, day=given_set.day,
-        items=[item_out(item) for item in items], students=_students(given_set.school_class), cells=cells, total=len(cells), done=done,
+        items=[item_out(item) for item in items], students=students_out(given_set.school_class), cells=cells, total=len(cells), done=done,
         totals=[_total_out(student, total) for student, total in totals_of(given_set).items()], late_percent=given_set.late_percent,
         boundaries=given_set.boundaries, again_of=given_set.again_of_id or 0,
     )  # fmt: skip
@@ -232,7 +234,7 @@ def _item_pattern(item: SetItem, workings: list[StudentWorking], share: dict[int
         if not working.right:
             groups[working.alike].append(working)
     wrong = [
-        WrongGroup(text=_where_wrong(found[0]), slip=next((_SLIPS[s].name for s in found[0].slips if s in _SLIPS), ""), count=len(found), workings=[w.pk for w in found])
+        WrongGroup(text=_where_wrong(found[0]), slip=next((_SLIPS[s].name for s in found[0].slips if s in _SLIPS), ""), count=len(found), workings=[w.pk for w in found], foreseen=was_foreseen(item, found[0]))
         for found in sorted(groups.values(), key=lambda found: -len(found))
     ]  # fmt: skip
     return ItemPattern(

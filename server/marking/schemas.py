@@ -292,12 +292,13 @@ class TomorrowOut(Schema):
 
 
 class WrongGroup(Schema):
-    """Workings of an item that went wrong alike."""
+    """Workings of an item that went wrong alike; whether their answer was foreseen, null while that is not worked out."""
 
     text: str
     slip: str
     count: int
     workings: list[int]
+    foreseen: bool | None
 
 
 class ItemPattern(Schema):
@@ -317,3 +318,84 @@ class PatternsOut(Schema):
     workings: int
     slips: list[SlipCount]
     items: list[ItemPattern]
+
+
+class LearnedRow(Schema):
+    """A slip in a teacher's classes: made in so many of the workings in which it could be, against how likely the table of judgement has it. `share` is the
+    one smoothed by the other, `factor` how many times as likely it is as the table says."""
+
+    id: str
+    name: str
+    kind: str
+    made: int
+    could: int
+    declared: float
+    share: float
+    factor: float
+
+
+class LearnedOut(Schema):
+    """Whether wrong answers are ordered by these counts, and the counts."""
+
+    on: bool
+    slips: list[LearnedRow]
+
+
+class LearnedIn(Schema):
+    on: bool
+
+
+class TimeSet(Schema):
+    """A set of a class on its day: workings, and right ones."""
+
+    id: int
+    title: str
+    day: date
+    workings: int
+    right: int
+
+
+class TimeCount(Schema):
+    """A slip in one set: the workings in which it was made, of those in which it could be."""
+
+    set: int
+    could: int
+    workings: list[int]
+
+
+class StudentSlip(Schema):
+    """A slip of a student: `new` in the last set, made again (`steady`), `back` after a set without it, `fading` when the last set was without it."""
+
+    student: int
+    state: str
+    workings: list[int]
+
+
+class TimeSlip(Schema):
+    """A slip over the sets of a class."""
+
+    id: str
+    name: str
+    kind: str
+    counts: list[TimeCount]
+    students: list[StudentSlip]
+
+
+class SlipGroup(Schema):
+    """Students who share a slip that is not fading: a group for tomorrow."""
+
+    slip: str
+    name: str
+    students: list[int]
+
+
+class ClassPatterns(Schema):
+    """What a class shows over its sets."""
+
+    id: int
+    name: str
+    students: list[StudentOut]
+    sets: list[TimeSet]
+    slips: list[TimeSlip]
+    groups: list[SlipGroup]
+    alone: list[int]

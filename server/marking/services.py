@@ -18,7 +18,7 @@ from algebra import ReadingError, Scheme, TaskError, Working, json_object
 from paper import code_of
 from server.accounts import people
 from server.common.problems import Refused
-from server.marking import intake, pile, queries
+from server.marking import intake, learned, pile, queries
 from server.marking.models import Decision, GivenSet, Paper, SchoolClass, SetItem, Student, StudentWorking
 from server.marking.schemas import (
     MOST_STUDENTS,
@@ -159,7 +159,7 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
         )
         for item in items:
             item.given_set = made
-        SetItem.objects.bulk_create(items)
+        learned.begin(SetItem.objects.bulk_create(items))
     return made
 
 

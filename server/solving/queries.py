@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from django.contrib.auth.models import User
@@ -12,6 +13,7 @@ from algebra import (
     NUMBER_KINDS,
     RULES,
     SLIPS,
+    Anticipated,
     FeaturesReport,
     Grain,
     OptionOrder,
@@ -33,6 +35,7 @@ from server.common.problems import Refused
 from server.sheets import queries as sheets
 from server.sheets import reports
 from server.solving.schemas import AnticipatedOut, EntryOut, HintOut, MethodsOut, SolutionOut
+from server.solving.weights import factors_of
 
 _METHODS = {method.id: method for method in METHODS}
 
@@ -125,9 +128,13 @@ def anticipated(teacher: User, problem_id: int, order: OptionOrder, seed: int) -
     working = reports.core_working(problem, [])
     try:
         found = lanes.predict(working)
+        factors = factors_of(teacher.pk)
+        found = replace(found, wrong=by_own_counts(found.wrong, factors))
         choices = lanes.options(working, order=order, seed=seed, found=found)
     except (TaskError, ReadingError) as reason:
-        return AnticipatedOut(answer=[], answer_latex="", wrong=[], unfinished=[], options=[], why_none=reason.message)
+        return AnticipatedOut(
+            answer=[], answer_latex="", wrong=[], unfinished=[], options=[], why_none=reason.message, learned=False
+        )
     return AnticipatedOut(
         answer=list(found.answer),
         answer_latex=values_in_latex(found.answer),
@@ -135,7 +142,16 @@ def anticipated(teacher: User, problem_id: int, order: OptionOrder, seed: int) -
         unfinished=list(found.unfinished),
         options=list(choices),
         why_none="",
+        learned=bool(factors),
     )
+
+
+def by_own_counts(wrong: Sequence[Anticipated], factors: Mapping[str, float]) -> tuple[Anticipated, ...]:
+    """The wrong answers with their weights by what the teacher's own classes do, the likeliest first; as they are without factors."""
+    if not factors:
+        return tuple(wrong)
+    weighed = [replace(item, weight=item.weight * factors.get(item.slips[0], 1.0)) for item in wrong]
+    return tuple(sorted(weighed, key=lambda item: -item.weight))
 
 
 def _way_out(item: WrongAnswer, words: Words, decimal: str) -> TypesetWrongAnswer:

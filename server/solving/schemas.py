@@ -49,7 +49,7 @@ class HintOut(Schema):
 
 
 class AnticipatedOut(Schema):
-    """What students will write; `why_none` where the problem is not worked."""
+    """What students will write; `why_none` where the problem is not worked, `learned` where the order is that of the teacher's own classes."""
 
     answer: list[str]
     answer_latex: str
@@ -57,6 +57,7 @@ class AnticipatedOut(Schema):
     unfinished: list[Unfinished]
     options: list[Option]
     why_none: str
+    learned: bool
 
 
 class EntryOut(Schema):

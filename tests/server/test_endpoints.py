@@ -132,6 +132,9 @@ SENT = {
     ("PATCH", "/api/sets/{set_id}/papers/{student_id}"): ({"late": True}, 200, [{"late": "perhaps"}, {"absent": 7}]),
     ("POST", "/api/sets/{set_id}/blanks"): (None, 200, []),
     ("GET", "/api/sets/{set_id}/log"): (None, 200, []),
+    ("GET", "/api/classes/{class_id}/patterns"): (None, 200, []),
+    ("GET", "/api/learned"): (None, 200, []),
+    ("PUT", "/api/learned"): ({"on": True}, 200, [{}, {"on": "perhaps"}]),
     ("GET", "/api/schemes"): (None, 200, []),
     ("PUT", "/api/schemes"): (
         {"name": "Own", "scheme": {"kind": "answer", "total": 1}}, 200, [{}, {"name": "", "scheme": {"kind": "answer", "total": 1}}, {"name": "Own", "scheme": {"kind": "luck", "total": 1}}],

@@ -1381,7 +1381,7 @@ export interface paths {
         put?: never;
         /**
          * Tomorrow
-         * @description A sheet of five minutes against the commonest error of a set.
+         * @description A sheet of five minutes against an error of a set, the commonest where none is named.
          */
         post: operations["server_marking_api_tomorrow"];
         delete?: never;
@@ -1403,6 +1403,50 @@ export interface paths {
          */
         get: operations["server_marking_api_patterns"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Class Patterns
+         * @description Slips of a class over its sets: how often, of whom, what comes back, who shares which.
+         */
+        get: operations["server_marking_api_class_patterns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Learned
+         * @description How likely slips are in the teacher's own classes, against the table of judgement.
+         */
+        get: operations["server_marking_api_read_learned"];
+        /**
+         * Put Learned
+         * @description Whether wrong answers are ordered by the own classes.
+         */
+        put: operations["server_marking_api_put_learned"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3047,7 +3091,7 @@ export interface components {
         };
         /**
          * AnticipatedOut
-         * @description What students will write; `why_none` where the problem is not worked.
+         * @description What students will write; `why_none` where the problem is not worked, `learned` where the order is that of the teacher's own classes.
          */
         AnticipatedOut: {
             /** Answer */
@@ -3062,6 +3106,8 @@ export interface components {
             options: components["schemas"]["Option"][];
             /** Why None */
             why_none: string;
+            /** Learned */
+            learned: boolean;
         };
         /**
          * Option
@@ -4402,7 +4448,7 @@ export interface components {
         };
         /**
          * WrongGroup
-         * @description Workings of an item that went wrong alike.
+         * @description Workings of an item that went wrong alike; whether their answer was foreseen, null while that is not worked out.
          */
         WrongGroup: {
             /** Text */
@@ -4413,6 +4459,137 @@ export interface components {
             count: number;
             /** Workings */
             workings: number[];
+            /** Foreseen */
+            foreseen: boolean | null;
+        };
+        /**
+         * ClassPatterns
+         * @description What a class shows over its sets.
+         */
+        ClassPatterns: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Students */
+            students: components["schemas"]["StudentOut"][];
+            /** Sets */
+            sets: components["schemas"]["TimeSet"][];
+            /** Slips */
+            slips: components["schemas"]["TimeSlip"][];
+            /** Groups */
+            groups: components["schemas"]["SlipGroup"][];
+            /** Alone */
+            alone: number[];
+        };
+        /**
+         * SlipGroup
+         * @description Students who share a slip that is not fading: a group for tomorrow.
+         */
+        SlipGroup: {
+            /** Slip */
+            slip: string;
+            /** Name */
+            name: string;
+            /** Students */
+            students: number[];
+        };
+        /**
+         * StudentSlip
+         * @description A slip of a student: `new` in the last set, made again (`steady`), `back` after a set without it, `fading` when the last set was without it.
+         */
+        StudentSlip: {
+            /** Student */
+            student: number;
+            /** State */
+            state: string;
+            /** Workings */
+            workings: number[];
+        };
+        /**
+         * TimeCount
+         * @description A slip in one set: the workings in which it was made, of those in which it could be.
+         */
+        TimeCount: {
+            /** Set */
+            set: number;
+            /** Could */
+            could: number;
+            /** Workings */
+            workings: number[];
+        };
+        /**
+         * TimeSet
+         * @description A set of a class on its day: workings, and right ones.
+         */
+        TimeSet: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Workings */
+            workings: number;
+            /** Right */
+            right: number;
+        };
+        /**
+         * TimeSlip
+         * @description A slip over the sets of a class.
+         */
+        TimeSlip: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Counts */
+            counts: components["schemas"]["TimeCount"][];
+            /** Students */
+            students: components["schemas"]["StudentSlip"][];
+        };
+        /**
+         * LearnedOut
+         * @description Whether wrong answers are ordered by these counts, and the counts.
+         */
+        LearnedOut: {
+            /** On */
+            on: boolean;
+            /** Slips */
+            slips: components["schemas"]["LearnedRow"][];
+        };
+        /**
+         * LearnedRow
+         * @description A slip in a teacher's classes: made in so many of the workings in which it could be, against how likely the table of judgement has it. `share` is the
+         *     one smoothed by the other, `factor` how many times as likely it is as the table says.
+         */
+        LearnedRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Made */
+            made: number;
+            /** Could */
+            could: number;
+            /** Declared */
+            declared: number;
+            /** Share */
+            share: number;
+            /** Factor */
+            factor: number;
+        };
+        /** LearnedIn */
+        LearnedIn: {
+            /** On */
+            on: boolean;
         };
         /**
          * RecordsClass
@@ -7726,7 +7903,9 @@ export interface operations {
     };
     server_marking_api_tomorrow: {
         parameters: {
-            query?: never;
+            query?: {
+                slip?: string;
+            };
             header?: never;
             path: {
                 set_id: number;
@@ -7800,6 +7979,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_class_patterns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassPatterns"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_read_learned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedOut"];
+                };
+            };
+        };
+    };
+    server_marking_api_put_learned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LearnedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedOut"];
                 };
             };
         };

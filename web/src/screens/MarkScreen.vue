@@ -197,16 +197,17 @@ const said = (cell: Cell | null): string => {
           <thead>
             <tr>
               <th scope="col"><span class="muted">{{ marking.table.students.length }} students</span></th>
+              <th scope="col">Sum <span class="muted worth">of {{ marking.table.totals[0]?.of }}</span></th>
               <th v-for="item in marking.table.items" :key="item.id" scope="col">
                 <span class="number">{{ item.number }}</span> <span class="given"><MathText :latex="item.given_latex" :display="false" /></span>
                 <button class="plain-button worth" :aria-label="`of ${item.scheme.total}: scheme of number ${item.number}`" @click="scheme = scheme === item.id ? null : item.id">of {{ item.scheme.total }}</button>
               </th>
-              <th scope="col">Sum <span class="muted worth">of {{ marking.table.totals[0]?.of }}</span></th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="(student, k) in marking.table.students" :key="student.id">
               <th scope="row">{{ name(k) }}</th>
+              <td class="sum">{{ sumOf(student.id) }}</td>
               <td
                 v-for="(item, j) in marking.table.items" :key="item.id" :tabindex="k === marking.row && j === marking.column ? 0 : -1" :class="{ on: k === marking.row && j === marking.column }"
                 :aria-label="`${name(k)}, number ${item.number}: ${said(marking.cellAt(k, j))}`" @click="((marking.row = k), (marking.column = j), void followOpen().then(focusCell))" @dblclick="act('open')" @keydown="onKey"
@@ -220,7 +221,6 @@ const said = (cell: Cell | null): string => {
                   </template>
                 </template>
               </td>
-              <th scope="row" class="sum">{{ sumOf(student.id) }}</th>
             </tr>
           </tbody>
         </table>
@@ -304,9 +304,8 @@ thead th {
 .sum {
   font-weight: 700;
 }
-tbody .sum {
-  position: static;
-  background: none;
+td.sum {
+  min-width: 0;
 }
 .given {
   display: block;
