@@ -103,7 +103,7 @@ export const IN_THE_BANK: Group<BankAction> = {
 }
 
 export type MarkAction =
-  | 'up' | 'down' | 'left' | 'right' | 'first' | 'last' | 'confirm' | 'alike' | 'open' | 'close' | 'undo' | 'half' | 'eye' | 'names' | 'write'
+  | 'up' | 'down' | 'left' | 'right' | 'first' | 'last' | 'confirm' | 'alike' | 'open' | 'close' | 'undo' | 'half' | 'eye' | 'names' | 'shuffle' | 'write'
 /** On a working in the marking table. A number gives the mark. */
 export const MARKING: Group<MarkAction> = {
   name: 'In the marking table',
@@ -116,6 +116,7 @@ export const MARKING: Group<MarkAction> = {
     { shown: 'e', what: 'the next that needs an eye', keys: { e: 'eye' } },
     { shown: 't', what: 'type its lines', keys: { t: 'write', F2: 'write' } },
     { shown: 'h', what: 'hide the names, or show them', keys: { h: 'names' } },
+    { shown: 's', what: 'shuffle the papers, or put them by name', keys: { s: 'shuffle' } },
     { shown: 'Ctrl Z', what: 'take the last decision back', keys: { 'Ctrl+z': 'undo' } },
     { shown: 'Esc', what: 'close what is open', keys: { Escape: 'close' } },
   ],

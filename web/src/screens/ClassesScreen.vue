@@ -75,6 +75,7 @@ async function erase(student: number): Promise<void> {
       </nav>
       <section v-if="store.open" :aria-label="store.open.name">
         <h2>{{ store.open.name }}<small v-if="store.open.archived" class="muted"> archived</small></h2>
+        <p class="overtime"><RouterLink :to="`/classes/${store.open.id}/patterns`">Its errors over time, and who shares which</RouterLink></p>
         <form class="give" aria-label="Give a sheet" @submit.prevent="give">
           <label>Give <select v-model="sheet" aria-label="Sheet"><option :value="null">a sheet …</option><option v-for="each in store.sheets" :key="each.id" :value="each.id">{{ each.title }}</option></select></label>
           <label>on <input v-model="day" type="date" required aria-label="Day" /></label>
@@ -136,6 +137,9 @@ h2 {
 h3 {
   font-size: 15px;
   margin: 18px 0 4px;
+}
+.overtime {
+  margin: 0 0 10px;
 }
 .new h2 {
   font-size: 15px;

@@ -18,7 +18,7 @@ import { EYE_WORDS } from '@/lib/marking'
 import { actionOf, MARKING, type MarkAction } from '@/lib/shortcuts'
 
 /** A class set: students down, items across, each cell the tiny chain and the mark that is proposed or confirmed. */
-const props = defineProps<{ setId: number; face: string }>()
+const props = defineProps<{ setId: number; face: string; working?: number }>()
 const marking = useMarking()
 const grid = ref<HTMLElement | null>(null)
 const writing = ref<string | null>(null)
@@ -34,6 +34,7 @@ watch(
   async (id) => {
     if (!(await marking.load(id))) return
     if (props.face === 'patterns') void marking.loadPatterns()
+    if (props.working) await marking.jump(props.working)
   },
   { immediate: true },
 )
@@ -102,10 +103,11 @@ function act(action: MarkAction): void {
     undo: () => decided(marking.takeBack(), false),
     eye: () => marking.goOn(needsEye),
     names: () => (marking.names = !marking.names),
+    shuffle: () => marking.mix(),
     write: () => write(),
   }
   does[action]()
-  if (['up', 'down', 'left', 'right', 'first', 'last', 'eye', 'close', 'names'].includes(action)) void followOpen().then(focusCell)
+  if (['up', 'down', 'left', 'right', 'first', 'last', 'eye', 'close', 'names', 'shuffle'].includes(action)) void followOpen().then(focusCell)
 }
 
 /** Types the lines of the place where one stands. */
@@ -207,7 +209,7 @@ const said = (cell: Cell | null): string => {
           <tbody>
             <tr v-for="(student, k) in marking.table.students" :key="student.id">
               <th scope="row">{{ name(k) }}</th>
-              <td class="sum">{{ sumOf(student.id) }}</td>
+              <th scope="row" class="sum">{{ sumOf(student.id) }}</th>
               <td
                 v-for="(item, j) in marking.table.items" :key="item.id" :tabindex="k === marking.row && j === marking.column ? 0 : -1" :class="{ on: k === marking.row && j === marking.column }"
                 :aria-label="`${name(k)}, number ${item.number}: ${said(marking.cellAt(k, j))}`" @click="((marking.row = k), (marking.column = j), void followOpen().then(focusCell))" @dblclick="act('open')" @keydown="onKey"
@@ -304,8 +306,9 @@ thead th {
 .sum {
   font-weight: 700;
 }
-td.sum {
-  min-width: 0;
+tbody .sum {
+  position: static;
+  background: none;
 }
 .given {
   display: block;

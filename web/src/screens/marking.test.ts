@@ -5,6 +5,7 @@ import { defineComponent, h } from 'vue'
 import ClassesScreen from './ClassesScreen.vue'
 import MarkScreen from './MarkScreen.vue'
 import { studentsIn } from '@/features/marking/classes'
+import { useMarking } from '@/features/marking/store'
 import { useSession } from '@/features/session/store'
 import { asked, beginAnew, echo, key, line, link, person, says, sentTo } from '@/testing/server'
 
@@ -13,7 +14,7 @@ const router = createRouter({
   routes: [
     { path: '/classes', component: ClassesScreen },
     { path: '/sets/:set(\\d+)/:face(patterns|pages)?', component: MarkScreen, props: ({ params }) => ({ setId: Number(params.set), face: String(params.face || 'table') }) },
-    ...['/', '/bank', '/build', '/keys', '/people', '/account'].map((path) => ({ path, component: { template: '<p />' } })),
+    ...['/', '/classes/:id/patterns', '/bank', '/build', '/keys', '/people', '/account'].map((path) => ({ path, component: { template: '<p />' } })),
   ],
 })
 let made: VueWrapper
@@ -122,6 +123,19 @@ describe('the marking table', () => {
     await tool('open').trigger('click')
     await flushPromises()
     expect(made.find('.opened').exists()).toBe(true)
+  })
+  it('shuffles the papers and puts them back, standing on the same paper', async () => {
+    await marking()
+    await press('ArrowDown')
+    useMarking().mix(7)
+    await flushPromises()
+    const order = made.findAll('tbody th:first-child').map((each) => each.text())
+    expect([...order].sort()).toEqual(['Ada', 'Bo', 'Cleo'])
+    expect(order).not.toEqual(['Ada', 'Bo', 'Cleo'])
+    expect(made.find('td[tabindex="0"]').attributes('aria-label')).toContain('Bo, number 1')
+    made.find<HTMLElement>('td[tabindex="0"]').element.focus()
+    await press('s')
+    expect(made.findAll('tbody th:first-child').map((each) => each.text())).toEqual(['Ada', 'Bo', 'Cleo'])
   })
   it('decides all that are alike in one go', async () => {
     says['POST /api/sets/7/decisions'] = { marks: { 1: 2, 3: 2 } }

@@ -53,7 +53,7 @@ function onKey(event: KeyboardEvent): void {
     <TroubleNote v-if="request.trouble.value" :request="request" />
     <p v-else-if="found?.why_none" class="muted">{{ found.why_none }}</p>
     <template v-else-if="found">
-      <p class="muted">right: <MathText :latex="found.answer_latex" :display="false" /></p>
+      <p class="muted">right: <MathText :latex="found.answer_latex" :display="false" /><template v-if="found.learned"> · ordered by what your classes write</template></p>
       <div class="two">
         <ol class="ways">
           <li v-for="(each, k) in found.wrong" :key="each.answer">

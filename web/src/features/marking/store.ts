@@ -10,6 +10,13 @@ const AGAIN_MS = 1000
 type Table = Pick<Schema['SetOut'], 'students' | 'items' | 'cells' | 'totals'>
 const nothing = (): Table => ({ students: [], items: [], cells: [], totals: [] })
 
+/** A number that has nothing to do with the order of the ids (the finalizer of a common integer hash). */
+function scattered(id: number, seed: number): number {
+  let value = Math.imul(id ^ seed, 0x9e3779b1)
+  value = Math.imul(value ^ (value >>> 15), 0x85ebca6b)
+  return (value ^ (value >>> 13)) >>> 0
+}
+
 /** A class set in the marking table: where one stands, what is open, what was decided. */
 export const useMarking = defineStore('marking', {
   state: () => ({
@@ -18,6 +25,8 @@ export const useMarking = defineStore('marking', {
     column: 0,
     opened: null as Opened | null,
     names: true,
+    /** What the order of the papers is shuffled by; 0 while they stand by name. */
+    mixed: 0,
     patterns: null as Schema['PatternsOut'] | null,
     told: '',
     turn: markRaw(Promise.resolve(true)) as Promise<boolean>,
@@ -26,7 +35,11 @@ export const useMarking = defineStore('marking', {
     opening: useRequest('The server does not answer. Try again in a moment.'),
   }),
   getters: {
-    table: (state) => state.set ?? nothing(),
+    /** The set with its students by name, or shuffled. */
+    table: (state): Table => {
+      if (!state.set || !state.mixed) return state.set ?? nothing()
+      return { ...state.set, students: [...state.set.students].sort((a, b) => scattered(a.id, state.mixed) - scattered(b.id, state.mixed)) }
+    },
     /** The cells by student and item. */
     byPlace(): Map<string, Cell> {
       return new Map(this.table.cells.map((cell) => [`${cell.student} ${cell.item}`, cell]))
@@ -68,6 +81,12 @@ export const useMarking = defineStore('marking', {
         await new Promise((done) => setTimeout(done, AGAIN_MS))
         if (!isLeft()) await this.load(id)
       }
+    },
+    /** Shuffles the papers, or puts them by name again; one stays on the paper where one stands. */
+    mix(seed = 1 + Math.floor(Math.random() * 1e6)) {
+      const student = this.table.students[this.row]?.id
+      this.mixed = this.mixed ? 0 : seed
+      this.row = Math.max(0, this.table.students.findIndex((each) => each.id === student))
     },
     move(by: [number, number]) {
       this.row = Math.max(0, Math.min(this.table.students.length - 1, this.row + by[0]))
