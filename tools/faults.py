@@ -5,10 +5,12 @@ It starts Uchuu on a home of its own and ends only processes that belong to it. 
 
 from __future__ import annotations
 
+import json
 import os
 import random
 import shutil
 import signal
+import socket
 import subprocess
 import sys
 import tempfile
@@ -17,11 +19,13 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass, field
 from http.cookiejar import CookieJar
 from pathlib import Path
+from urllib.parse import urlsplit
 
-from tools import faults_jobs
+from tools import faults_jobs, faults_piles
 from tools.installation import ROOT
 from tools.loopback import ask
 from tools.postgres import free_port
@@ -199,8 +203,15 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         )
         for text in lost:
             print(f"! {text}")
-        told, good = faults_jobs.run(base, installation.home, pens[0].opener, pens[0].jar)
-        print("\n".join(told))
+        good = True
+        for told, well in (
+            faults_jobs.run(base, installation.home, pens[0].opener, pens[0].jar),
+            faults_piles.run(base, installation.home, pens[0].opener, pens[0].jar, pens[0].problem),
+            dropped(pens[0]),
+            full_disk(),
+        ):
+            print("\n".join(told))
+            good &= well
         return int(bool(lost) or total == 0 or not good)
     except RuntimeError as problem:
         print("\n".join(rows))
@@ -210,6 +221,88 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         stopped.set()
         installation.stop()
         shutil.rmtree(folder, ignore_errors=True)
+
+
+DROPS, TMPFS_MB, FULL_SECONDS = 200, 320, 8
+
+
+def dropped(pen: Writer) -> tuple[list[str], bool]:
+    """Connections that end before, in the middle of, or just after the answer to a write; each write is sent again until it is acknowledged."""
+    token = next(cookie.value for cookie in pen.jar if cookie.name == "uchuu_csrf")
+    cookies = "; ".join(f"{cookie.name}={cookie.value}" for cookie in pen.jar)
+    address = urlsplit(pen.base)
+    for count in range(DROPS):
+        wanted = [*pen.acknowledged, f"x = {count} + 1"][-40:]
+        body = json.dumps({"revision": pen.revision, "lines": wanted}).encode()
+        head = (
+            f"PUT /api/problems/{pen.problem}/lines HTTP/1.1\r\nHost: {address.netloc}\r\nContent-Type: application/json\r\n"
+            f"X-CSRFToken: {token}\r\nCookie: {cookies}\r\nContent-Length: {len(body)}\r\n\r\n"
+        ).encode()
+        whole = head + body
+        with socket.create_connection((address.hostname or "", address.port or 80), timeout=10) as line:
+            line.sendall(whole[: random.choice((len(head) + len(body) // 2, len(whole), len(whole)))])
+            if random.random() < 0.5:
+                line.settimeout(0.5)
+                with suppress(OSError):
+                    line.recv(random.randint(1, 60))
+        found = ask(
+            pen.opener,
+            pen.jar,
+            f"{pen.base}/api/problems/{pen.problem}/lines",
+            {"revision": pen.revision, "lines": wanted},
+            "PUT",
+        )
+        assert isinstance(found, dict)
+        pen.acknowledged, pen.revision = wanted, int(found["revision"])
+    lost = _compared(pen)
+    return [f"\n{DROPS} connections dropped around the answer to a write: {lost or 'every line there once'}"], not lost
+
+
+def full_disk() -> tuple[list[str], bool]:
+    """The disk of an installation fills up while lines are written, and is emptied again. Needs root, for a file system of its own."""
+    if os.geteuid() != 0:
+        return ["\na full disk: not tried, as that needs root"], True
+    folder = Path(tempfile.mkdtemp(prefix="uchuu-disk-", dir="/tmp"))
+    if subprocess.run(
+        ["mount", "-t", "tmpfs", "-o", f"size={TMPFS_MB}m,mode=755", "tmpfs", str(folder)], check=False
+    ).returncode:
+        folder.rmdir()
+        return ["\na full disk: not tried, as no file system can be made here"], True
+    installation = Installation(folder / "home")
+    installation.words = Path(tempfile.mkstemp(prefix="uchuu-words-")[1])
+    stopped = threading.Event()
+    try:
+        installation.start()
+        pens = _writers(f"http://127.0.0.1:{installation.port}", 2)
+        threads = [threading.Thread(target=pen.write, args=(stopped,)) for pen in pens]
+        for thread in threads:
+            thread.start()
+        time.sleep(2)
+        before = sum(pen.revision for pen in pens)
+        filler = folder / "filler"
+        with suppress(OSError), filler.open("wb", buffering=0) as file:
+            while file.write(b"0" * 2**16):
+                pass
+        time.sleep(FULL_SECONDS)
+        full = sum(pen.revision for pen in pens)
+        filler.unlink()
+        again = installation.until_ready(time.monotonic())
+        time.sleep(4)
+        stopped.set()
+        for thread in threads:
+            thread.join(timeout=60)
+        after = sum(pen.revision for pen in pens)
+        lost = [text for pen in pens for text in _compared(pen)]
+        words = f"\na full disk for {FULL_SECONDS} s: {before} lines before, {full - before} while it was full, {after - full} after; ready again after {again:.1f} s; "
+        return [
+            words + (f"NOT as acknowledged: {lost}" if lost else "every acknowledged line is there")
+        ], not lost and after > full
+    finally:
+        stopped.set()
+        installation.stop()
+        subprocess.run(["umount", "-l", str(folder)], check=False)
+        shutil.rmtree(folder, ignore_errors=True)
+        installation.words.unlink(missing_ok=True)
 
 
 def _writers(base: str, count: int) -> list[Writer]:

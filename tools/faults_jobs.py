@@ -44,19 +44,19 @@ def run(base: str, home: Path, opener: urllib.request.OpenerDirector, jar: Cooki
     expected = ask(opener, jar, f"{base}/api/keys/proofread", {"text": text})
     told, good = ["", "| workers of one job at once | problems a second |", "|---|--:|"], True
     for count in (1, 2):
-        with _workers(url, home, count):
+        with workers(url, home, count):
             number = _begin(opener, jar, base, text)
             found = _wait(opener, jar, base, number)
         good &= found["found"] == expected and not found["trouble"]
         told.append(f"| {count} | {_rate(url, number):.1f} |")
     number = _begin(opener, jar, base, text)
     same = True
-    with _workers(url, home, 2) as workers:
+    with workers(url, home, 2) as running:
         for _ in range(KILLS):
             time.sleep(random.uniform(0.3, 1.5))
-            k = random.randrange(len(workers))
-            _kill(workers[k])
-            workers[k] = _worker(url, home)
+            k = random.randrange(len(running))
+            kill_worker(running[k])
+            running[k] = begin_worker(url, home)
             found = _how_far(opener, jar, base, number)
             if found["ended"]:  # the next ones are killed during another
                 same &= found["found"] == expected and not found["trouble"]
@@ -102,17 +102,20 @@ def _rate(url: str, number: int) -> float:
 
 
 @contextmanager
-def _workers(url: str, home: Path, count: int) -> Iterator[list[subprocess.Popen[bytes]]]:
-    workers = [_worker(url, home) for _ in range(count)]
+def workers(url: str, home: Path, count: int, cores: Sequence[int] = ()) -> Iterator[list[subprocess.Popen[bytes]]]:
+    """So many workers for the time being; each on a core of its own where cores are named."""
+    running = [begin_worker(url, home) for _ in range(count)]
+    for worker, core in zip(running, cores, strict=False):
+        os.sched_setaffinity(worker.pid, {core})
     time.sleep(3)  # until they look into the queue
     try:
-        yield workers
+        yield running
     finally:
-        for worker in workers:
-            _kill(worker)
+        for worker in running:
+            kill_worker(worker)
 
 
-def _worker(url: str, home: Path) -> subprocess.Popen[bytes]:
+def begin_worker(url: str, home: Path) -> subprocess.Popen[bytes]:
     """A worker as on another machine: it has the address of the database and nothing else of this installation."""
     env = {name: value for name, value in os.environ.items() if not name.startswith("UCHUU_")}
     env |= {"DATABASE_URL": url, "UCHUU_HOME": str(home.parent / "elsewhere")}
@@ -122,7 +125,7 @@ def _worker(url: str, home: Path) -> subprocess.Popen[bytes]:
     )  # fmt: skip
 
 
-def _kill(worker: subprocess.Popen[bytes]) -> None:
+def kill_worker(worker: subprocess.Popen[bytes]) -> None:
     """The worker and all its processes, as when its machine loses power."""
     try:
         os.killpg(worker.pid, 9)

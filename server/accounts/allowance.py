@@ -15,8 +15,8 @@ A_MINUTE = int(os.environ.get("UCHUU_HEAVY_A_MINUTE", "120"))
 _COUNT = """
 INSERT INTO accounts_spent (user_id, since, asked) VALUES (%s, now(), 1)
 ON CONFLICT (user_id) DO UPDATE SET
-    asked = CASE WHEN accounts_spent.since < now() - interval '1 minute' THEN 1 ELSE accounts_spent.asked + 1 END,
-    since = CASE WHEN accounts_spent.since < now() - interval '1 minute' THEN now() ELSE accounts_spent.since END
+    asked = CASE WHEN accounts_spent.since BETWEEN now() - interval '1 minute' AND now() THEN accounts_spent.asked + 1 ELSE 1 END,
+    since = CASE WHEN accounts_spent.since BETWEEN now() - interval '1 minute' AND now() THEN accounts_spent.since ELSE now() END
 RETURNING asked, ceil(extract(epoch FROM since + interval '1 minute' - now()))
 """
 

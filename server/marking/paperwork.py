@@ -96,7 +96,7 @@ def log_of(given_set: GivenSet) -> list[LogRow]:
             day=timezone.localdate(d.when), who=d.who, what="taken back" if d.taken_back else "mark", student=d.working.paper.student_id,
             item=d.working.item.position + 1, before=d.before, after=d.after,
         )
-        for d in decisions.order_by("-when", "-pk")[:LONGEST_LOG]
+        for d in decisions.order_by("-pk")[:LONGEST_LOG]
     ]  # fmt: skip
     return sorted([*looks, *changed], key=lambda row: row.day, reverse=True)[:LONGEST_LOG]
 

@@ -25,7 +25,9 @@ def queue():
 
 @pytest.fixture
 def classroom(teacher, queue):
-    return services.make_class(teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada", "Bo", "Cleo", "Dag")]))
+    return services.make_class(
+        teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada", "Bo", "Cleo", "Dag")])
+    )
 
 
 def given(classroom, day, **wrote):
@@ -61,9 +63,17 @@ def test_a_class_over_its_sets(api, classroom):
     told = api.get(f"/api/classes/{classroom.pk}/patterns").json()
     assert [(s["workings"], s["right"]) for s in told["sets"]] == [(4, 2), (3, 2), (4, 1)]
     [slip] = told["slips"]
-    assert slip["id"] == "moved-same-sign" and [(c["could"], len(c["workings"])) for c in slip["counts"]] == [(4, 2), (3, 1), (4, 3)]
+    assert slip["id"] == "moved-same-sign" and [(c["could"], len(c["workings"])) for c in slip["counts"]] == [
+        (4, 2),
+        (3, 1),
+        (4, 3),
+    ]
     names = {s["id"]: s["name"] for s in told["students"]}
-    assert {names[s["student"]]: (s["state"], len(s["workings"])) for s in slip["students"]} == {"Ada": ("back", 2), "Bo": ("steady", 3), "Cleo": ("new", 1)}
+    assert {names[s["student"]]: (s["state"], len(s["workings"])) for s in slip["students"]} == {
+        "Ada": ("back", 2),
+        "Bo": ("steady", 3),
+        "Cleo": ("new", 1),
+    }
     assert [[names[s] for s in group["students"]] for group in told["groups"]] == [["Ada", "Bo", "Cleo"]]
     assert [names[s] for s in told["alone"]] == ["Dag"]
     assert StudentWorking.objects.get(pk=slip["students"][0]["workings"][0]).slips == ["moved-same-sign"]
@@ -79,7 +89,10 @@ def test_who_did_not_write_is_not_counted_as_rid_of_it(classroom):
 def test_what_went_wrong_was_foreseen_or_not(api, classroom):
     made = given(classroom, "2026-03-05", Ada=MOVED, Bo=["3x = 15", "x = 61"])
     told = api.get(f"/api/sets/{made.pk}/patterns").json()
-    assert {group["text"]: group["foreseen"] for group in told["items"][0]["wrong"]} == {"3x = 29": True, "x = 61": False}
+    assert {group["text"]: group["foreseen"] for group in told["items"][0]["wrong"]} == {
+        "3x = 29": True,
+        "x = 61": False,
+    }
     SetItem.objects.update(foreseen=None)
     assert api.get(f"/api/sets/{made.pk}/patterns").json()["items"][0]["wrong"][0]["foreseen"] is None
 

@@ -2,6 +2,7 @@
 
 import csv
 import io
+from datetime import timedelta
 
 import pytest
 from procrastinate.contrib.django import app
@@ -163,3 +164,12 @@ def test_who_looked_and_who_changed_is_kept(api, given):
     assert (mark["who"], mark["item"], mark["before"], mark["after"]) == ("maren", 1, None, 1)
     api.send("DELETE", f"/api/sets/{given.pk}/decisions")
     assert "taken back" in {row["what"] for row in api.get(f"/api/sets/{given.pk}/log").json()}
+
+
+def test_the_last_decision_is_taken_back_also_when_the_clock_was_set_back(api, given, monkeypatch):
+    written(given, "Ada", "x = 2")
+    now = services.timezone.now
+    monkeypatch.setattr(services.timezone, "now", lambda: now() - timedelta(hours=2))
+    written(given, "Bo", "x = 2")
+    bo = StudentWorking.objects.get(paper__student__name="Bo")
+    assert api.send("DELETE", f"/api/sets/{given.pk}/decisions").json()["marks"] == {str(bo.pk): None}

@@ -138,8 +138,8 @@ async function leaveTyping(): Promise<void> {
 /** What a student reached, in short. */
 const sumOf = (student: number): string => {
   const total = marking.totalOf(student)
-  if (!total) return ''
-  if (total.state !== 'complete') return total.state === 'absent' ? 'absent' : total.late ? 'late' : ''
+  if (!total) return '–'
+  if (total.state !== 'complete') return total.state === 'absent' ? 'absent' : total.late ? 'late' : '–'
   const words = [`${total.counts ?? total.total}`, total.grade, total.late ? 'late' : '', total.first !== null && total.counts !== total.total ? 'first attempt' : '']
   return words.filter(Boolean).join(', ')
 }

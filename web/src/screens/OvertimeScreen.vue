@@ -60,7 +60,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
                 <th scope="row">{{ slip.name }}</th>
                 <td v-for="set in store.told.sets" :key="set.id">
                   <template v-for="found in slip.counts.filter((each) => each.set === set.id)" :key="found.set">
-                    <button v-if="found.workings.length" class="plain-button" :aria-label="`${slip.name} on ${set.day}: look at the first working`" @click="look(slip, found.workings[0]!)">{{ found.workings.length }}</button><span v-else>0</span> <small class="muted">of {{ found.could }}, {{ share(slip, set.id) }} %</small>
+                    <button v-if="found.workings.length" class="plain-button" :aria-label="`${found.workings.length}: ${slip.name} on ${set.day}, look at the first working`" @click="look(slip, found.workings[0]!)">{{ found.workings.length }}</button><span v-else>0</span> <small class="muted">of {{ found.could }}, {{ share(slip, set.id) }} %</small>
                   </template>
                 </td>
               </tr>

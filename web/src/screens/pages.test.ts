@@ -47,7 +47,7 @@ describe('the settling of a page', () => {
     await visit()
     expect(made.findAll('.entry svg')).toHaveLength(4)
     expect(made.findAll('.entry .box')).toHaveLength(2)
-    expect(document.activeElement!.getAttribute('aria-label')).toBe('read as 1, or 7')
+    expect(document.activeElement!.getAttribute('aria-label')).toBe('1 or 7: is it that?')
     expect(made.text()).toContain('It does not follow as it was read; it does with 7 for 1')
     expect(made.text()).toContain('struck out, not taken')
     expect(made.findAll('.entry .number').map((each) => each.text())).toEqual(['3', '3', '?', '3'])
@@ -78,7 +78,7 @@ describe('the settling of a page', () => {
   it('opens a settled row again', async () => {
     says['GET /api/pages/5'] = page(5, { lines: [row(2, 'x = 71', { settled: true })] })
     await visit()
-    await made.find('[aria-label="row 3 as it was read"]').trigger('click')
+    await made.find('[aria-label="as read: row 3"]').trigger('click')
     await flushPromises()
     expect(settled()).toEqual([{ at: 2, texts: null }])
   })

@@ -77,7 +77,7 @@ describe('the sums of the marking table', () => {
     [total(1, { grade: 'pass' }), '3, pass'],
     [total(1, { late: true }), '3, late'],
     [total(1, { first: 4, counts: 4 }), '4, first attempt'],
-    [total(1, { state: 'open', total: null, counts: null }), ''],
+    [total(1, { state: 'open', total: null, counts: null }), '–'],
     [total(1, { state: 'absent', total: null, counts: null }), 'absent'],
   ])('%#: say what counts and why', async (row, words) => {
     says['GET /api/sets/7'] = set({ totals: [row, total(2), total(3)] })

@@ -91,7 +91,7 @@ const area = (event: Event): string => (event.target as HTMLTextAreaElement).val
         <template v-for="(symbol, k) in line.symbols" :key="k">
           <button
             v-if="symbol.asks" class="symbol" :class="{ chosen: isChosen(k) }" :data-asks="isChosen(k) ? undefined : ''"
-            :aria-label="`read as ${shown(now(k))}, or ${symbol.others.map(shown).join(', ') || 'something else'}`" @keydown="onSymbol($event, k)" @click="choose(k, nextReading(symbol, now(k)))"
+            :aria-label="`${shown(now(k))}${symbol.others.length ? ` or ${symbol.others.map(shown).join(', ')}` : ''}: is it that?`" @keydown="onSymbol($event, k)" @click="choose(k, nextReading(symbol, now(k)))"
           >{{ shown(now(k)) }}<small v-if="symbol.others.length"> or {{ symbol.others.map(shown).join(', ') }}</small></button>
           <span v-else>{{ symbol.text }}</span>
         </template>
@@ -105,8 +105,8 @@ const area = (event: Event): string => (event.target as HTMLTextAreaElement).val
       </p>
     </div>
     <span class="tools">
-      <button class="plain-button" :aria-label="`type row ${line.at + 1}`" @click="write">type it</button>
-      <button v-if="line.settled" class="plain-button" :aria-label="`row ${line.at + 1} as it was read`" @click="store.settle(line.at, null)">as read</button>
+      <button class="plain-button" :aria-label="`type it: row ${line.at + 1}`" @click="write">type it</button>
+      <button v-if="line.settled" class="plain-button" :aria-label="`as read: row ${line.at + 1}`" @click="store.settle(line.at, null)">as read</button>
     </span>
   </div>
 </template>

@@ -142,6 +142,9 @@ const state = (page: (typeof store.pages)[number]): string =>
   font-weight: 700;
   box-shadow: inset 3px 0 var(--settles);
 }
+.strip .on .asks {
+  color: var(--ink);
+}
 .asks {
   color: var(--widens);
 }
