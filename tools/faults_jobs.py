@@ -8,7 +8,7 @@ import subprocess
 import sys
 import time
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from http.cookiejar import CookieJar
 from pathlib import Path

@@ -1,10 +1,14 @@
 """A class set in the browser: given, taken in by paste, verified by a worker, marked by keys alone, and what it shows."""
 
 import re
+import threading
+from http.server import ThreadingHTTPServer
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
 
+from paper import read
 from server.jobs import pieces
 from server.jobs.models import Piece
 from server.marking import services
@@ -13,6 +17,10 @@ from server.marking.schemas import ClassIn
 from server.sheets import services as sheets
 from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn
+from standins.reader import Reader
+from standins.records import KEY, SECRET, Service
+
+ROOT = Path(__file__).parents[2]
 
 NAMES = [f"Student {letter}" for letter in "ABCDEFGHIJKL"]
 ITEMS = [("solve", "3x + 7 = 22"), ("solve", "x^2 - 5x + 6 = 0"), ("simplify", "√50 + √8")]
@@ -92,9 +100,9 @@ def test_a_class_set_is_marked_by_keys_alone(pressed):
     expect(page.locator("td .mark")).to_have_count(36)
     assert StudentWorking.objects.filter(mark=None).count() == 0
 
-    table = page.request.get(
-        page.url.split("/sets")[0] + page.get_by_role("link", name="Marks as a table").get_attribute("href")
-    ).text()
+    page.get_by_role("button", name="Marks out").click()
+    link = page.get_by_role("link", name="a table", exact=True).get_attribute("href")
+    table = page.request.get(page.url.split("/sets")[0] + link).text()
     assert len(table.splitlines()) == 1 + len(NAMES)
     page.get_by_role("link", name="Patterns").click()
     expect(page.get_by_role("heading", name="Items")).to_be_visible()
@@ -154,3 +162,76 @@ def test_what_was_used_before_goes_from_the_bank_into_a_new_sheet(desk):
     expect(page.get_by_role("heading", name="This year")).to_be_visible()
     made = Sheet.objects.get(title="This year").problems.get()
     assert (made.given, made.form) == ("x^2 - 5x + 6 = 0", "choose")
+
+
+@pytest.fixture
+def stand_ins(settings):
+    """The page reader and the school's records, as they run beside the demo data."""
+    servers = [ThreadingHTTPServer(("127.0.0.1", 0), type("Calm", (kind,), {})) for kind in (Reader, Service)]
+    for server in servers:
+        threading.Thread(target=server.serve_forever, daemon=True).start()
+    settings.PAGE_READER, settings.RECORDS = (f"http://127.0.0.1:{server.server_port}" for server in servers)
+    settings.RECORDS_KEY, settings.RECORDS_SECRET = KEY, SECRET
+    yield
+    for server in servers:
+        server.shutdown()
+
+
+def test_a_class_comes_from_the_records_its_pages_are_settled_marked_and_sent(desk, stand_ins):
+    page = desk
+    base = re.sub(r"/$", "", page.url)
+    teacher = services.User.objects.get(username="maren")
+    file, _ = read((ROOT / "server/sheets/demo/2-linear-equations.chain").read_bytes(), "chain")
+    sheet = sheets.create_sheet(teacher, file.title)
+    for problem in file.problems:
+        sheets.add_problem(
+            teacher, sheet.pk, ProblemIn(task=problem.task, given=problem.given, variable=problem.variable or "")
+        )
+
+    page.goto(f"{base}/classes")
+    page.get_by_role("button", name="Rosters from").click()
+    page.get_by_label("Evening A").check()
+    page.get_by_role("button", name="Look").click()
+    expect(page.locator(".roster")).to_contain_text("Iris Vane")
+    page.get_by_role("button", name="Take it").click()
+    expect(page.get_by_text("12 new students in 1 class.")).to_be_visible()
+    page.get_by_role("button", name="Evening A").click()
+    page.get_by_label("Sheet", exact=True).select_option(file.title)
+    page.get_by_label("Scheme").select_option("answer")
+    page.get_by_role("button", name="Give it").click()
+
+    page.get_by_role("link", name="Pages").click()
+    page.locator("input[type=file]").first.set_input_files(
+        [ROOT / "standins/pages/iris-vane-1.jpg", ROOT / "standins/pages/iris-vane-2.jpg"]
+    )
+    expect(page.locator(".strip li")).to_have_count(2, timeout=20_000)
+    worker()
+    expect(page.get_by_role("button", name="Iris Vane 3 to settle")).to_be_visible(timeout=10_000)
+    page.get_by_role("button", name="Iris Vane 3 to settle").click()
+    expect(page.locator(":focus")).to_have_attribute("aria-label", "1 or 7: is it that?")
+    page.keyboard.press("Space")
+    expect(page.locator(":focus")).to_have_attribute("aria-label", "nothing or -: is it that?")
+    page.keyboard.press("-")
+    expect(page.get_by_text("1 to settle").first).to_be_visible()
+    page.keyboard.press("ArrowDown")
+    expect(page.get_by_text("All of it is in the marking table.")).to_be_visible()
+    page.get_by_role("button", name="no name").click()
+    page.get_by_role("button", name="Iris Vane’s, like the page before").click()
+    expect(page.locator(":focus")).to_have_attribute("aria-label", "× or x: is it that?")
+    page.keyboard.press("x")
+    expect(page.get_by_text("All of it is in the marking table.")).to_be_visible()
+    iris = {w.item.position + 1: w.texts for w in StudentWorking.objects.filter(paper__student__name="Iris Vane")}
+    assert iris[2] == ["2x + 24 = 5", "2x = -19", "x = -19/2"] and iris[4][2] == "5x - 10 = 2" and len(iris) == 8
+
+    worker()
+    page.get_by_role("link", name="Marking table").click()
+    expect(page.locator("td .proposed")).to_have_count(8, timeout=10_000)
+    page.locator("tr", has_text="Iris Vane").locator("td").first.click()
+    for _ in range(8):
+        page.keyboard.press("Space")
+    expect(page.locator("td .mark")).to_have_count(8)
+    page.reload()
+    page.get_by_role("button", name="Marks out").click()
+    page.get_by_role("button", name="Send 1").click()
+    worker()
+    expect(page.locator(".send tr", has_text="Iris Vane")).to_contain_text("the same as sent", timeout=10_000)

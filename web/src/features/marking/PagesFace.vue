@@ -43,7 +43,9 @@ async function next(): Promise<void> {
 }
 async function takeFile(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
-  for (const file of input.files ?? []) if (!(await store.takeIn(file))) break
+  const set = marking.set?.id
+  if (set === undefined) return
+  for (const file of input.files ?? []) if (!(await store.takeIn(set, file))) break
   input.value = ''
   if (!store.open && store.pages[0]) await show(store.pages[0].id)
   void store.follow(() => left)

@@ -64,11 +64,11 @@ export const usePages = defineStore('pages', {
       const row = this.pages.find((page) => page.id === found.id)
       if (row) Object.assign(row, { student: found.student, state: found.state, trouble: found.trouble, open: found.lines.filter((line) => line.doubtful || (line.item === null && line.texts.length > 0)).length })
     },
-    takeIn(file: File): Promise<boolean> {
+    takeIn(set: number, file: File): Promise<boolean> {
       const form = new FormData()
       form.append('file', file)
       return this.request.run(async () => {
-        const path = { params: { path: { set_id: this.set } } }
+        const path = { params: { path: { set_id: set } } }
         const found = await unwrap(api.POST('/api/sets/{set_id}/pages', { ...path, body: form as unknown as { file: string }, bodySerializer: (body) => body as unknown as FormData }))
         this.told = `${found.new} ${found.new === 1 ? 'page' : 'pages'} taken in${found.same ? `, ${found.same} there already` : ''}.`
         const all = await unwrap(api.GET('/api/sets/{set_id}/pages', path))
