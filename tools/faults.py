@@ -207,7 +207,7 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         for told, well in (
             faults_jobs.run(base, installation.home, pens[0].opener, pens[0].jar),
             faults_piles.run(base, installation.home, pens[0].opener, pens[0].jar, pens[0].problem),
-            dropped(pens[0]),
+            dropped(pens[-1]),
             full_disk(),
         ):
             print("\n".join(told))

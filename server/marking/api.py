@@ -174,13 +174,17 @@ def read_working(request: HttpRequest, working_id: int) -> WorkingOut:
 @router.post("/sets/{int:set_id}/decisions", response={200: DecidedOut, 400: Detail, 404: Detail})
 def decide(request: HttpRequest, set_id: int, data: DecideIn) -> DecidedOut:
     """Confirms marks: those that are proposed, or another."""
-    return DecidedOut(marks=services.decide(person_of(request), set_id, data))
+    return _decided(request, set_id, services.decide(person_of(request), set_id, data))
 
 
 @router.delete("/sets/{int:set_id}/decisions", response={200: DecidedOut, 400: Detail, 404: Detail})
 def take_back(request: HttpRequest, set_id: int) -> DecidedOut:
     """Takes back what was decided last."""
-    return DecidedOut(marks=services.take_back(person_of(request), set_id))
+    return _decided(request, set_id, services.take_back(person_of(request), set_id))
+
+
+def _decided(request: HttpRequest, set_id: int, marks: dict[int, float | None]) -> DecidedOut:
+    return DecidedOut(marks=marks, totals=queries.totals_out(queries.set_of(person_of(request), set_id)))
 
 
 @router.put("/items/{int:item_id}/scheme", response={200: SetOut, 400: Detail, 404: Detail})

@@ -121,7 +121,7 @@ def set_out(given_set: GivenSet) -> SetOut:
     return SetOut(
         id=given_set.pk, school_class=given_set.school_class_id, class_name=given_set.school_class.name, title=given_set.title, day=given_set.day,
         items=[item_out(item) for item in items], students=students_out(given_set.school_class), cells=cells, total=len(cells), done=done,
-        totals=[_total_out(student, total) for student, total in totals_of(given_set).items()], late_percent=given_set.late_percent,
+        totals=totals_out(given_set), late_percent=given_set.late_percent,
         boundaries=given_set.boundaries, again_of=given_set.again_of_id or 0,
     )  # fmt: skip
 
@@ -156,6 +156,11 @@ def working_out(working: StudentWorking) -> WorkingOut:
         ],
         same=same.count() if working.alike else 0,
     )  # fmt: skip
+
+
+def totals_out(given_set: GivenSet) -> list[TotalOut]:
+    """What the students of a set have reached."""
+    return [_total_out(student, total) for student, total in totals_of(given_set).items()]
 
 
 def _total_out(student: int, total: Total) -> TotalOut:

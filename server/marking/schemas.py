@@ -268,9 +268,10 @@ class DecideIn(Schema):
 
 
 class DecidedOut(Schema):
-    """The workings whose mark was changed, with the marks that stand now."""
+    """The workings whose mark was changed, with the marks that stand now, and what the students have reached with them."""
 
     marks: dict[int, float | None]
+    totals: list[TotalOut]
 
 
 class SlipCount(Schema):

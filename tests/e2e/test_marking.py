@@ -204,7 +204,7 @@ def test_a_class_comes_from_the_records_its_pages_are_settled_marked_and_sent(de
     page.locator("input[type=file]").first.set_input_files(
         [ROOT / "standins/pages/iris-vane-1.jpg", ROOT / "standins/pages/iris-vane-2.jpg"]
     )
-    expect(page.locator(".strip li")).to_have_count(2, timeout=20_000)
+    expect(page.get_by_text("being read")).to_have_count(2, timeout=20_000)
     worker()
     expect(page.get_by_role("button", name="Iris Vane 3 to settle")).to_be_visible(timeout=10_000)
     page.get_by_role("button", name="Iris Vane 3 to settle").click()
@@ -230,8 +230,9 @@ def test_a_class_comes_from_the_records_its_pages_are_settled_marked_and_sent(de
     for _ in range(8):
         page.keyboard.press("Space")
     expect(page.locator("td .mark")).to_have_count(8)
-    page.reload()
+    expect(page.locator("tr", has_text="Iris Vane").locator(".sum")).to_have_text(re.compile("[0-9]"))
     page.get_by_role("button", name="Marks out").click()
     page.get_by_role("button", name="Send 1").click()
+    expect(page.locator(".send tr", has_text="Iris Vane")).to_contain_text("being sent")
     worker()
     expect(page.locator(".send tr", has_text="Iris Vane")).to_contain_text("the same as sent", timeout=10_000)

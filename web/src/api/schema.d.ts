@@ -4364,13 +4364,15 @@ export interface components {
         };
         /**
          * DecidedOut
-         * @description The workings whose mark was changed, with the marks that stand now.
+         * @description The workings whose mark was changed, with the marks that stand now, and what the students have reached with them.
          */
         DecidedOut: {
             /** Marks */
             marks: {
                 [key: string]: number | null;
             };
+            /** Totals */
+            totals: components["schemas"]["TotalOut"][];
         };
         /**
          * DecideIn

@@ -55,8 +55,8 @@ beforeEach(() => {
   useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
   Object.assign(says, {
     'GET /api/sets/7': table(),
-    'POST /api/sets/7/decisions': (body: unknown) => ({ marks: Object.fromEntries((body as { workings: number[] }).workings.map((id) => [id, (body as { mark: number | null }).mark ?? 2])) }),
-    'DELETE /api/sets/7/decisions': { marks: { 1: null } },
+    'POST /api/sets/7/decisions': (body: unknown) => ({ marks: Object.fromEntries((body as { workings: number[] }).workings.map((id) => [id, (body as { mark: number | null }).mark ?? 2])), totals: [total(1, { state: 'complete', total: 5, counts: 5 })] }),
+    'DELETE /api/sets/7/decisions': { marks: { 1: null }, totals: [] },
   })
   for (const id of [1, 2, 3, 4]) says[`GET /api/workings/${id}`] = opened(id)
 })
@@ -82,6 +82,7 @@ describe('the marking table', () => {
     expect(decisions()).toEqual([1, 2, 3, 4].map((working) => ({ workings: [working], mark: null, alike: false })))
     expect(made.findAll('td .mark').map((each) => each.text())).toEqual(['2', '2', '2', '2'])
     expect(made.find('[role=status]').text()).toContain('4 of 4 confirmed')
+    expect(made.find('tbody .sum').text()).toBe('5')
   })
   it('gives another mark by a number, adds a half by a dot, and takes it back', async () => {
     await marking()
@@ -138,7 +139,7 @@ describe('the marking table', () => {
     expect(made.findAll('tbody th:first-child').map((each) => each.text())).toEqual(['Ada', 'Bo', 'Cleo'])
   })
   it('decides all that are alike in one go', async () => {
-    says['POST /api/sets/7/decisions'] = { marks: { 1: 2, 3: 2 } }
+    says['POST /api/sets/7/decisions'] = { marks: { 1: 2, 3: 2 }, totals: [] }
     await marking()
     await press('a')
     expect(decisions()).toEqual([{ workings: [1], mark: null, alike: true }])

@@ -36,12 +36,10 @@ export const usePages = defineStore('pages', {
   },
   actions: {
     load(set: number): Promise<boolean> {
+      if (this.set !== set) Object.assign(this, { set, pages: [], open: null, chosen: {}, told: '' })
       return this.request.run(
         () => unwrap(api.GET('/api/sets/{set_id}/pages', { params: { path: { set_id: set } } })),
-        (found) => {
-          if (this.set !== set) Object.assign(this, { set, open: null, chosen: {}, told: '' })
-          Object.assign(this, { pages: found.pages, reader: found.reader })
-        },
+        (found) => Object.assign(this, { pages: found.pages, reader: found.reader }),
       )
     },
     /** Looks again while pages are being read. */

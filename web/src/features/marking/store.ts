@@ -121,7 +121,7 @@ export const useMarking = defineStore('marking', {
       return this.inTurn(async () => {
         const done = await this.request.run(
           () => unwrap(api.POST('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } }, body: { workings: [cell.working], mark, alike } })),
-          (found) => this.take(found.marks, alike ? 'decided alike' : ''),
+          (found) => this.take(found, alike ? 'decided alike' : ''),
         )
         if (!done) changed.forEach((each, k) => (each.mark = before[k] ?? null))
         return done
@@ -133,7 +133,7 @@ export const useMarking = defineStore('marking', {
       return this.inTurn(() =>
         this.request.run(
           () => unwrap(api.DELETE('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } } })),
-          (found) => this.take(found.marks, 'taken back'),
+          (found) => this.take(found, 'taken back'),
         ),
       )
     },
@@ -143,7 +143,8 @@ export const useMarking = defineStore('marking', {
       this.turn = markRaw(mine.catch(() => false))
       return mine
     },
-    take(marks: Record<string, number | null>, words: string) {
+    take({ marks, totals }: Schema['DecidedOut'], words: string) {
+      if (this.set) this.set.totals = totals
       for (const cell of this.table.cells) if (String(cell.working) in marks) cell.mark = marks[String(cell.working)] ?? null
       if (this.opened && String(this.opened.id) in marks) this.opened.mark = marks[String(this.opened.id)] ?? null
       const count = Object.keys(marks).length
