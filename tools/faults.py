@@ -231,6 +231,11 @@ def dropped(pen: Writer) -> tuple[list[str], bool]:
     token = next(cookie.value for cookie in pen.jar if cookie.name == "uchuu_csrf")
     cookies = "; ".join(f"{cookie.name}={cookie.value}" for cookie in pen.jar)
     address = urlsplit(pen.base)
+    now = ask(
+        pen.opener, pen.jar, f"{pen.base}/api/problems/{pen.problem}"
+    )  # one line more than acknowledged may stand there
+    assert isinstance(now, dict)
+    pen.acknowledged, pen.revision = [line["text"] for line in now["lines"]], int(now["revision"])
     for count in range(DROPS):
         wanted = [*pen.acknowledged, f"x = {count} + 1"][-40:]
         body = json.dumps({"revision": pen.revision, "lines": wanted}).encode()

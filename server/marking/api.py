@@ -37,6 +37,7 @@ from server.marking.schemas import (
     TomorrowOut,
     TypedIn,
     WorkingOut,
+    WrittenOut,
 )
 
 router = Router()
@@ -185,6 +186,12 @@ def take_back(request: HttpRequest, set_id: int) -> DecidedOut:
 
 def _decided(request: HttpRequest, set_id: int, marks: dict[int, float | None]) -> DecidedOut:
     return DecidedOut(marks=marks, totals=queries.totals_out(queries.set_of(person_of(request), set_id)))
+
+
+@router.get("/items/{int:item_id}/written", response={200: list[WrittenOut], 404: Detail})
+def written(request: HttpRequest, item_id: int) -> list[WrittenOut]:
+    """What was written for an item so far, the commonest first."""
+    return queries.written_for(queries.item_of(person_of(request), item_id))
 
 
 @router.put("/items/{int:item_id}/scheme", response={200: SetOut, 400: Detail, 404: Detail})

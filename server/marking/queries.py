@@ -32,12 +32,14 @@ from server.marking.schemas import (
     StudentOut,
     TotalOut,
     WorkingOut,
+    WrittenOut,
     WrongGroup,
 )
 from server.marking.totals import Total, totals_of
 from server.sheets.queries import tints_of
 
 _SLIPS = {slip.id: slip for slip in SLIPS}
+MOST_OFFERED = 40
 FEWEST_TO_TELL = 8
 """With fewer workings nothing is said of how well an item tells students apart."""
 
@@ -167,6 +169,17 @@ def _total_out(student: int, total: Total) -> TotalOut:
     return TotalOut(
         student=student, state=total.state, late=total.late, total=total.total, first=total.first, counts=total.counts, of=total.of, grade=total.grade
     )  # fmt: skip
+
+
+def written_for(item: SetItem) -> list[WrittenOut]:
+    """What was written for an item, by how many, the commonest first: who types a pile types what comes again only once."""
+    rows = StudentWorking.objects.filter(item=item).exclude(lines=[]).values_list("lines").annotate(count=Count("pk"))
+    return [WrittenOut(lines=lines, count=count) for lines, count in rows.order_by("-count", "lines")[:MOST_OFFERED]]
+
+
+def item_of(teacher: User, item_id: int) -> SetItem:
+    """An item of one of the teacher's sets. Raises Http404."""
+    return get_object_or_404(SetItem, pk=item_id, given_set__school_class__owner=teacher)
 
 
 def marks_csv(given_set: GivenSet, *, semicolons: bool = False) -> str:

@@ -232,6 +232,13 @@ class TypedIn(Schema):
     lines: list[LineText] = Field(max_length=limits.MAX_LINES)
 
 
+class WrittenOut(Schema):
+    """Lines that students wrote for an item, and how many wrote just these."""
+
+    lines: list[str]
+    count: int
+
+
 class DecisionOut(Schema):
     who: str
     when: datetime

@@ -2,6 +2,7 @@
 
 import re
 import threading
+import zipfile
 from http.server import ThreadingHTTPServer
 from pathlib import Path
 
@@ -204,7 +205,7 @@ def test_a_class_comes_from_the_records_its_pages_are_settled_marked_and_sent(de
     page.locator("input[type=file]").first.set_input_files(
         [ROOT / "standins/pages/iris-vane-1.jpg", ROOT / "standins/pages/iris-vane-2.jpg"]
     )
-    expect(page.get_by_text("being read")).to_have_count(2, timeout=20_000)
+    expect(page.locator(".strip").get_by_text("being read")).to_have_count(2, timeout=20_000)
     worker()
     expect(page.get_by_role("button", name="Iris Vane 3 to settle")).to_be_visible(timeout=10_000)
     page.get_by_role("button", name="Iris Vane 3 to settle").click()
@@ -236,3 +237,38 @@ def test_a_class_comes_from_the_records_its_pages_are_settled_marked_and_sent(de
     expect(page.locator(".send tr", has_text="Iris Vane")).to_contain_text("being sent")
     worker()
     expect(page.locator(".send tr", has_text="Iris Vane")).to_contain_text("the same as sent", timeout=10_000)
+
+
+@pytest.mark.parametrize(
+    ("name", "content"),
+    [
+        ("pile.csv", "student;item;line\nStudent A;1;3x = 15\nStudent A;1;x = 5\nStudent B;1;3x = 29\n".encode("utf-16")),
+        ("pile.jsonl", b'{"student": "Student A", "item": 1, "lines": ["3x = 15", "x = 5"]}\n{"student": "Student B", "item": 1, "lines": ["3x = 29"]}\n'),
+        ("pile.txt", b"Student A\n1. 3x = 15\nx = 5\nStudent B\n1. 3x = 29\n"),
+        ("pile.zip", None),
+    ],
+)  # fmt: skip
+def test_a_pile_is_taken_in_from_a_file(desk, tmp_path, name, content):
+    page = desk
+    teacher = services.User.objects.get(username="maren")
+    sheet = sheets.create_sheet(teacher, "Thursday")
+    sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given="3x + 7 = 22"))
+    made = services.make_class(teacher, ClassIn(name="Evening A", students=[{"name": name} for name in NAMES[:2]]))
+    given = services.give(teacher, made.pk, services.SetIn(sheet=sheet.pk, day="2026-03-05"))
+    file = tmp_path / name
+    if content is None:
+        with zipfile.ZipFile(file, "w") as archive:
+            archive.writestr("Student A.chain", "task: solve\ngiven: 3x + 7 = 22\n---\n3x = 15\nx = 5\n")
+            archive.writestr("student-b.chain", "task: solve\ngiven: 3x + 7 = 22\n---\n3x = 29\n")
+    else:
+        file.write_bytes(content)
+    page.goto(re.sub(r"/$", "", page.url) + f"/sets/{given.pk}")
+    page.get_by_role("button", name="Take in").click()
+    page.locator(".take input[type=file]").set_input_files(file)
+    expect(page.get_by_text("2 new, 0 changed")).to_be_visible()
+    page.locator(".take input[type=file]").set_input_files(file)
+    expect(page.get_by_text("0 new, 0 changed, 2 that stood there already")).to_be_visible()
+    assert [w.texts for w in StudentWorking.objects.order_by("paper__student__name")] == [
+        ["3x = 15", "x = 5"],
+        ["3x = 29"],
+    ]

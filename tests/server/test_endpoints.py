@@ -164,6 +164,7 @@ SENT = {
         [{}, {"workings": []}, {"workings": ["{working_id}"], "mark": 99}, {"workings": ["{working_id}"], "mark": -1}, {"workings": [0], "mark": 1}],
     ),
     ("DELETE", "/api/sets/{set_id}/decisions"): (None, 200, []),
+    ("GET", "/api/items/{item_id}/written"): (None, 200, []),
     ("PUT", "/api/items/{item_id}/scheme"): (
         {"kind": "levels", "total": 4}, 200, [{}, {"kind": "luck", "total": 1}, {"kind": "points", "total": 3}, {"kind": "answer", "total": 0}, {"kind": "answer", "total": 1, "lucky": "maybe"}],
     ),

@@ -173,3 +173,14 @@ def test_the_last_decision_is_taken_back_also_when_the_clock_was_set_back(api, g
     written(given, "Bo", "x = 2")
     bo = StudentWorking.objects.get(paper__student__name="Bo")
     assert api.send("DELETE", f"/api/sets/{given.pk}/decisions").json()["marks"] == {str(bo.pk): None}
+
+
+def test_what_was_written_is_offered_the_commonest_first(api, given):
+    written(given, "Ada", "x = 2")
+    written(given, "Bo", "x = 4")
+    written(given, "Cleo", "x = 4")
+    item = given.items.order_by("position").first()
+    assert api.get(f"/api/items/{item.pk}/written").json() == [
+        {"lines": ["x = 4"], "count": 2},
+        {"lines": ["x = 2"], "count": 1},
+    ]

@@ -1310,6 +1310,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/items/{item_id}/written": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Written
+         * @description What was written for an item so far, the commonest first.
+         */
+        get: operations["server_marking_api_written"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items/{item_id}/scheme": {
         parameters: {
             query?: never;
@@ -4389,6 +4409,16 @@ export interface components {
              * @default false
              */
             alike?: boolean;
+        };
+        /**
+         * WrittenOut
+         * @description Lines that students wrote for an item, and how many wrote just these.
+         */
+        WrittenOut: {
+            /** Lines */
+            lines: string[];
+            /** Count */
+            count: number;
         };
         /**
          * TomorrowOut
@@ -7765,6 +7795,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_written: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenOut"][];
                 };
             };
             /** @description Not Found */

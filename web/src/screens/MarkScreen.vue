@@ -12,6 +12,7 @@ import SchemeForm from '@/features/marking/SchemeForm.vue'
 import CountsForm from '@/features/marking/CountsForm.vue'
 import LogOf from '@/features/marking/LogOf.vue'
 import RecordsForm from '@/features/marking/RecordsForm.vue'
+import TypeLines from '@/features/marking/TypeLines.vue'
 import TakePile from '@/features/marking/TakePile.vue'
 import { useMarking, type Cell } from '@/features/marking/store'
 import { EYE_WORDS } from '@/lib/marking'
@@ -22,7 +23,6 @@ const props = defineProps<{ setId: number; face: string; working?: number }>()
 const marking = useMarking()
 const grid = ref<HTMLElement | null>(null)
 const writing = ref<string | null>(null)
-const field = ref<HTMLTextAreaElement | null>(null)
 type Panel = 'take' | 'counts' | 'records' | 'log'
 const panel = ref<Panel | null>(null)
 const toggle = (name: Panel): void => void (panel.value = panel.value === name ? null : name)
@@ -115,8 +115,6 @@ async function write(): Promise<void> {
   if (marking.here) await marking.open(marking.here.working)
   else marking.opened = null
   writing.value = marking.opened?.lines.join('\n') ?? ''
-  await nextTick()
-  field.value?.focus()
 }
 async function keepTyped(next: 'down' | 'stay'): Promise<void> {
   if (writing.value === null) return
@@ -230,14 +228,7 @@ const said = (cell: Cell | null): string => {
         <KeyList :group="MARKING" />
         <p class="muted legend"><span class="proposed">2</span> proposed <span class="proposed eye">2 ◔</span> proposed, look first <span class="mark">2</span> confirmed</p>
       </div>
-      <section v-if="writing !== null" class="typing" aria-label="Lines as written">
-        <p>{{ name(marking.row) }}, number {{ marking.table.items[marking.column]?.number }}</p>
-        <textarea
-          ref="field" v-model="writing" rows="8" spellcheck="false" aria-label="Lines, one below the other"
-          @keydown.tab.exact.prevent="keepTyped('down')" @keydown.ctrl.enter.prevent="keepTyped('stay')" @keydown.esc.prevent="leaveTyping"
-        />
-        <p class="muted"><kbd>Tab</kbd> keeps it and goes to the next student, <kbd>Ctrl Enter</kbd> keeps it, <kbd>Esc</kbd> leaves it</p>
-      </section>
+      <TypeLines v-if="writing !== null" v-model="writing" :who="name(marking.row)" :item="marking.table.items[marking.column]?.id ?? 0" :number="marking.table.items[marking.column]?.number ?? 0" @keep="keepTyped" @leave="leaveTyping" />
       <OpenedWorking v-else-if="marking.opened" :working="marking.opened" />
     </div>
   </main>
@@ -374,15 +365,6 @@ td :deep(svg) {
 .legend {
   font-size: 13px;
   padding-top: 6px;
-}
-textarea {
-  width: 100%;
-  font-family: var(--mono);
-  font-size: 16px;
-  padding: 10px 12px;
-  border: 1px solid #cfc8b8;
-  border-radius: 8px;
-  background: var(--sheet);
 }
 @media (max-width: 900px) {
   .halves.beside {

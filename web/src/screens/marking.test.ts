@@ -189,6 +189,18 @@ describe('the marking table', () => {
     expect(sentTo('PUT /api/sets/7/workings').at(-1)).toEqual({ student: 1, item: 11, lines: ['3x = 15', 'x = 5'] })
     expect(made.find('.typing').text()).toContain('Bo, number 1')
   })
+  it('offers what others wrote for the item as soon as it begins alike, and takes it by one key', async () => {
+    says['GET /api/items/11/written'] = [{ lines: ['3x = 29', 'x = 29/3'], count: 4 }, { lines: ['3x = 15', 'x = 5'], count: 3 }]
+    await marking()
+    await press('t')
+    const field = made.find<HTMLTextAreaElement>('.typing textarea')
+    expect(made.findAll('.typing li')).toHaveLength(0)
+    await field.setValue('3x=2')
+    expect(made.findAll('.typing li').map((each) => each.text())).toEqual(['Alt 1 3x = 29  →  x = 29/3 4 ×'])
+    await field.trigger('keydown', key('1', { altKey: true }))
+    expect(field.element.value).toBe('3x = 29\nx = 29/3')
+    expect(made.findAll('.typing li')).toHaveLength(0)
+  })
   it('takes in a pile, names what was left, and follows until it is verified', async () => {
     Object.assign(says, { 'POST /api/sets/7/taken': { new: 2, changed: 0, same: 1, left: [{ place: 4, text: 'Dag', why: 'No student of the class has this name.' }] } })
     await marking()

@@ -31,6 +31,8 @@ export const useMarking = defineStore('marking', {
     told: '',
     turn: markRaw(Promise.resolve(true)) as Promise<boolean>,
     left: [] as Schema['LeftOut'][],
+    /** What was written for the item that is being typed. */
+    written: [] as Schema['WrittenOut'][],
     request: useRequest('The server does not answer. Nothing was decided; try again in a moment.'),
     opening: useRequest('The server does not answer. Try again in a moment.'),
   }),
@@ -171,7 +173,12 @@ export const useMarking = defineStore('marking', {
       return this.request.run(async () => {
         await unwrap(api.PUT('/api/sets/{set_id}/workings', { params: { path: { set_id: set.id } }, body: { student: student.id, item: item.id, lines } }))
         this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: set.id } } }))
+        await this.loadWritten(item.id)
       })
+    },
+    /** What others wrote for an item; without it one types on. */
+    async loadWritten(item: number): Promise<void> {
+      this.written = await unwrap(api.GET('/api/items/{item_id}/written', { params: { path: { item_id: item } } })).catch(() => [])
     },
     takeIn(form: Schema['PileIn']['form'], text: string): Promise<boolean> {
       const id = this.set?.id
