@@ -266,6 +266,7 @@ def test_a_pile_is_taken_in_from_a_file(desk, tmp_path, name, content):
     page.get_by_role("button", name="Take in").click()
     page.locator(".take input[type=file]").set_input_files(file)
     expect(page.get_by_text("2 new, 0 changed")).to_be_visible()
+    expect(page.locator(".take input[type=file]")).to_have_value("")
     page.locator(".take input[type=file]").set_input_files(file)
     expect(page.get_by_text("0 new, 0 changed, 2 that stood there already")).to_be_visible()
     assert [w.texts for w in StudentWorking.objects.order_by("paper__student__name")] == [

@@ -110,21 +110,35 @@ function act(action: MarkAction): void {
   if (['up', 'down', 'left', 'right', 'first', 'last', 'eye', 'close', 'names', 'shuffle'].includes(action)) void followOpen().then(focusCell)
 }
 
-/** Types the lines of the place where one stands. */
+/** Types the lines of the place where one stands; what is typed before those that stand there have come is kept. */
+let shown = ''
 async function write(): Promise<void> {
-  if (marking.here) await marking.open(marking.here.working)
-  else marking.opened = null
-  writing.value = marking.opened?.lines.join('\n') ?? ''
+  writing.value = shown = ''
+  const here = marking.here
+  if (!here) marking.opened = null
+  else if ((await marking.open(here.working)) && writing.value === '' && marking.here === here) writing.value = shown = marking.opened?.lines.join('\n') ?? ''
+}
+/** Lines that could not be kept while one typed on. */
+const unkept = ref<{ row: number; column: number; text: string }[]>([])
+function goBackTo(k: number): void {
+  const [last] = unkept.value.splice(k, 1)
+  if (last) Object.assign(marking, { row: last.row, column: last.column, opened: null })
+  writing.value = last?.text ?? ''
 }
 async function keepTyped(next: 'down' | 'stay'): Promise<void> {
   if (writing.value === null) return
-  const lines = writing.value.split('\n').map((line) => line.trim()).filter(Boolean)
-  if (!(await marking.type(lines))) return
-  if (next === 'down') {
+  const text = writing.value
+  const { row, column } = marking
+  const kept = marking.type(text.split('\n').map((line) => line.trim()).filter(Boolean), row, column)
+  if (next === 'down' && row < marking.table.students.length - 1) {
     marking.move([1, 0])
-    await write()
+    void write() // at once: who types on must not wait for the server
+    if (await kept) return
+    unkept.value.push({ row, column, text })
+    if (writing.value === shown) goBackTo(unkept.value.length - 1)
     return
   }
+  if (!(await kept)) return
   writing.value = null
   if (marking.here) await marking.open(marking.here.working)
   await focusCell()
@@ -167,6 +181,7 @@ const said = (cell: Cell | null): string => {
         <template v-if="marking.told"> · {{ marking.told }}</template>
       </span>
     </nav>
+    <p v-for="(each, k) in unkept" :key="k" role="alert">{{ name(each.row) }}, {{ marking.table.items[each.column]?.number }} was not kept. <button class="plain-button" @click="goBackTo(k)">Go back to it</button></p>
     <progress v-if="share < 100" :value="share" max="100" aria-label="Verified" />
     <TakePile v-if="panel === 'take'" @done="panel = null" />
     <CountsForm v-if="panel === 'counts' && marking.set" />

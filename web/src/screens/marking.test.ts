@@ -189,6 +189,21 @@ describe('the marking table', () => {
     expect(sentTo('PUT /api/sets/7/workings').at(-1)).toEqual({ student: 1, item: 11, lines: ['3x = 15', 'x = 5'] })
     expect(made.find('.typing').text()).toContain('Bo, number 1')
   })
+  it('keeps what could not be sent while one types on', async () => {
+    says['PUT /api/sets/7/workings'] = opened(1)
+    await marking()
+    await press('t')
+    await made.find('.typing textarea').setValue('x = 5')
+    line.down = true
+    void made.find('.typing textarea').trigger('keydown', key('Tab'))
+    await made.find('.typing textarea').setValue('x = 7') // before the server has failed to answer
+    await flushPromises()
+    expect(made.find<HTMLTextAreaElement>('.typing textarea').element.value).toBe('x = 7')
+    expect(made.findAll('[role=alert]').map((each) => each.text()).join(' ')).toContain('Ada, 1 was not kept.')
+    await made.findAll('button').find((each) => each.text() === 'Go back to it')!.trigger('click')
+    expect(made.find<HTMLTextAreaElement>('.typing textarea').element.value).toBe('x = 5')
+    expect(made.find('.typing').text()).toContain('Ada, number 1')
+  })
   it('offers what others wrote for the item as soon as it begins alike, and takes it by one key', async () => {
     says['GET /api/items/11/written'] = [{ lines: ['3x = 29', 'x = 29/3'], count: 4 }, { lines: ['3x = 15', 'x = 5'], count: 3 }]
     await marking()

@@ -166,15 +166,17 @@ export const useMarking = defineStore('marking', {
       this.column = this.table.items.findIndex((each) => each.id === cell.item)
       return this.open(working)
     },
-    /** The lines of the place where one stands, as they were typed. */
-    type(lines: string[]): Promise<boolean> {
-      const [set, student, item] = [this.set, this.table.students[this.row], this.table.items[this.column]]
+    /** The lines of a place, as they were typed; one after the other, so that who is fast loses nothing. */
+    type(lines: string[], row: number, column: number): Promise<boolean> {
+      const [set, student, item] = [this.set, this.table.students[row], this.table.items[column]]
       if (!set || !student || !item) return Promise.resolve(false)
-      return this.request.run(async () => {
-        await unwrap(api.PUT('/api/sets/{set_id}/workings', { params: { path: { set_id: set.id } }, body: { student: student.id, item: item.id, lines } }))
-        this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: set.id } } }))
-        await this.loadWritten(item.id)
-      })
+      return this.inTurn(() =>
+        this.request.run(async () => {
+          await unwrap(api.PUT('/api/sets/{set_id}/workings', { params: { path: { set_id: set.id } }, body: { student: student.id, item: item.id, lines } }))
+          this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: set.id } } }))
+          void this.loadWritten(item.id)
+        }),
+      )
     },
     /** What others wrote for an item; without it one types on. */
     async loadWritten(item: number): Promise<void> {
