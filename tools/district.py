@@ -56,11 +56,13 @@ def _measured(cluster: Cluster, teachers: int, lines: int) -> str:
     manage("upgrade")
     started = time.monotonic()
     manage("district", "--teachers", str(teachers), "--lines", str(lines))
+    manage("district_classes")
     filled = time.monotonic() - started
     with psycopg.connect(url, autocommit=True) as connection:
         connection.execute("VACUUM ANALYZE")
         row = connection.execute(
-            "SELECT (SELECT count(*) FROM sheets_line), (SELECT count(*) FROM sheets_sheet), pg_database_size(current_database())"
+            "SELECT (SELECT count(*) FROM sheets_line), (SELECT count(*) FROM sheets_sheet), pg_database_size(current_database()), "
+            "(SELECT count(*) FROM marking_student), (SELECT count(*) FROM marking_studentworking)"
         ).fetchone()
     assert row is not None
     port = free_port()
@@ -79,7 +81,7 @@ def _measured(cluster: Cluster, teachers: int, lines: int) -> str:
             f"| {name} | {len(found)} | {statistics.median(found):.0f} | {found[int(len(found) * 0.95)]:.0f} | {found[-1]:.0f} |"
         )
     return (
-        f"{teachers} teachers, {row[1]} sheets, {row[0]} lines, {row[2] / 2**30:.1f} GB, filled in {filled:.0f} s; {TEACHERS_ASKED} teachers asked\n\n"
+        f"{teachers} teachers, {row[1]} sheets, {row[0]} lines, {row[3]} students, {row[4]} workings of theirs, {row[2] / 2**30:.1f} GB, filled in {filled:.0f} s; {TEACHERS_ASKED} teachers asked\n\n"
         + "\n".join(rows) + "\n"
     )  # fmt: skip
 
@@ -103,6 +105,15 @@ def _asked(base: str, teachers: int) -> dict[str, list[float]]:
             problem = random.choice(note("a sheet of 20 problems", client, f"/api/sheets/{sheet}")["problems"])  # type: ignore[index]
             note("a problem", client, f"/api/problems/{problem['id']}")
             note("colleagues", client, "/api/colleagues")
+            classes = note("the classes", client, "/api/classes")
+            chosen = random.choice(classes)  # type: ignore[arg-type]
+            note("a class over time", client, f"/api/classes/{chosen['id']}/patterns")
+            if chosen["sets"]:
+                given = random.choice(chosen["sets"])["id"]
+                cells = note("a marking table", client, f"/api/sets/{given}")["cells"]  # type: ignore[index]
+                note("the patterns of a set", client, f"/api/sets/{given}/patterns")
+                note("a student's working", client, f"/api/workings/{random.choice(cells)['working']}")
+            note("likelihoods learned", client, "/api/learned")
             if nth == 0:
                 note("people", client, "/api/people")
     return times

@@ -12,6 +12,7 @@ from playwright.sync_api import Page, sync_playwright
 from tools import front
 from tools.installation import manage
 from tools.postgres import free_port, throwaway
+from tools.standins import stand_ins
 from tools.start import DEMO_LOG_IN, gunicorn, wait_until_up
 from tools.testing import settings_env
 
@@ -31,6 +32,7 @@ def demo_server() -> Iterator[str]:
         os.environ.update(settings_env(url) | {"UCHUU_POOL": "1"})
         manage("upgrade")
         manage("demo", "--verbosity", "0")
+        beside = stand_ins()
         port = free_port()
         process = gunicorn(port, url, FOLDER)
         try:
@@ -40,6 +42,8 @@ def demo_server() -> Iterator[str]:
         finally:
             process.terminate()
             process.wait(timeout=15)
+            for each in beside:
+                each.end()
 
 
 def main(arguments: list[str]) -> int:
@@ -83,10 +87,6 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     for _ in range(3):
         page.keyboard.press("ArrowUp")
     shot("desk-broken")
-    desk(3, 3)
-    page.keyboard.type("x(x - 9 = 0")
-    page.keyboard.press("Enter")
-    shot("desk-syntax-error")
     page.keyboard.press("Escape")
     desk(4, 6)
     page.keyboard.press("Alt+c")
@@ -153,6 +153,15 @@ def _tour(page: Page, base: str, folder: Path) -> None:
         page.keyboard.press(key)
         page.wait_for_timeout(500)
     shot("mark")
+    page.goto(f"{base}/sets/1/pages")
+    page.get_by_role("button", name="Iris Vane").first.click()
+    page.locator(".entry .box").first.wait_for()
+    page.wait_for_timeout(900)
+    shot("pages")
+    page.goto(f"{base}/classes/2/patterns")
+    page.locator(".chart svg").last.wait_for()
+    page.wait_for_timeout(600)
+    shot("over-time")
     page.goto(f"{base}/sets/2/patterns")
     page.get_by_role("heading", name="Items").wait_for()
     shot("patterns")
@@ -164,7 +173,3 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.goto(f"{base}/people")
     page.get_by_role("table").wait_for()
     shot("people")
-    desk(7, 2)
-    page.keyboard.press("Alt+k")
-    page.get_by_text("Laws of exponents").wait_for()
-    shot("class-knows")

@@ -8,6 +8,7 @@ from django.core.management import CommandError, call_command
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
+from server.marking.models import GivenSet, Student, StudentWorking
 from server.sheets.models import Line, Problem, Sheet
 from tests.server.conftest import Api
 
@@ -26,19 +27,50 @@ PAGES = {
     "/api/bank/kinds": 5,
     "/api/colleagues": 4,
     "/api/people": 5,
+    "/api/classes": 6,
+    "/api/classes/{class}": 8,
+    "/api/classes/{class}/patterns": 10,
+    "/api/sets/{set}": 14,
+    "/api/sets/{set}/patterns": 10,
+    "/api/sets/{set}/records": 14,
+    "/api/sets/{set}/log": 8,
+    "/api/sets/{set}/pages": 8,
+    "/api/items/{item}/written": 6,
+    "/api/workings/{working}": 9,
+    "/api/learned": 7,
 }
-BIG = ("sheets_sheet", "sheets_problem", "sheets_working", "sheets_line", "accounts_happening")
+BIG = (
+    "sheets_sheet",
+    "sheets_problem",
+    "sheets_working",
+    "sheets_line",
+    "accounts_happening",
+    "marking_student",
+    "marking_givenset",
+    "marking_setitem",
+    "marking_paper",
+    "marking_studentworking",
+    "marking_decision",
+)
 
 
 @pytest.fixture
 def district(db):
     call_command("district", "--teachers", "3", "--lines", "9000", verbosity=0)
+    call_command("district_classes", "--classes", "2", "--students", "5", "--sets", "2", verbosity=0)
     with connection.cursor() as cursor:
         cursor.execute("ANALYZE")
     api = Api()
     assert api.log_in("teacher1").status_code == 200
     sheet = Sheet.objects.filter(owner__username="teacher1").first()
-    return api, {"sheet": sheet.pk, "problem": sheet.problems.first().pk}
+    given = GivenSet.objects.filter(school_class__owner__username="teacher1").first()
+    ids = {
+        "class": given.school_class_id,
+        "set": given.pk,
+        "item": given.items.first().pk,
+        "working": StudentWorking.objects.filter(item__given_set=given).first().pk,
+    }
+    return api, {"sheet": sheet.pk, "problem": sheet.problems.first().pk, **ids}
 
 
 def asked(api, path):
@@ -88,3 +120,13 @@ def test_it_is_never_mixed_with_real_people(teacher):
     with pytest.raises(CommandError, match="has people in it"):
         call_command("district", "--teachers", "2", "--lines", "100")
     assert not Sheet.objects.exists()
+
+
+def test_its_classes_are_whole_and_made_once(district):
+    api, ids = district
+    told = api.get(f"/api/sets/{ids['set']}").json()
+    assert (len(told["students"]), len(told["cells"]), told["done"]) == (5, 30, 30)
+    assert all(cell["mark"] is not None and not cell["waits"] for cell in told["cells"])
+    assert Student.objects.count() == 5 * (1 + 3 * 2) and StudentWorking.objects.count() == 30 * (1 + 3 * 2 * 2)
+    with pytest.raises(CommandError):
+        call_command("district_classes")
