@@ -17,6 +17,8 @@ from server.keys.api import router as keys
 from server.marking.api import router as marking
 from server.papers.api import router as papers
 from server.records.api import router as records
+from server.room.api import student as room
+from server.room.api import teacher as rooms
 from server.scans.api import router as scans
 from server.sheets.api import router as sheets
 from server.solving.api import router as solving
@@ -33,6 +35,8 @@ api.add_router("", building, tags=["building"])
 api.add_router("", bank, tags=["bank"])
 api.add_router("", marking, tags=["marking"])
 api.add_router("", records, tags=["records"])
+api.add_router("/room", room, tags=["room"])
+api.add_router("", rooms, tags=["room"])
 api.add_router("", scans, tags=["pages"])
 
 

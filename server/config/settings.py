@@ -70,6 +70,7 @@ INSTALLED_APPS = [
     "server.marking",
     "server.scans",
     "server.records",
+    "server.room",
 ]
 MIDDLEWARE = [
     "server.common.logs.request_log",

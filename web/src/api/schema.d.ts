@@ -1622,6 +1622,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room/come-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Come In
+         * @description Into a room by its code, a name of the class, and the student's own secret.
+         */
+        post: operations["server_room_api_come_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave
+         * @description Out of the room, for the next one at this device.
+         */
+        post: operations["server_room_api_leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * My Room
+         * @description The room as this student has it.
+         */
+        get: operations["server_room_api_my_room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/items/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write
+         * @description The lines of one item; the room as it is then.
+         */
+        put: operations["server_room_api_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/items/{item_id}/hint": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hint
+         * @description The next hint for an item, counted.
+         */
+        post: operations["server_room_api_hint"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Room
+         * @description The class in its room; without its seats where nothing has changed since that version.
+         */
+        get: operations["server_room_api_room"];
+        put?: never;
+        /**
+         * Open Room
+         * @description Opens the room of a set, or opens it again with a new code.
+         */
+        post: operations["server_room_api_open_room"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Room
+         * @description Steers a room: paused, ended, what it tells.
+         */
+        patch: operations["server_room_api_change_room"];
+        trace?: never;
+    };
+    "/api/sets/{set_id}/room/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Seat
+         * @description For one student: a nudge, more minutes, the secret taken away.
+         */
+        post: operations["server_room_api_change_seat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sets/{set_id}/pages": {
         parameters: {
             query?: never;
@@ -3088,18 +3236,17 @@ export interface components {
         };
         /**
          * HintOut
-         * @description What to look at, then the rule, then the line.
+         * @description A hint, with how many are left.
          */
         HintOut: {
             /** Look */
             look: string;
-            step: components["schemas"]["TypesetStep"] | null;
-            /** Method */
-            method: string;
-            /** Shorter */
-            shorter: string;
-            /** Done */
-            done: boolean;
+            /** Rule */
+            rule: string;
+            /** Line */
+            line: string;
+            /** Left */
+            left: number;
         };
         /**
          * NextIn
@@ -4807,6 +4954,229 @@ export interface components {
         SendIn: {
             /** Students */
             students: number[];
+        };
+        /** MyItem */
+        MyItem: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /** Task */
+            task: string;
+            /** Instruction */
+            instruction: string;
+            /** Given */
+            given: string;
+            /** Given Latex */
+            given_latex: string;
+            working: components["schemas"]["MyWorking"] | null;
+        };
+        /**
+         * MyRoom
+         * @description The room as one student has it.
+         */
+        MyRoom: {
+            /** Title */
+            title: string;
+            /** Student */
+            student: string;
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Nudge */
+            nudge: string;
+            /** Closes */
+            closes: string | null;
+            /** Over */
+            over: boolean;
+            /** Items */
+            items: components["schemas"]["MyItem"][];
+        };
+        /**
+         * MyWorking
+         * @description A student's own working; `told` has an entry a line.
+         */
+        MyWorking: {
+            /** Revision */
+            revision: number;
+            /** Lines */
+            lines: string[];
+            /** Echoes */
+            echoes: components["schemas"]["Echo"][];
+            /** Told */
+            told: components["schemas"]["ToldLineOut"][];
+            /** Answered */
+            answered: boolean;
+            /** Hints */
+            hints: number;
+        };
+        /** ToldLineOut */
+        ToldLineOut: {
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+            /** Right */
+            right: string;
+        };
+        /** ComeIn */
+        ComeIn: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Secret */
+            secret: string;
+        };
+        /**
+         * MyLines
+         * @description The lines of a working, and the revision they were written on.
+         */
+        MyLines: {
+            /** Revision */
+            revision: number;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * RoomOut
+         * @description The room as the teacher has it; `seats` is null where nothing has changed since the version that was asked about.
+         */
+        RoomOut: {
+            /** Version */
+            version: number;
+            /** Code */
+            code: string;
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Right Line */
+            right_line: boolean;
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Closes */
+            closes: string | null;
+            /** Ended */
+            ended: boolean;
+            /** Items */
+            items: number[];
+            /** Seats */
+            seats: components["schemas"]["SeatOut"][] | null;
+            /** Commonest */
+            commonest: string;
+        };
+        /**
+         * SeatCell
+         * @description A working in the teacher's grid: its tiny chain, and at which line it is stuck (0 for none).
+         */
+        SeatCell: {
+            /** Item */
+            item: number;
+            /** Working */
+            working: number;
+            /** Beads */
+            beads: components["schemas"]["Bead"][];
+            /** Stuck */
+            stuck: number;
+            /** Answered */
+            answered: boolean;
+            /** Slip */
+            slip: string;
+            /** Hints */
+            hints: number;
+        };
+        /**
+         * SeatOut
+         * @description A student in the teacher's grid; `heard` is null for who has not come in.
+         */
+        SeatOut: {
+            /** Student */
+            student: number;
+            /** Name */
+            name: string;
+            /** Heard */
+            heard: string | null;
+            /** Nudge */
+            nudge: string;
+            /** More Minutes */
+            more_minutes: number;
+            /** Cells */
+            cells: components["schemas"]["SeatCell"][];
+        };
+        /**
+         * RoomIn
+         * @description What a room tells. `minutes` until it closes, null for none; `show_time` shows them.
+         */
+        RoomIn: {
+            /**
+             * Tells
+             * @default line
+             * @enum {string}
+             */
+            tells?: "end" | "line" | "place" | "cue" | "words";
+            /**
+             * Right Line
+             * @default false
+             */
+            right_line?: boolean;
+            /**
+             * Hints
+             * @default 0
+             */
+            hints?: number;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Show Time
+             * @default false
+             */
+            show_time?: boolean;
+        };
+        /**
+         * RoomChange
+         * @description What is changed of a room while it runs; an empty `paused` goes on, `new_code` replaces the code.
+         */
+        RoomChange: {
+            /** Tells */
+            tells?: ("end" | "line" | "place" | "cue" | "words") | null;
+            /** Right Line */
+            right_line?: boolean | null;
+            /** Hints */
+            hints?: number | null;
+            /** Paused */
+            paused?: string | null;
+            /** Ended */
+            ended?: boolean | null;
+            /**
+             * New Code
+             * @default false
+             */
+            new_code?: boolean;
+        };
+        /**
+         * SeatChange
+         * @description What a teacher does for one student: a nudge, more minutes, the secret taken away.
+         */
+        SeatChange: {
+            /** Nudge */
+            nudge?: string | null;
+            /** More Minutes */
+            more_minutes?: number | null;
+            /**
+             * Forget Secret
+             * @default false
+             */
+            forget_secret?: boolean;
         };
         /**
          * PageRow
@@ -8448,6 +8818,345 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_come_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyRoom"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_room_api_my_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyRoom"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MyLines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyRoom"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_hint: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HintOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_room: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_open_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_change_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_change_seat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class RoomConfig(AppConfig):
+    name = "server.room"
+    label = "room"

@@ -1,0 +1,135 @@
+"""Coming into a room: the code, the name as the class has it, a short secret of one's own. Wrong tries are slowed by the address they come from."""
+
+from __future__ import annotations
+
+import secrets
+from datetime import timedelta
+from typing import cast
+
+from django.contrib.auth.hashers import check_password, make_password
+from django.core import signing
+from django.db import connection, transaction
+from django.http import HttpRequest
+from django.utils import timezone
+
+from server.common.problems import Forbidden, Problem, Refused, TooMany
+from server.marking import intake
+from server.marking.models import Student
+from server.room.models import Room, Secret, Visit
+
+LETTERS = "ABCDEFGHJKMNPQRSTUVWXYZ23456789"
+CODE_LENGTH, SHORTEST_SECRET = 6, 4
+WRONG_A_MINUTE = 20
+SESSION, DEVICE = "room_visit", "uchuu_device"
+DEVICE_AGE = 400 * 24 * 3600
+_COUNT = """
+INSERT INTO room_wrongtries (address, since, count) VALUES (%s, now(), 1)
+ON CONFLICT (address) DO UPDATE SET
+    count = CASE WHEN room_wrongtries.since BETWEEN now() - interval '1 minute' AND now() THEN room_wrongtries.count + 1 ELSE 1 END,
+    since = CASE WHEN room_wrongtries.since BETWEEN now() - interval '1 minute' AND now() THEN room_wrongtries.since ELSE now() END
+"""
+_TRIES = "SELECT count FROM room_wrongtries WHERE address = %s AND since BETWEEN now() - interval '1 minute' AND now()"
+
+
+def new_code() -> str:
+    """A code that no room has: six letters and digits that nobody mistakes."""
+    while True:
+        code = "".join(secrets.choice(LETTERS) for _ in range(CODE_LENGTH))
+        if not Room.objects.filter(code=code).exists():
+            return code
+
+
+def is_over(room: Room, more_minutes: int = 0) -> bool:
+    """Whether a room has ended, by hand or by its time; for one student so many minutes later."""
+    if room.ended:
+        return True
+    return room.closes is not None and timezone.now() > room.closes + timedelta(minutes=more_minutes)
+
+
+def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Visit:
+    """A student in the room; the secret is set at the first time. Raises Refused, with what is wrong, or TooMany."""
+    address = str(request.META.get("REMOTE_ADDR", ""))
+    room = Room.objects.select_related("given_set__school_class").filter(code=code.strip().upper()).first()
+    known = _known_here(request)
+    if _is_slowed(address) and (room is None or not known):
+        raise TooMany("Too many wrong tries from here. Wait a minute.", code="slow", seconds=60)
+    if room is None:
+        raise _wrong(address, Refused("No room has this code. Look at it once more.", code="code"))
+    if is_over(room):
+        raise Refused("This room is closed.", code="closed")
+    student = _named(room, name)
+    if student is None:
+        raise _wrong(
+            address, Refused("This name is not on the list of the class. Write it as your teacher has it.", code="name")
+        )
+    if len(secret.strip()) < SHORTEST_SECRET:
+        raise Refused(f"A secret has at least {SHORTEST_SECRET} letters or digits.", code="secret")
+    if _is_slowed(address) and student.pk not in known:
+        raise TooMany("Too many wrong tries from here. Wait a minute.", code="slow", seconds=60)
+    with transaction.atomic():
+        kept, made = Secret.objects.select_for_update().get_or_create(
+            student=student, defaults={"hashed": make_password(secret.strip())}
+        )
+        right = made or check_password(secret.strip(), kept.hashed)
+    if not right:
+        raise _wrong(
+            address,
+            Refused(
+                "This is not the secret that goes with this name. If you have forgotten it, your teacher can take it away.",
+                code="secret",
+            ),
+        )
+    visit, _ = Visit.objects.get_or_create(room=room, student=student)
+    request.session.cycle_key()
+    request.session[SESSION] = visit.pk
+    room.touch()
+    return visit
+
+
+def _wrong(address: str, problem: Problem) -> Problem:
+    with connection.cursor() as cursor:
+        cursor.execute(_COUNT, [address])
+    return problem
+
+
+def _is_slowed(address: str) -> bool:
+    with connection.cursor() as cursor:
+        cursor.execute(_TRIES, [address])
+        row = cursor.fetchone()
+    return row is not None and row[0] >= WRONG_A_MINUTE
+
+
+def _named(room: Room, name: str) -> Student | None:
+    students = {student.name: student for student in room.given_set.school_class.students.all()}
+    return students.get(intake.by_name(students).get(intake.folded(name), ""))
+
+
+def _known_here(request: HttpRequest) -> set[int]:
+    """The students who came in on this device before: wrong tries of others don't keep them out."""
+    try:
+        return set(cast(list[int], signing.loads(request.COOKIES.get(DEVICE, ""), salt=DEVICE, max_age=DEVICE_AGE)))
+    except (signing.BadSignature, TypeError):
+        return set()
+
+
+def device_cookie(request: HttpRequest, student_id: int) -> str:
+    """What the device keeps: that this student came in on it."""
+    return signing.dumps(sorted(_known_here(request) | {student_id})[-40:], salt=DEVICE)
+
+
+def visit_of(request: HttpRequest) -> Visit:
+    """Who is in which room. Raises Forbidden where nobody is."""
+    found = (
+        Visit.objects.select_related("room__given_set__school_class", "student")
+        .filter(pk=request.session.get(SESSION, 0))
+        .first()
+    )
+    if found is None:
+        raise Forbidden("Come in with the code of the room first.", code="outside")
+    return found
+
+
+def leave(request: HttpRequest) -> None:
+    """Leaves the room, for the next one at this device."""
+    request.session.pop(SESSION, None)
+    request.session.cycle_key()

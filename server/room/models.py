@@ -1,0 +1,74 @@
+"""The practice room of a set: its code and what it tells, who is in it, the students' own secrets, and tries that were wrong."""
+
+from __future__ import annotations
+
+from django.db import models
+from django.db.models import CheckConstraint, F, Q, UniqueConstraint
+
+from server.marking.models import GivenSet, Student, StudentWorking
+
+TELLS = ("end", "line", "place", "cue", "words")
+
+
+class Room(models.Model):
+    """A set that a class works on its own devices. `tells` is how much a student is told while writing; `version` grows with every change that the teacher
+    sees. Without `closes` it stays open until it is ended."""
+
+    given_set = models.OneToOneField(GivenSet, on_delete=models.CASCADE, related_name="room")
+    code = models.CharField(max_length=8, unique=True)
+    tells = models.CharField(max_length=5, default="line")
+    right_line = models.BooleanField(default=False)
+    hints = models.PositiveSmallIntegerField(default=0)
+    paused = models.CharField(max_length=200, blank=True, default="")
+    closes = models.DateTimeField(null=True)
+    show_time = models.BooleanField(default=False)
+    ended = models.BooleanField(default=False)
+    version = models.PositiveBigIntegerField(default=0)
+    opened = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            CheckConstraint(condition=Q(tells__in=TELLS), name="room_tells_known"),
+            CheckConstraint(condition=Q(hints__lte=20), name="room_hints_bounded"),
+        ]
+
+    def touch(self) -> None:
+        """Notes that something changed that the teacher sees."""
+        Room.objects.filter(pk=self.pk).update(version=F("version") + 1)
+
+
+class Secret(models.Model):
+    """A student's own short secret, as a hash; set at the first time, taken away by the teacher."""
+
+    student = models.OneToOneField(Student, on_delete=models.CASCADE, primary_key=True, related_name="secret")
+    hashed = models.CharField(max_length=200)
+
+
+class Visit(models.Model):
+    """A student in a room: the words of a nudge, the minutes more than the others have, when something was last heard."""
+
+    room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="visits")
+    student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="visits")
+    nudge = models.CharField(max_length=200, blank=True, default="")
+    more_minutes = models.PositiveSmallIntegerField(default=0)
+    heard = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [UniqueConstraint(fields=["room", "student"], name="visit_once")]
+
+
+class RoomWorking(models.Model):
+    """What the room adds to a working: its revision, and the hints that were taken."""
+
+    working = models.OneToOneField(StudentWorking, on_delete=models.CASCADE, primary_key=True, related_name="in_room")
+    revision = models.PositiveIntegerField(default=0)
+    hints = models.PositiveSmallIntegerField(default=0)
+    changed = models.DateTimeField(auto_now=True)
+
+
+class WrongTries(models.Model):
+    """How many codes and secrets from one address were wrong in the minute that began at `since`."""
+
+    address = models.CharField(max_length=64, primary_key=True)
+    since = models.DateTimeField()
+    count = models.PositiveIntegerField(default=0)

@@ -1,0 +1,151 @@
+"""What the endpoints of the practice room take and give. The student's side holds nothing of others, no key, and no more of a report than is told."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from ninja import Field, Schema
+from pydantic import StringConstraints
+
+from algebra import Echo, limits
+from server.common.schemas import KEPT, LineText, StudentName, Text
+from server.room.telling import Tells
+from server.sheets.schemas import Bead
+
+Sentence = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200), KEPT]
+
+
+class ComeIn(Schema):
+    code: Text = Field(min_length=1, max_length=20)
+    name: StudentName
+    secret: Text = Field(min_length=1, max_length=60)
+
+
+class ToldLineOut(Schema):
+    verdict: str
+    words: str
+    right: str
+
+
+class MyWorking(Schema):
+    """A student's own working; `told` has an entry a line."""
+
+    revision: int
+    lines: list[str]
+    echoes: list[Echo]
+    told: list[ToldLineOut]
+    answered: bool
+    hints: int
+
+
+class MyItem(Schema):
+    id: int
+    number: int
+    task: str
+    instruction: str
+    given: str
+    given_latex: str
+    working: MyWorking | None
+
+
+class MyRoom(Schema):
+    """The room as one student has it."""
+
+    title: str
+    student: str
+    tells: Tells
+    hints: int
+    paused: str
+    nudge: str
+    closes: datetime | None
+    over: bool
+    items: list[MyItem]
+
+
+class MyLines(Schema):
+    """The lines of a working, and the revision they were written on."""
+
+    revision: int = Field(ge=0)
+    lines: list[LineText] = Field(max_length=limits.MAX_LINES)
+
+
+class HintOut(Schema):
+    """A hint, with how many are left."""
+
+    look: str
+    rule: str
+    line: str
+    left: int
+
+
+class RoomIn(Schema):
+    """What a room tells. `minutes` until it closes, null for none; `show_time` shows them."""
+
+    tells: Tells = "line"
+    right_line: bool = False
+    hints: int = Field(0, ge=0, le=20)
+    minutes: int | None = Field(None, ge=1, le=600)
+    show_time: bool = False
+
+
+class RoomChange(Schema):
+    """What is changed of a room while it runs; an empty `paused` goes on, `new_code` replaces the code."""
+
+    tells: Tells | None = None
+    right_line: bool | None = None
+    hints: int | None = Field(None, ge=0, le=20)
+    paused: Sentence | None = None
+    ended: bool | None = None
+    new_code: bool = False
+
+
+class SeatChange(Schema):
+    """What a teacher does for one student: a nudge, more minutes, the secret taken away."""
+
+    nudge: Sentence | None = None
+    more_minutes: int | None = Field(None, ge=0, le=600)
+    forget_secret: bool = False
+
+
+class SeatCell(Schema):
+    """A working in the teacher's grid: its tiny chain, and at which line it is stuck (0 for none)."""
+
+    item: int
+    working: int
+    beads: list[Bead]
+    stuck: int
+    answered: bool
+    slip: str
+    hints: int
+
+
+class SeatOut(Schema):
+    """A student in the teacher's grid; `heard` is null for who has not come in."""
+
+    student: int
+    name: str
+    heard: datetime | None
+    nudge: str
+    more_minutes: int
+    cells: list[SeatCell]
+
+
+class RoomOut(Schema):
+    """The room as the teacher has it; `seats` is null where nothing has changed since the version that was asked about."""
+
+    version: int
+    code: str
+    tells: Tells
+    right_line: bool
+    hints: int
+    paused: str
+    closes: datetime | None
+    ended: bool
+    items: list[int]
+    seats: list[SeatOut] | None
+    commonest: str
+
+
+Since = Annotated[int, Field(ge=-1)]
+State = Literal["open", "over"]

@@ -1,0 +1,222 @@
+"""The practice room: coming in, writing, what is told and what is not, and the teacher's view of it."""
+
+import json
+from datetime import timedelta
+
+import pytest
+from django.utils import timezone
+from procrastinate.contrib.django import app
+from procrastinate.testing import InMemoryConnector
+
+from algebra import Working, check
+from server.marking import services as marking
+from server.marking.models import StudentWorking
+from server.marking.schemas import ClassIn, SetIn
+from server.room import coming_in, telling
+from server.room.models import Room, Visit
+from server.sheets import services as sheets
+from server.sheets.schemas import ProblemIn
+from tests.server.conftest import Api
+
+pytestmark = pytest.mark.django_db
+WRONG = ["3x = 29", "x = 29/3"]
+
+
+@pytest.fixture
+def given(teacher):
+    with app.replace_connector(InMemoryConnector()):
+        sheet = sheets.create_sheet(teacher, "Thursday")
+        for each in ("3x + 7 = 22", "x^2 - 5x + 6 = 0"):
+            sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
+        made = marking.make_class(teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada Quill", "Bo Tarn")]))
+        yield marking.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
+
+
+def opened(api, given, **settings):
+    answer = api.send("POST", f"/api/sets/{given.pk}/room", settings)
+    assert answer.status_code == 201, answer.content
+    return answer.json()
+
+
+def come_in(code, name="Ada Quill", secret="river7", client=None):
+    client = client or Api()
+    return client, client.send("POST", "/api/room/come-in", {"code": code, "name": name, "secret": secret})
+
+
+def inside(api, given, name="Ada Quill", **settings):
+    client, answer = come_in(opened(api, given, **settings)["code"], name)
+    assert answer.status_code == 200, answer.content
+    return client, [item["id"] for item in answer.json()["items"]]
+
+
+def write(client, item, lines, revision=0):
+    return client.send("PUT", f"/api/room/items/{item}", {"revision": revision, "lines": lines})
+
+
+def working(answer, number=1):
+    return answer.json()["items"][number - 1]["working"]
+
+
+class TestComingIn:
+    def test_by_code_name_and_a_secret_that_is_set_the_first_time(self, api, given):
+        code = opened(api, given)["code"]
+        client, answer = come_in(code.lower(), "quill, ada")
+        assert answer.json()["student"] == "Ada Quill" and answer.json()["title"] == "Thursday"
+        assert come_in(code, secret="another")[1].json()["code"] == "secret"
+        assert come_in(code)[1].status_code == 200  # a second device
+        assert client.send("POST", "/api/room/leave").status_code == 204
+        assert client.get("/api/room").status_code == 403
+
+    @pytest.mark.parametrize(
+        ("code", "name", "secret", "refusal"),
+        [("AAAAAA", "Ada Quill", "river7", "code"), (None, "Eve Nobody", "river7", "name"), (None, "Ada Quill", "abc", "secret")],
+    )
+    def test_what_is_wrong_is_said_and_no_list_is_given(self, api, given, code, name, secret, refusal):
+        answer = come_in(code or opened(api, given)["code"], name, secret)[1]
+        assert (answer.status_code, answer.json()["code"]) == (400, refusal)
+        assert "Bo Tarn" not in answer.content.decode()
+
+    def test_codes_can_not_be_guessed_and_a_classmate_can_not_lock_one_out(self, api, given, monkeypatch):
+        monkeypatch.setattr(coming_in, "WRONG_A_MINUTE", 5)
+        code = opened(api, given)["code"]
+        device, _ = come_in(code)
+        device.send("POST", "/api/room/leave")
+        for _ in range(5):
+            assert come_in(code, secret="guessed")[1].status_code == 400
+        assert come_in(code)[1].status_code == 429  # from a device that nobody knows
+        assert come_in("AAAAAA")[1].status_code == 429
+        assert come_in(code, client=device)[1].status_code == 200  # her own
+        assert come_in(code, "Bo Tarn", client=device)[1].status_code == 429
+
+    def test_a_forgotten_secret_is_taken_away_by_the_teacher(self, api, given):
+        client, _ = inside(api, given)
+        ada = given.school_class.students.get(name="Ada Quill")
+        api.send("POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"forget_secret": True})
+        assert client.get("/api/room").status_code == 403  # who was in by the old one is out
+        assert come_in(Room.objects.get().code, secret="willow9")[1].status_code == 200
+
+    def test_a_code_is_renewed_and_a_room_closes(self, api, given):
+        first = opened(api, given)["code"]
+        second = api.send("PATCH", f"/api/sets/{given.pk}/room", {"new_code": True}).json()["code"]
+        assert come_in(first)[1].json()["code"] == "code"
+        Room.objects.update(closes=timezone.now() - timedelta(minutes=5))
+        assert come_in(second)[1].json()["code"] == "closed"
+
+
+class TestWriting:
+    def test_lines_stand_in_the_set_like_any_others(self, api, given):
+        client, items = inside(api, given)
+        answer = write(client, items[0], ["3x = 15", "x = 5"])
+        assert working(answer) == {**working(answer), "revision": 1, "answered": True, "lines": ["3x = 15", "x = 5"]}
+        kept = StudentWorking.objects.get()
+        assert (kept.source, kept.paper.student.name, kept.right) == ("room", "Ada Quill", True)
+        assert api.get(f"/api/sets/{given.pk}").json()["cells"][0]["proposed"] == 1
+
+    def test_the_same_once_more_doubles_nothing_and_another_device_is_told(self, api, given):
+        client, items = inside(api, given)
+        write(client, items[0], ["3x = 15"])
+        again = write(client, items[0], ["3x = 15"])  # its answer was lost
+        assert working(again)["revision"] == 1
+        answer = write(client, items[0], ["x = 5"], revision=0)
+        assert answer.status_code == 409 and answer.json()["lines"] == ["3x = 15"]
+        assert working(write(client, items[0], ["3x = 15", "x = 5"], revision=1))["revision"] == 2
+
+    def test_nobody_writes_while_paused_or_closed_and_extra_time_is_one_students_own(self, api, given):
+        client, items = inside(api, given, minutes=10, show_time=True)
+        api.send("PATCH", f"/api/sets/{given.pk}/room", {"paused": "Look at the board."})
+        assert write(client, items[0], ["x = 5"]).json()["detail"] == "A pause: Look at the board."
+        api.send("PATCH", f"/api/sets/{given.pk}/room", {"paused": ""})
+        Room.objects.update(closes=timezone.now() - timedelta(minutes=1))
+        assert write(client, items[0], ["x = 5"]).json()["code"] == "closed"
+        ada = given.school_class.students.get(name="Ada Quill")
+        api.send("POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"more_minutes": 5, "nudge": "Begin with the 7."})
+        assert write(client, items[0], ["x = 5"]).status_code == 200
+        assert client.get("/api/room").json()["nudge"] == "Begin with the 7."
+
+    def test_hints_are_counted_and_give_no_line_unless_that_is_wished(self, api, given):
+        client, items = inside(api, given, hints=3)
+        write(client, items[0], ["3x = 29"])
+        asked = [client.send("POST", f"/api/room/items/{items[0]}/hint") for _ in range(4)]
+        assert [bool(each.json()["rule"]) for each in asked[:3]] == [False, True, True]
+        assert [each.json()["left"] for each in asked[:3]] == [2, 1, 0] and not any(each.json()["line"] for each in asked[:3])
+        assert asked[3].json()["code"] == "no-hint"
+        assert api.get(f"/api/sets/{given.pk}/room").json()["seats"][0]["cells"][0]["hints"] == 3
+
+    def test_nothing_of_another_student_and_no_key_is_sent(self, api, given):
+        bo, items = inside(api, given, "Bo Tarn")
+        write(bo, items[0], ["3x = 29"])
+        code = Room.objects.get().code
+        ada, answer = come_in(code)
+        assert "Bo" not in answer.content.decode() and "29" not in answer.content.decode()
+        assert answer.json()["items"][0]["working"] is None
+        for path in (f"/api/sets/{given.pk}", f"/api/sets/{given.pk}/room", "/api/classes", f"/api/workings/{StudentWorking.objects.get().pk}"):
+            assert ada.get(path).status_code == 401
+        assert '"key"' not in answer.content.decode()
+
+
+class TestTelling:
+    REPORT = check(Working("solve", "3x + 7 = 22", ("3x = 29", "x = 29/3")))
+    INSTEAD = REPORT.links[0].slip.instead
+
+    @pytest.mark.parametrize(
+        ("tells", "ended", "verdicts", "words", "right"),
+        [
+            ("end", False, ["", ""], False, False), ("end", True, ["look", "holds"], True, True),
+            ("line", False, ["look", "holds"], False, False), ("line", True, ["look", "holds"], False, False),
+            ("place", False, ["look", ""], False, False), ("place", True, ["look", "holds"], False, False),
+            ("cue", False, ["look", ""], True, True), ("words", False, ["look", ""], True, True),
+        ],
+    )  # fmt: skip
+    @pytest.mark.parametrize("right_line", [False, True])
+    def test_each_setting_tells_what_it_says(self, tells, ended, verdicts, words, right, right_line):
+        found = telling.told(self.REPORT, tells, ended=ended, right_line=right_line, words={})
+        assert [line.verdict for line in found.lines] == verdicts
+        assert bool(found.lines[0].words) is words
+        assert (found.lines[0].right == self.INSTEAD) is (right and right_line)
+
+    @pytest.mark.parametrize("tells", ["end", "line", "place", "cue", "words"])
+    def test_what_is_withheld_is_not_in_the_data(self, api, given, tells):
+        client, items = inside(api, given, tells=tells)
+        sent = write(client, items[0], ["3x = 29", "x = 29/3"]).content.decode() + client.get("/api/room").content.decode()
+        assert "3x = 15" not in sent and "x = 5" not in sent and "evidence" not in sent and "instead" not in sent
+        told = json.loads(client.get("/api/room").content)["items"][0]["working"]["told"]
+        assert bool("".join(line["words"] for line in told)) is (tells in ("cue", "words"))
+        assert ("look" in {line["verdict"] for line in told}) is (tells != "end")
+
+    def test_a_right_answer_is_told_only_where_lines_are(self):
+        right = check(Working("solve", "3x + 7 = 22", ("3x = 15", "x = 5")))
+        assert [telling.told(right, tells, ended=False, right_line=False, words={}).answered for tells in ("end", "line", "place")] == [False, True, True]
+        assert telling.told(right, "end", ended=True, right_line=False, words={}).answered
+
+    def test_a_line_that_can_not_be_read_is_always_told(self):
+        report = check(Working("solve", "3x + 7 = 22", ("3x = (15",)))
+        for tells in ("end", "place", "line"):
+            [line] = telling.told(report, tells, ended=False, right_line=False, words={}).lines
+            assert line.verdict == "unread" and "not closed" in line.words
+
+
+class TestTheTeachersView:
+    def test_the_class_as_it_stands_and_nothing_where_nothing_has_changed(self, api, given):
+        client, items = inside(api, given)
+        write(client, items[0], WRONG)
+        told = api.get(f"/api/sets/{given.pk}/room").json()
+        ada, bo = told["seats"]
+        assert (ada["name"], bo["heard"], ada["cells"][0]["stuck"], ada["cells"][0]["slip"]) == ("Ada Quill", None, 1, told["commonest"])
+        assert [bead["relation"] for bead in ada["cells"][0]["beads"]] == ["breaks", "holds"]
+        assert api.get(f"/api/sets/{given.pk}/room?since={told['version']}").json()["seats"] is None
+        write(client, items[1], ["(x-2)(x-3) = 0"])
+        now = api.get(f"/api/sets/{given.pk}/room?since={told['version']}").json()
+        assert now["version"] > told["version"] and len(now["seats"][0]["cells"]) == 2
+
+    def test_another_teacher_sees_no_room(self, api, stranger, given):
+        opened(api, given)
+        assert stranger.get(f"/api/sets/{given.pk}/room").status_code == 404
+        assert api.get(f"/api/sets/{given.pk + 99}/room").status_code == 404
+
+    def test_a_room_that_is_opened_again_keeps_what_was_written(self, api, given):
+        client, items = inside(api, given)
+        write(client, items[0], ["3x = 15"])
+        code = opened(api, given, tells="place")["code"]
+        _, answer = come_in(code)
+        assert working(answer)["lines"] == ["3x = 15"] and answer.json()["tells"] == "place"
+        assert Visit.objects.count() == 1
