@@ -7,10 +7,12 @@ from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from ninja import Router, Status
 from ninja.decorators import decorate_view
 
+from algebra import Echo, understood
+from server.checking.schemas import EchoIn
 from server.common.schemas import Detail
 from server.common.who import person_of
 from server.room import coming_in, queries, services
-from server.room.schemas import ComeIn, HintOut, MyLines, MyRoom, RoomChange, RoomIn, RoomOut, SeatChange, Since
+from server.room.schemas import ComeIn, MyLines, MyRoom, RoomChange, RoomHint, RoomIn, RoomOut, SeatChange, Since
 
 student = Router()
 teacher = Router()
@@ -54,11 +56,19 @@ def write(request: HttpRequest, item_id: int, data: MyLines) -> MyRoom:
     return queries.my_room(visit)
 
 
-@student.post("/items/{int:item_id}/hint", response={200: HintOut, 400: Detail, 403: Detail, 404: Detail}, auth=None)
+@student.post("/items/{int:item_id}/hint", response={200: RoomHint, 400: Detail, 403: Detail, 404: Detail}, auth=None)
 @decorate_view(csrf_protect)
-def hint(request: HttpRequest, item_id: int) -> HintOut:
+def hint(request: HttpRequest, item_id: int) -> RoomHint:
     """The next hint for an item, counted."""
     return services.hint(coming_in.visit_of(request), item_id)
+
+
+@student.post("/echo", response={200: Echo, 403: Detail}, auth=None)
+@decorate_view(csrf_protect)
+def echo(request: HttpRequest, data: EchoIn) -> Echo:
+    """A line as it is understood, while it is being typed."""
+    coming_in.visit_of(request)
+    return understood(data.text, decimal=data.decimal)
 
 
 @teacher.post("/sets/{int:set_id}/room", response={201: RoomOut, 404: Detail})

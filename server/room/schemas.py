@@ -70,7 +70,7 @@ class MyLines(Schema):
     lines: list[LineText] = Field(max_length=limits.MAX_LINES)
 
 
-class HintOut(Schema):
+class RoomHint(Schema):
     """A hint, with how many are left."""
 
     look: str

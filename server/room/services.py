@@ -18,7 +18,7 @@ from server.marking.queries import set_of
 from server.marking.services import put_lines
 from server.room import coming_in
 from server.room.models import Room, RoomWorking, Secret, Visit
-from server.room.schemas import HintOut, MyLines, RoomChange, RoomIn, SeatChange
+from server.room.schemas import MyLines, RoomChange, RoomHint, RoomIn, SeatChange
 
 SOURCE = "room"
 
@@ -117,7 +117,7 @@ def _verify(given_set: GivenSet, working: StudentWorking) -> None:
         pile.begin(given_set)
 
 
-def hint(visit: Visit, item_id: int) -> HintOut:
+def hint(visit: Visit, item_id: int) -> RoomHint:
     """The next hint: what to look at, then the rule, then the line where the teacher allows it; each is counted. Raises Refused."""
     _writable(visit)
     room = visit.room
@@ -144,7 +144,7 @@ def hint(visit: Visit, item_id: int) -> HintOut:
         extra.save()
     room.touch()
     step = found.step
-    return HintOut(
+    return RoomHint(
         look=found.look, rule=step.rule.name if step is not None and extra.hints > 1 else "",
         line=step.line if step is not None and extra.hints > 2 and room.right_line else "", left=room.hints - extra.hints,
     )  # fmt: skip

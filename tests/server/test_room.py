@@ -28,7 +28,9 @@ def given(teacher):
         sheet = sheets.create_sheet(teacher, "Thursday")
         for each in ("3x + 7 = 22", "x^2 - 5x + 6 = 0"):
             sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
-        made = marking.make_class(teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada Quill", "Bo Tarn")]))
+        made = marking.make_class(
+            teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada Quill", "Bo Tarn")])
+        )
         yield marking.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
 
 
@@ -69,7 +71,11 @@ class TestComingIn:
 
     @pytest.mark.parametrize(
         ("code", "name", "secret", "refusal"),
-        [("AAAAAA", "Ada Quill", "river7", "code"), (None, "Eve Nobody", "river7", "name"), (None, "Ada Quill", "abc", "secret")],
+        [
+            ("AAAAAA", "Ada Quill", "river7", "code"),
+            (None, "Eve Nobody", "river7", "name"),
+            (None, "Ada Quill", "abc", "secret"),
+        ],
     )
     def test_what_is_wrong_is_said_and_no_list_is_given(self, api, given, code, name, secret, refusal):
         answer = come_in(code or opened(api, given)["code"], name, secret)[1]
@@ -129,7 +135,9 @@ class TestWriting:
         Room.objects.update(closes=timezone.now() - timedelta(minutes=1))
         assert write(client, items[0], ["x = 5"]).json()["code"] == "closed"
         ada = given.school_class.students.get(name="Ada Quill")
-        api.send("POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"more_minutes": 5, "nudge": "Begin with the 7."})
+        api.send(
+            "POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"more_minutes": 5, "nudge": "Begin with the 7."}
+        )
         assert write(client, items[0], ["x = 5"]).status_code == 200
         assert client.get("/api/room").json()["nudge"] == "Begin with the 7."
 
@@ -138,7 +146,9 @@ class TestWriting:
         write(client, items[0], ["3x = 29"])
         asked = [client.send("POST", f"/api/room/items/{items[0]}/hint") for _ in range(4)]
         assert [bool(each.json()["rule"]) for each in asked[:3]] == [False, True, True]
-        assert [each.json()["left"] for each in asked[:3]] == [2, 1, 0] and not any(each.json()["line"] for each in asked[:3])
+        assert [each.json()["left"] for each in asked[:3]] == [2, 1, 0] and not any(
+            each.json()["line"] for each in asked[:3]
+        )
         assert asked[3].json()["code"] == "no-hint"
         assert api.get(f"/api/sets/{given.pk}/room").json()["seats"][0]["cells"][0]["hints"] == 3
 
@@ -149,7 +159,12 @@ class TestWriting:
         ada, answer = come_in(code)
         assert "Bo" not in answer.content.decode() and "29" not in answer.content.decode()
         assert answer.json()["items"][0]["working"] is None
-        for path in (f"/api/sets/{given.pk}", f"/api/sets/{given.pk}/room", "/api/classes", f"/api/workings/{StudentWorking.objects.get().pk}"):
+        for path in (
+            f"/api/sets/{given.pk}",
+            f"/api/sets/{given.pk}/room",
+            "/api/classes",
+            f"/api/workings/{StudentWorking.objects.get().pk}",
+        ):
             assert ada.get(path).status_code == 401
         assert '"key"' not in answer.content.decode()
 
@@ -177,7 +192,9 @@ class TestTelling:
     @pytest.mark.parametrize("tells", ["end", "line", "place", "cue", "words"])
     def test_what_is_withheld_is_not_in_the_data(self, api, given, tells):
         client, items = inside(api, given, tells=tells)
-        sent = write(client, items[0], ["3x = 29", "x = 29/3"]).content.decode() + client.get("/api/room").content.decode()
+        sent = (
+            write(client, items[0], ["3x = 29", "x = 29/3"]).content.decode() + client.get("/api/room").content.decode()
+        )
         assert "3x = 15" not in sent and "x = 5" not in sent and "evidence" not in sent and "instead" not in sent
         told = json.loads(client.get("/api/room").content)["items"][0]["working"]["told"]
         assert bool("".join(line["words"] for line in told)) is (tells in ("cue", "words"))
@@ -185,7 +202,10 @@ class TestTelling:
 
     def test_a_right_answer_is_told_only_where_lines_are(self):
         right = check(Working("solve", "3x + 7 = 22", ("3x = 15", "x = 5")))
-        assert [telling.told(right, tells, ended=False, right_line=False, words={}).answered for tells in ("end", "line", "place")] == [False, True, True]
+        assert [
+            telling.told(right, tells, ended=False, right_line=False, words={}).answered
+            for tells in ("end", "line", "place")
+        ] == [False, True, True]
         assert telling.told(right, "end", ended=True, right_line=False, words={}).answered
 
     def test_a_line_that_can_not_be_read_is_always_told(self):
@@ -201,7 +221,12 @@ class TestTheTeachersView:
         write(client, items[0], WRONG)
         told = api.get(f"/api/sets/{given.pk}/room").json()
         ada, bo = told["seats"]
-        assert (ada["name"], bo["heard"], ada["cells"][0]["stuck"], ada["cells"][0]["slip"]) == ("Ada Quill", None, 1, told["commonest"])
+        assert (ada["name"], bo["heard"], ada["cells"][0]["stuck"], ada["cells"][0]["slip"]) == (
+            "Ada Quill",
+            None,
+            1,
+            told["commonest"],
+        )
         assert [bead["relation"] for bead in ada["cells"][0]["beads"]] == ["breaks", "holds"]
         assert api.get(f"/api/sets/{given.pk}/room?since={told['version']}").json()["seats"] is None
         write(client, items[1], ["(x-2)(x-3) = 0"])

@@ -10,8 +10,9 @@ export const router = createRouter({
     { path: '/build', name: 'build', component: () => import('./screens/BuildScreen.vue') },
     { path: '/bank', name: 'bank', component: () => import('./screens/BankScreen.vue') },
     { path: '/classes', name: 'classes', component: () => import('./screens/ClassesScreen.vue') },
-    { path: '/sets/:set(\\d+)/:face(patterns|pages)?', name: 'mark', component: () => import('./screens/MarkScreen.vue'), props: (route) => ({ setId: Number(route.params.set), face: String(route.params.face || 'table'), working: Number(route.query.working) || 0 }) },
+    { path: '/sets/:set(\\d+)/:face(patterns|pages|room)?', name: 'mark', component: () => import('./screens/MarkScreen.vue'), props: (route) => ({ setId: Number(route.params.set), face: String(route.params.face || 'table'), working: Number(route.query.working) || 0 }) },
     { path: '/classes/:class(\\d+)/patterns', name: 'overtime', component: () => import('./screens/OvertimeScreen.vue'), props: (route) => ({ classId: Number(route.params.class) }) },
+    { path: '/room', name: 'room', component: () => import('./screens/RoomScreen.vue') },
     { path: '/people', name: 'people', component: () => import('./screens/PeopleScreen.vue') },
     { path: '/account', name: 'account', component: () => import('./screens/AccountScreen.vue') },
     { path: '/sheets/:sheet(\\d+)/print', name: 'print', component: () => import('./screens/PrintScreen.vue'), props: (route) => ({ sheetId: Number(route.params.sheet) }) },
@@ -26,6 +27,7 @@ export const router = createRouter({
 })
 
 router.beforeEach(async (to) => {
+  if (to.name === 'room') return true // students have no account here
   const session = useSession()
   await session.load()
   if (!session.teacher && to.name !== 'log-in') return { name: 'log-in', query: { next: to.fullPath } }

@@ -1722,6 +1722,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room/echo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Echo
+         * @description A line as it is understood, while it is being typed.
+         */
+        post: operations["server_room_api_echo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sets/{set_id}/room": {
         parameters: {
             query?: never;
@@ -3236,17 +3256,18 @@ export interface components {
         };
         /**
          * HintOut
-         * @description A hint, with how many are left.
+         * @description What to look at, then the rule, then the line.
          */
         HintOut: {
             /** Look */
             look: string;
-            /** Rule */
-            rule: string;
-            /** Line */
-            line: string;
-            /** Left */
-            left: number;
+            step: components["schemas"]["TypesetStep"] | null;
+            /** Method */
+            method: string;
+            /** Shorter */
+            shorter: string;
+            /** Done */
+            done: boolean;
         };
         /**
          * NextIn
@@ -5043,6 +5064,20 @@ export interface components {
             revision: number;
             /** Lines */
             lines: string[];
+        };
+        /**
+         * RoomHint
+         * @description A hint, with how many are left.
+         */
+        RoomHint: {
+            /** Look */
+            look: string;
+            /** Rule */
+            rule: string;
+            /** Line */
+            line: string;
+            /** Left */
+            left: number;
         };
         /**
          * RoomOut
@@ -8998,7 +9033,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HintOut"];
+                    "application/json": components["schemas"]["RoomHint"];
                 };
             };
             /** @description Bad Request */
@@ -9021,6 +9056,39 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_echo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EchoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Echo"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,4 +1,4 @@
-import { onScopeDispose, ref, watch, type Ref } from 'vue'
+import { inject, onScopeDispose, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { api, unwrap, type Echo } from '@/api/client'
 
 export interface UseEchoReturn {
@@ -9,17 +9,21 @@ export interface UseEchoReturn {
 }
 
 const PAUSE = 40
+/** Who is asked how a line is understood: the desk, unless a screen above says otherwise. */
+export const ECHO_OF: InjectionKey<(text: string, decimal: 'point' | 'comma') => Promise<Echo>> = Symbol('echo')
+const ofTheDesk = (text: string, decimal: 'point' | 'comma'): Promise<Echo> => unwrap(api.POST('/api/check/echo', { body: { text, decimal } }))
 
 /** The typeset echo of a line while it is typed, as the core understands it. Late answers are dropped. */
 export function useEcho(text: Ref<string>, decimal: Ref<'point' | 'comma'>): UseEchoReturn {
   const echo = ref<Echo | null>(null)
   const echoed = ref('')
+  const understand = inject(ECHO_OF, ofTheDesk)
   let latest = 0
   let timer: ReturnType<typeof setTimeout> | undefined
 
   async function ask(wanted: string, ticket: number): Promise<void> {
     try {
-      const found = await unwrap(api.POST('/api/check/echo', { body: { text: wanted, decimal: decimal.value } }))
+      const found = await understand(wanted, decimal.value)
       if (ticket !== latest) return
       echo.value = found
       echoed.value = wanted

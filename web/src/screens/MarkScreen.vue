@@ -7,6 +7,7 @@ import TinyChain from '@/components/TinyChain.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import OpenedWorking from '@/features/marking/OpenedWorking.vue'
 import PagesFace from '@/features/marking/PagesFace.vue'
+import RoomFace from '@/features/room/RoomFace.vue'
 import PatternsFace from '@/features/marking/PatternsFace.vue'
 import SchemeForm from '@/features/marking/SchemeForm.vue'
 import CountsForm from '@/features/marking/CountsForm.vue'
@@ -170,6 +171,7 @@ const said = (cell: Cell | null): string => {
     <nav v-if="marking.set" class="faces" aria-label="This set">
       <RouterLink :to="`/sets/${setId}`">Marking table</RouterLink>
       <RouterLink :to="`/sets/${setId}/pages`">Pages</RouterLink>
+      <RouterLink :to="`/sets/${setId}/room`">Room</RouterLink>
       <RouterLink :to="`/sets/${setId}/patterns`">Patterns</RouterLink>
       <button class="plain-button" :aria-expanded="panel === 'take'" @click="toggle('take')">Take in</button>
       <button class="plain-button" :aria-expanded="panel === 'counts'" @click="toggle('counts')">Counts by</button>
@@ -189,6 +191,7 @@ const said = (cell: Cell | null): string => {
     <LogOf v-if="panel === 'log' && marking.set" />
     <PatternsFace v-if="face === 'patterns'" />
     <PagesFace v-else-if="face === 'pages'" />
+    <RoomFace v-else-if="face === 'room'" />
     <div v-else-if="marking.set" class="halves" :class="{ beside: marking.opened || writing !== null }">
       <div class="scroll">
         <p v-if="!marking.table.students.length" class="muted">This class has no students yet. Add their names on the page of the class.</p>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { onBeforeUnmount, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { useTeachersRoom } from './teacher'
+import { useMarking } from '@/features/marking/store'
+import TinyChain from '@/components/TinyChain.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+
+/** The class while it works: a grid of tiny chains that grow, who is stuck at which line, a pause, a nudge. */
+const marking = useMarking()
+const store = useTeachersRoom()
+const router = useRouter()
+const wish = reactive({ tells: 'line' as const, right_line: false, hints: 0, minutes: null as number | null, show_time: false })
+const TELLS = [['line', 'each line at once: holds, or look again'], ['place', 'only the first place that does not hold'], ['cue', 'the place and a cue'], ['words', 'the place, the error’s name and its cue'], ['end', 'nothing until the end']] as const
+const pause = ref('')
+const nudge = ref('')
+const chosen = ref(0)
+let left = false
+onBeforeUnmount(() => (left = true))
+watch(
+  () => marking.set?.id,
+  async (set) => {
+    if (set === undefined) return
+    await store.load(set)
+    void store.follow(() => left)
+  },
+  { immediate: true },
+)
+const name = (k: number): string => (store.names ? (store.seats[k]?.name ?? '') : `student ${k + 1}`)
+const number = (item: number): number => (store.room?.items.indexOf(item) ?? -1) + 1
+/** How long ago something was heard of a student, in words. */
+const heard = (when: string | null): string => {
+  if (!when) return 'not here'
+  const minutes = Math.floor((Date.now() - Date.parse(when)) / 60_000)
+  return minutes < 1 ? 'writing' : `${minutes} min still`
+}
+async function openRoom(): Promise<void> {
+  if (await store.open({ ...wish, minutes: wish.minutes || null })) void store.follow(() => left)
+}
+async function sendNudge(student: number): Promise<void> {
+  if (await store.forOne(student, { nudge: nudge.value })) nudge.value = ''
+}
+async function look(working: number): Promise<void> {
+  await router.push({ path: `/sets/${marking.set?.id}`, query: { working } })
+}
+</script>
+
+<template>
+  <section class="face" aria-label="Practice room">
+    <TroubleNote :request="store.request" />
+    <form v-if="store.none || !store.room || store.room.ended" class="open" aria-label="Open the room" @submit.prevent="openRoom">
+      <h2>{{ store.room?.ended ? 'Open the room again' : 'Open a room for this set' }}</h2>
+      <p>The class works it on its own devices; what it writes stands in the marking table.</p>
+      <fieldset><legend>While writing, a student is told</legend><label v-for="[value, words] in TELLS" :key="value"><input v-model="wish.tells" type="radio" name="tells" :value="value" /> {{ words }}</label></fieldset>
+      <label><input v-model="wish.right_line" type="checkbox" /> the right line too, with the error’s cue and as the last hint</label>
+      <label>hints for each problem <input v-model.number="wish.hints" type="number" min="0" max="20" /></label>
+      <label>closes after <input v-model.number="wish.minutes" type="number" min="1" max="600" placeholder="never" /> minutes</label>
+      <label v-if="wish.minutes"><input v-model="wish.show_time" type="checkbox" /> students see the time</label>
+      <el-button native-type="submit" type="primary" :loading="store.request.busy.value">Open it</el-button>
+    </form>
+    <template v-if="store.room">
+      <p v-if="!store.room.ended" class="head"><span class="code" aria-label="Code of the room">{{ store.room.code }}</span> <span>at <code>/room</code> of this address</span> <button class="plain-button" @click="store.change({ new_code: true })">another code</button></p>
+      <form v-if="!store.room.ended" class="row" aria-label="Steer the room" @submit.prevent="store.change({ paused: pause })">
+        <template v-if="store.room.paused"><b>Paused: {{ store.room.paused }}</b> <button type="button" class="plain-button" @click="store.change({ paused: '' })">go on</button></template>
+        <template v-else><input v-model="pause" aria-label="Sentence of the pause" maxlength="200" placeholder="Eyes to the board." /> <button class="plain-button" :disabled="!pause.trim()">pause all</button></template>
+        <button type="button" class="plain-button" @click="store.names = !store.names">{{ store.names ? 'hide the names' : 'show the names' }}</button>
+        <button type="button" class="plain-button" @click="store.change({ ended: true })">end it</button>
+        <span v-if="store.room.commonest">commonest just now: <b>{{ store.room.commonest }}</b></span>
+      </form>
+      <div class="scroll" tabindex="0" role="group" aria-label="The class">
+        <table>
+          <thead><tr><th scope="col">{{ store.seats.filter((seat) => seat.heard).length }} of {{ store.seats.length }} here</th><th v-for="item in store.room.items" :key="item" scope="col">{{ number(item) }}</th><th scope="col">For one</th></tr></thead>
+          <tbody>
+            <tr v-for="(seat, k) in store.seats" :key="seat.student" :class="{ away: !seat.heard }">
+              <th scope="row">{{ name(k) }} <small class="muted">{{ heard(seat.heard) }}</small></th>
+              <td v-for="item in store.room.items" :key="item">
+                <template v-for="cell in seat.cells.filter((each) => each.item === item)" :key="cell.working">
+                  <button class="plain-button cell" :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}`" @click="look(cell.working)">
+                    <TinyChain :beads="cell.beads" verdict="" :finished="cell.answered" /><small v-if="cell.stuck" class="stuck">line {{ cell.stuck }}</small><small v-if="cell.hints" class="muted"> {{ cell.hints }} {{ cell.hints === 1 ? 'hint' : 'hints' }}</small>
+                  </button>
+                </template>
+              </td>
+              <td>
+                <button class="plain-button" :aria-expanded="chosen === seat.student" :aria-label="`… for ${name(k)}`" @click="chosen = chosen === seat.student ? 0 : seat.student">…</button>
+                <form v-if="chosen === seat.student" class="one" :aria-label="`For ${name(k)}`" @submit.prevent="sendNudge(seat.student)">
+                  <input v-model="nudge" aria-label="A nudge" maxlength="200" :placeholder="seat.nudge || 'A nudge, in your words'" /> <button class="plain-button">send it</button>
+                  <button type="button" class="plain-button" @click="store.forOne(seat.student, { more_minutes: seat.more_minutes + 5 })">5 minutes more<template v-if="seat.more_minutes"> ({{ seat.more_minutes }} so far)</template></button>
+                  <button type="button" class="plain-button" @click="store.forOne(seat.student, { forget_secret: true })">take the secret away</button>
+                </form>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.open {
+  display: grid;
+  gap: 8px;
+  max-width: 560px;
+  margin-bottom: 18px;
+}
+fieldset {
+  border: 1px solid var(--hairline);
+  border-radius: 8px;
+}
+fieldset label {
+  display: block;
+}
+.open input[type='number'] {
+  width: 84px;
+}
+.head,
+.row,
+.one {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  align-items: center;
+}
+.code {
+  font-family: var(--mono);
+  font-size: 38px;
+  font-weight: 700;
+  letter-spacing: 0.12em;
+}
+.row input,
+.one input {
+  min-width: 240px;
+  padding: 5px 9px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  margin-top: 10px;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 400;
+  padding: 3px 12px 3px 0;
+  border-bottom: 1px solid var(--hairline);
+  white-space: nowrap;
+}
+thead th {
+  font-size: 13px;
+  color: var(--muted);
+}
+.away th {
+  color: var(--muted);
+}
+.stuck {
+  color: var(--breaks);
+}
+.cell {
+  padding: 2px 4px;
+}
+</style>

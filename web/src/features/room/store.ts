@@ -1,0 +1,144 @@
+import { defineStore } from 'pinia'
+import { ApiError, api, unwrap, type Schema } from '@/api/client'
+import { useRequest } from '@/composables/useRequest'
+import { keep, kept } from '@/lib/keep'
+
+export type MyRoom = Schema['MyRoom']
+export type MyItem = Schema['MyItem']
+/** Lines that have not reached the server yet, by item, with the revision they were written on. */
+type Unsent = Record<string, { lines: string[]; revision: number }>
+const AGAIN_MS = 4000
+const LOOK_MS = 10_000
+
+/** A student's side of a practice room. What is typed stands at once, is kept in this browser until the server has it, and is sent once. */
+export const useRoom = defineStore('room', {
+  state: () => ({
+    room: null as MyRoom | null,
+    at: 0,
+    unsent: {} as Unsent,
+    /** Lines of this device that another device of the same student has overtaken. */
+    overtaken: {} as Record<string, string[]>,
+    hint: null as Schema['RoomHint'] | null,
+    sending: false,
+    offline: false,
+    refused: '',
+    request: useRequest('There is no connection. Try again in a moment.'),
+  }),
+  getters: {
+    item: (state): MyItem | null => state.room?.items[state.at] ?? null,
+    /** The lines of an item as they stand here, sent or not. */
+    linesOf: (state) => (item: MyItem): string[] => state.unsent[item.id]?.lines ?? item.working?.lines ?? [],
+    waiting: (state): number => Object.keys(state.unsent).length,
+  },
+  actions: {
+    place(): string {
+      return `room.${this.room?.title ?? ''}.${this.room?.student ?? ''}`
+    },
+    comeIn(code: string, name: string, secret: string): Promise<boolean> {
+      return this.request.run(
+        () => unwrap(api.POST('/api/room/come-in', { body: { code, name, secret } })),
+        (found) => this.begin(found),
+      )
+    },
+    /** The room that one is in already; false where one is outside. */
+    async resume(): Promise<boolean> {
+      try {
+        this.begin(await unwrap(api.GET('/api/room')))
+        return true
+      } catch {
+        return false
+      }
+    },
+    begin(found: MyRoom) {
+      this.room = found
+      this.at = Math.min(this.at, found.items.length - 1)
+      this.unsent = kept<Unsent>(this.place()) ?? {}
+      void this.send()
+    },
+    async leave() {
+      await this.send()
+      await unwrap(api.POST('/api/room/leave')).catch(() => undefined)
+      this.$reset()
+    },
+    /** Another room of the same: what is told of the lines that were sent. */
+    take(found: MyRoom) {
+      this.room = found
+      this.offline = false
+    },
+    /** Keeps lines here at once, and sends them. */
+    write(item: MyItem, lines: string[]) {
+      this.unsent[item.id] = { lines, revision: this.unsent[item.id]?.revision ?? item.working?.revision ?? 0 }
+      this.hint = null
+      keep(this.place(), this.unsent)
+      void this.send()
+    },
+    /** Sends what has not been sent, one after the other; what there is no connection for waits. */
+    async send(): Promise<void> {
+      if (this.sending) return
+      this.sending = true
+      this.refused = ''
+      try {
+        for (let entry = Object.entries(this.unsent)[0]; entry; entry = Object.entries(this.unsent)[0]) {
+          const [id, wanted] = entry
+          const found = await unwrap(api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body: wanted }))
+          this.take(found)
+          // more may have been typed meanwhile: that goes on from what is there now
+          const revision = found.items.find((each) => each.id === Number(id))?.working?.revision ?? 0
+          if (this.unsent[id] === wanted || this.unsent[id]?.lines === wanted.lines) delete this.unsent[id]
+          else this.unsent[id]!.revision = revision
+          keep(this.place(), this.waiting ? this.unsent : null)
+        }
+      } catch (found) {
+        await this.failed(found)
+      } finally {
+        this.sending = false
+      }
+    },
+    async failed(found: unknown): Promise<void> {
+      if (!(found instanceof ApiError)) {
+        this.offline = true
+        setTimeout(() => this.waiting && void this.send(), AGAIN_MS)
+        return
+      }
+      if (found.status === 409) {
+        const [id, wanted] = Object.entries(this.unsent)[0] ?? []
+        if (id && wanted) {
+          this.overtaken[id] = wanted.lines
+          delete this.unsent[id]
+          keep(this.place(), this.waiting ? this.unsent : null)
+        }
+        await this.look()
+        return
+      }
+      this.refused = found.message
+      if (found.status === 403) this.room = null
+    },
+    /** Looks what has changed: a pause, a nudge, the end. */
+    async look(): Promise<void> {
+      try {
+        if (!this.waiting) this.take(await unwrap(api.GET('/api/room')))
+        else if (!this.sending) await this.send()
+      } catch (found) {
+        await this.failed(found)
+      }
+    },
+    async follow(isLeft: () => boolean): Promise<void> {
+      while (!isLeft() && this.room) {
+        await new Promise((done) => setTimeout(done, LOOK_MS))
+        if (!isLeft() && this.room) await this.look()
+      }
+    },
+    askHint(item: MyItem): Promise<boolean> {
+      return this.request.run(
+        () => unwrap(api.POST('/api/room/items/{item_id}/hint', { params: { path: { item_id: item.id } } })),
+        (found) => (this.hint = found),
+      )
+    },
+    /** Takes the lines of this device after all. */
+    putMine(item: MyItem) {
+      const mine = this.overtaken[item.id]
+      delete this.overtaken[item.id]
+      if (mine) this.write(item, mine)
+    },
+  },
+})

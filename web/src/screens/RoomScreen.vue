@@ -1,0 +1,244 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
+import { api, unwrap } from '@/api/client'
+import MathText from '@/components/MathText.vue'
+import TroubleNote from '@/components/TroubleNote.vue'
+import { ECHO_OF } from '@/composables/useEcho'
+import LineEditor from '@/features/chain/LineEditor.vue'
+import { useRoom } from '@/features/room/store'
+
+/** A student in a practice room: one problem at a time, line by line. */
+const store = useRoom()
+const [code, name, secret] = [ref(''), ref(''), ref('')]
+const text = ref('')
+let left = false
+provide(ECHO_OF, (line, decimal) => unwrap(api.POST('/api/room/echo', { body: { text: line, decimal } })))
+
+const again = (): void => void store.send()
+onMounted(async () => {
+  window.addEventListener('online', again)
+  if (!store.room) await store.resume()
+  void store.follow(() => left)
+})
+onBeforeUnmount(() => {
+  left = true
+  window.removeEventListener('online', again)
+})
+async function comeIn(): Promise<void> {
+  if (await store.comeIn(code.value, name.value, secret.value)) {
+    secret.value = ''
+    void store.follow(() => left)
+  }
+}
+const item = computed(() => store.item)
+const lines = computed(() => (item.value ? store.linesOf(item.value) : []))
+/** What is told of a line; nothing of one that has not been sent. */
+const told = (k: number) => (item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.told[k] ?? null) : null)
+const SAYS: Record<string, string> = { holds: 'holds', look: 'look again', unread: 'can’t be read', open: 'can’t be told' }
+/** The lines as the server has understood them; those not sent yet as they were typed. */
+const echoOf = (k: number) => (item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.echoes[k] ?? null) : null)
+watch(() => store.at, () => ((text.value = ''), (store.hint = null)))
+
+function commit(line: string): void {
+  if (!item.value || !line.trim()) return
+  store.write(item.value, [...lines.value, line.trim()])
+  text.value = ''
+}
+/** Takes the last line up again, to be changed. */
+function takeUp(): void {
+  if (!item.value || !lines.value.length) return
+  text.value = lines.value[lines.value.length - 1] ?? ''
+  store.write(item.value, lines.value.slice(0, -1))
+}
+const minutesLeft = computed(() => (store.room?.closes ? Math.max(0, Math.ceil((Date.parse(store.room.closes) - Date.now()) / 60_000)) : null))
+/** What the item shows in the row of numbers. */
+const state = (k: number): string => {
+  const each = store.room?.items[k]
+  if (!each) return ''
+  if (each.working?.answered) return 'done'
+  if (each.working?.told.some((line) => line.verdict === 'look')) return 'look again'
+  return store.linesOf(each).length ? 'begun' : 'not begun'
+}
+</script>
+
+<template>
+  <main class="room">
+    <form v-if="!store.room" class="door" aria-label="Come in" @submit.prevent="comeIn">
+      <h1>Come in</h1>
+      <label>Code of the room <input v-model="code" autocomplete="off" autocapitalize="characters" maxlength="12" required /></label>
+      <label>Your name, as your teacher has it <input v-model="name" autocomplete="off" maxlength="80" required /></label>
+      <label>A secret of your own <input v-model="secret" type="password" autocomplete="off" maxlength="60" required /></label>
+      <p class="muted">The first time you choose it: at least four letters or digits. Nobody else sees it.</p>
+      <TroubleNote :request="store.request" />
+      <p v-if="store.refused" role="alert">{{ store.refused }}</p>
+      <el-button native-type="submit" type="primary" :loading="store.request.busy.value">Come in</el-button>
+    </form>
+    <template v-else>
+      <header>
+        <h1>{{ store.room.title }}</h1>
+        <p class="row">
+          <span>{{ store.room.student }}</span>
+          <span v-if="minutesLeft !== null" class="muted">{{ minutesLeft }} min</span>
+          <button class="plain-button" @click="store.leave()">leave</button>
+        </p>
+      </header>
+      <p v-if="store.room.paused" class="said" role="alert">A pause: {{ store.room.paused }}</p>
+      <p v-if="store.room.nudge" class="said" role="status">Your teacher: {{ store.room.nudge }}</p>
+      <p v-if="store.room.over" class="said" role="status">The room is closed. This is what you wrote.</p>
+      <p v-if="store.offline" class="said" role="status">No connection. What you write is kept here and sent later.</p>
+      <p v-if="store.refused" class="said" role="alert">{{ store.refused }}</p>
+      <nav aria-label="Problems">
+        <button v-for="(each, k) in store.room.items" :key="each.id" class="place" :class="{ on: k === store.at, done: state(k) === 'done', again: state(k) === 'look again' }" :aria-label="`${each.number}, ${state(k)}`" :aria-current="k === store.at" @click="store.at = k">{{ each.number }}<i aria-hidden="true">{{ state(k) === 'done' ? '●' : state(k) === 'look again' ? '◐' : state(k) === 'begun' ? '○' : '' }}</i></button>
+      </nav>
+      <section v-if="item" :aria-label="`Problem ${item.number}`">
+        <p class="muted">{{ item.instruction }}</p>
+        <p class="given"><MathText :latex="item.given_latex" /></p>
+        <ol class="chain">
+          <li v-for="(line, k) in lines" :key="k" :class="told(k)?.verdict">
+            <span class="math"><code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code><MathText v-else :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`" /></span>
+            <span v-if="told(k)?.verdict" class="verdict">{{ SAYS[told(k)!.verdict] }}</span>
+            <span v-else-if="store.unsent[item.id]" class="muted">kept</span>
+            <p v-if="told(k)?.words" class="words">{{ told(k)!.words }}</p>
+            <p v-if="told(k)?.right" class="words">Right would be <code>{{ told(k)!.right }}</code></p>
+          </li>
+        </ol>
+        <p class="visually-hidden" role="status">{{ lines.length && told(lines.length - 1)?.verdict ? `Line ${lines.length}: ${SAYS[told(lines.length - 1)!.verdict]}. ${told(lines.length - 1)!.words}` : '' }}</p>
+        <p v-if="item.working?.answered" class="answered" role="status">That is it.</p>
+        <p v-if="store.overtaken[item.id]" class="said">Another device of yours has other lines. <button class="plain-button" @click="store.putMine(item)">put those of this one</button></p>
+        <template v-if="!store.room.over">
+          <LineEditor v-model:text="text" decimal="point" label="Next line" hint="the next line" @commit="commit" />
+          <p class="row">
+            <button v-if="lines.length" class="plain-button" @click="takeUp">take the last line up again</button>
+            <button v-if="store.room.hints > (item.working?.hints ?? 0)" class="plain-button" @click="store.askHint(item)">a hint ({{ store.room.hints - (item.working?.hints ?? 0) }})</button>
+            <button v-if="store.at < store.room.items.length - 1" class="plain-button" @click="store.at++">the next problem</button>
+          </p>
+          <div v-if="store.hint" class="hint" role="status">
+            <p>{{ store.hint.look }}</p>
+            <p v-if="store.hint.rule">{{ store.hint.rule }}</p>
+            <p v-if="store.hint.line"><code>{{ store.hint.line }}</code></p>
+          </div>
+          <TroubleNote :request="store.request" />
+        </template>
+      </section>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.room {
+  max-width: 720px;
+  margin: 0 auto;
+  padding: 18px 16px 60px;
+}
+h1 {
+  font-size: 22px;
+  margin: 0;
+}
+.door {
+  display: grid;
+  gap: 12px;
+  max-width: 380px;
+  margin: 8vh auto 0;
+}
+.door label {
+  display: grid;
+  gap: 4px;
+}
+.door input {
+  padding: 9px 11px;
+  font-size: 17px;
+  border: 1px solid #cfc8b8;
+  border-radius: 7px;
+  background: var(--sheet);
+}
+header,
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+}
+header {
+  justify-content: space-between;
+}
+nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 12px 0;
+}
+.place {
+  font: inherit;
+  min-width: 44px;
+  min-height: 44px;
+  border: 1px solid var(--hairline);
+  border-radius: 9px;
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+.place i {
+  display: block;
+  font-style: normal;
+  font-size: 11px;
+  line-height: 1;
+  min-height: 11px;
+  color: var(--holds);
+}
+.place.again i {
+  color: var(--breaks);
+}
+.place.on {
+  border: 2px solid var(--settles);
+  font-weight: 700;
+}
+.given {
+  font-size: 20px;
+  margin: 4px 0 10px;
+}
+.chain {
+  list-style: none;
+  margin: 0 0 12px;
+  padding: 0;
+  border-left: 2px solid var(--hairline);
+}
+.chain li {
+  padding: 6px 0 6px 14px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 18px;
+  align-items: center;
+}
+.math {
+  font-size: 18px;
+  overflow-x: auto;
+  max-width: 100%;
+}
+.holds .verdict {
+  color: var(--holds);
+}
+.look,
+.unread {
+  box-shadow: inset 3px 0 var(--breaks);
+}
+.look .verdict,
+.unread .verdict {
+  color: var(--breaks);
+}
+.words {
+  flex-basis: 100%;
+  margin: 0;
+}
+.said {
+  border-left: 3px solid var(--widens);
+  padding: 2px 12px;
+}
+.hint {
+  border-left: 3px solid var(--settles);
+  padding: 2px 12px;
+}
+.answered {
+  color: var(--holds);
+  font-weight: 700;
+}
+</style>
