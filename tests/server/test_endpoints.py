@@ -14,6 +14,9 @@ from server.keys.schemas import KeyIn
 from server.marking import services as marking
 from server.marking.models import OwnScheme, SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
+from server.room import services as rooms
+from server.room.models import Room
+from server.room.schemas import RoomIn
 from server.scans.models import StudentPage
 from tests.server.conftest import Api
 
@@ -29,6 +32,8 @@ OPERATIONS = {
 }
 OPEN = {("GET", "/api/account/session"), ("POST", "/api/account/log-in"), ("POST", "/api/account/set-up")}
 """What one may ask without being logged in."""
+ROOM = "/api/room"
+"""Below this are students, who have no account: what they may is tried in test_room.py."""
 
 KEY = "solve: x^2 = 9\nx = ±3\n"
 PAGE = (Path(__file__).parents[2] / "standins" / "pages" / "iris-vane-1.jpg").read_bytes()
@@ -180,6 +185,16 @@ SENT = {
     ("POST", "/api/pages/{page_id}/student"): ({"student": "{student_id}"}, 200, [{}, {"student": 0}, {"student": "Ada"}]),
     ("POST", "/api/pages/{page_id}/again"): (None, 200, []),
     ("DELETE", "/api/pages/{page_id}"): (None, 204, []),
+    ("POST", "/api/sets/{set_id}/room"): ({"tells": "place", "hints": 2}, 201, [{"tells": "all"}, {"hints": 21}, {"minutes": 0}]),
+    ("GET", "/api/sets/{set_id}/room"): (None, 200, []),
+    ("PATCH", "/api/sets/{set_id}/room"): ({"paused": "Eyes to the board."}, 200, [{"tells": "all"}, {"paused": "x" * 201}]),
+    ("POST", "/api/sets/{set_id}/room/students/{student_id}"): ({"nudge": "Begin with the 7."}, 200, [{"more_minutes": -1}, {"nudge": 3}]),
+    ("GET", "/api/room"): (None, 403, []),
+    ("POST", "/api/room/come-in"): ({"code": "AAAAAA", "name": "Ada Quill", "secret": "river7"}, 400, [{}, {"code": "", "name": "A", "secret": "s"}, {"code": "A", "name": " ", "secret": "s"}]),
+    ("POST", "/api/room/leave"): (None, 204, []),
+    ("POST", "/api/room/echo"): ({"text": "x = 2"}, 403, []),
+    ("PUT", "/api/room/items/{item_id}"): ({"revision": 0, "lines": ["x = 6"]}, 403, []),
+    ("POST", "/api/room/items/{item_id}/hint"): (None, 403, []),
     ("GET", "/api/sheets/{sheet_id}/paper"): (None, 200, []),
     ("GET", "/api/sheets/{sheet_id}/paper.pdf"): (None, 200, []),
     ("GET", "/api/problems/{problem_id}"): (None, 200, []),
@@ -204,6 +219,7 @@ OWNED = [
     operation
     for operation in SENT
     if re.search(r"\{(sheet|problem|run|class|set|student|item|working|page|scheme)_id\}", operation[1])
+    and not operation[1].startswith(ROOM)
 ]
 MANAGED = [operation for operation in SENT if operation[1].startswith("/api/people")]
 
@@ -244,6 +260,8 @@ def marking_ids(problem):
         given_set=given, original=PAGE, media="image/jpeg", picture=PAGE, width=9, height=9, digest="1", state="read",
         reading={"protocol": 1, "lines": [{"about": "line", "box": [0, 0, 1, 1], "symbols": []}]},
     )  # fmt: skip
+    if not Room.objects.filter(given_set=given).exists():
+        rooms.open_room(owner, given.pk, RoomIn())
     return {
         "class_id": found.pk, "set_id": given.pk, "student_id": found.students.order_by("pk").first().pk, "item_id": given.items.get().pk,
         "working_id": working.pk, "page_id": page.pk,
@@ -302,7 +320,9 @@ def test_people_are_for_who_manages_them(stranger, problem, operation):
     assert User.objects.count() == 2
 
 
-@pytest.mark.parametrize("operation", [op for op in SENT if op not in OPEN], ids=" ".join)
+@pytest.mark.parametrize(
+    "operation", [op for op in SENT if op not in OPEN and not op[1].startswith(ROOM)], ids=" ".join
+)
 def test_nobody_gets_nothing(problem, operation):
     answer = ask(Api(), operation, problem, SENT[operation][0])
     assert answer.status_code == 401

@@ -76,7 +76,7 @@ async function look(working: number): Promise<void> {
               <td v-for="item in store.room.items" :key="item">
                 <template v-for="cell in seat.cells.filter((each) => each.item === item)" :key="cell.working">
                   <button class="plain-button cell" :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}`" @click="look(cell.working)">
-                    <TinyChain :beads="cell.beads" verdict="" :finished="cell.answered" /><small v-if="cell.stuck" class="stuck">line {{ cell.stuck }}</small><small v-if="cell.hints" class="muted"> {{ cell.hints }} {{ cell.hints === 1 ? 'hint' : 'hints' }}</small>
+                    <TinyChain :beads="cell.beads" verdict="" :finished="cell.answered" /><small v-if="cell.stuck" class="stuck"> line {{ cell.stuck }}</small><small v-if="cell.hints" class="muted"> {{ cell.hints }} {{ cell.hints === 1 ? 'hint' : 'hints' }}</small>
                   </button>
                 </template>
               </td>
@@ -156,6 +156,9 @@ thead th {
 }
 .away th {
   color: var(--muted);
+}
+.cell small {
+  margin-left: 6px;
 }
 .stuck {
   color: var(--breaks);

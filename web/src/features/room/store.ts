@@ -129,10 +129,10 @@ export const useRoom = defineStore('room', {
       }
     },
     askHint(item: MyItem): Promise<boolean> {
-      return this.request.run(
-        () => unwrap(api.POST('/api/room/items/{item_id}/hint', { params: { path: { item_id: item.id } } })),
-        (found) => (this.hint = found),
-      )
+      return this.request.run(async () => {
+        this.hint = await unwrap(api.POST('/api/room/items/{item_id}/hint', { params: { path: { item_id: item.id } } }))
+        await this.look() // how many are left
+      })
     },
     /** Takes the lines of this device after all. */
     putMine(item: MyItem) {

@@ -1,0 +1,175 @@
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { createMemoryHistory, createRouter } from 'vue-router'
+import RoomScreen from './RoomScreen.vue'
+import RoomFace from '@/features/room/RoomFace.vue'
+import { useMarking } from '@/features/marking/store'
+import { useRoom } from '@/features/room/store'
+import { asked, beginAnew, echo, key, line, says, sentTo } from '@/testing/server'
+
+const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }] })
+let made: VueWrapper
+const told = (verdict: string, words = '', right = '') => ({ verdict, words, right })
+const working = (lines: string[], tells: object[], more: object = {}) => ({ revision: 1, lines, echoes: lines.map((each) => echo(each)), told: tells, answered: false, hints: 0, ...more })
+const item = (id: number, more: object = {}) => ({ id, number: id - 10, task: 'solve', instruction: 'Solve.', given: '3x = 6', given_latex: '3x = 6', working: null as object | null, ...more })
+const room = (more: object = {}) => ({ title: 'Thursday', student: 'Ada', tells: 'cue', hints: 2, paused: '', nudge: '', closes: null, over: false, items: [item(11), item(12)], ...more })
+
+async function show(component: object): Promise<void> {
+  made = mount(component, { attachTo: document.body, global: { plugins: [router] } })
+  await flushPromises()
+}
+const press = async (words: string): Promise<void> => {
+  await made.findAll('button').find((each) => each.text().startsWith(words))!.trigger('click')
+  await flushPromises()
+}
+async function type(text: string): Promise<void> {
+  const field = made.find<HTMLInputElement>('[aria-label="Next line"]')
+  await field.setValue(text)
+  await field.trigger('keydown', key('Enter'))
+  await flushPromises()
+}
+beforeEach(() => {
+  made?.unmount()
+  document.body.innerHTML = ''
+  beginAnew()
+  Object.assign(says, {
+    'GET /api/room': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }), 'POST /api/room/come-in': room(), 'POST /api/room/leave': new Response(null, { status: 204 }),
+    'POST /api/room/echo': (body: unknown) => echo((body as { text: string }).text),
+    'PUT /api/room/items/11': (body: unknown) => room({ items: [item(11, { working: working((body as { lines: string[] }).lines, [told('look', 'Mind the sign.')]) }), item(12)] }),
+  })
+})
+async function comeIn(): Promise<void> {
+  await show(RoomScreen)
+  const [code, name, secret] = made.findAll('.door input')
+  await code!.setValue('ABC234')
+  await name!.setValue('Ada')
+  await secret!.setValue('river7')
+  await made.find('.door').trigger('submit')
+  await flushPromises()
+}
+const sent = () => sentTo('PUT /api/room/items/11')
+
+describe('a student in a practice room', () => {
+  it('comes in by code, name and secret, and leaves by one press', async () => {
+    await comeIn()
+    expect(sentTo('POST /api/room/come-in')).toEqual([{ code: 'ABC234', name: 'Ada', secret: 'river7' }])
+    expect(made.find('h1').text()).toBe('Thursday')
+    await press('leave')
+    expect(made.find('.door').exists()).toBe(true)
+    expect(asked.map((each) => each.what)).toContain('POST /api/room/leave')
+  })
+  it('is told why the door stays closed', async () => {
+    says['POST /api/room/come-in'] = Response.json({ code: 'name', detail: 'This name is not on the list of the class.' }, { status: 400 })
+    await comeIn()
+    expect(made.find('[role=alert]').text()).toContain('not on the list')
+  })
+  it('writes line by line, each verdict in words', async () => {
+    await comeIn()
+    await type('x = 3')
+    expect(sent()).toEqual([{ revision: 0, lines: ['x = 3'] }])
+    expect(made.find('.chain li').text()).toContain('look again')
+    expect(made.findAll('[role=status]').map((each) => each.text()).join(' ')).toContain('Line 1: look again. Mind the sign.')
+    await press('take the last line up again')
+    expect(made.find<HTMLInputElement>('[aria-label="Next line"]').element.value).toBe('x = 3')
+    expect(sent().at(-1)).toEqual({ revision: 1, lines: [] })
+  })
+  it('loses nothing without a connection, keeps it in the browser, and sends it once when it is back', async () => {
+    await comeIn()
+    line.down = true
+    await type('x = 3')
+    await type('x = 4')
+    expect(made.findAll('.chain li')).toHaveLength(2)
+    expect(made.text()).toContain('kept here and sent later')
+    made.unmount()
+    beginKept()
+    says['GET /api/room'] = room()
+    await show(RoomScreen)
+    expect(sent()).toEqual([{ revision: 0, lines: ['x = 3', 'x = 4'] }])
+    await useRoom().send()
+    expect(sent()).toHaveLength(1)
+    expect(Object.keys(localStorage).filter((each) => each.includes('room.'))).toEqual([])
+  })
+  it('does not lose what another device has overtaken', async () => {
+    says['PUT /api/room/items/11'] = Response.json({ code: 'conflict', detail: 'Changed.', lines: ['x = 9'], revision: 4 }, { status: 409 })
+    await comeIn()
+    says['GET /api/room'] = room({ items: [item(11, { working: working(['x = 9'], [told('holds')], { revision: 4 }) }), item(12)] })
+    await type('x = 3')
+    expect(made.find('.chain').text()).toContain('x = 9')
+    says['PUT /api/room/items/11'] = room()
+    await press('put those of this one')
+    expect(sent().at(-1)).toEqual({ revision: 4, lines: ['x = 3'] })
+  })
+  it('sees a pause, a nudge, the end and the hints that are left', async () => {
+    says['POST /api/room/come-in'] = room({ paused: 'Eyes to the board.', nudge: 'Begin with the 7.' })
+    says['POST /api/room/items/11/hint'] = { look: 'Look at the 7.', rule: 'Subtract from both sides', line: '', left: 1 }
+    await comeIn()
+    says['GET /api/room'] = room({ over: true, items: [item(11, { working: working([], [], { hints: 1 }) }), item(12)] })
+    expect(made.text()).toContain('A pause: Eyes to the board.')
+    expect(made.text()).toContain('Your teacher: Begin with the 7.')
+    await press('a hint (2)')
+    await useRoom().look()
+    await flushPromises()
+    expect(made.text()).toContain('The room is closed.')
+    expect(made.find('[aria-label="Next line"]').exists()).toBe(false)
+  })
+})
+/** The same browser, the page loaded anew: the server can be reached again. */
+function beginKept(): void {
+  const kept = Object.entries(localStorage)
+  const before = { ...says }
+  beginAnew()
+  Object.assign(says, before)
+  for (const [name, value] of kept) localStorage.setItem(name, value as string)
+}
+
+describe('the teacher’s view of a room', () => {
+  const cell = (more: object = {}) => ({ item: 11, working: 5, beads: [{ kind: 'equation', relation: 'breaks' }], stuck: 1, answered: false, slip: 'Sign lost', hints: 1, ...more })
+  const view = (more: object = {}) => ({
+    version: 3, code: 'ABC234', tells: 'line', right_line: false, hints: 0, paused: '', closes: null, ended: false, items: [11, 12], commonest: 'Sign lost',
+    seats: [{ student: 1, name: 'Ada', heard: new Date().toISOString(), nudge: '', more_minutes: 0, cells: [cell()] }, { student: 2, name: 'Bo', heard: null, nudge: '', more_minutes: 5, cells: [] }] as object[] | null, ...more,
+  })
+  beforeEach(async () => {
+    useMarking().set = { id: 7 } as never
+    Object.assign(says, { 'GET /api/sets/7/room': view(), 'PATCH /api/sets/7/room': view({ paused: 'Eyes up.' }), 'POST /api/sets/7/room': view(), 'POST /api/sets/7/room/students/1': view(), 'POST /api/sets/7/room/students/2': view() })
+  })
+  it('hides names until they are wished, and shows who is stuck at which line', async () => {
+    await show(RoomFace)
+    expect(made.text()).not.toContain('Ada')
+    expect(made.find('tbody tr').text()).toContain('line 1')
+    expect(made.text()).toContain('commonest just now: Sign lost')
+    await press('show the names')
+    expect(made.findAll('tbody th').map((each) => each.text())).toEqual(['Ada writing', 'Bo not here'])
+  })
+  it('asks only for what has changed and keeps what has not', async () => {
+    vi.useFakeTimers()
+    await show(RoomFace)
+    says['GET /api/sets/7/room'] = view({ version: 4, seats: null })
+    await vi.advanceTimersByTimeAsync(1100)
+    expect(made.findAll('tbody tr')).toHaveLength(2)
+    vi.useRealTimers()
+  })
+  it('pauses all with a sentence, nudges one, gives time, takes a secret away', async () => {
+    await show(RoomFace)
+    await made.find('[aria-label="Sentence of the pause"]').setValue('Eyes up.')
+    await made.find('[aria-label="Steer the room"]').trigger('submit')
+    await flushPromises()
+    expect(sentTo('PATCH /api/sets/7/room')).toEqual([{ new_code: false, paused: 'Eyes up.' }])
+    await made.find('[aria-label="… for student 1"]').trigger('click')
+    await made.find('[aria-label="A nudge"]').setValue('Begin with the 7.')
+    await made.find('.one').trigger('submit')
+    await press('take the secret away')
+    await made.find('[aria-label="… for student 2"]').trigger('click')
+    await press('5 minutes more')
+    expect(sentTo('POST /api/sets/7/room/students/1')).toEqual([{ forget_secret: false, nudge: 'Begin with the 7.' }, { forget_secret: true }])
+    expect(sentTo('POST /api/sets/7/room/students/2')).toEqual([{ forget_secret: false, more_minutes: 10 }])
+  })
+  it('opens a room with what it tells', async () => {
+    says['GET /api/sets/7/room'] = Response.json({ code: 'not-found', detail: 'There is nothing here.' }, { status: 404 })
+    await show(RoomFace)
+    await made.find('input[value="place"]').setValue(true)
+    await made.find('[aria-label="Open the room"]').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/sets/7/room')).toEqual([{ tells: 'place', right_line: false, hints: 0, minutes: null, show_time: false }])
+    expect(made.find('.code').text()).toBe('ABC234')
+  })
+})
