@@ -188,3 +188,12 @@ def test_a_sentence_that_is_read_would_be_seen(tmp_path, source, lines):
     file = tmp_path / "sample.py"
     file.write_text(source)
     assert prose_read(file) == lines
+
+
+def test_no_two_shapes_of_the_api_have_one_name():
+    found = {}
+    for path in sorted((ROOT / "server").rglob("schemas.py")):
+        for node in ast.parse(path.read_text()).body:
+            if isinstance(node, ast.ClassDef):
+                found.setdefault(node.name, []).append(path.parent.name)
+    assert {name: places for name, places in found.items() if len(places) > 1} == {}

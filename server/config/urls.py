@@ -15,7 +15,7 @@ from server.config import health
 from server.config.api import api
 
 SCREENS = re.compile(
-    r"(|room|bank|build|classes(/\d+/patterns)?|keys|log-in|people|account|sets/\d+(/(patterns|pages|room))?|sheets/\d+/print|sheets/\d+(/\d+)?(/(work|anticipate|methods|board|graph))?)/?"
+    r"(|room|bank|build|classes(/\d+/patterns)?|keys|log-in|people|account|sets/\d+(/(patterns|pages|room|slips))?|sheets/\d+/print|sheets/\d+(/\d+)?(/(work|anticipate|methods|board|graph))?)/?"
 )
 """The paths of screens, as the front end's router has them (a test holds the two against each other)."""
 

@@ -11,7 +11,7 @@ from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
 from server.marking import learned, overtime, paperwork, pile, queries, services
-from server.marking.feedback import feedback_pdf, for_tomorrow
+from server.marking.feedback import feedback_out, feedback_pdf, for_tomorrow
 from server.marking.schemas import (
     ClassChange,
     ClassIn,
@@ -20,6 +20,7 @@ from server.marking.schemas import (
     ClassRow,
     DecidedOut,
     DecideIn,
+    FeedbackOut,
     HandOverIn,
     LearnedIn,
     LearnedOut,
@@ -221,6 +222,13 @@ def feedback(request: HttpRequest, set_id: int, right: bool = False, paper: Pape
     answer = HttpResponse(content, content_type="application/pdf")
     answer.headers["Content-Disposition"] = content_disposition_header(False, f"feedback-{set_id}.pdf") or "inline"
     return answer
+
+
+@router.get("/sets/{int:set_id}/feedback", response={200: list[FeedbackOut], 400: Detail, 404: Detail, 429: Detail})
+def feedback_slips(request: HttpRequest, set_id: int, right: bool = False) -> list[FeedbackOut]:
+    """The same slips for the screen."""
+    spend(person_of(request))
+    return feedback_out(person_of(request), set_id, right=right)
 
 
 @router.post("/sets/{int:set_id}/tomorrow", response={201: TomorrowOut, 400: Detail, 404: Detail, 429: Detail})

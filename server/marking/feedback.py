@@ -10,12 +10,13 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 import lanes
-from algebra import ReadingError, Report, TaskError, Working
+from algebra import Echo, ReadingError, Report, TaskError, Working, understood
 from paper import FeedbackSlip, Place
 from server.accounts.words import Words, words_of
 from server.common.problems import Refused
 from server.marking import pile, queries
 from server.marking.models import GivenSet, SetItem, StudentWorking
+from server.marking.schemas import FeedbackOut, PlaceOut
 from server.sheets import services as sheets
 from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn, SheetChange
@@ -26,7 +27,7 @@ EXAMPLES = 6
 """Of how many problems the worked examples are looked at for one with the error that is wanted."""
 
 
-def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> bytes:
+def slips_of(teacher: User, set_id: int, *, right: bool) -> tuple[GivenSet, list[FeedbackSlip]]:
     """A slip for every student who wrote something, in the order of the class; the right line only where that is wished. Raises Refused while
     something waits to be verified, or where nobody wrote anything."""
     given_set = queries.set_of(teacher, set_id)
@@ -41,14 +42,39 @@ def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> byte
     for working in workings:
         of[working.paper.student_id].append(working)
     maker = _Maker(teacher, given_set, right)
-    slips = [
+    return given_set, [
         maker.slip(student.name, of[student.pk])
         for student in given_set.school_class.students.order_by("name", "pk")
         if student.pk in of
     ]
+
+
+def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> bytes:
+    """The slips on paper. Raises Refused as `slips_of`."""
+    given_set, slips = slips_of(teacher, set_id, right=right)
     decimal = str(given_set.conventions.get("decimal", "point"))
     day = f"{given_set.day.day} {given_set.day:%B %Y}"
     return lanes.feedback(given_set.title, day, slips, paper, decimal)
+
+
+def feedback_out(teacher: User, set_id: int, *, right: bool) -> list[FeedbackOut]:
+    """The slips on the screen. Raises Refused as `slips_of`."""
+    given_set, slips = slips_of(teacher, set_id, right=right)
+    decimal = str(given_set.conventions.get("decimal", "point"))
+
+    def echo(text: str) -> Echo:
+        return understood(text.partition("|")[0], decimal=decimal)
+
+    return [
+        FeedbackOut(
+            student=slip.student, well=list(slip.well), open_ends=list(slip.open_ends), mark=slip.mark, tries=[echo(text) for text in slip.tries],
+            places=[
+                PlaceOut(number=p.number, before=echo(p.before), line=echo(p.line), written=p.line, cue=p.cue, right=echo(p.right) if p.right else None)
+                for p in slip.places
+            ],
+        )
+        for slip in slips
+    ]  # fmt: skip
 
 
 class _Maker:

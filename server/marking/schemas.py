@@ -407,3 +407,25 @@ class ClassPatterns(Schema):
     slips: list[TimeSlip]
     groups: list[SlipGroup]
     alone: list[int]
+
+
+class PlaceOut(Schema):
+    """The first place of a working that does not hold: the line before, the line, what to look at, the right line if it is shown."""
+
+    number: int
+    before: Echo
+    line: Echo
+    written: str
+    cue: str
+    right: Echo | None
+
+
+class FeedbackOut(Schema):
+    """What one student gets back; `mark` is empty until every working is confirmed."""
+
+    student: str
+    well: list[int]
+    open_ends: list[int]
+    mark: str
+    places: list[PlaceOut]
+    tries: list[Echo]

@@ -176,6 +176,7 @@ SENT = {
     ("GET", "/api/sets/{set_id}/marks.csv"): (None, 200, []),
     ("GET", "/api/sets/{set_id}/patterns"): (None, 200, []),
     ("GET", "/api/sets/{set_id}/feedback.pdf"): (None, 200, []),
+    ("GET", "/api/sets/{set_id}/feedback"): (None, 200, []),
     ("POST", "/api/sets/{set_id}/tomorrow"): (None, 201, []),
     ("GET", "/api/sets/{set_id}/pages"): (None, 200, []),
     ("POST", "/api/sets/{set_id}/pages"): (PAGE, 201, [b"", b"no page", b"%PDF-1.7 broken"]),

@@ -10,7 +10,7 @@ export const router = createRouter({
     { path: '/build', name: 'build', component: () => import('./screens/BuildScreen.vue') },
     { path: '/bank', name: 'bank', component: () => import('./screens/BankScreen.vue') },
     { path: '/classes', name: 'classes', component: () => import('./screens/ClassesScreen.vue') },
-    { path: '/sets/:set(\\d+)/:face(patterns|pages|room)?', name: 'mark', component: () => import('./screens/MarkScreen.vue'), props: (route) => ({ setId: Number(route.params.set), face: String(route.params.face || 'table'), working: Number(route.query.working) || 0 }) },
+    { path: '/sets/:set(\\d+)/:face(patterns|pages|room|slips)?', name: 'mark', component: () => import('./screens/MarkScreen.vue'), props: (route) => ({ setId: Number(route.params.set), face: String(route.params.face || 'table'), working: Number(route.query.working) || 0 }) },
     { path: '/classes/:class(\\d+)/patterns', name: 'overtime', component: () => import('./screens/OvertimeScreen.vue'), props: (route) => ({ classId: Number(route.params.class) }) },
     { path: '/room', name: 'room', component: () => import('./screens/RoomScreen.vue') },
     { path: '/people', name: 'people', component: () => import('./screens/PeopleScreen.vue') },

@@ -1390,6 +1390,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sets/{set_id}/feedback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Feedback Slips
+         * @description The same slips for the screen.
+         */
+        get: operations["server_marking_api_feedback_slips"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sets/{set_id}/tomorrow": {
         parameters: {
             query?: never;
@@ -4587,6 +4607,39 @@ export interface components {
             lines: string[];
             /** Count */
             count: number;
+        };
+        /**
+         * FeedbackOut
+         * @description What one student gets back; `mark` is empty until every working is confirmed.
+         */
+        FeedbackOut: {
+            /** Student */
+            student: string;
+            /** Well */
+            well: number[];
+            /** Open Ends */
+            open_ends: number[];
+            /** Mark */
+            mark: string;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+            /** Tries */
+            tries: components["schemas"]["Echo"][];
+        };
+        /**
+         * PlaceOut
+         * @description The first place of a working that does not hold: the line before, the line, what to look at, the right line if it is shown.
+         */
+        PlaceOut: {
+            /** Number */
+            number: number;
+            before: components["schemas"]["Echo"];
+            line: components["schemas"]["Echo"];
+            /** Written */
+            written: string;
+            /** Cue */
+            cue: string;
+            right: components["schemas"]["Echo"] | null;
         };
         /**
          * TomorrowOut
@@ -8339,6 +8392,57 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_feedback_slips: {
+        parameters: {
+            query?: {
+                right?: boolean;
+            };
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedbackOut"][];
+                };
             };
             /** @description Bad Request */
             400: {

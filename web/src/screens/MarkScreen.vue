@@ -9,6 +9,7 @@ import OpenedWorking from '@/features/marking/OpenedWorking.vue'
 import PagesFace from '@/features/marking/PagesFace.vue'
 import RoomFace from '@/features/room/RoomFace.vue'
 import PatternsFace from '@/features/marking/PatternsFace.vue'
+import SlipsFace from '@/features/marking/SlipsFace.vue'
 import SchemeForm from '@/features/marking/SchemeForm.vue'
 import CountsForm from '@/features/marking/CountsForm.vue'
 import LogOf from '@/features/marking/LogOf.vue'
@@ -177,7 +178,7 @@ const said = (cell: Cell | null): string => {
       <button class="plain-button" :aria-expanded="panel === 'counts'" @click="toggle('counts')">Counts by</button>
       <button class="plain-button" :aria-expanded="panel === 'records'" @click="toggle('records')">Marks out</button>
       <button class="plain-button" :aria-expanded="panel === 'log'" @click="toggle('log')">Who looked</button>
-      <span>Feedback slips: <a :href="`/api/sets/${setId}/feedback.pdf`" target="_blank" rel="noopener">with cues</a>, <a :href="`/api/sets/${setId}/feedback.pdf?right=true`" target="_blank" rel="noopener">with right lines</a></span>
+      <RouterLink :to="`/sets/${setId}/slips`">Feedback slips</RouterLink>
       <span class="muted" role="status">
         {{ marking.decided }} of {{ marking.table.cells.length }} confirmed<template v-if="share < 100">; verifying, {{ share }} %</template>
         <template v-if="marking.told"> · {{ marking.told }}</template>
@@ -192,6 +193,7 @@ const said = (cell: Cell | null): string => {
     <PatternsFace v-if="face === 'patterns'" />
     <PagesFace v-else-if="face === 'pages'" />
     <RoomFace v-else-if="face === 'room'" />
+    <SlipsFace v-else-if="face === 'slips'" />
     <div v-else-if="marking.set" class="halves" :class="{ beside: marking.opened || writing !== null }">
       <div class="scroll">
         <p v-if="!marking.table.students.length" class="muted">This class has no students yet. Add their names on the page of the class.</p>

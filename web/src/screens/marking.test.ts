@@ -13,7 +13,7 @@ const router = createRouter({
   history: createMemoryHistory(),
   routes: [
     { path: '/classes', component: ClassesScreen },
-    { path: '/sets/:set(\\d+)/:face(patterns|pages)?', component: MarkScreen, props: ({ params }) => ({ setId: Number(params.set), face: String(params.face || 'table') }) },
+    { path: '/sets/:set(\\d+)/:face(patterns|pages|room|slips)?', component: MarkScreen, props: ({ params }) => ({ setId: Number(params.set), face: String(params.face || 'table') }) },
     ...['/', '/classes/:id/patterns', '/bank', '/build', '/keys', '/people', '/account'].map((path) => ({ path, component: { template: '<p />' } })),
   ],
 })

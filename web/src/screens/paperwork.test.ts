@@ -6,13 +6,14 @@ import CountsForm from '@/features/marking/CountsForm.vue'
 import LogOf from '@/features/marking/LogOf.vue'
 import RecordsForm from '@/features/marking/RecordsForm.vue'
 import RosterForm from '@/features/marking/RosterForm.vue'
+import SlipsFace from '@/features/marking/SlipsFace.vue'
 import SchemeForm from '@/features/marking/SchemeForm.vue'
 import { useClasses } from '@/features/marking/classes'
 import { useMarking } from '@/features/marking/store'
 import { useSession } from '@/features/session/store'
 import { textOf } from '@/lib/files'
 import MarkScreen from './MarkScreen.vue'
-import { asked, beginAnew, person, says, sentTo } from '@/testing/server'
+import { asked, beginAnew, echo, person, says, sentTo } from '@/testing/server'
 
 const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }] })
 let made: VueWrapper
@@ -170,6 +171,23 @@ describe('rosters', () => {
     [[0xe9], 'é'],
   ])('are read in any encoding: %j', async (bytes, text) => {
     expect(await textOf(fileOf(bytes))).toBe(text)
+  })
+})
+
+describe('feedback slips', () => {
+  const slip = { student: 'Ada', well: [1, 3], open_ends: [4], mark: '5 of 8', tries: [echo('2x', { right: '= 6' })], places: [{ number: 2, before: echo('3x + 7', { right: '= 22' }), line: echo('3x', { right: '= 29' }), written: '3x = 29', cue: 'Mind the sign.', right: null as object | null }] }
+  it('show what went well, the first place that does not hold, the cue, and problems to try', async () => {
+    says['GET /api/sets/7/feedback'] = [slip, { ...slip, student: 'Bo', well: [1], open_ends: [], places: [], tries: [], mark: '' }]
+    await show(SlipsFace)
+    const [ada, bo] = made.findAll('article').map((each) => each.text())
+    for (const words of ['Ada', '5 of 8', 'Right: 1, 3.', 'this does not follow', 'Mind the sign.', 'Not finished yet: 4.']) expect(ada).toContain(words)
+    expect(ada).not.toContain('right would be')
+    expect(bo).toContain('Everything is right.')
+    says['GET /api/sets/7/feedback'] = [{ ...slip, places: [{ ...slip.places[0], right: echo('3x', { right: '= 15' }) }] }]
+    await made.find('input[type=checkbox]').setValue(true)
+    await flushPromises()
+    expect(made.find('article').text()).toContain('right would be')
+    expect(made.find('a').attributes('href')).toBe('/api/sets/7/feedback.pdf?right=true')
   })
 })
 
