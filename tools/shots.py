@@ -165,6 +165,7 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.goto(f"{base}/sets/2/patterns")
     page.get_by_role("heading", name="Items").wait_for()
     shot("patterns")
+    _room(page, base, folder)
     page.goto(f"{base}/sheets/3/print")
     page.get_by_role("radio", name="Worked key").check()
     page.get_by_role("radio", name="2", exact=True).check()
@@ -173,3 +174,35 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.goto(f"{base}/people")
     page.get_by_role("table").wait_for()
     shot("people")
+
+
+def _room(page: Page, base: str, folder: Path) -> None:
+    """A practice room with three students in it: the teacher's view, and a student's telephone."""
+    page.goto(f"{base}/sets/1/room")
+    page.get_by_label("the place and a cue").check()
+    page.get_by_label("hints for each problem").fill("3")
+    page.get_by_role("button", name="Open it").click()
+    page.locator(".code").wait_for()
+    code = page.locator(".code").text_content() or ""
+    browser = page.context.browser
+    assert browser is not None
+    wrote = {
+        "Iris Vane": ["6 - 3x = 2x + 5"],
+        "Kit Ashby": ["3x - 6 = 2x + 5", "x = 11"],
+        "Jory Pell": ["3x - 6 = 2x + 5", "5x = 11"],
+    }
+    for name, lines in wrote.items():
+        student = browser.new_page(viewport={"width": 390, "height": 800}, reduced_motion="reduce")
+        student.goto(f"{base}/room")
+        for label, text in (("Code of the room", code), ("Your name", name), ("A secret of your own", "river7")):
+            student.get_by_label(label).fill(text)
+        student.keyboard.press("Enter")
+        student.get_by_label("1,").click()
+        for line in lines:
+            student.get_by_label("Next line").fill(line)
+            student.keyboard.press("Enter")
+            student.wait_for_timeout(900)
+        student.screenshot(path=folder / "room-student.png")
+        student.close()
+    page.wait_for_timeout(1500)
+    page.screenshot(path=folder / "room.png")

@@ -79,7 +79,7 @@ def test_a_class_works_in_its_room_and_the_teacher_sees_it(room, browser):
     teacher.get_by_role("button", name="send it").click()
     expect(bo.get_by_text("Your teacher: Mind the 7.")).to_be_visible(timeout=15_000)
 
-    teacher.get_by_role("button", name="end it").click()
+    teacher.get_by_role("button", name="end it", exact=True).click()
     expect(ada.get_by_text("The room is closed.")).to_be_visible(timeout=15_000)
     teacher.get_by_role("link", name="Marking table").click()
     expect(teacher.locator("td .proposed")).to_have_count(2)

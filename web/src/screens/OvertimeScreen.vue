@@ -69,6 +69,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
         </div>
         </details>
         <h2>Who shares which</h2>
+        <p class="muted">From faint to full: fading, new, back again, again and again.</p>
         <ChartView :option="grid" :height="150 + 27 * store.told.students.length" label="Which student shows which error; the stronger, the fresher. The table below says the same." @chosen="fromGrid" />
         <details><summary class="muted">As a table</summary>
         <table>

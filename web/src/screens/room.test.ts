@@ -89,6 +89,25 @@ describe('a student in a practice room', () => {
     expect(sent()).toHaveLength(1)
     expect(Object.keys(localStorage).filter((each) => each.includes('room.'))).toEqual([])
   })
+  it('knows its own lines again whose answer was lost, and goes on from them', async () => {
+    await comeIn()
+    line.down = true
+    await type('x = 3') // it arrives; its answer does not
+    await type('x = 4')
+    line.down = false
+    let stands = { lines: ['x = 3'], revision: 1 }
+    says['PUT /api/room/items/11'] = (body: unknown) => {
+      const wanted = body as typeof stands
+      if (wanted.revision !== stands.revision) return Response.json({ code: 'conflict', detail: 'Changed.', ...stands }, { status: 409 })
+      stands = { lines: wanted.lines, revision: stands.revision + 1 }
+      return room({ items: [item(11, { working: working(wanted.lines, wanted.lines.map(() => told('holds')), { revision: stands.revision }) }), item(12)] })
+    }
+    await useRoom().send()
+    await new Promise((done) => setTimeout(done, 20))
+    await flushPromises()
+    expect(stands).toEqual({ lines: ['x = 3', 'x = 4'], revision: 2 })
+    expect(made.text()).not.toContain('Another device')
+  })
   it('does not lose what another device has overtaken', async () => {
     says['PUT /api/room/items/11'] = Response.json({ code: 'conflict', detail: 'Changed.', lines: ['x = 9'], revision: 4 }, { status: 409 })
     await comeIn()

@@ -5,10 +5,11 @@ import { keep, kept } from '@/lib/keep'
 
 export type MyRoom = Schema['MyRoom']
 export type MyItem = Schema['MyItem']
-/** Lines that have not reached the server yet, by item, with the revision they were written on. */
-type Unsent = Record<string, { lines: string[]; revision: number }>
+/** Lines that have not reached the server yet, by item, with the revision they were written on; `tried` are those that were sent and never answered. */
+type Unsent = Record<string, { lines: string[]; revision: number; tried: string[] }>
 const AGAIN_MS = 4000
 const LOOK_MS = 10_000
+const MOST_TRIED = 20
 
 /** A student's side of a practice room. What is typed stands at once, is kept in this browser until the server has it, and is sent once. */
 export const useRoom = defineStore('room', {
@@ -67,7 +68,8 @@ export const useRoom = defineStore('room', {
     },
     /** Keeps lines here at once, and sends them. */
     write(item: MyItem, lines: string[]) {
-      this.unsent[item.id] = { lines, revision: this.unsent[item.id]?.revision ?? item.working?.revision ?? 0 }
+      const before = this.unsent[item.id]
+      this.unsent[item.id] = { lines, revision: before?.revision ?? item.working?.revision ?? 0, tried: before?.tried ?? [] }
       this.hint = null
       keep(this.place(), this.unsent)
       void this.send()
@@ -80,12 +82,15 @@ export const useRoom = defineStore('room', {
       try {
         for (let entry = Object.entries(this.unsent)[0]; entry; entry = Object.entries(this.unsent)[0]) {
           const [id, wanted] = entry
-          const found = await unwrap(api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body: wanted }))
+          wanted.tried = [...wanted.tried, JSON.stringify(wanted.lines)].slice(-MOST_TRIED)
+          keep(this.place(), this.unsent)
+          const body = { lines: wanted.lines, revision: wanted.revision }
+          const found = await unwrap(api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body }))
           this.take(found)
           // more may have been typed meanwhile: that goes on from what is there now
           const revision = found.items.find((each) => each.id === Number(id))?.working?.revision ?? 0
-          if (this.unsent[id] === wanted || this.unsent[id]?.lines === wanted.lines) delete this.unsent[id]
-          else this.unsent[id]!.revision = revision
+          if (this.unsent[id]?.lines === wanted.lines) delete this.unsent[id]
+          else Object.assign(this.unsent[id]!, { revision, tried: [] })
           keep(this.place(), this.waiting ? this.unsent : null)
         }
       } catch (found) {
@@ -102,6 +107,13 @@ export const useRoom = defineStore('room', {
       }
       if (found.status === 409) {
         const [id, wanted] = Object.entries(this.unsent)[0] ?? []
+        const stands = found.body as { lines?: string[]; revision?: number } | null
+        if (id && wanted && stands?.revision !== undefined && wanted.tried.slice(0, -1).includes(JSON.stringify(stands.lines))) {
+          // it is what was sent from here, whose answer was lost
+          Object.assign(wanted, { revision: stands.revision, tried: [] })
+          setTimeout(() => void this.send())
+          return
+        }
         if (id && wanted) {
           this.overtaken[id] = wanted.lines
           delete this.unsent[id]
