@@ -9,6 +9,7 @@ import random
 import statistics
 import time
 import urllib.request
+from typing import Any, cast
 
 import psycopg
 
@@ -106,7 +107,7 @@ def _asked(base: str, teachers: int) -> dict[str, list[float]]:
             note("a problem", client, f"/api/problems/{problem['id']}")
             note("colleagues", client, "/api/colleagues")
             classes = note("the classes", client, "/api/classes")
-            chosen = random.choice(classes)  # type: ignore[arg-type]
+            chosen: dict[str, Any] = random.choice(cast(list[dict[str, Any]], classes))
             note("a class over time", client, f"/api/classes/{chosen['id']}/patterns")
             if chosen["sets"]:
                 given = random.choice(chosen["sets"])["id"]

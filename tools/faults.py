@@ -80,11 +80,12 @@ class Installation:
         self.home, self.port = home, free_port()
         self.words = home.parent / "words-of-the-start"
         self.process: subprocess.Popen[bytes] | None = None
+        self.more: dict[str, str] = {}
 
     def start(self) -> float:
         """Starts it and waits until it is ready; the seconds that took. Raises RuntimeError when it does not come up."""
         began = time.monotonic()
-        env = os.environ | {"UCHUU_HOME": str(self.home)}
+        env = os.environ | {"UCHUU_HOME": str(self.home)} | self.more
         with self.words.open("wb") as words:
             self.process = subprocess.Popen(
                 [sys.executable, "-m", "tools.main", "start", "--empty", "--no-worker", "--port", str(self.port)],
@@ -209,6 +210,7 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
             faults_piles.run(base, installation.home, pens[0].opener, pens[0].jar, pens[0].problem),
             dropped(pens[-1]),
             full_disk(),
+            jumping_clock(),
         ):
             print("\n".join(told))
             good &= well
@@ -308,6 +310,51 @@ def full_disk() -> tuple[list[str], bool]:
         subprocess.run(["umount", "-l", str(folder)], check=False)
         shutil.rmtree(folder, ignore_errors=True)
         installation.words.unlink(missing_ok=True)
+
+
+JUMPS = (3600.0, -3600.0, 86_400.0 * 400, -86_400.0 * 400, 0.0)
+"""By how many seconds the clock of the server jumps, one after the other; a session that has ended by a jump forward is begun anew."""
+
+
+def jumping_clock() -> tuple[list[str], bool]:
+    """The clock of the server jumps by hours and by a year, to and fro, while lines are written."""
+    folder = Path(tempfile.mkdtemp(prefix="uchuu-clock-", dir="/tmp"))
+    folder.chmod(0o755)
+    clock = folder / "clock"
+    clock.write_text("0", encoding="ascii")
+    installation = Installation(folder / "home")
+    installation.more = {"PYTHONPATH": str(ROOT / "tools" / "clock"), "UCHUU_CLOCK": str(clock)}
+    stopped = threading.Event()
+    told, good = [], True
+    try:
+        installation.start()
+        pens = _writers(f"http://127.0.0.1:{installation.port}", 2)
+        for jump in JUMPS:
+            clock.write_text(str(jump), encoding="ascii")
+            stopped.clear()
+            before = sum(pen.revision for pen in pens)
+            for pen in pens:
+                pen.trouble = ""
+                ask(pen.opener, pen.jar, f"{pen.base}/api/account/session")
+                ask(pen.opener, pen.jar, f"{pen.base}/api/account/log-in", {"username": "faults", "password": PASSWORD})
+            threads = [threading.Thread(target=pen.write, args=(stopped,)) for pen in pens]
+            for thread in threads:
+                thread.start()
+            time.sleep(2)
+            stopped.set()
+            for thread in threads:
+                thread.join(timeout=60)
+            lost = [text for pen in pens for text in _compared(pen)]
+            written = sum(pen.revision for pen in pens) - before
+            good &= not lost and written > 0
+            told.append(f"{jump / 3600:+.0f} h: {written} lines{f', NOT as acknowledged: {lost}' if lost else ''}")
+    finally:
+        stopped.set()
+        installation.stop()
+        shutil.rmtree(folder, ignore_errors=True)
+    return [
+        f"\na clock that jumps: {'; '.join(told)}; {'every acknowledged line is there' if good else 'NOT as it should be'}"
+    ], good
 
 
 def _writers(base: str, count: int) -> list[Writer]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from datetime import timedelta
+from typing import cast
 
 from algebra import SLIPS, Report, instruction, understood
 from server.accounts.words import words_of
@@ -53,11 +54,10 @@ def my_working(room: Room, item: SetItem, working: StudentWorking, extra: RoomWo
     cues = {}
     if report is not None:
         cues = {s.id: own.of(s.id, s.name, s.cue).text for s in (link.slip for link in report.links) if s is not None}
-    found = (
-        telling.Told(())
-        if report is None
-        else telling.told(report, room.tells, ended=over, right_line=room.right_line, words=cues)
-    )  # type: ignore[arg-type]
+    tells = cast(telling.Tells, room.tells)
+    found = telling.Told(())
+    if report is not None:
+        found = telling.told(report, tells, ended=over, right_line=room.right_line, words=cues)
     return MyWorking(
         revision=extra.revision if extra else 0, lines=working.texts, echoes=[understood(line, decimal=decimal) for line in working.texts],
         told=[ToldLineOut(verdict=t.verdict, words=t.words, right=t.right) for t in found.lines], answered=found.answered,

@@ -47,7 +47,7 @@ class Command(BaseCommand):
         sheet = sheets.create_sheet(first, "What the classes were given")
         for task, problem, _ in PATTERN:
             sheets.add_problem(first, sheet.pk, ProblemIn.model_validate({"task": task, "given": problem}))
-        given = services.give(first, made.pk, SetIn(sheet=sheet.pk, day=date(2026, 3, 2)))
+        given = services.give(first, made.pk, SetIn(sheet=sheet.pk, title="", day=date(2026, 3, 2)))
         items = list(given.items.order_by("position"))
         for k, student in enumerate(made.students.all()):
             paper = Paper.objects.create(given_set=given, student=student)
