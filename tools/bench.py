@@ -34,7 +34,7 @@ from algebra import (
     read_workings,
     work,
 )
-from tools import district, front
+from tools import bench_room, district, front
 from tools.bench_memory import memory_table
 from tools.bench_sets import sets_table
 from tools.shots import demo_server
@@ -59,6 +59,8 @@ def main(arguments: list[str]) -> int:
         "--memory", type=int, nargs="?", const=100_000, help="only the memory of one process over so many workings"
     )
     parser.add_argument("--sets", action="store_true", help="sheets alone")
+    parser.add_argument("--room", type=int, nargs="?", const=21, help="practice rooms: so many classes of 35 at once")
+    parser.add_argument("--seconds", type=float, default=60, help="for how long they write")
     parser.add_argument("--teachers", type=int, default=200, help="of the district")
     parser.add_argument("--lines", type=int, default=5_000_000, help="of the district")
     options = parser.parse_args(arguments)
@@ -67,6 +69,9 @@ def main(arguments: list[str]) -> int:
         return 0
     if options.memory:
         print(memory_table(options.memory))
+        return 0
+    if options.room:
+        print(bench_room.table(options.room, options.seconds))
         return 0
     if options.sets:
         print(sets_table())

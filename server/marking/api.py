@@ -10,7 +10,7 @@ from paper import Paper
 from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
-from server.marking import learned, overtime, paperwork, pile, queries, services
+from server.marking import learned, overtime, paperwork, pile, queries, services, tables
 from server.marking.feedback import feedback_out, feedback_pdf, for_tomorrow
 from server.marking.schemas import (
     ClassChange,
@@ -42,6 +42,13 @@ from server.marking.schemas import (
 )
 
 router = Router()
+
+
+def _as_csv(text: str, name: str) -> HttpResponse:
+    answer = HttpResponse("\ufeff" + text, content_type="text/csv; charset=utf-8")
+    name = f"{name}.csv".replace("/", "-")
+    answer.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
+    return answer
 
 
 @router.get("/classes", response=list[ClassRow])
@@ -206,12 +213,9 @@ def marks(request: HttpRequest, set_id: int, semicolons: bool = False) -> HttpRe
     """The confirmed marks as a table."""
     given_set = queries.set_of(person_of(request), set_id)
     paperwork.note_look(person_of(request), given_set, "took the marks away")
-    answer = HttpResponse(
-        "\ufeff" + queries.marks_csv(given_set, semicolons=semicolons), content_type="text/csv; charset=utf-8"
+    return _as_csv(
+        queries.marks_csv(given_set, semicolons=semicolons), f"{given_set.school_class.name} {given_set.title}"
     )
-    name = f"{given_set.school_class.name} {given_set.title}.csv".replace("/", "-")
-    answer.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
-    return answer
 
 
 @router.get("/sets/{int:set_id}/feedback.pdf", response={200: None, 400: Detail, 404: Detail, 429: Detail})
@@ -242,6 +246,20 @@ def tomorrow(request: HttpRequest, set_id: int, slip: str = "") -> Status[Tomorr
 def patterns(request: HttpRequest, set_id: int) -> PatternsOut:
     """Slips and items of a set, each number with the workings behind it."""
     return queries.patterns_of(queries.set_of(person_of(request), set_id))
+
+
+@router.get("/sets/{int:set_id}/patterns.csv", response={200: None, 404: Detail})
+def patterns_table(request: HttpRequest, set_id: int) -> HttpResponse:
+    """The patterns of a set as a table."""
+    given_set = queries.set_of(person_of(request), set_id)
+    return _as_csv(tables.patterns_csv(given_set), f"{given_set.school_class.name} {given_set.title} patterns")
+
+
+@router.get("/classes/{int:class_id}/patterns.csv", response={200: None, 404: Detail})
+def class_patterns_table(request: HttpRequest, class_id: int) -> HttpResponse:
+    """A class over time as a table."""
+    school_class = queries.class_of(person_of(request), class_id)
+    return _as_csv(tables.over_time_csv(school_class), f"{school_class.name} over time")
 
 
 @router.get("/classes/{int:class_id}/patterns", response={200: ClassPatterns, 404: Detail})

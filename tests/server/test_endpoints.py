@@ -138,6 +138,8 @@ SENT = {
     ("POST", "/api/sets/{set_id}/blanks"): (None, 200, []),
     ("GET", "/api/sets/{set_id}/log"): (None, 200, []),
     ("GET", "/api/classes/{class_id}/patterns"): (None, 200, []),
+    ("GET", "/api/classes/{class_id}/patterns.csv"): (None, 200, []),
+    ("GET", "/api/sets/{set_id}/patterns.csv"): (None, 200, []),
     ("GET", "/api/learned"): (None, 200, []),
     ("PUT", "/api/learned"): ({"on": True}, 200, [{}, {"on": "perhaps"}]),
     ("GET", "/api/schemes"): (None, 200, []),

@@ -1,5 +1,8 @@
 """A class over time, and what its counts say against the table of judgement."""
 
+import csv
+import io
+
 import pytest
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
@@ -125,3 +128,22 @@ def test_wrong_answers_are_ordered_by_the_class_only_when_that_is_wished(api, cl
 def test_without_counts_the_order_stands():
     assert by_own_counts([], {}) == ()
     assert learned.rows_of(0) == []
+
+
+def test_patterns_are_tables_too(api, classroom):
+    made = given(classroom, "2026-03-05", Ada=MOVED, Bo=MOVED, Cleo=RIGHT)
+    given(classroom, "2026-03-12", Ada=RIGHT)
+
+    def rows(path):
+        return list(csv.DictReader(io.StringIO(api.get(path).content.decode("utf-8-sig"))))
+
+    of_set = rows(f"/api/sets/{made.pk}/patterns.csv")
+    assert [(r["what"], r["workings"], r["foreseen"], r["who"]) for r in of_set] == [
+        ("slip", "2", "", "Ada, Bo"), ("item", "2", "yes", ""), ("right", "1", "", "of 3"),
+    ]  # fmt: skip
+    told = rows(f"/api/classes/{classroom.pk}/patterns.csv")
+    assert [(r["what"], r["day"], r["workings"], r["could be made in"]) for r in told[:2]] == [
+        ("set", "2026-03-05", "2", "3"),
+        ("set", "2026-03-12", "0", "1"),
+    ]
+    assert {(r["student"], r["state"]) for r in told[2:]} == {("Ada", "fading"), ("Bo", "new")}

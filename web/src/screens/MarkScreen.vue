@@ -132,8 +132,10 @@ async function keepTyped(next: 'down' | 'stay'): Promise<void> {
   const text = writing.value
   const { row, column } = marking
   const kept = marking.type(text.split('\n').map((line) => line.trim()).filter(Boolean), row, column)
-  if (next === 'down' && row < marking.table.students.length - 1) {
-    marking.move([1, 0])
+  const last = row === marking.table.students.length - 1
+  if (next === 'down' && !(last && column === marking.table.items.length - 1)) {
+    if (last) Object.assign(marking, { row: 0, column: column + 1 }) // the next item, from the first student
+    else marking.move([1, 0])
     void write() // at once: who types on must not wait for the server
     if (await kept) return
     unkept.value.push({ row, column, text })

@@ -46,7 +46,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
     <PageHeader :title="store.told ? `${store.told.name} over time` : 'Over time'" />
     <TroubleNote :request="store.request" />
     <template v-if="store.told && lines && grid">
-      <p class="row"><RouterLink to="/classes">Classes</RouterLink> <button class="plain-button" :aria-pressed="!names" @click="names = !names">{{ names ? 'hide the names' : 'show the names' }}</button></p>
+      <p class="row"><RouterLink to="/classes">Classes</RouterLink> <a :href="`/api/classes/${classId}/patterns.csv`">all of it as a table</a> <button class="plain-button" :aria-pressed="!names" @click="names = !names">{{ names ? 'hide the names' : 'show the names' }}</button></p>
       <p v-if="!store.told.slips.length" class="muted">No error was seen in this class yet.</p>
       <template v-else>
         <h2>From set to set</h2>

@@ -189,6 +189,22 @@ describe('the marking table', () => {
     expect(sentTo('PUT /api/sets/7/workings').at(-1)).toEqual({ student: 1, item: 11, lines: ['3x = 15', 'x = 5'] })
     expect(made.find('.typing').text()).toContain('Bo, number 1')
   })
+  it('goes from the last student to the first of the next item, and ends at the very last', async () => {
+    says['PUT /api/sets/7/workings'] = opened(1)
+    await marking()
+    useMarking().row = 2
+    await flushPromises()
+    made.find<HTMLElement>('td[tabindex="0"]').element.focus()
+    await press('t')
+    await made.find('.typing textarea').trigger('keydown', key('Tab'))
+    await flushPromises()
+    expect(made.find('.typing').text()).toContain('Ada, number 2')
+    useMarking().row = 2
+    await flushPromises()
+    await made.find('.typing textarea').trigger('keydown', key('Tab'))
+    await flushPromises()
+    expect(made.find('.typing').exists()).toBe(false)
+  })
   it('keeps what could not be sent while one types on', async () => {
     says['PUT /api/sets/7/workings'] = opened(1)
     await marking()

@@ -51,6 +51,7 @@ async function look(working: number): Promise<void> {
       <p class="row">
         <span class="muted">{{ marking.patterns.workings }} workings are verified.</span>
         <RouterLink :to="`/classes/${marking.set?.school_class}/patterns`">The class over time</RouterLink>
+        <a :href="`/api/sets/${marking.set?.id}/patterns.csv`">as a table</a>
         <el-button v-if="marking.patterns.slips.length" :loading="marking.opening.busy.value" @click="tomorrow">For tomorrow: against “{{ marking.patterns.slips[0]!.name }}”</el-button>
       </p>
       <ChartView v-if="bars" :option="bars" :height="60 + 24 * marking.patterns.slips.length" label="The errors of this set by how many workings they are in. The tables below say the same." @chosen="fromBars" />
