@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections import Counter
 from datetime import timedelta
+from functools import lru_cache
 from typing import cast
 
-from algebra import SLIPS, Report, instruction, understood
+from algebra import SLIPS, Echo, Report, Working, instruction, understood
 from server.accounts.words import words_of
 from server.marking import pile
 from server.marking.models import SetItem, StudentWorking
@@ -34,21 +35,36 @@ def my_room(visit: Visit) -> MyRoom:
     )  # fmt: skip
 
 
+@lru_cache(maxsize=4096)
+def _echo(text: str, decimal: str) -> Echo:
+    """A line as it is understood; a class writes and reads the same lines over and over."""
+    return understood(text, decimal=decimal)
+
+
+@lru_cache(maxsize=1024)
+def _instruction(task: str, given: str, variable: str, numbers: str, method: str) -> str:
+    return f"{instruction(Working(task, given, (), variable or None, numbers, {}, method=method or None))}."
+
+
 def _my_item(
     room: Room, item: SetItem, working: StudentWorking | None, extra: dict[int, RoomWorking], over: bool
 ) -> MyItem:
-    decimal = str(item.given_set.conventions.get("decimal", "point"))
-    given = understood(item.given, decimal=decimal)
+    given = _echo(item.given, _decimal(room))
+    if working is not None:
+        working.item = item  # as it was read with the others
     return MyItem(
-        id=item.pk, number=item.position + 1, task=item.task, instruction=f"{instruction(pile.problem_of(item))}.", given=item.given,
-        given_latex=f"{given.left} {given.right}".strip(),
-        working=None if working is None else my_working(room, item, working, extra.get(working.pk), over),
+        id=item.pk, number=item.position + 1, task=item.task, instruction=_instruction(item.task, item.given, item.variable, item.numbers, item.method),
+        given=item.given, given_latex=f"{given.left} {given.right}".strip(),
+        working=None if working is None else my_working(room, working, extra.get(working.pk), over),
     )  # fmt: skip
 
 
-def my_working(room: Room, item: SetItem, working: StudentWorking, extra: RoomWorking | None, over: bool) -> MyWorking:
+def _decimal(room: Room) -> str:
+    return str(room.given_set.conventions.get("decimal", "point"))
+
+
+def my_working(room: Room, working: StudentWorking, extra: RoomWorking | None, over: bool) -> MyWorking:
     """A student's own working with what is told of it, and nothing more."""
-    decimal = str(item.given_set.conventions.get("decimal", "point"))
     report: Report | None = pile.report_of(working) if pile.is_fresh(working) else None
     own = words_of(room.given_set.school_class.owner_id)
     cues = {}
@@ -59,7 +75,7 @@ def my_working(room: Room, item: SetItem, working: StudentWorking, extra: RoomWo
     if report is not None:
         found = telling.told(report, tells, ended=over, right_line=room.right_line, words=cues)
     return MyWorking(
-        revision=extra.revision if extra else 0, lines=working.texts, echoes=[understood(line, decimal=decimal) for line in working.texts],
+        revision=extra.revision if extra else 0, lines=working.texts, echoes=[_echo(line, _decimal(room)) for line in working.texts],
         told=[ToldLineOut(verdict=t.verdict, words=t.words, right=t.right) for t in found.lines], answered=found.answered,
         hints=extra.hints if extra else 0,
     )  # fmt: skip
