@@ -9,5 +9,5 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:8000' } },
-  test: { environment: 'jsdom', server: { deps: { inline: ['element-plus'] } }, include: ['src/**/*.test.ts'] },
+  test: { environment: 'jsdom', server: { deps: { inline: ['element-plus'] } }, include: ['src/**/*.test.ts'], testTimeout: 20_000 },
 })

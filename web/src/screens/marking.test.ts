@@ -160,12 +160,17 @@ describe('the marking table', () => {
     expect(made.text()).not.toContain('Cleo')
   })
   it('opens a working beside the key at the first line that does not hold', async () => {
+    const found = opened(1)
+    const slip = { id: 's', name: 'Sign lost', kind: 'care', done: 'A sign was lost.', why: 'It counts.', cue: 'Mind the sign.', instead: 'x = 2', instead_latex: 'x = 2', at: [], before_at: [], after_at: [] }
+    says['GET /api/workings/1'] = { ...found, report: { ...found.report, links: [found.report.links[0], link(2, 'breaks', { slip })] } }
     await marking()
     await press('Enter')
     expect(made.find('.opened li.on').text()).toContain('breaks')
     expect(made.find('.opened .key').text()).toContain('1')
     expect(made.find('.points').text()).toContain('0 of 1 accuracy: lost at line 2')
     expect(made.find('.points').text()).toContain('1 more alike')
+    expect(made.find('.opened').text()).toContain('Sign lost')
+    expect(made.find('.opened').text()).not.toContain('use it') // the lines are the student's
     await press('ArrowDown')
     expect(asked.at(-1)!.what).toBe('GET /api/workings/2')
     await press('Escape')

@@ -7,7 +7,8 @@ import { isSideLine, meaningOf, NOTE_WORDS, relationWord, type Relation } from '
 import { actionOf, HELP } from '@/lib/shortcuts'
 
 /** What is to be said of the line one is on. Empty and quiet when it holds and nothing was noticed. */
-const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string; task: string }>()
+/** `fixed`: the lines are somebody's and stay as they are, so the right line can't be put in their place. */
+const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string; task: string; fixed?: boolean }>()
 
 const emit = defineEmits<{ use: [line: string] }>()
 const which = ref(0)
@@ -17,7 +18,7 @@ watch(() => [props.number, props.text], () => (which.value = 0))
 function onKey(event: KeyboardEvent): void {
   const action = slip.value ? actionOf(HELP, event) : null
   if (action === 'other-explanation') which.value++
-  else if (action === 'use-right-line' && slip.value?.instead) emit('use', slip.value.instead)
+  else if (action === 'use-right-line' && slip.value?.instead && !props.fixed) emit('use', slip.value.instead)
   else return
   event.preventDefault()
 }
@@ -68,7 +69,7 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <p class="cue">{{ slip.cue }}</p>
         <p v-if="slip.instead" class="instead">
           <PlainMath :text="slip.instead" display />
-          <button class="plain-button" title="Put this line in its place (Alt+U)" @click="emit('use', slip.instead)">use it</button>
+          <button v-if="!fixed" class="plain-button" title="Put this line in its place (Alt+U)" @click="emit('use', slip.instead)">use it</button>
         </p>
         <button v-if="explanations.length > 1" class="plain-button muted other" title="Other explanations (Alt+O)" @click="which++">
           {{ (which % explanations.length) + 1 }} of {{ explanations.length }} explanations

@@ -57,7 +57,7 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
       <p v-for="eye in working.proposal.eye" :key="eye" class="eye">{{ EYE_WORDS[eye] ?? eye }}</p>
     </section>
     <p v-else class="muted">Not verified yet.</p>
-    <NotesPanel v-if="link && item" :number="link.line" :text="working.lines[at] ?? ''" :link="link" :report="working.report" :unknown="unknownOf(item)" :task="item.task" />
+    <NotesPanel v-if="link && item" fixed :number="link.line" :text="working.lines[at] ?? ''" :link="link" :report="working.report" :unknown="unknownOf(item)" :task="item.task" />
     <details v-if="working.decisions.length">
       <summary class="muted">What was decided</summary>
       <p v-for="(each, k) in working.decisions" :key="k" class="muted">
