@@ -25,6 +25,7 @@ COPY lanes lanes
 COPY paper paper
 COPY cli cli
 COPY server server
+COPY standins standins
 COPY tools tools
 COPY manage.py LICENSE ./
 COPY --from=build /opt/uchuu/web/dist web/dist

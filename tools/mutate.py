@@ -82,7 +82,7 @@ def settings_of(package: Package) -> str:
 [tool.mutmut]
 source_paths = ["algebra", "server"]
 only_mutate = {listed(package.files)}
-also_copy = ["cli", "lanes", "paper", "tools", "manage.py", "uchuu", "docs", "web/src/api", "web/src/lib", "web/dist", "README.md"]
+also_copy = ["cli", "lanes", "paper", "standins", "tools", "manage.py", "uchuu", "docs", "web/src/api", "web/src/lib", "web/dist", "README.md"]
 pytest_add_cli_args_test_selection = {listed(package.tests)}
 use_git_change_detection = false
 """
