@@ -62,7 +62,7 @@ def test_a_class_works_in_its_room_and_the_teacher_sees_it(room, browser):
     write(bo, "3x = 29")
     expect(bo.locator(".chain li").first).to_contain_text("look again")
     assert bo.evaluate("document.documentElement.scrollWidth <= innerWidth")
-    assert "29" not in ada.content() and "Ada" not in bo.content()
+    assert "29" not in ada.locator("main").inner_text() and "Ada" not in bo.locator("main").inner_text()
 
     rows = teacher.locator("tbody tr")
     expect(rows.nth(1)).to_contain_text("line 1", timeout=5_000)

@@ -157,7 +157,7 @@ class TestWriting:
         write(bo, items[0], ["3x = 29"])
         code = Room.objects.get().code
         ada, answer = come_in(code)
-        assert "Bo" not in answer.content.decode() and "29" not in answer.content.decode()
+        assert "Bo" not in answer.content.decode() and "3x = 29" not in answer.content.decode()
         assert answer.json()["items"][0]["working"] is None
         for path in (
             f"/api/sets/{given.pk}",
