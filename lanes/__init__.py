@@ -60,10 +60,17 @@ def check(working: Working) -> Report:
     return found
 
 
-def marked(working: Working, scheme: Scheme) -> tuple[Report, Proposal]:
-    """The report on a student's working and what a scheme proposes for it. Raises Busy; what is too heavy is said in the report."""
+def marked(working: Working, scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
+    """The report on a student's working and what a scheme proposes for it; `at_once` among the light questions first, where somebody waits for it.
+    Raises Busy; what is too heavy is said in the report."""
     try:
-        found = heavy.ask("marked", working, scheme, seconds=KEY_SECONDS)
+        if at_once:
+            try:
+                found = light.ask("marked", working, scheme, seconds=LIGHT_SECONDS)
+            except TooHeavy:
+                found = heavy.ask("marked", working, scheme, seconds=KEY_SECONDS)
+        else:
+            found = heavy.ask("marked", working, scheme, seconds=KEY_SECONDS)
     except TooHeavy as problem:
         report = Report.of_refused(working.id, LineError(0, 1, problem.message, problem.code))
         return report, Proposal(0, scheme.total, (), ("unread",))

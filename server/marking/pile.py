@@ -79,11 +79,14 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
     number = asked["working"]
     assert isinstance(number, int)
     working = StudentWorking.objects.select_related("item__given_set").filter(pk=number).first()
-    if working is None:
-        return 0
+    return 0 if working is None else verify(working)
+
+
+def verify(working: StudentWorking, *, at_once: bool = False) -> int:
+    """Verifies a working and keeps what came of it, for all that are equal; how many these are. `at_once` where somebody waits. Raises Busy."""
     item, lines = working.item, working.texts
     stamp = stamp_of(item, lines)
-    report, proposal = lanes.marked(problem_of(item, lines), scheme_of(item))
+    report, proposal = lanes.marked(problem_of(item, lines), scheme_of(item), at_once=at_once)
     equal = StudentWorking.objects.filter(item=item, lines=lines).exclude(made_from=stamp)
     slips = [link.slip.id for link in report.links if link.slip] + list(report.answer.slips)
     # what was changed meanwhile, its lines or its scheme, is not among the equal ones any more, or has another stamp and is asked again

@@ -8,7 +8,7 @@ from functools import lru_cache
 from typing import cast
 
 from algebra import SLIPS, Echo, Report, Working, instruction, understood
-from server.accounts.words import words_of
+from server.accounts.words import Words, words_of
 from server.marking import pile
 from server.marking.models import SetItem, StudentWorking
 from server.room import coming_in, telling
@@ -28,10 +28,11 @@ def my_room(visit: Visit) -> MyRoom:
     }
     extra = {e.working_id: e for e in RoomWorking.objects.filter(working__in=mine.values())}
     over = coming_in.is_over(room, visit.more_minutes)
+    own = words_of(room.given_set.school_class.owner_id)
     closes = room.closes + timedelta(minutes=visit.more_minutes) if room.closes and room.show_time else None
     return MyRoom(
         title=room.given_set.title, student=visit.student.name, tells=room.tells, hints=room.hints, paused=room.paused, nudge=visit.nudge,  # type: ignore[arg-type]
-        closes=closes, over=over, items=[_my_item(room, item, mine.get(item.pk), extra, over) for item in items],
+        closes=closes, over=over, items=[_my_item(room, item, mine.get(item.pk), extra, over, own) for item in items],
     )  # fmt: skip
 
 
@@ -47,7 +48,7 @@ def _instruction(task: str, given: str, variable: str, numbers: str, method: str
 
 
 def _my_item(
-    room: Room, item: SetItem, working: StudentWorking | None, extra: dict[int, RoomWorking], over: bool
+    room: Room, item: SetItem, working: StudentWorking | None, extra: dict[int, RoomWorking], over: bool, own: Words
 ) -> MyItem:
     given = _echo(item.given, _decimal(room))
     if working is not None:
@@ -55,7 +56,7 @@ def _my_item(
     return MyItem(
         id=item.pk, number=item.position + 1, task=item.task, instruction=_instruction(item.task, item.given, item.variable, item.numbers, item.method),
         given=item.given, given_latex=f"{given.left} {given.right}".strip(),
-        working=None if working is None else my_working(room, working, extra.get(working.pk), over),
+        working=None if working is None else my_working(room, working, extra.get(working.pk), over, own),
     )  # fmt: skip
 
 
@@ -63,10 +64,9 @@ def _decimal(room: Room) -> str:
     return str(room.given_set.conventions.get("decimal", "point"))
 
 
-def my_working(room: Room, working: StudentWorking, extra: RoomWorking | None, over: bool) -> MyWorking:
+def my_working(room: Room, working: StudentWorking, extra: RoomWorking | None, over: bool, own: Words) -> MyWorking:
     """A student's own working with what is told of it, and nothing more."""
     report: Report | None = pile.report_of(working) if pile.is_fresh(working) else None
-    own = words_of(room.given_set.school_class.owner_id)
     cues = {}
     if report is not None:
         cues = {s.id: own.of(s.id, s.name, s.cue).text for s in (link.slip for link in report.links) if s is not None}

@@ -103,16 +103,21 @@ def write(visit: Visit, item_id: int, data: MyLines) -> StudentWorking:
             )
         put_lines(given_set.school_class.owner, given_set, visit.student, item, data.lines, SOURCE)
         working = StudentWorking.objects.get(paper=paper, item=item)
-        RoomWorking.objects.update_or_create(working=working, defaults={"revision": revision + 1})
+        working.item = item  # with its set, as it was read
+        if extra is None:
+            RoomWorking.objects.create(working=working, revision=revision + 1)
+        else:
+            extra.revision = revision + 1
+            extra.save(update_fields=["revision", "changed"])
     _verify(given_set, working)
     visit.save(update_fields=["heard"])
     visit.room.touch()
-    return StudentWorking.objects.get(pk=working.pk)
+    return working
 
 
 def _verify(given_set: GivenSet, working: StudentWorking) -> None:
     try:
-        pile.work_piece({}, {"working": working.pk})
+        pile.verify(working, at_once=True)
     except lanes.Busy:  # it is kept, and verified among the jobs
         pile.begin(given_set)
 
@@ -124,6 +129,7 @@ def hint(visit: Visit, item_id: int) -> RoomHint:
     item: SetItem = get_object_or_404(room.given_set.items.select_related("given_set"), pk=item_id)
     with transaction.atomic():
         paper, _ = Paper.objects.get_or_create(given_set=room.given_set, student=visit.student)
+        Paper.objects.select_for_update().get(pk=paper.pk)
         working, _ = StudentWorking.objects.get_or_create(
             paper=paper, item=item, defaults={"lines": [], "source": SOURCE}
         )

@@ -232,7 +232,7 @@ class TestTakingIn:
 
 class TestBusy:
     def test_typed_lines_are_kept_and_wait(self, api, given, monkeypatch):
-        def busy(*asked):
+        def busy(*asked, **how):
             raise pile.lanes.Busy("Try again.")
 
         monkeypatch.setattr(pile.lanes, "marked", busy)
@@ -249,7 +249,7 @@ class TestVerifying:
         take(api, given)
         asked = []
         marked = pile.lanes.marked
-        monkeypatch.setattr(pile.lanes, "marked", lambda *a: asked.append(a) or marked(*a))
+        monkeypatch.setattr(pile.lanes, "marked", lambda *a, **k: asked.append(a) or marked(*a, **k))
         found = verified(api, given)
         assert (found["total"], found["done"]) == (5, 5)
         assert len(asked) == 4  # two wrote the same
@@ -270,9 +270,9 @@ class TestVerifying:
         working = StudentWorking.objects.get(paper__student__name="Ada Quill", item__position=0)
         marked = pile.lanes.marked
 
-        def overtaken(*asked):
+        def overtaken(*asked, **how):
             StudentWorking.objects.filter(pk=working.pk).update(lines=["x = 99"])
-            return marked(*asked)
+            return marked(*asked, **how)
 
         monkeypatch.setattr(pile.lanes, "marked", overtaken)
         pile.work_piece({}, {"working": working.pk})
