@@ -172,7 +172,7 @@ describe('the marking table', () => {
     expect(made.find('.opened').text()).toContain('Sign lost')
     expect(made.find('.opened').text()).not.toContain('use it') // the lines are the student's
     await press('ArrowDown')
-    expect(asked.at(-1)!.what).toBe('GET /api/workings/2')
+    expect(asked.map((each) => each.what)).toContain('GET /api/workings/2')
     await press('Escape')
     expect(made.find('.opened').exists()).toBe(false)
   })
