@@ -69,7 +69,7 @@ def _alone(given_set: GivenSet) -> dict[int, Total]:
         if state == "complete":
             total = sum(marks[student].values())
             if late:
-                total = round(total * (100 - given_set.late_percent)) / 100
+                total = round(total * (100 - given_set.late_percent) / 100, 2)
         found[student] = Total(state, late, marks[student], total, whole)
     return found
 
@@ -77,7 +77,7 @@ def _alone(given_set: GivenSet) -> dict[int, Total]:
 def _with_grade(total: Total, before: Total | None, boundaries: Sequence[Boundary]) -> Total:
     first = before.total if before is not None else None
     # of sets that are worth differently the better share counts, in marks of this one
-    carried = first * total.of / before.of if before is not None and first is not None and before.of else None
+    carried = round(first * total.of / before.of, 2) if before is not None and first is not None and before.of else None
     reached = [value for value in (total.total, carried) if value is not None]
     counts = max(reached) if reached else None
     return Total(

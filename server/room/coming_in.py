@@ -22,6 +22,8 @@ LETTERS = "ABCDEFGHJKMNPQRSTUVWXYZ23456789"
 CODE_LENGTH, SHORTEST_SECRET = 6, 4
 WRONG_A_MINUTE = 20
 SESSION, DEVICE = "room_visit", "uchuu_device"
+MARK = 16
+"""How much of a secret's hash a session keeps: with another secret, or none, the session is over."""
 DEVICE_AGE = 400 * 24 * 3600
 _COUNT = """
 INSERT INTO room_wrongtries (address, since, count) VALUES (%s, now(), 1)
@@ -56,13 +58,14 @@ def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Visit:
         raise TooMany("Too many wrong tries from here. Wait a minute.", code="slow", seconds=60)
     if room is None:
         raise _wrong(address, Refused("No room has this code. Look at it once more.", code="code"))
-    if is_over(room):
-        raise Refused("This room is closed.", code="closed")
     student = _named(room, name)
     if student is None:
         raise _wrong(
             address, Refused("This name is not on the list of the class. Write it as your teacher has it.", code="name")
         )
+    before = Visit.objects.filter(room=room, student=student).first()
+    if is_over(room, before.more_minutes if before else 0):
+        raise Refused("This room is closed.", code="closed")
     if len(secret.strip()) < SHORTEST_SECRET:
         raise Refused(f"A secret has at least {SHORTEST_SECRET} letters or digits.", code="secret")
     if _is_slowed(address) and student.pk not in known:
@@ -83,7 +86,7 @@ def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Visit:
         )
     visit, _ = Visit.objects.get_or_create(room=room, student=student)
     request.session.cycle_key()
-    request.session[SESSION] = visit.pk
+    request.session[SESSION] = [visit.pk, kept.hashed[-MARK:]]
     room.touch()
     return visit
 
@@ -135,11 +138,9 @@ def device_cookie(request: HttpRequest, student_id: int) -> str:
 
 def visit_of(request: HttpRequest) -> Visit:
     """Who is in which room. Raises Forbidden where nobody is."""
-    found = (
-        Visit.objects.select_related("room__given_set__school_class", "student")
-        .filter(pk=request.session.get(SESSION, 0))
-        .first()
-    )
+    visit, mark = request.session.get(SESSION, (0, ""))
+    visits = Visit.objects.select_related("room__given_set__school_class", "student")
+    found = visits.filter(pk=visit, student__secret__hashed__endswith=mark).first()
     if found is None:
         raise Forbidden("Come in with the code of the room first.", code="outside")
     return found

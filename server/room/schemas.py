@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from ninja import Field, Schema
 from pydantic import StringConstraints
@@ -148,4 +148,3 @@ class RoomOut(Schema):
 
 
 Since = Annotated[int, Field(ge=-1)]
-State = Literal["open", "over"]

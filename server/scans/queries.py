@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import cast
+from typing import Literal, cast
 
 from django.conf import settings
 from django.contrib.auth.models import User
@@ -102,32 +102,32 @@ def _mends(items: Sequence[SetItem], lines: Sequence[PlacedLine]) -> dict[int, l
                 for k in placing.doubtful_symbols(line.line)
                 for other in line.line.symbols[k].alternatives
             ]
-            if others and not _follows(item, before, line.line.text):
+            if others and _judged(item, before, line.line.text) == "broken":
                 left -= 1
                 for k, text in others[:left]:
                     left -= 1
-                    if _follows(item, before, with_other(line, k, text)):
+                    if _judged(item, before, _with_other(line, k, text)) == "follows":
                         found.setdefault(line.at, []).append(Mends(symbol=k, text=text))
         before += line.texts
     return found
 
 
-def with_other(line: PlacedLine, symbol: int, text: str) -> str:
+def _with_other(line: PlacedLine, symbol: int, text: str) -> str:
     """A line with another reading of one symbol."""
     symbols = [each.text for each in line.line.symbols]
     symbols[symbol] = text
     return "".join(symbols).strip()
 
 
-def _follows(item: SetItem, above: Sequence[str], line: str) -> bool:
+def _judged(item: SetItem, above: Sequence[str], line: str) -> Literal["follows", "broken", "open"]:
+    """Whether a line follows from those above it; broken also where it can't be read, open where that is not told."""
     try:
         report = lanes.check(pile.problem_of(item, [*above, line]))
     except lanes.Busy:
-        return True  # nothing is said of what could not be tried
+        return "open"
     last = report.links[-1] if report.links else None
-    return (
-        last is not None
-        and last.line == len(above) + 1
-        and last.relation not in ("breaks", "narrows")
-        and last.kind != "unread"
-    )
+    if last is None or last.line != len(above) + 1:
+        return "open"
+    if last.error is not None or last.relation in ("breaks", "narrows"):
+        return "broken"
+    return "open" if last.relation in (None, "unclear") else "follows"

@@ -122,6 +122,20 @@ def test_where_another_reading_would_follow_that_is_said_and_nothing_is_settled(
     assert lines("Iris Vane", 2) is None
 
 
+def test_a_reading_that_is_no_line_is_mended_by_one_that_follows(api, given, stand_in):
+    [page] = take(api, given, "iris-vane-2.jpg")
+    [line] = [line for line in opened(api, page)["lines"] if line["doubtful"]]
+    assert line["texts"] == ["5× + 10 - 3 = 5x + 7"]
+    assert [(mend["text"], line["symbols"][mend["symbol"]]["text"]) for mend in line["mends"]] == [("x", "×")]
+
+
+def test_what_another_reading_makes_no_line_of_is_not_offered(api, given, stand_in):
+    [page] = take(api, given, "jory-pell-1.jpg")
+    lines = {line["texts"][0]: line for line in opened(api, page)["lines"] if line["doubtful"]}
+    assert lines["4(2x - 1) - 3(x + 2) = 2"]["mends"] == []  # it follows as it was read
+    assert lines["x = 7"]["mends"] == []  # it does, from a wrong line above it: nothing is to be mended
+
+
 def test_settled_lines_go_to_the_working_and_can_be_opened_again(api, given, stand_in):
     [page] = take(api, given, "iris-vane-1.jpg")
     [line] = [x for x in opened(api, page)["lines"] if x["texts"] == ["2x = 19"]]

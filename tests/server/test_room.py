@@ -99,7 +99,9 @@ class TestComingIn:
         ada = given.school_class.students.get(name="Ada Quill")
         api.send("POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"forget_secret": True})
         assert client.get("/api/room").status_code == 403  # who was in by the old one is out
-        assert come_in(Room.objects.get().code, secret="willow9")[1].status_code == 200
+        other, answer = come_in(Room.objects.get().code, secret="willow9")
+        assert answer.status_code == 200 and other.get("/api/room").status_code == 200
+        assert client.get("/api/room").status_code == 403  # and stays out
 
     def test_a_code_is_renewed_and_a_room_closes(self, api, given):
         first = opened(api, given)["code"]
@@ -140,6 +142,9 @@ class TestWriting:
         )
         assert write(client, items[0], ["x = 5"]).status_code == 200
         assert client.get("/api/room").json()["nudge"] == "Begin with the 7."
+        code = Room.objects.get().code
+        assert come_in(code)[1].status_code == 200  # again, in the extra time
+        assert come_in(code, "Bo Tarn")[1].json()["code"] == "closed"
 
     def test_hints_are_counted_and_give_no_line_unless_that_is_wished(self, api, given):
         client, items = inside(api, given, hints=3)
