@@ -202,11 +202,15 @@ def safe_cell(cell: str) -> str:
     return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") else cell
 
 
-def table_rows(text: str) -> Iterator[list[str]]:
-    """The rows of a table as spreadsheets write it, separated by commas, semicolons or tabs, whichever the first row has most of. Raises
-    TaskError at a row that can't be read."""
-    first = next((line for line in text.splitlines() if line.strip()), "")
-    rows = csv.reader(io.StringIO(text, newline=""), delimiter=max(",;\t", key=first.count))
+SEPARATORS = ",;\t"
+
+
+def table_rows(text: str, *, above: int = 1) -> Iterator[list[str]]:
+    """The rows of a table as spreadsheets write it, separated by commas, semicolons or tabs, whichever the first row has most of; with `above`, the
+    row that has most of any among so many from the top, where words may stand above the table. Raises TaskError at a row that can't be read."""
+    told = [line for line in text.splitlines() if line.strip()][:above]
+    first = max(told, key=lambda line: max(map(line.count, SEPARATORS)), default="")
+    rows = csv.reader(io.StringIO(text, newline=""), delimiter=max(SEPARATORS, key=first.count))
     try:
         yield from rows
     except csv.Error as problem:

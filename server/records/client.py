@@ -14,7 +14,7 @@ from urllib.request import Request, urlopen
 
 from django.conf import settings
 
-from server.records.roster import RosterClass, RosterStudent, student_of
+from server.records.roster import RosterClass, RosterStudent, student_of, titled
 
 ROSTER, GRADEBOOK = "/ims/oneroster/rostering/v1p2", "/ims/oneroster/gradebook/v1p2"
 SECONDS, TRIES, PAGE, MOST_PAGES = 15, 3, 100, 50
@@ -49,7 +49,7 @@ class School:
     def classes(self) -> list[RosterClass]:
         """The classes, without their students. Raises RecordsTrouble."""
         return [
-            RosterClass(str(row.get("title", ""))[:60], (), str(row["sourcedId"]))
+            RosterClass(titled(str(row.get("title", ""))) or str(row["sourcedId"])[:60], (), str(row["sourcedId"]))
             for row in self._all(f"{ROSTER}/classes", "classes")
             if row.get("status") != "tobedeleted"
         ]

@@ -4,23 +4,49 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 import zipfile
 from collections import defaultdict
-from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, field
+from collections.abc import Container, Iterable, Iterator
+from dataclasses import dataclass, field, replace
 
 from algebra import TaskError
 from paper import table_rows
 
 MOST_BYTES, MOST_ROWS = 8_000_000, 60_000
-NAME, NUMBER = 80, 30
+NAME, NUMBER, TITLE = 80, 30, 60
+MOST_ABOVE = 6
+"""In how many rows from the top the titles of the columns are looked for: a name of the school or the class may stand above them."""
 _TITLES = {
-    "name": {"name", "student", "full name", "student name", "pupil"},
+    "name": {
+        "name",
+        "names",
+        "student",
+        "students",
+        "full name",
+        "student name",
+        "name of student",
+        "pupil",
+        "pupil name",
+    },
     "first": {"first name", "firstname", "first", "given name", "givenname", "forename"},
     "last": {"last name", "lastname", "last", "surname", "family name", "familyname"},
-    "number": {"number", "no", "no.", "nr", "id", "student id", "student number", "identifier"},
+    "number": {
+        "number",
+        "id",
+        "student id",
+        "student no",
+        "student no.",
+        "student number",
+        "pupil id",
+        "pupil number",
+        "admission number",
+        "identifier",
+    },
+    "running": {"no", "no.", "nr", "nr.", "#"},  # the number only where there is no other
     "class": {"class", "group", "course", "section", "set"},
 }
+_NUMBERED = re.compile(r"^\d+\s*[.)]\s*")  # 12. Ada Quill
 _FILES = ("classes", "enrollments", "users")
 
 
@@ -66,31 +92,34 @@ def from_table(text: str) -> Roster:
     found = Roster()
     rows = [
         (number, [cell.strip() for cell in row])
-        for number, row in enumerate(table_rows(text.lstrip("\ufeff")), start=1)
+        for number, row in enumerate(table_rows(text.lstrip("\ufeff"), above=MOST_ABOVE), start=1)
     ]
     rows = [(number, row) for number, row in rows if any(row)]
     if not rows:
         raise TaskError("There is no row in this table.")
-    columns = _columns(rows[0][1])
-    begin = 1 if columns else 0
+    titles = ((k, _columns(row)) for k, (_, row) in enumerate(rows[:MOST_ABOVE], start=1))
+    begin, columns = next(((k, known) for k, known in titles if known), (0, {}))
     columns = columns or _guessed(rows[0][1])
     of: dict[str, list[tuple[int, RosterStudent]]] = defaultdict(list)
     for number, row in rows[begin:]:
         cells = {what: row[at].removeprefix("'") for what, at in columns.items() if at < len(row)}
-        name = _name(cells)
-        if not name or not any(character.isalpha() for character in name):
-            found.left.append(LeftRow(number, " ".join(row)[:80], "No name stands here."))
-        else:
-            of[cells.get("class", "")].append((number, RosterStudent(name, cells.get("number", ""))))
+        of[titled(cells.get("class", ""))].append((number, RosterStudent(_name(cells), cells.get("number", ""))))
     for title, students in of.items():
-        found.classes.append(RosterClass(title, tuple(_sound(students, found))))
+        found.classes.append(RosterClass(title, tuple(sound(students, found))))
     return found
 
 
 def _columns(row: list[str]) -> dict[str, int]:
     """Where what stands, by the titles; nothing where the first row has none."""
     titles = [cell.casefold().strip(" :") for cell in row]
-    found = {what: at for at, title in enumerate(titles) for what, known in _TITLES.items() if title in known}
+    found: dict[str, int] = {}
+    for at, title in enumerate(titles):
+        for what, known in _TITLES.items():
+            if title in known:
+                found.setdefault(what, at)
+    running = found.pop("running", None)
+    if running is not None:
+        found.setdefault("number", running)
     return found if "name" in found or "last" in found or "first" in found else {}
 
 
@@ -105,29 +134,44 @@ def _name(cells: dict[str, str]) -> str:
     """First name before last name, without the comma between them."""
     if cells.get("first") or cells.get("last"):
         return f"{cells.get('first', '')} {cells.get('last', '')}".strip()
-    last, comma, first = cells.get("name", "").partition(",")
+    last, comma, first = _NUMBERED.sub("", cells.get("name", "")).partition(",")
     return f"{first.strip()} {last.strip()}" if comma and first.strip() else last.strip()
 
 
-def _sound(rows: Iterable[tuple[int, RosterStudent]], found: Roster) -> Iterator[RosterStudent]:
-    """The students without those whose name or number stands in the class already, or is too long: they are named."""
+def sound(rows: Iterable[tuple[int, RosterStudent]], found: Roster) -> Iterator[RosterStudent]:
+    """The students that can be taken. Who has no name, one that stands in the class already, or one that is too long is named and left; a number that
+    another student of the class has is named, and the student taken without it."""
     names, numbers = set[str](), set[str]()
     for place, student in rows:
-        why = ""
-        if len(student.name) > NAME or len(student.number) > NUMBER:
-            why = f"A name has at most {NAME} characters, a number {NUMBER}."
-        elif not student.name.isprintable() or not student.number.isprintable():
-            why = "This row holds a character that can't be kept."
-        elif student.name.casefold() in names:
-            why = "This name stands in the class twice. Add something that tells them apart."
-        elif student.number and student.number in numbers:
-            why = "This number stands in the class twice."
+        told = f"{student.name} {student.number}".strip()[:80]
+        why = _why_not(student, names)
         if why:
-            found.left.append(LeftRow(place, f"{student.name} {student.number}".strip()[:80], why))
+            found.left.append(LeftRow(place, told, why))
             continue
+        if student.number and student.number in numbers:
+            found.left.append(LeftRow(place, told, "Another student of the class has this number: taken without it."))
+            student = replace(student, number="")
         names.add(student.name.casefold())
         numbers.add(student.number)
         yield student
+
+
+def _why_not(student: RosterStudent, names: Container[str]) -> str:
+    """Why a student can't be taken; empty where nothing is against it."""
+    if not any(character.isalpha() for character in student.name):
+        return "No name stands here."
+    if len(student.name) > NAME or len(student.number) > NUMBER:
+        return f"A name has at most {NAME} characters, a number {NUMBER}."
+    if not student.name.isprintable() or not student.number.isprintable():
+        return "This row holds a character that can't be kept."
+    if student.name.casefold() in names:
+        return "This name stands in the class twice. Add something that tells them apart."
+    return ""
+
+
+def titled(title: str) -> str:
+    """A title as a class can have it."""
+    return "".join(filter(str.isprintable, title)).strip()[:TITLE].strip()
 
 
 def from_bundle(content: bytes) -> Roster:
@@ -152,14 +196,14 @@ def from_bundle(content: bytes) -> Roster:
             continue
         members[row.get("classSourcedId", "")].append((place, student_of(user)))
     for place, row in enumerate(tables["classes"], start=2):
-        title = row.get("title", "").strip()
+        title = titled(row.get("title", ""))
         if not title:
             found.left.append(
                 LeftRow(place, f"classes.csv: {row.get('sourcedId', '')}"[:80], "This class has no title.")
             )
         elif row.get("status") != "tobedeleted":
             own = row.get("sourcedId", "")
-            found.classes.append(RosterClass(title[:60], tuple(_sound(members.get(own, []), found)), own))
+            found.classes.append(RosterClass(title, tuple(sound(members.get(own, []), found)), own))
     return found
 
 

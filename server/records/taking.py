@@ -5,6 +5,7 @@ from __future__ import annotations
 from base64 import b64decode
 from binascii import Error as Base64Error
 from dataclasses import replace
+from itertools import count
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -18,7 +19,7 @@ from server.marking.schemas import MOST_STUDENTS, ClassChange, ClassIn, StudentI
 from server.marking.services import change_class, make_class
 from server.records.client import RecordsRefusal, RecordsTrouble, School
 from server.records.models import ClassLink, StudentLink
-from server.records.roster import LeftRow, Roster, RosterClass, RosterStudent, from_bundle, from_table
+from server.records.roster import Roster, RosterClass, RosterStudent, from_bundle, from_table, sound
 from server.records.schemas import (
     RecordsClass,
     RecordsOut,
@@ -82,20 +83,8 @@ def _from_records(ids: list[str]) -> Roster:
     titles = {row.sourced_id: row.title for row in there.classes()}
     found = Roster()
     for own in ids:
-        students, numbers = [], set[str]()
-        for place, student in enumerate(there.students(own), start=1):
-            if student.number and student.number in numbers:
-                found.left.append(
-                    LeftRow(
-                        place,
-                        f"{student.name} {student.number}",
-                        "Another student of the class has this number in the records: taken without it.",
-                    )
-                )
-                student = replace(student, number="")
-            numbers.add(student.number)
-            students.append(student)
-        found.classes.append(RosterClass(titles.get(own, own), tuple(students), own))
+        students = sound(enumerate(there.students(own), start=1), found)
+        found.classes.append(RosterClass(titles.get(own, own[:60]), tuple(students), own))
     return found
 
 
@@ -111,10 +100,19 @@ def _named(teacher: User, found: RosterClass, data: RosterIn) -> RosterClass:
 
 
 def _here(teacher: User, found: RosterClass) -> SchoolClass | None:
-    """The class here that a class of a roster is: by its link, else by its name."""
+    """The class here that a class of a roster is: by its link, else by its name, unless that one is linked to another."""
     own = SchoolClass.objects.filter(owner=teacher)
-    linked = own.filter(record__sourced_id=found.sourced_id).first() if found.sourced_id else None
-    return linked or own.filter(name=found.title).first()
+    if not found.sourced_id:
+        return own.filter(name=found.title).first()
+    linked = own.filter(record__sourced_id=found.sourced_id).first()
+    return linked or own.filter(name=found.title, record=None).first()
+
+
+def _free_name(teacher: User, title: str) -> str:
+    """A name that no class of the teacher has: two classes of the records may have one title."""
+    taken = set(SchoolClass.objects.filter(owner=teacher).values_list("name", flat=True))
+    names = (title if not k else f"{title[:55]} {k + 1}" for k in count())
+    return next(name for name in names if name not in taken)
 
 
 def preview(teacher: User, data: RosterIn) -> RosterOut:
@@ -154,7 +152,7 @@ def take(teacher: User, data: RosterTake) -> RosterTaken:
     roster = read(teacher, data)  # before the transaction: the records may be slow
     with transaction.atomic():
         taken = [_taken(teacher, found) for place, found in enumerate(roster.classes) if place in data.chosen]
-        new = sum(count for _, count in taken)
+        new = sum(fresh for _, fresh in taken)
         people.note(teacher.username, "took a roster", f"{new} students")
     return RosterTaken(classes=[here.pk for here, _ in taken], students=new)
 
@@ -167,7 +165,7 @@ def _taken(teacher: User, found: RosterClass) -> tuple[SchoolClass, int]:
     if len(known.by_name) + len(fresh) > MOST_STUDENTS:
         raise Refused(f"A class has {MOST_STUDENTS} students at most; “{found.title}” would have more.", code="many")
     if here is None:
-        here = make_class(teacher, ClassIn(name=found.title, students=fresh))
+        here = make_class(teacher, ClassIn(name=_free_name(teacher, found.title), students=fresh))
     elif fresh:
         here = change_class(teacher, here.pk, ClassChange(students=fresh))
     _link(here, found)

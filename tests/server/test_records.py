@@ -45,6 +45,12 @@ def names(roster):
         ),
         ('Student;No.\n"Quill, Ada";7\n', [("", [("Ada Quill", "7")])]),
         ('Number,Name\n7,"Ada\nQuill"\n', [("", [])]),
+        ("Class list 4B\n\nSurname;Forename;Student ID\nQuill;Ada;7\n", [("", [("Ada Quill", "7")])]),
+        ("1. Ada Quill\n2) Bo Tarn\n", [("", [("Ada Quill", ""), ("Bo Tarn", "")])]),
+        ("Nr;Students;ID\n1;Quill, Ada;700\n2;Tarn, Bo;701\n;;\n", [("", [("Ada Quill", "700"), ("Bo Tarn", "701")])]),
+        ("student name\tclass\nZoë Ådal-Lund\t4B \n", [("4B", [("Zoë Ådal-Lund", "")])]),
+        (f"name,class\nAda,{'x' * 70}\n", [("x" * 60, [("Ada", "")])]),
+        ("Name,Name of student\nAda Quill,Ada Quill\n", [("", [("Ada Quill", "")])]),
         ("Name\n'=SUM(A1)\nAda Quill", [("", [("=SUM(A1)", ""), ("Ada Quill", "")])]),
     ],
 )
@@ -57,7 +63,7 @@ def test_a_roster_is_read_from_any_table(text, expected):
     [
         ("name,number\nAda,1\n,2\n", 3, "No name"),
         ("name\nAda\nBo\nada\n", 4, "twice"),
-        ("name,number\nAda,1\nBo,1\n", 3, "number stands in the class twice"),
+        ("name,number\nAda,1\nBo,1\n", 3, "taken without it"),
         (f"name\nAda\n{'x' * 81}\n", 3, "at most 80"),
     ],
 )
@@ -175,6 +181,29 @@ def test_a_bundle_makes_classes_that_are_linked(api):
     assert {s.record.sourced_id for s in found.students.all()} == {"u1", "u2"}
     renamed = base64.b64encode(bundle(users=USERS, classes=CLASSES.replace("4B", "5B"), enrollments=ENROLLED)).decode()
     assert preview(api, source="bundle", text=renamed)["classes"][0]["into"] == made  # known by its id
+
+
+def test_two_classes_of_one_title_stay_two(api, school):
+    for own in school.service.records.classes.values():
+        own["title"] = "Mathematics"
+    ids = {"source": "records", "ids": ["class-1", "class-2"]}
+    made = take(api, (0, 1), **ids)
+    assert sorted(SchoolClass.objects.values_list("name", flat=True)) == ["Mathematics", "Mathematics 2"]
+    assert take(api, (0, 1), **ids) == {**made, "students": 0}
+
+
+def test_whatever_the_records_hold_is_taken_or_named(api, school):
+    users = [school.service.records.users[f"student-2-{k}"] for k in (1, 2, 3, 4)]
+    users[0]["familyName"] = "x" * 90
+    users[1] |= {"givenName": "Cora", "familyName": "Lint"}
+    users[3] |= {"givenName": "", "familyName": ""}
+    school.service.records.classes["class-2"]["title"] = "D\u0000" + "y" * 80
+    left = preview(api, source="records", ids=["class-2"])["left"]
+    assert len(left) == 3 and {row["why"].split(".")[0] for row in left} == {
+        "A name has at most 80 characters, a number 30", "This name stands in the class twice", "No name stands here",
+    }  # fmt: skip
+    assert take(api, source="records", ids=["class-2"])["students"] == 3
+    assert SchoolClass.objects.get().name == "D" + "y" * 59
 
 
 def test_classes_come_from_the_records(api, school):
