@@ -216,7 +216,9 @@ def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
     counts = {"new": 0, "changed": 0, "same": 0}
     for each in found.written:
         counts[
-            put_lines(teacher, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form)
+            put_lines(
+                teacher.username, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form
+            )
         ] += 1
     pile.begin(given_set)
     left = [
@@ -232,7 +234,7 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     GivenSet.objects.select_for_update().get(pk=set_id)
     student = get_object_or_404(given_set.school_class.students, pk=data.student)
     item = get_object_or_404(given_set.items.select_related("given_set"), pk=data.item)
-    put_lines(teacher, given_set, student, item, data.lines, "typed")
+    put_lines(teacher.username, given_set, student, item, data.lines, "typed")
     working = StudentWorking.objects.get(paper__given_set=given_set, paper__student=student, item=item)
     try:
         pile.work_piece({}, {"working": working.pk})
@@ -241,10 +243,8 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     return queries.working_of(teacher, working.pk)
 
 
-def put_lines(
-    teacher: User, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str
-) -> str:
-    """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and that is kept."""
+def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
+    """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and that is kept with `who` changed them."""
     paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
     working, made = StudentWorking.objects.get_or_create(
         paper=paper, item=item, defaults={"lines": lines, "source": source}
@@ -254,7 +254,7 @@ def put_lines(
     if working.lines == lines:
         return "same"
     if working.mark is not None:
-        Decision.objects.create(working=working, batch=uuid4(), who=teacher.username, before=working.mark, after=None)
+        Decision.objects.create(working=working, batch=uuid4(), who=who[:150], before=working.mark, after=None)
     working.decisions.update(closed=True)  # a mark that was given for other lines never comes back
     StudentWorking.objects.filter(pk=working.pk).update(
         lines=lines, source=source, made_from="", report=None, proposal=None, alike="", slips=[], right=False, mark=None, confirmed=None, confirmed_by=""

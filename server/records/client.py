@@ -3,22 +3,21 @@
 from __future__ import annotations
 
 import base64
-import http.client
 import json
 import time
 from collections.abc import Iterator, Mapping
 from typing import Any
-from urllib.error import HTTPError, URLError
+from urllib.error import HTTPError
 from urllib.parse import quote, urlencode
-from urllib.request import Request, urlopen
+from urllib.request import Request
 
 from django.conf import settings
 
+from server.common import outside
 from server.records.roster import RosterClass, RosterStudent, student_of, titled
 
 ROSTER, GRADEBOOK = "/ims/oneroster/rostering/v1p2", "/ims/oneroster/gradebook/v1p2"
 SECONDS, TRIES, PAGE, MOST_PAGES = 15, 3, 100, 50
-MOST_BYTES = 4 * 2**20
 NOT_THERE = "No school records are set up here. Take a roster from a file, or have UCHUU_RECORDS set to their address."
 SILENT = "The school's records do not answer. Nothing is lost; try again later."
 STRANGE = "The answer of the school's records can't be understood."
@@ -31,10 +30,6 @@ class RecordsTrouble(Exception):
 
 class RecordsRefusal(Exception):
     """Why the records refuse one thing: a sentence for people."""
-
-
-class _Again(Exception):
-    pass
 
 
 class School:
@@ -94,11 +89,11 @@ class School:
                     continue
                 if problem.code == 401:
                     raise RecordsTrouble(CLOSED) from problem
-                raise RecordsRefusal(_reason(problem)) from problem
-            except _Again as problem:
+                raise RecordsRefusal(outside.reason(problem, "imsx_description", "refused")) from problem
+            except outside.AskAgain as problem:
                 if left == 1:
                     raise RecordsTrouble(str(problem)) from problem
-                time.sleep(0.5)
+                time.sleep(problem.wait)
         raise RecordsTrouble(SILENT)
 
     def _new_token(self) -> str:
@@ -109,7 +104,7 @@ class School:
             {"Authorization": f"Basic {pair}"},
         )
         try:
-            told = _json(_sent(request))
+            told = _json(request)
         except HTTPError as problem:
             if problem.code in (400, 401, 403):
                 raise RecordsTrouble(CLOSED) from problem
@@ -122,33 +117,13 @@ class School:
     def _once(self, method: str, path: str, told: object, headers: dict[str, str]) -> Any:
         content = None if told is None else json.dumps(told).encode()
         return _json(
-            _sent(Request(self._address + path, content, headers | {"Content-Type": "application/json"}, method=method))
+            Request(self._address + path, content, headers | {"Content-Type": "application/json"}, method=method)
         )
 
 
-def _sent(request: Request) -> bytes:
-    try:
-        with urlopen(request, timeout=SECONDS) as answer:
-            found: bytes = answer.read(MOST_BYTES + 1)
-    except HTTPError as problem:
-        if problem.code == 429 or problem.code >= 500:
-            raise _Again(SILENT) from problem
-        raise
-    except (URLError, OSError, http.client.HTTPException) as problem:
-        raise _Again(SILENT) from problem
-    return found
-
-
-def _json(told: bytes) -> Any:
+def _json(request: Request) -> Any:
+    told = outside.sent(request, seconds=SECONDS, silent=SILENT)
     try:
         return json.loads(told) if told.strip() else {}
     except (ValueError, RecursionError) as problem:
-        raise _Again(STRANGE) from problem
-
-
-def _reason(problem: HTTPError) -> str:
-    try:
-        found = json.loads(problem.read(4000))
-        return str(found.get("imsx_description") or f"refused ({problem.code})")[:300]
-    except (ValueError, AttributeError, OSError, http.client.HTTPException):
-        return f"refused ({problem.code})"
+        raise outside.AskAgain(STRANGE) from problem

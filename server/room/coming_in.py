@@ -9,10 +9,10 @@ from typing import cast
 
 from django.contrib.auth.hashers import check_password, make_password
 from django.core import signing
-from django.db import connection
 from django.http import HttpRequest
 from django.utils import timezone
 
+from server.common.minutes import Minutes
 from server.common.problems import Forbidden, Problem, Refused, TooMany
 from server.marking import intake
 from server.marking.models import Student
@@ -25,13 +25,7 @@ SESSION, DEVICE = "room_visit", "uchuu_device"
 MARK = 16
 """How much of a secret's hash a session keeps: with another secret, or none, the session is over."""
 DEVICE_AGE = 400 * 24 * 3600
-_COUNT = """
-INSERT INTO room_wrongtries (address, since, count) VALUES (%s, now(), 1)
-ON CONFLICT (address) DO UPDATE SET
-    count = CASE WHEN room_wrongtries.since BETWEEN now() - interval '1 minute' AND now() THEN room_wrongtries.count + 1 ELSE 1 END,
-    since = CASE WHEN room_wrongtries.since BETWEEN now() - interval '1 minute' AND now() THEN room_wrongtries.since ELSE now() END
-"""
-_TRIES = "SELECT count FROM room_wrongtries WHERE address = %s AND since BETWEEN now() - interval '1 minute' AND now()"
+_WRONG = Minutes("room_wrongtries", "address", "count")
 
 
 def new_code() -> str:
@@ -106,16 +100,12 @@ def _fits(secret: str, hashed: str) -> bool:
 
 
 def _wrong(address: str, problem: Problem) -> Problem:
-    with connection.cursor() as cursor:
-        cursor.execute(_COUNT, [address])
+    _WRONG.add(address)
     return problem
 
 
 def _is_slowed(address: str) -> bool:
-    with connection.cursor() as cursor:
-        cursor.execute(_TRIES, [address])
-        row = cursor.fetchone()
-    return row is not None and row[0] >= WRONG_A_MINUTE
+    return _WRONG.now(address) >= WRONG_A_MINUTE
 
 
 def _named(room: Room, name: str) -> Student | None:

@@ -100,7 +100,7 @@ def write(visit: Visit, item_id: int, data: MyLines) -> StudentWorking:
             raise Conflict(
                 "This was changed on another device.", lines=list(working.texts) if working else [], revision=revision
             )
-        put_lines(given_set.school_class.owner, given_set, visit.student, item, data.lines, SOURCE)
+        put_lines(f"{visit.student.name}, in the room", given_set, visit.student, item, data.lines, SOURCE)
         working = StudentWorking.objects.get(paper=paper, item=item)
         working.item = item  # with its set, as it was read
         if extra is None:

@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-import http.client
-import json
 import time
 from typing import Annotated, Literal
-from urllib.error import HTTPError, URLError
-from urllib.request import Request, urlopen
+from urllib.error import HTTPError
+from urllib.request import Request
 
 from django.conf import settings
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
+from server.common import outside
 from server.common.schemas import KEPT
 
-TRIES, SECONDS, LONGEST_WAIT = 3, 20, 5.0
-MOST_BYTES = 4 * 2**20
+TRIES, SECONDS = 3, 20
 NOT_THERE = "No page reader is set up here. Type the lines beside the page, or have UCHUU_PAGE_READER set to the address of one."
 SILENT = "The page reader does not answer. Try again later, or type the lines beside the page."
 STRANGE = "The page reader's answer can't be understood. Read the page again, or type the lines beside it."
@@ -75,12 +73,6 @@ class ReaderTrouble(Exception):
     """Why a page was not read: a sentence for people."""
 
 
-class _Again(Exception):
-    def __init__(self, message: str, wait: float = 0.5) -> None:
-        super().__init__(message)
-        self.wait = min(wait, LONGEST_WAIT)
-
-
 def read(content: bytes, media: str) -> PageReading:
     """What stands on a page; asked again where that may help. Raises ReaderTrouble."""
     address = settings.PAGE_READER
@@ -90,7 +82,7 @@ def read(content: bytes, media: str) -> PageReading:
     for left in range(TRIES, 0, -1):
         try:
             return _asked(address, content, media)
-        except _Again as problem:
+        except outside.AskAgain as problem:
             trouble = str(problem)
             if left > 1:
                 time.sleep(problem.wait)
@@ -100,32 +92,13 @@ def read(content: bytes, media: str) -> PageReading:
 def _asked(address: str, content: bytes, media: str) -> PageReading:
     request = Request(f"{address.rstrip('/')}/read", content, {"Content-Type": media})
     try:
-        with urlopen(request, timeout=SECONDS) as answer:
-            told = answer.read(MOST_BYTES + 1)
+        told = outside.sent(request, seconds=SECONDS, silent=SILENT)
     except HTTPError as problem:
-        if problem.code == 429 or problem.code >= 500:
-            raise _Again(SILENT, _seconds(problem.headers.get("Retry-After"))) from problem
-        raise ReaderTrouble(f"The page reader says: {_reason(problem)}") from problem
-    except (URLError, OSError, http.client.HTTPException) as problem:  # refused, silent, or ended in the middle
-        raise _Again(SILENT) from problem
-    if len(told) > MOST_BYTES:
+        words = outside.reason(problem, "error", "it refuses this page")
+        raise ReaderTrouble(f"The page reader says: {words}") from problem
+    if len(told) > outside.MOST_BYTES:
         raise ReaderTrouble(STRANGE)
     try:
         return PageReading.model_validate_json(told)
     except ValidationError as problem:
-        raise _Again(STRANGE) from problem
-
-
-def _seconds(told: str | None) -> float:
-    try:
-        return max(0.0, float(told or 0.5))
-    except ValueError:
-        return 0.5
-
-
-def _reason(problem: HTTPError) -> str:
-    try:
-        found = json.loads(problem.read(2000))
-        return str(found["error"])[:200]
-    except (ValueError, KeyError, TypeError, OSError, http.client.HTTPException):
-        return f"it refuses this page ({problem.code})."
+        raise outside.AskAgain(STRANGE) from problem

@@ -112,7 +112,9 @@ def _place(page: StudentPage) -> None:
     for number, lines in placing.workings_of([placed_of(each, len(items)) for each in pages]).items():
         item = items[number - 1]
         if lines is not None and item.pk not in typed:
-            put_lines(teacher, given_set, page.student, item, list(intake.without_given(lines, item.given)), "page")
+            put_lines(
+                teacher.username, given_set, page.student, item, list(intake.without_given(lines, item.given)), "page"
+            )
     pile.begin(given_set)
 
 

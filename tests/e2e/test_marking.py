@@ -1,9 +1,7 @@
 """A class set in the browser: given, taken in by paste, verified by a worker, marked by keys alone, and what it shows."""
 
 import re
-import threading
 import zipfile
-from http.server import ThreadingHTTPServer
 from pathlib import Path
 
 import pytest
@@ -19,7 +17,8 @@ from server.sheets import services as sheets
 from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn
 from standins.reader import Reader
-from standins.records import KEY, SECRET, Service
+from standins.records import KEY, SECRET, Records, Service
+from tests.standins import running
 
 ROOT = Path(__file__).parents[2]
 
@@ -168,14 +167,10 @@ def test_what_was_used_before_goes_from_the_bank_into_a_new_sheet(desk):
 @pytest.fixture
 def stand_ins(settings):
     """The page reader and the school's records, as they run beside the demo data."""
-    servers = [ThreadingHTTPServer(("127.0.0.1", 0), type("Calm", (kind,), {})) for kind in (Reader, Service)]
-    for server in servers:
-        threading.Thread(target=server.serve_forever, daemon=True).start()
-    settings.PAGE_READER, settings.RECORDS = (f"http://127.0.0.1:{server.server_port}" for server in servers)
-    settings.RECORDS_KEY, settings.RECORDS_SECRET = KEY, SECRET
-    yield
-    for server in servers:
-        server.shutdown()
+    with running(Reader) as (reader, _), running(Service, records=Records(), tokens=set()) as (records, _):
+        settings.PAGE_READER, settings.RECORDS = reader, records
+        settings.RECORDS_KEY, settings.RECORDS_SECRET = KEY, SECRET
+        yield
 
 
 def test_a_class_comes_from_the_records_its_pages_are_settled_marked_and_sent(desk, stand_ins):

@@ -5,6 +5,8 @@ import json
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
+from procrastinate.contrib.django import app
+from procrastinate.testing import InMemoryConnector
 
 from server.accounts import people
 from server.sheets import services
@@ -48,6 +50,12 @@ def make_teacher(name, **roles):
 @pytest.fixture
 def teacher(db):
     return make_teacher("maren", manages=True)
+
+
+@pytest.fixture
+def queue():
+    with app.replace_connector(InMemoryConnector()) as replaced:
+        yield replaced
 
 
 @pytest.fixture

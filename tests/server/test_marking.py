@@ -8,8 +8,6 @@ import zipfile
 
 import pytest
 from django.db import IntegrityError, transaction
-from procrastinate.contrib.django import app
-from procrastinate.testing import InMemoryConnector
 from pypdf import PdfReader
 
 from algebra import TaskError, Working, mend_item
@@ -41,12 +39,6 @@ Cleo Marsh
 1. 3x = 29
    x = 29/3
 """
-
-
-@pytest.fixture
-def queue():
-    with app.replace_connector(InMemoryConnector()) as replaced:
-        yield replaced
 
 
 @pytest.fixture

@@ -4,8 +4,6 @@ import csv
 import io
 
 import pytest
-from procrastinate.contrib.django import app
-from procrastinate.testing import InMemoryConnector
 
 from server.jobs.models import Piece
 from server.jobs.pieces import work
@@ -18,12 +16,6 @@ from server.solving.queries import by_own_counts
 
 pytestmark = pytest.mark.django_db
 RIGHT, MOVED = ["3x = 15", "x = 5"], ["3x = 29", "x = 29/3"]  # the second moves 7 over without changing its sign
-
-
-@pytest.fixture
-def queue():
-    with app.replace_connector(InMemoryConnector()) as replaced:
-        yield replaced
 
 
 @pytest.fixture

@@ -1,15 +1,11 @@
 """Pages on their way: from the scanner through the page reader, which may fail in every way, to settled lines and workings."""
 
 import json
-import threading
-from http.server import ThreadingHTTPServer
 from io import BytesIO
 from pathlib import Path
 
 import pytest
 from PIL import Image
-from procrastinate.contrib.django import app
-from procrastinate.testing import InMemoryConnector
 
 from paper import read
 from server.jobs.models import Piece
@@ -23,6 +19,7 @@ from server.sheets import services as sheets
 from server.sheets.schemas import ProblemIn
 from standins.reader import Reader
 from standins.serving import Answering, faults_of
+from tests.standins import running
 
 pytestmark = pytest.mark.django_db
 ROOT = Path(__file__).parents[2]
@@ -30,29 +27,12 @@ PAGES = ROOT / "standins" / "pages"
 NAMES = ["Ada Quill", "Iris Vane", "Jory Pell", "Kit Ashby"]
 
 
-def serving(handler):
-    """A service on loopback for as long as a test lasts; yields its address."""
-    server = ThreadingHTTPServer(("127.0.0.1", 0), handler)
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    try:
-        yield f"http://127.0.0.1:{server.server_port}"
-    finally:
-        server.shutdown()
-        server.server_close()
-
-
 @pytest.fixture
 def stand_in(settings, monkeypatch):
     monkeypatch.setattr(reader.time, "sleep", lambda _: None)
-    for address in serving(type("Calm", (Reader,), {})):
+    with running(Reader) as (address, _):
         settings.PAGE_READER = address
         yield address
-
-
-@pytest.fixture
-def queue():
-    with app.replace_connector(InMemoryConnector()) as replaced:
-        yield replaced
 
 
 @pytest.fixture
@@ -234,7 +214,7 @@ def test_rows_that_nobody_could_read_are_typed_with_their_numbers(api, given, st
 
 @pytest.mark.parametrize("fault", ["refusing", "half", "garbage", "silent"])
 def test_a_reader_that_fails_is_said_and_can_be_asked_again(api, given, stand_in, settings, fault):
-    for address in serving(type("Bad", (Reader,), {"faults": faults_of(fault)})):
+    with running(Reader, faults=faults_of(fault)) as (address, _):
         settings.PAGE_READER = address
         [page] = take(api, given, "iris-vane-1.jpg")
         assert page["state"] == "failed" and ("answer" in page["trouble"])
@@ -267,7 +247,7 @@ def test_whatever_a_reader_answers_is_survived(api, given, stand_in, settings, a
         else:
             handler.say(200, answer)
 
-    for address in serving(type("Strange", (Answering,), {"do_POST": answers})):
+    with running(Answering, do_POST=answers) as (address, _):
         settings.PAGE_READER = address
         [page] = take(api, given, "iris-vane-1.jpg")
     assert said in page["trouble"] and page["open"] == 0

@@ -5,8 +5,6 @@ import io
 from datetime import timedelta
 
 import pytest
-from procrastinate.contrib.django import app
-from procrastinate.testing import InMemoryConnector
 
 from server.jobs.models import Piece
 from server.jobs.pieces import work
@@ -22,15 +20,14 @@ GRADES = [{"grade": "pass", "percent": 50}, {"grade": "good", "percent": 75}]
 
 
 @pytest.fixture
-def given(teacher):
-    with app.replace_connector(InMemoryConnector()):
-        sheet = sheets.create_sheet(teacher, "Thursday")
-        for each in ("x + 1 = 3", "2x = 8"):
-            sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
-        made = services.make_class(
-            teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada", "Bo", "Cleo")])
-        )
-        yield services.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
+def given(teacher, queue):
+    sheet = sheets.create_sheet(teacher, "Thursday")
+    for each in ("x + 1 = 3", "2x = 8"):
+        sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
+    made = services.make_class(
+        teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada", "Bo", "Cleo")])
+    )
+    return services.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
 
 
 def written(given, name, *answers):

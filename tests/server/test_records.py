@@ -3,13 +3,9 @@
 import base64
 import csv
 import io
-import threading
 import zipfile
-from http.server import ThreadingHTTPServer
 
 import pytest
-from procrastinate.contrib.django import app
-from procrastinate.testing import InMemoryConnector
 from pypdf import PdfReader
 
 from algebra import TaskError
@@ -25,6 +21,7 @@ from server.sheets import services as sheets
 from server.sheets.schemas import ProblemIn
 from standins.records import KEY, SECRET, Records, Service
 from standins.serving import faults_of
+from tests.standins import running
 
 pytestmark = pytest.mark.django_db
 
@@ -106,21 +103,11 @@ def test_what_is_no_bundle_is_refused(content):
         from_bundle(content)
 
 
-@pytest.fixture
-def queue():
-    with app.replace_connector(InMemoryConnector()) as replaced:
-        yield replaced
-
-
 class School:
     """The stand-in, to be troubled while a test lasts."""
 
-    def __init__(self, settings):
-        self.service = type("Calm", (Service,), {"records": Records(), "tokens": set(), "asked": 0})
-        self.server = ThreadingHTTPServer(("127.0.0.1", 0), self.service)
-        threading.Thread(target=self.server.serve_forever, daemon=True).start()
-        settings.RECORDS = f"http://127.0.0.1:{self.server.server_port}"
-        settings.RECORDS_KEY, settings.RECORDS_SECRET = KEY, SECRET
+    def __init__(self, service):
+        self.service = service
 
     def results(self):
         return {r["student"]["sourcedId"]: r.get("score") for r in self.service.records.kept["results"].values()}
@@ -129,10 +116,9 @@ class School:
 @pytest.fixture
 def school(settings, monkeypatch):
     monkeypatch.setattr(client.time, "sleep", lambda _: None)
-    made = School(settings)
-    yield made
-    made.server.shutdown()
-    made.server.server_close()
+    with running(Service, records=Records(), tokens=set(), asked=0) as (address, service):
+        settings.RECORDS, settings.RECORDS_KEY, settings.RECORDS_SECRET = address, KEY, SECRET
+        yield School(service)
 
 
 def preview(api, **data):

@@ -5,13 +5,11 @@ from datetime import timedelta
 
 import pytest
 from django.utils import timezone
-from procrastinate.contrib.django import app
-from procrastinate.testing import InMemoryConnector
 
 from algebra import Working, check
 from server.marking import services as marking
 from server.marking.models import StudentWorking
-from server.marking.schemas import ClassIn, SetIn
+from server.marking.schemas import ClassIn, DecideIn, SetIn
 from server.room import coming_in, telling
 from server.room.models import Room, Visit
 from server.sheets import services as sheets
@@ -23,15 +21,14 @@ WRONG = ["3x = 29", "x = 29/3"]
 
 
 @pytest.fixture
-def given(teacher):
-    with app.replace_connector(InMemoryConnector()):
-        sheet = sheets.create_sheet(teacher, "Thursday")
-        for each in ("3x + 7 = 22", "x^2 - 5x + 6 = 0"):
-            sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
-        made = marking.make_class(
-            teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada Quill", "Bo Tarn")])
-        )
-        yield marking.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
+def given(teacher, queue):
+    sheet = sheets.create_sheet(teacher, "Thursday")
+    for each in ("3x + 7 = 22", "x^2 - 5x + 6 = 0"):
+        sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
+    made = marking.make_class(
+        teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada Quill", "Bo Tarn")])
+    )
+    return marking.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
 
 
 def opened(api, given, **settings):
@@ -119,6 +116,16 @@ class TestWriting:
         kept = StudentWorking.objects.get()
         assert (kept.source, kept.paper.student.name, kept.right) == ("room", "Ada Quill", True)
         assert api.get(f"/api/sets/{given.pk}").json()["cells"][0]["proposed"] == 1
+
+    def test_a_mark_falls_with_the_lines_it_was_given_for_and_it_is_kept_who_changed_them(self, api, given, teacher):
+        client, items = inside(api, given)
+        write(client, items[0], ["x = 5"])
+        marking.decide(teacher, given.pk, DecideIn(workings=[StudentWorking.objects.get().pk]))
+        write(client, items[0], ["x = 6"], revision=1)
+        fallen = next(
+            row for row in api.get(f"/api/sets/{given.pk}/log").json() if row["after"] is None and row["item"]
+        )
+        assert (fallen["who"], fallen["before"]) == ("Ada Quill, in the room", 1)
 
     def test_the_same_once_more_doubles_nothing_and_another_device_is_told(self, api, given):
         client, items = inside(api, given)
