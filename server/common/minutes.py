@@ -15,7 +15,7 @@ class Minutes:
     key: str
     count: str
 
-    def add(self, whom: object) -> tuple[int, int]:
+    def add(self, whom: int | str) -> tuple[int, int]:
         """Counts one more; how many there are in this minute, and the seconds that are left of it."""
         fresh = f"{self.table}.since BETWEEN now() - interval '1 minute' AND now()"
         words = f"""INSERT INTO {self.table} ({self.key}, since, {self.count}) VALUES (%s, now(), 1)
@@ -28,7 +28,7 @@ class Minutes:
             counted, seconds = cursor.fetchone()
         return int(counted), max(int(seconds), 1)
 
-    def now(self, whom: object) -> int:
+    def now(self, whom: int | str) -> int:
         """How many there are in this minute."""
         words = f"SELECT {self.count} FROM {self.table} WHERE {self.key} = %s AND since BETWEEN now() - interval '1 minute' AND now()"
         with connection.cursor() as cursor:

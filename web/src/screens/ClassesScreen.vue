@@ -82,7 +82,7 @@ async function erase(student: number): Promise<void> {
           <label>marked by <select v-model="scheme" aria-label="Scheme"><option v-for="[kind, words] in SCHEMES" :key="kind" :value="kind">{{ words }}</option></select></label>
           <el-button native-type="submit" type="primary" :disabled="sheet === null" :loading="store.request.busy.value">Give it</el-button>
         </form>
-        <table v-if="store.open.sets.length">
+        <table class="rows" v-if="store.open.sets.length">
           <thead><tr><th scope="col">Set</th><th scope="col">Day</th><th scope="col">Items</th><th scope="col">Marked</th><th scope="col">Look</th></tr></thead>
           <tbody>
             <tr v-for="set in store.open.sets" :key="set.id">
@@ -186,19 +186,7 @@ select {
   width: 320px;
 }
 table {
-  border-collapse: collapse;
   width: 100%;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: 6px 12px 6px 0;
-  border-bottom: 1px solid var(--hairline);
-}
-thead th {
-  font-size: 13px;
-  color: var(--muted);
 }
 a {
   color: var(--settles);

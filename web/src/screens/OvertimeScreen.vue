@@ -53,7 +53,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
         <ChartView :option="lines" :height="330" :label="`The ${Math.min(MOST_LINES, store.told.slips.length)} commonest errors from set to set, in percent of the workings in which they could be made. The table below says the same.`" @chosen="fromLines" />
         <details><summary class="muted">All errors as a table</summary>
         <div class="scroll" tabindex="0" role="group" aria-label="Errors by set">
-          <table>
+          <table class="rows">
             <thead><tr><th scope="col">Error</th><th v-for="set in store.told.sets" :key="set.id" scope="col"><RouterLink :to="`/sets/${set.id}/patterns`">{{ set.day }}</RouterLink><br /><small>{{ set.right }} of {{ set.workings }} right</small></th></tr></thead>
             <tbody>
               <tr v-for="slip in store.told.slips" :key="slip.id">
@@ -72,7 +72,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
         <p class="muted">From faint to full: fading, new, back again, again and again.</p>
         <ChartView :option="grid" :height="150 + 27 * store.told.students.length" label="Which student shows which error; the stronger, the fresher. The table below says the same." @chosen="fromGrid" />
         <details><summary class="muted">As a table</summary>
-        <table>
+        <table class="rows">
           <thead><tr><th scope="col">Error</th><th scope="col">Students</th></tr></thead>
           <tbody>
             <tr v-for="slip in store.told.slips" :key="slip.id">
@@ -92,7 +92,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
       </p>
       <details v-if="store.learned?.slips.length">
         <summary class="muted">{{ store.learned.slips.length }} errors that could be made in your classes</summary>
-        <table>
+        <table class="rows">
           <thead><tr><th scope="col">Error</th><th scope="col">Made</th><th scope="col">Could be made</th><th scope="col" title="Drawn towards the table of judgement while there are few workings">Share</th><th scope="col">Against the table</th></tr></thead>
           <tbody><tr v-for="row in store.learned.slips" :key="row.id"><th scope="row">{{ row.name }}</th><td>{{ row.made }}</td><td>{{ row.could }}</td><td>{{ percent(row.share) }}</td><td>× {{ row.factor.toFixed(2) }}</td></tr></tbody>
         </table>
@@ -123,20 +123,7 @@ a {
   overflow-x: auto;
 }
 table {
-  border-collapse: collapse;
   width: 100%;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: 4px 12px 4px 0;
-  border-bottom: 1px solid var(--hairline);
-  vertical-align: top;
-}
-thead th {
-  font-size: 13px;
-  color: var(--muted);
 }
 .who {
   display: inline-block;

@@ -58,7 +58,7 @@ async function look(working: number): Promise<void> {
       <div v-for="[kind, words] in KINDS" :key="kind">
         <template v-if="marking.patterns.slips.some((each) => each.kind === kind)">
           <h2>{{ words }}</h2>
-          <table>
+          <table class="rows">
             <thead><tr><th scope="col">Error</th><th scope="col">Workings</th><th scope="col">Who</th><th scope="col">Look</th></tr></thead>
             <tbody>
               <tr v-for="slip in marking.patterns.slips.filter((each) => each.kind === kind)" :key="slip.id">
@@ -72,7 +72,7 @@ async function look(working: number): Promise<void> {
         </template>
       </div>
       <h2>Items</h2>
-      <table>
+      <table class="rows">
         <thead><tr><th scope="col">Item</th><th scope="col">Right</th><th scope="col" title="Correlation with the share of right workings on the whole set">Tells apart</th><th scope="col">Went wrong alike</th></tr></thead>
         <tbody>
           <tr v-for="item in marking.patterns.items" :key="item.item">
@@ -106,7 +106,6 @@ h2 {
   margin: 16px 0 4px;
 }
 table {
-  border-collapse: collapse;
   width: 100%;
   table-layout: fixed;
 }
@@ -118,18 +117,6 @@ th:nth-child(2) {
 }
 th:last-child {
   width: 30%;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: 4px 10px 4px 0;
-  border-bottom: 1px solid var(--hairline);
-  vertical-align: top;
-}
-thead th {
-  font-size: 13px;
-  color: var(--muted);
 }
 .bar {
   position: relative;

@@ -56,7 +56,7 @@ async function linkTo(): Promise<void> {
         <el-button native-type="submit" :disabled="!link">That is it</el-button> <span class="muted">Students are told by their numbers, else by their names.</span>
       </form>
       <template v-else>
-        <table>
+        <table class="rows">
           <thead><tr><th scope="col">Send</th><th scope="col">Student</th><th scope="col">Mark of {{ found.of }}</th><th scope="col">Sent last</th><th scope="col">What would change</th></tr></thead>
           <tbody>
             <tr v-for="row in found.rows" :key="row.student">
@@ -88,20 +88,6 @@ async function linkTo(): Promise<void> {
 }
 a {
   color: var(--settles);
-}
-table {
-  border-collapse: collapse;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: 3px 18px 3px 0;
-  border-bottom: 1px solid var(--hairline);
-}
-thead th {
-  font-size: 13px;
-  color: var(--muted);
 }
 .refused {
   color: var(--breaks);

@@ -68,7 +68,7 @@ async function look(working: number): Promise<void> {
         <span v-if="store.room.commonest">commonest just now: <b>{{ store.room.commonest }}</b></span>
       </form>
       <div class="scroll" tabindex="0" role="group" aria-label="The class">
-        <table>
+        <table class="rows">
           <thead><tr><th scope="col">{{ store.seats.filter((seat) => seat.heard).length }} of {{ store.seats.length }} here</th><th v-for="item in store.room.items" :key="item" scope="col">{{ number(item) }}</th><th scope="col">For one</th></tr></thead>
           <tbody>
             <tr v-for="(seat, k) in store.seats" :key="seat.student" :class="{ away: !seat.heard }">
@@ -139,20 +139,11 @@ fieldset label {
   overflow-x: auto;
 }
 table {
-  border-collapse: collapse;
   margin-top: 10px;
 }
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: 3px 12px 3px 0;
-  border-bottom: 1px solid var(--hairline);
+td,
+th {
   white-space: nowrap;
-}
-thead th {
-  font-size: 13px;
-  color: var(--muted);
 }
 .away th {
   color: var(--muted);
