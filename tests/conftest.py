@@ -28,4 +28,7 @@ def _quick_passwords(request):
         or "live_server" in request.fixturenames
     ):
         settings = request.getfixturevalue("settings")
-        settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+        settings.PASSWORD_HASHERS = [
+            "django.contrib.auth.hashers.MD5PasswordHasher",
+            "server.room.hashers.SecretHasher",
+        ]

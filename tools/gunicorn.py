@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 from typing import Any
 
 from server.common.metrics import process_ended
@@ -17,8 +18,10 @@ max_requests_jitter = 2_000
 
 
 def post_fork(server: object, worker: object) -> None:
-    """Called in every new worker."""
+    """Called in every new worker. Its threads wait for the database again and again; each of these waits ends behind those who compute, so these
+    give way sooner than by default (5 ms)."""
     bound_memory()
+    sys.setswitchinterval(0.0005)
 
 
 def child_exit(server: object, worker: Any) -> None:

@@ -87,6 +87,7 @@ MIDDLEWARE = [
 ]
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "server.accounts.backend.AccountBackend"]
 PASSWORD_HASHERS = [f"django.contrib.auth.hashers.{name}PasswordHasher" for name in ("Argon2", "PBKDF2")]
+PASSWORD_HASHERS += ["server.room.hashers.SecretHasher"]
 # Guessed passwords lock the name, not the address: a whole school comes from one. What is tried while it is locked does not
 # lengthen it, so nobody can keep a colleague out for good.
 AXES_FAILURE_LIMIT = 10

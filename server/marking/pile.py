@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import json
+from dataclasses import dataclass
 from hashlib import sha256
 
+from django.dispatch import Signal
 from pydantic import TypeAdapter
 
 import lanes
@@ -17,6 +19,8 @@ from server.sheets.reports import mark_of
 KIND = "pile"
 _SCHEME = TypeAdapter(Scheme)
 _REPORT, _PROPOSAL = TypeAdapter(Report), TypeAdapter(Proposal)
+verified = Signal()
+"""Sent with `item` and `lines` when workings were verified among the jobs."""
 
 
 def scheme_of(item: SetItem) -> Scheme:
@@ -82,15 +86,37 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
     return 0 if working is None else verify(working)
 
 
-def verify(working: StudentWorking, *, at_once: bool = False) -> int:
-    """Verifies a working and keeps what came of it, for all that are equal; how many these are. `at_once` where somebody waits. Raises Busy."""
-    item, lines = working.item, working.texts
-    stamp = stamp_of(item, lines)
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """What comes of verifying lines; as it stands, nothing yet."""
+
+    report: Report | None = None
+    proposal: Proposal | None = None
+    made_from: str = ""
+
+    @property
+    def columns(self) -> dict[str, object]:
+        """The columns of a working that hold it."""
+        report, proposal = self.report, self.proposal
+        slips = [link.slip.id for link in report.links if link.slip] + list(report.answer.slips) if report else []
+        return {
+            "report": json_object(report) if report else None, "proposal": json_object(proposal) if proposal else None, "made_from": self.made_from,
+            "alike": proposal.alike if proposal else "", "slips": list(dict.fromkeys(slips)), "right": bool(report and report.answer.verdict == "correct"),
+        }  # fmt: skip
+
+
+def judged(item: SetItem, lines: list[str], *, at_once: bool = False) -> Judged:
+    """What comes of verifying these lines; `at_once` where somebody waits. Raises Busy."""
     report, proposal = lanes.marked(problem_of(item, lines), scheme_of(item), at_once=at_once)
-    equal = StudentWorking.objects.filter(item=item, lines=lines).exclude(made_from=stamp)
-    slips = [link.slip.id for link in report.links if link.slip] + list(report.answer.slips)
+    return Judged(report, proposal, stamp_of(item, lines))
+
+
+def verify(working: StudentWorking) -> int:
+    """Verifies a working and keeps what came of it, for all that are equal; how many these are. Raises Busy."""
+    item, lines = working.item, working.texts
+    found = judged(item, lines)
+    equal = StudentWorking.objects.filter(item=item, lines=lines).exclude(made_from=found.made_from)
     # what was changed meanwhile, its lines or its scheme, is not among the equal ones any more, or has another stamp and is asked again
-    return equal.filter(item__scheme=item.scheme).update(
-        report=json_object(report), proposal=json_object(proposal), made_from=stamp, alike=proposal.alike, slips=list(dict.fromkeys(slips)),
-        right=report.answer.verdict == "correct",
-    )  # fmt: skip
+    count = equal.filter(item__scheme=item.scheme).update(**found.columns)
+    verified.send(SetItem, item=item, lines=lines)
+    return count

@@ -253,13 +253,23 @@ def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, li
         return "new"
     if working.lines == lines:
         return "same"
-    if working.mark is not None:
-        Decision.objects.create(working=working, batch=uuid4(), who=who[:150], before=working.mark, after=None)
-    working.decisions.update(closed=True)  # a mark that was given for other lines never comes back
-    StudentWorking.objects.filter(pk=working.pk).update(
-        lines=lines, source=source, made_from="", report=None, proposal=None, alike="", slips=[], right=False, mark=None, confirmed=None, confirmed_by=""
-    )  # fmt: skip
+    let_fall(who, working.pk, working.mark)
+    put_columns(working.pk, lines, source, pile.Judged())
     return "changed"
+
+
+def let_fall(who: str, working: int, mark: float | None) -> None:
+    """Closes what was decided of a working, whose lines `who` changes: a mark that was given for other lines falls, and never comes back."""
+    if mark is not None:
+        Decision.objects.create(working_id=working, batch=uuid4(), who=who[:150], before=mark, after=None)
+    Decision.objects.filter(working=working).update(closed=True)
+
+
+def put_columns(working: int, lines: list[str], source: str, judged: pile.Judged) -> None:
+    """Other lines for a working, with what came of verifying them, and no mark."""
+    StudentWorking.objects.filter(pk=working).update(
+        lines=lines, source=source, mark=None, confirmed=None, confirmed_by="", **judged.columns
+    )
 
 
 @transaction.atomic

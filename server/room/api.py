@@ -11,8 +11,20 @@ from algebra import Echo, understood
 from server.checking.schemas import EchoIn
 from server.common.schemas import Detail
 from server.common.who import person_of
-from server.room import coming_in, queries, services
-from server.room.schemas import ComeIn, MyLines, MyRoom, RoomChange, RoomHint, RoomIn, RoomOut, SeatChange, Since
+from server.room import coming_in, queries, services, writing
+from server.room.schemas import (
+    ComeIn,
+    MyLines,
+    MyRoom,
+    News,
+    RoomChange,
+    RoomHint,
+    RoomIn,
+    RoomOut,
+    SeatChange,
+    Since,
+    Written,
+)
 
 student = Router()
 teacher = Router()
@@ -23,18 +35,16 @@ teacher = Router()
 def come_in(request: HttpRequest, response: HttpResponse, data: ComeIn) -> MyRoom:
     """Into a room by its code, a name of the class, and the student's own secret."""
     visit = coming_in.come_in(request, data.code, data.name, data.secret)
-    response.set_cookie(
-        coming_in.DEVICE, coming_in.device_cookie(request, visit.student_id), max_age=coming_in.DEVICE_AGE, httponly=True, samesite="Lax",
-        secure=request.is_secure(),
-    )  # fmt: skip
-    return queries.my_room(visit)
+    for name, (value, age) in coming_in.cookies(request, visit).items():
+        response.set_cookie(name, value, max_age=age, httponly=True, samesite="Lax", secure=request.is_secure())
+    return queries.my_room(coming_in.inside(visit.pk))
 
 
 @student.post("/leave", response={204: None}, auth=None)
 @decorate_view(csrf_protect)
-def leave(request: HttpRequest) -> Status[None]:
+def leave(request: HttpRequest, response: HttpResponse) -> Status[None]:
     """Out of the room, for the next one at this device."""
-    coming_in.leave(request)
+    response.delete_cookie(coming_in.INSIDE, samesite="Lax")
     return Status(204, None)
 
 
@@ -42,55 +52,63 @@ def leave(request: HttpRequest) -> Status[None]:
 @decorate_view(ensure_csrf_cookie)
 def my_room(request: HttpRequest) -> MyRoom:
     """The room as this student has it."""
-    return queries.my_room(coming_in.visit_of(request))
+    return queries.my_room(coming_in.inside_of(request))
+
+
+@student.get("/news", response={200: News, 403: Detail}, auth=None)
+def news(request: HttpRequest) -> News:
+    """What the teacher has said or changed."""
+    return queries.news(coming_in.inside_of(request))
 
 
 @student.put(
-    "/items/{int:item_id}", response={200: MyRoom, 400: Detail, 403: Detail, 404: Detail, 409: Detail}, auth=None
+    "/items/{int:item_id}", response={200: Written, 400: Detail, 403: Detail, 404: Detail, 409: Detail}, auth=None
 )
 @decorate_view(csrf_protect)
-def write(request: HttpRequest, item_id: int, data: MyLines) -> MyRoom:
-    """The lines of one item; the room as it is then."""
-    visit = coming_in.visit_of(request)
-    services.write(visit, item_id, data)
-    return queries.my_room(visit)
+def write(request: HttpRequest, item_id: int, data: MyLines) -> Written:
+    """The lines of one item; the item as it is then, and what is new."""
+    me = coming_in.inside_of(request)
+    return queries.written(me, item_id, writing.write(me, writing.item_of(me, item_id), data))
 
 
 @student.post("/items/{int:item_id}/hint", response={200: RoomHint, 400: Detail, 403: Detail, 404: Detail}, auth=None)
 @decorate_view(csrf_protect)
 def hint(request: HttpRequest, item_id: int) -> RoomHint:
     """The next hint for an item, counted."""
-    return services.hint(coming_in.visit_of(request), item_id)
+    me = coming_in.inside_of(request)
+    return writing.hint(me, writing.item_of(me, item_id))
 
 
 @student.post("/echo", response={200: Echo, 403: Detail}, auth=None)
 @decorate_view(csrf_protect)
 def echo(request: HttpRequest, data: EchoIn) -> Echo:
     """A line as it is understood, while it is being typed."""
-    coming_in.visit_of(request)
+    coming_in.inside_of(request)
     return understood(data.text, decimal=data.decimal)
 
 
 @teacher.post("/sets/{int:set_id}/room", response={201: RoomOut, 404: Detail})
 def open_room(request: HttpRequest, set_id: int, data: RoomIn) -> Status[RoomOut]:
     """Opens the room of a set, or opens it again with a new code."""
-    return Status(201, queries.room_out(services.open_room(person_of(request), set_id, data)))
+    services.open_room(person_of(request), set_id, data)
+    return Status(201, queries.room_out(person_of(request), set_id))
 
 
 @teacher.get("/sets/{int:set_id}/room", response={200: RoomOut, 404: Detail})
 def room(request: HttpRequest, set_id: int, since: Since = -1) -> RoomOut:
-    """The class in its room; without its seats where nothing has changed since that version."""
-    return queries.room_out(services.room_of(person_of(request), set_id), since)
+    """The class in its room; of its seats those where something has changed since that version."""
+    return queries.room_out(person_of(request), set_id, since)
 
 
 @teacher.patch("/sets/{int:set_id}/room", response={200: RoomOut, 404: Detail})
 def change_room(request: HttpRequest, set_id: int, data: RoomChange) -> RoomOut:
     """Steers a room: paused, ended, what it tells."""
-    return queries.room_out(services.change_room(person_of(request), set_id, data))
+    services.change_room(person_of(request), set_id, data)
+    return queries.room_out(person_of(request), set_id)
 
 
 @teacher.post("/sets/{int:set_id}/room/students/{int:student_id}", response={200: RoomOut, 404: Detail})
 def change_seat(request: HttpRequest, set_id: int, student_id: int, data: SeatChange) -> RoomOut:
     """For one student: a nudge, more minutes, the secret taken away."""
     services.change_seat(person_of(request), set_id, student_id, data)
-    return queries.room_out(services.room_of(person_of(request), set_id))
+    return queries.room_out(person_of(request), set_id)

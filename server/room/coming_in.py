@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import secrets
-from datetime import timedelta
+from dataclasses import dataclass
+from datetime import datetime, timedelta
 from threading import BoundedSemaphore
-from typing import cast
+from typing import Any, Protocol, cast
 
 from django.contrib.auth.hashers import check_password, make_password
 from django.core import signing
@@ -16,15 +17,16 @@ from server.common.minutes import Minutes
 from server.common.problems import Forbidden, Problem, Refused, TooMany
 from server.marking import intake
 from server.marking.models import Student
+from server.room import telling
+from server.room.hashers import SecretHasher
 from server.room.models import Room, Secret, Visit
 
 LETTERS = "ABCDEFGHJKMNPQRSTUVWXYZ23456789"
 CODE_LENGTH, SHORTEST_SECRET = 6, 4
 WRONG_A_MINUTE = 20
-SESSION, DEVICE = "room_visit", "uchuu_device"
+INSIDE, DEVICE = "uchuu_room", "uchuu_device"
 MARK = 16
-"""How much of a secret's hash a session keeps: with another secret, or none, the session is over."""
-DEVICE_AGE = 400 * 24 * 3600
+INSIDE_AGE, DEVICE_AGE = 12 * 3600, 400 * 24 * 3600
 _WRONG = Minutes("room_wrongtries", "address", "count")
 
 
@@ -36,7 +38,19 @@ def new_code() -> str:
             return code
 
 
-def is_over(room: Room, more_minutes: int = 0) -> bool:
+class Closing(Protocol):
+    """What can be over: a room, or a student's view of it."""
+
+    @property
+    def ended(self) -> bool:
+        """Whether it was ended by hand."""
+
+    @property
+    def closes(self) -> datetime | None:
+        """When it ends by itself."""
+
+
+def is_over(room: Closing, more_minutes: int = 0) -> bool:
     """Whether a room has ended, by hand or by its time; for one student so many minutes later."""
     if room.ended:
         return True
@@ -79,19 +93,18 @@ def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Visit:
             ),
         )
     visit, _ = Visit.objects.get_or_create(room=room, student=student)
-    request.session.cycle_key()
-    request.session[SESSION] = [visit.pk, kept.hashed[-MARK:]]
-    room.touch()
+    visit.version = room.touch()
+    visit.save(update_fields=["version", "heard"])
     return visit
 
 
 _HASHING = BoundedSemaphore(2)
-"""A hash takes a hundred megabytes while it is made: a class that comes in at once must not take them all at once."""
+"""A class comes in at once; its hashes must not take all the processor and memory at once."""
 
 
 def _hashed(secret: str) -> str:
     with _HASHING:
-        return make_password(secret)
+        return make_password(secret, hasher=SecretHasher.algorithm)
 
 
 def _fits(secret: str, hashed: str) -> bool:
@@ -121,22 +134,62 @@ def _known_here(request: HttpRequest) -> set[int]:
         return set()
 
 
-def device_cookie(request: HttpRequest, student_id: int) -> str:
-    """What the device keeps: that this student came in on it."""
-    return signing.dumps(sorted(_known_here(request) | {student_id})[-40:], salt=DEVICE)
+def cookies(request: HttpRequest, visit: Visit) -> dict[str, tuple[str, int]]:
+    """What the browser of a student keeps, by name, each with its seconds: who is in which room, and who came in here before. Both are signed; the
+    first holds by an end of the secret's hash, so with another secret, or none, it is over."""
+    kept = Secret.objects.get(student=visit.student_id)
+    inside = signing.dumps([visit.pk, kept.hashed[-MARK:]], salt=INSIDE)
+    device = signing.dumps(sorted(_known_here(request) | {visit.student_id})[-40:], salt=DEVICE)
+    return {INSIDE: (inside, INSIDE_AGE), DEVICE: (device, DEVICE_AGE)}
 
 
-def visit_of(request: HttpRequest) -> Visit:
+@dataclass(frozen=True, slots=True)
+class Inside:
+    """A student in a room, with what the room tells and may: one read, for every request of a class begins with it."""
+
+    visit: int
+    student: int
+    name: str
+    nudge: str
+    more_minutes: int
+    room: int
+    tells: telling.Tells
+    right_line: bool
+    hints: int
+    paused: str
+    closes: datetime | None
+    show_time: bool
+    ended: bool
+    given_set: int
+    title: str
+    conventions: dict[str, Any]
+    owner: int
+
+    @property
+    def over(self) -> bool:
+        """Whether this student's time has ended."""
+        return is_over(self, self.more_minutes)
+
+
+_COLUMNS = (
+    "pk", "student", "student__name", "nudge", "more_minutes", "room", "room__tells", "room__right_line", "room__hints", "room__paused",
+    "room__closes", "room__show_time", "room__ended", "room__given_set", "room__given_set__title", "room__given_set__conventions",
+    "room__given_set__school_class__owner",
+)  # fmt: skip
+
+
+def inside(visit: int, mark: str = "") -> Inside:
+    """The student of a visit; `mark` is how the hash of the secret must end. Raises Forbidden."""
+    found = Visit.objects.filter(pk=visit, student__secret__hashed__endswith=mark).values_list(*_COLUMNS)
+    for row in found:
+        return Inside(*row)
+    raise Forbidden("Come in with the code of the room first.", code="outside")
+
+
+def inside_of(request: HttpRequest) -> Inside:
     """Who is in which room. Raises Forbidden where nobody is."""
-    visit, mark = request.session.get(SESSION, (0, ""))
-    visits = Visit.objects.select_related("room__given_set__school_class", "student")
-    found = visits.filter(pk=visit, student__secret__hashed__endswith=mark).first()
-    if found is None:
-        raise Forbidden("Come in with the code of the room first.", code="outside")
-    return found
-
-
-def leave(request: HttpRequest) -> None:
-    """Leaves the room, for the next one at this device."""
-    request.session.pop(SESSION, None)
-    request.session.cycle_key()
+    try:
+        visit, mark = signing.loads(request.COOKIES.get(INSIDE, ""), salt=INSIDE, max_age=INSIDE_AGE)
+    except signing.BadSignature:
+        visit, mark = 0, ""
+    return inside(visit, mark)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from django.db import models
-from django.db.models import CheckConstraint, F, Q, UniqueConstraint
+from django.db import connection, models
+from django.db.models import CheckConstraint, Q, UniqueConstraint
 
 from server.marking.models import GivenSet, Student, StudentWorking
 
@@ -32,9 +32,19 @@ class Room(models.Model):
             CheckConstraint(condition=Q(hints__lte=20), name="room_hints_bounded"),
         ]
 
-    def touch(self) -> None:
-        """Notes that something changed that the teacher sees."""
-        Room.objects.filter(pk=self.pk).update(version=F("version") + 1)
+    def touch(self) -> int:
+        """Counts one more change that the teacher sees; its number."""
+        self.version = touched(self.pk)
+        return self.version
+
+
+def touched(room: int) -> int:
+    """Counts one more change of a room that the teacher sees; its number. Later changes of this room wait for the end of the transaction, so that
+    who has seen a number has seen all before it."""
+    with connection.cursor() as cursor:
+        cursor.execute("UPDATE room_room SET version = version + 1 WHERE id = %s RETURNING version", [room])
+        [version] = cursor.fetchone()
+    return int(version)
 
 
 class Secret(models.Model):
@@ -45,25 +55,28 @@ class Secret(models.Model):
 
 
 class Visit(models.Model):
-    """A student in a room: the words of a nudge, the minutes more than the others have, when something was last heard."""
+    """A student in a room: the words of a nudge, the minutes more than the others have, when the student came in or was last spoken to, and the
+    change of the room at which that was."""
 
     room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="visits")
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="visits")
     nudge = models.CharField(max_length=200, blank=True, default="")
     more_minutes = models.PositiveSmallIntegerField(default=0)
     heard = models.DateTimeField(auto_now=True)
+    version = models.PositiveBigIntegerField(default=0)
 
     class Meta:
         constraints = [UniqueConstraint(fields=["room", "student"], name="visit_once")]
 
 
 class RoomWorking(models.Model):
-    """What the room adds to a working: its revision, and the hints that were taken."""
+    """What the room adds to a working: its revision, the hints that were taken, and the change of the room at which it was last written."""
 
     working = models.OneToOneField(StudentWorking, on_delete=models.CASCADE, primary_key=True, related_name="in_room")
     revision = models.PositiveIntegerField(default=0)
     hints = models.PositiveSmallIntegerField(default=0)
     changed = models.DateTimeField(auto_now=True)
+    version = models.PositiveBigIntegerField(default=0)
 
 
 class WrongTries(models.Model):

@@ -2,38 +2,56 @@
 
 from __future__ import annotations
 
-from collections import Counter
-from datetime import timedelta
-from functools import lru_cache
-from typing import cast
+from datetime import datetime, timedelta
+from functools import cached_property, lru_cache
+from typing import Any
 
-from algebra import SLIPS, Echo, Report, Working, instruction, understood
+from django.contrib.auth.models import User
+from django.db.models import Q
+from django.http import Http404
+
+from algebra import SLIPS, Echo, Working, instruction, understood
 from server.accounts.words import Words, words_of
 from server.marking import pile
-from server.marking.models import SetItem, StudentWorking
+from server.marking.models import GivenSet, SetItem, Student, StudentWorking
 from server.room import coming_in, telling
-from server.room.models import Room, RoomWorking, Visit
-from server.room.schemas import MyItem, MyRoom, MyWorking, RoomOut, SeatCell, SeatOut, ToldLineOut
+from server.room.coming_in import Inside
+from server.room.models import Room, RoomWorking
+from server.room.schemas import MyItem, MyRoom, MyWorking, News, RoomOut, SeatCell, SeatOut, ToldLineOut, Written
+from server.room.writing import Kept
+from server.sheets.schemas import Bead
 
 _SLIPS = {slip.id: slip for slip in SLIPS}
 
 
-def my_room(visit: Visit) -> MyRoom:
+def my_room(me: Inside) -> MyRoom:
     """The room of one student: the items, the own workings, and what is told of them."""
-    room = visit.room
-    items = list(room.given_set.items.select_related("given_set").order_by("position"))
-    mine = {
-        w.item_id: w
-        for w in StudentWorking.objects.filter(paper__given_set=room.given_set, paper__student=visit.student)
-    }
-    extra = {e.working_id: e for e in RoomWorking.objects.filter(working__in=mine.values())}
-    over = coming_in.is_over(room, visit.more_minutes)
-    own = words_of(room.given_set.school_class.owner_id)
-    closes = room.closes + timedelta(minutes=visit.more_minutes) if room.closes and room.show_time else None
-    return MyRoom(
-        title=room.given_set.title, student=visit.student.name, tells=room.tells, hints=room.hints, paused=room.paused, nudge=visit.nudge,  # type: ignore[arg-type]
-        closes=closes, over=over, items=[_my_item(room, item, mine.get(item.pk), extra, over, own) for item in items],
-    )  # fmt: skip
+    found = StudentWorking.objects.filter(paper__given_set=me.given_set, paper__student=me.student)
+    mine = {working.item_id: working for working in found.select_related("in_room")}
+    told = Telling(me)
+    given_set = GivenSet(pk=me.given_set, conventions=me.conventions)
+    items = []
+    for item in SetItem.objects.filter(given_set=me.given_set).order_by("position"):
+        item.given_set = given_set
+        items.append(_my_item(told, item, mine.get(item.pk)))
+    return MyRoom(title=me.title, student=me.name, items=items, **_news(me))
+
+
+def news(me: Inside) -> News:
+    """What the teacher may have changed."""
+    return News(**_news(me))
+
+
+def written(me: Inside, item: int, kept: Kept) -> Written:
+    """One item after it was written."""
+    return Written(item=item, working=Telling(me).of(kept), **_news(me))
+
+
+def _news(me: Inside) -> dict[str, Any]:
+    closes = me.closes + timedelta(minutes=me.more_minutes) if me.closes and me.show_time else None
+    return {
+        "tells": me.tells, "hints": me.hints, "paused": me.paused, "nudge": me.nudge, "closes": closes, "over": me.over,
+    }  # fmt: skip
 
 
 @lru_cache(maxsize=4096)
@@ -47,78 +65,107 @@ def _instruction(task: str, given: str, variable: str, numbers: str, method: str
     return f"{instruction(Working(task, given, (), variable or None, numbers, {}, method=method or None))}."
 
 
-def _my_item(
-    room: Room, item: SetItem, working: StudentWorking | None, extra: dict[int, RoomWorking], over: bool, own: Words
-) -> MyItem:
-    given = _echo(item.given, _decimal(room))
+def _my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyItem:
+    given = _echo(item.given, told.decimal)
+    kept = None
     if working is not None:
         working.item = item  # as it was read with the others
+        extra: RoomWorking | None = getattr(working, "in_room", None)
+        report = pile.report_of(working) if pile.is_fresh(working) else None
+        kept = Kept(working.pk, working.texts, extra.revision if extra else 0, extra.hints if extra else 0, report)
     return MyItem(
         id=item.pk, number=item.position + 1, task=item.task, instruction=_instruction(item.task, item.given, item.variable, item.numbers, item.method),
-        given=item.given, given_latex=f"{given.left} {given.right}".strip(),
-        working=None if working is None else my_working(room, working, extra.get(working.pk), over, own),
+        given=item.given, given_latex=f"{given.left} {given.right}".strip(), working=None if kept is None else told.of(kept),
     )  # fmt: skip
 
 
-def _decimal(room: Room) -> str:
-    return str(room.given_set.conventions.get("decimal", "point"))
+class Telling:
+    """What is told one student of workings: by the teacher's setting, in the teacher's own words where there are some."""
+
+    def __init__(self, me: Inside) -> None:
+        self.me = me
+        self.decimal = str(me.conventions.get("decimal", "point"))
+
+    @cached_property
+    def own(self) -> Words:
+        """The teacher's own words; read only where any are told."""
+        return words_of(self.me.owner)
+
+    def of(self, kept: Kept) -> MyWorking:
+        """A student's own working with what is told of it, and nothing more."""
+        found = telling.Told(())
+        if kept.report is not None:
+            slips = [link.slip for link in kept.report.links if link.slip is not None]
+            cues = {}
+            if telling.has_words(self.me.tells, ended=self.me.over):
+                cues = {s.id: self.own.of(s.id, s.name, s.cue).text for s in slips}
+            found = telling.told(
+                kept.report, self.me.tells, ended=self.me.over, right_line=self.me.right_line, words=cues
+            )
+        return MyWorking(
+            revision=kept.revision, lines=kept.lines, echoes=[_echo(line, self.decimal) for line in kept.lines],
+            told=[ToldLineOut(verdict=t.verdict, words=t.words, right=t.right) for t in found.lines], answered=found.answered, hints=kept.hints,
+        )  # fmt: skip
 
 
-def my_working(room: Room, working: StudentWorking, extra: RoomWorking | None, over: bool, own: Words) -> MyWorking:
-    """A student's own working with what is told of it, and nothing more."""
-    report: Report | None = pile.report_of(working) if pile.is_fresh(working) else None
-    cues = {}
-    if report is not None:
-        cues = {s.id: own.of(s.id, s.name, s.cue).text for s in (link.slip for link in report.links) if s is not None}
-    tells = cast(telling.Tells, room.tells)
-    found = telling.Told(())
-    if report is not None:
-        found = telling.told(report, tells, ended=over, right_line=room.right_line, words=cues)
-    return MyWorking(
-        revision=extra.revision if extra else 0, lines=working.texts, echoes=[_echo(line, _decimal(room)) for line in working.texts],
-        told=[ToldLineOut(verdict=t.verdict, words=t.words, right=t.right) for t in found.lines], answered=found.answered,
-        hints=extra.hints if extra else 0,
-    )  # fmt: skip
+def room_out(teacher: User, set_id: int, since: int = -1) -> RoomOut:
+    """The teacher's grid: all of it, or what has changed since a version. Raises Http404 where there is no room."""
+    mine = Room.objects.filter(given_set=set_id, given_set__school_class__owner=teacher)
+    for room in mine.order_by():
+        items = SetItem.objects.filter(given_set=set_id).order_by("position").values_list("pk", flat=True)
+        return RoomOut(
+            version=room.version, code=room.code, tells=room.tells, right_line=room.right_line, hints=room.hints, paused=room.paused, closes=room.closes,  # type: ignore[arg-type]
+            ended=coming_in.is_over(room), items=list(items) if since < 0 else [], seats=_seats(room, since) if since != room.version else [],
+        )  # fmt: skip
+    raise Http404
 
 
-def room_out(room: Room, since: int = -1) -> RoomOut:
-    """The teacher's grid; without its seats where nothing has changed since a version."""
-    items = list(room.given_set.items.order_by("position").values_list("pk", flat=True))
-    seats = _seats(room) if since != room.version else None
-    slips = Counter(cell.slip for seat in seats or [] for cell in seat.cells if cell.slip)
-    return RoomOut(
-        version=room.version, code=room.code, tells=room.tells, right_line=room.right_line, hints=room.hints, paused=room.paused, closes=room.closes,  # type: ignore[arg-type]
-        ended=coming_in.is_over(room), items=items, seats=seats, commonest=slips.most_common(1)[0][0] if slips else "",
-    )  # fmt: skip
-
-
-def _seats(room: Room) -> list[SeatOut]:
-    visits = {visit.student_id: visit for visit in room.visits.all()}
+def _seats(room: Room, since: int) -> list[SeatOut]:
+    """The students where something changed after a version; before any, the whole class."""
+    rows = StudentWorking.objects.filter(paper__given_set=room.given_set_id)
+    if since >= 0:
+        rows = rows.filter(in_room__version__gt=since)
     cells: dict[int, list[SeatCell]] = {}
-    rows = (
-        StudentWorking.objects.filter(paper__given_set=room.given_set)
-        .select_related("paper", "in_room")
-        .order_by("item__position")
-    )
-    for working in rows:
-        cells.setdefault(working.paper.student_id, []).append(_cell(working))
-    return [
-        SeatOut(
-            student=student.pk, name=student.name, heard=visits[student.pk].heard if student.pk in visits else None,
-            nudge=visits[student.pk].nudge if student.pk in visits else "", more_minutes=visits[student.pk].more_minutes if student.pk in visits else 0,
-            cells=cells.get(student.pk, []),
-        )
-        for student in room.given_set.school_class.students.order_by("name", "pk")
-    ]  # fmt: skip
+    written: dict[int, datetime] = {}
+    for student, changed, *row in rows.order_by("item__position").values_list(
+        "paper__student", "in_room__changed", *_CELL
+    ):
+        cells.setdefault(student, []).append(_cell(*row))
+        if changed is not None:
+            written[student] = max(changed, written.get(student, changed))
+    visits = {visit.student_id: visit for visit in room.visits.filter(Q(version__gt=since) | Q(student__in=cells))}
+    students = Student.objects.filter(school_class__sets=room.given_set_id)
+    if since >= 0:
+        students = students.filter(pk__in=set(visits) | set(cells))
+    found = []
+    for pk, name in students.order_by("name", "pk").values_list("pk", "name"):
+        visit = visits.get(pk)
+        times = [*([visit.heard] if visit else []), *([written[pk]] if pk in written else [])]
+        found.append(
+            SeatOut(
+                student=pk, name=name, heard=max(times, default=None), nudge=visit.nudge if visit else "", more_minutes=visit.more_minutes if visit else 0,
+                cells=cells.get(pk, []),
+            )
+        )  # fmt: skip
+    return found
 
 
-def _cell(working: StudentWorking) -> SeatCell:
-    report = working.report if isinstance(working.report, dict) else None
-    links = report["links"] if report else []
-    stuck = next((link["line"] for link in links if link["relation"] in ("breaks", "narrows")), 0)
-    slip = _SLIPS.get(working.slips[0]) if working.slips else None
-    extra = getattr(working, "in_room", None)
+_CELL = ("item", "pk", "report__links", "report__finish__finished", "right", "slips", "in_room__hints")
+
+
+def _cell(
+    item: int, working: int, links: list[dict[str, Any]] | None, finished: bool | None, right: bool, slips: list[str], hints: int | None
+) -> SeatCell:  # fmt: skip
+    found = links or []
+    stuck = next((link["line"] for link in found if link["relation"] in ("breaks", "narrows")), 0)
+    slip = _SLIPS.get(slips[0]) if slips else None
+    beads = [Bead(kind=link["kind"], relation=link["relation"]) for link in found]
     return SeatCell(
-        item=working.item_id, working=working.pk, beads=[{"kind": link["kind"], "relation": link["relation"]} for link in links], stuck=stuck,  # type: ignore[misc]
-        answered=bool(report and working.right and report["finish"]["finished"]), slip=slip.name if slip else "", hints=extra.hints if extra else 0,
-    )  # fmt: skip
+        item=item,
+        working=working,
+        beads=beads,
+        stuck=stuck,
+        answered=bool(right and finished),
+        slip=slip.name if slip else "",
+        hints=hints or 0,
+    )

@@ -49,18 +49,30 @@ class MyItem(Schema):
     working: MyWorking | None
 
 
-class MyRoom(Schema):
-    """The room as one student has it."""
+class News(Schema):
+    """What the teacher may change while a student works."""
 
-    title: str
-    student: str
     tells: Tells
     hints: int
     paused: str
     nudge: str
     closes: datetime | None
     over: bool
+
+
+class MyRoom(News):
+    """The room as one student has it."""
+
+    title: str
+    student: str
     items: list[MyItem]
+
+
+class Written(News):
+    """One item after it was written, and what is new."""
+
+    item: int
+    working: MyWorking
 
 
 class MyLines(Schema):
@@ -121,7 +133,7 @@ class SeatCell(Schema):
 
 
 class SeatOut(Schema):
-    """A student in the teacher's grid; `heard` is null for who has not come in."""
+    """A student in the teacher's grid; `heard` is null for who has not come in. `cells` are those that have changed."""
 
     student: int
     name: str
@@ -132,7 +144,7 @@ class SeatOut(Schema):
 
 
 class RoomOut(Schema):
-    """The room as the teacher has it; `seats` is null where nothing has changed since the version that was asked about."""
+    """The room as the teacher has it; `seats` are those where something has changed since the version that was asked about."""
 
     version: int
     code: str
@@ -143,8 +155,7 @@ class RoomOut(Schema):
     closes: datetime | None
     ended: bool
     items: list[int]
-    seats: list[SeatOut] | None
-    commonest: str
+    seats: list[SeatOut]
 
 
 Since = Annotated[int, Field(ge=-1)]

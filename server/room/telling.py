@@ -32,7 +32,7 @@ class Told:
 def told(report: Report, tells: Tells, *, ended: bool, right_line: bool, words: dict[str, str]) -> Told:
     """What a student sees of a report. `words` are the teacher's own cues by slip. At the end all is told that the setting would tell of a slip at most:
     the place and its cue; the right line only where the teacher says so."""
-    level: Tells = ("words" if tells == "end" else tells) if ended else tells
+    level = _level(tells, ended=ended)
     found = []
     broken = False
     for link in report.links:
@@ -65,3 +65,12 @@ def _verdict(relation: str | None) -> Verdict:
     if relation in ("breaks", "narrows"):
         return "look"
     return "open" if relation in (None, "unclear") else "holds"
+
+
+def has_words(tells: Tells, *, ended: bool) -> bool:
+    """Whether anything is told in words."""
+    return _level(tells, ended=ended) in ("cue", "words")
+
+
+def _level(tells: Tells, *, ended: bool) -> Tells:
+    return "words" if ended and tells == "end" else tells

@@ -25,33 +25,41 @@ def elsewhere(work, *arguments):
     thread.join()
 
 
-def test_a_request_alone_arms_and_disarms():
+def test_the_first_request_arms_and_a_silence_disarms():
     clock = Clock()
     clock.deadline.begin(100.0)
-    clock.deadline.end(103.0)
+    clock.deadline.end()
+    assert clock.told == [10.0]
+    clock.deadline.tick(103.0)
+    clock.deadline.tick(104.0)
     assert clock.told == [10.0, None]
+    clock.deadline.begin(200.0)
+    assert clock.told == [10.0, None, 10.0]
 
 
 def test_of_two_requests_the_one_that_began_first_counts():
     clock = Clock()
     clock.deadline.begin(100.0)
     elsewhere(clock.deadline.begin, 104.0)
-    assert clock.told == [10.0, 6.0]
-    clock.deadline.end(105.0)
-    assert clock.told[-1] == 9.0  # the other one has until 114
+    assert clock.told == [10.0]  # it is set to the first already
+    clock.deadline.tick(104.5)
+    clock.deadline.end()
+    clock.deadline.tick(105.0)
+    assert clock.told == [10.0, 5.5, 9.0]  # the other one has until 114
 
 
 def test_what_is_late_already_is_ended_at_once():
     clock = Clock()
     elsewhere(clock.deadline.begin, 100.0)
-    clock.deadline.begin(120.0)
+    clock.deadline.tick(120.0)
     assert clock.told[-1] == pytest.approx(0.001)
 
 
 def test_the_end_of_what_never_began_changes_nothing():
     clock = Clock()
-    clock.deadline.end(1.0)
-    assert clock.told == [None]
+    clock.deadline.end()
+    clock.deadline.tick(1.0)
+    assert clock.told == []
 
 
 def test_a_process_that_computes_without_end_is_ended():
@@ -70,4 +78,6 @@ def test_every_request_is_watched(client, monkeypatch):
     clock = Clock()
     monkeypatch.setattr(module, "deadline", clock.deadline)
     assert client.get("/api/account/session").status_code == 200
-    assert [each is None for each in clock.told] == [False, True]
+    assert clock.told == [pytest.approx(10.0)]
+    clock.deadline.tick(0.0)
+    assert clock.told[-1] is None  # and it is over

@@ -193,6 +193,7 @@ SENT = {
     ("PATCH", "/api/sets/{set_id}/room"): ({"paused": "Eyes to the board."}, 200, [{"tells": "all"}, {"paused": "x" * 201}]),
     ("POST", "/api/sets/{set_id}/room/students/{student_id}"): ({"nudge": "Begin with the 7."}, 200, [{"more_minutes": -1}, {"nudge": 3}]),
     ("GET", "/api/room"): (None, 403, []),
+    ("GET", "/api/room/news"): (None, 403, []),
     ("POST", "/api/room/come-in"): ({"code": "AAAAAA", "name": "Ada Quill", "secret": "river7"}, 400, [{}, {"code": "", "name": "A", "secret": "s"}, {"code": "A", "name": " ", "secret": "s"}]),
     ("POST", "/api/room/leave"): (None, 204, []),
     ("POST", "/api/room/echo"): ({"text": "x = 2"}, 403, []),

@@ -1742,6 +1742,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * News
+         * @description What the teacher has said or changed.
+         */
+        get: operations["server_room_api_news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/room/items/{item_id}": {
         parameters: {
             query?: never;
@@ -1752,7 +1772,7 @@ export interface paths {
         get?: never;
         /**
          * Write
-         * @description The lines of one item; the room as it is then.
+         * @description The lines of one item; the item as it is then, and what is new.
          */
         put: operations["server_room_api_write"];
         post?: never;
@@ -1811,7 +1831,7 @@ export interface paths {
         };
         /**
          * Room
-         * @description The class in its room; without its seats where nothing has changed since that version.
+         * @description The class in its room; of its seats those where something has changed since that version.
          */
         get: operations["server_room_api_room"];
         put?: never;
@@ -5090,10 +5110,6 @@ export interface components {
          * @description The room as one student has it.
          */
         MyRoom: {
-            /** Title */
-            title: string;
-            /** Student */
-            student: string;
             /**
              * Tells
              * @enum {string}
@@ -5109,6 +5125,10 @@ export interface components {
             closes: string | null;
             /** Over */
             over: boolean;
+            /** Title */
+            title: string;
+            /** Student */
+            student: string;
             /** Items */
             items: components["schemas"]["MyItem"][];
         };
@@ -5149,6 +5169,51 @@ export interface components {
             secret: string;
         };
         /**
+         * News
+         * @description What the teacher may change while a student works.
+         */
+        News: {
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Nudge */
+            nudge: string;
+            /** Closes */
+            closes: string | null;
+            /** Over */
+            over: boolean;
+        };
+        /**
+         * Written
+         * @description One item after it was written, and what is new.
+         */
+        Written: {
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Nudge */
+            nudge: string;
+            /** Closes */
+            closes: string | null;
+            /** Over */
+            over: boolean;
+            /** Item */
+            item: number;
+            working: components["schemas"]["MyWorking"];
+        };
+        /**
          * MyLines
          * @description The lines of a working, and the revision they were written on.
          */
@@ -5174,7 +5239,7 @@ export interface components {
         };
         /**
          * RoomOut
-         * @description The room as the teacher has it; `seats` is null where nothing has changed since the version that was asked about.
+         * @description The room as the teacher has it; `seats` are those where something has changed since the version that was asked about.
          */
         RoomOut: {
             /** Version */
@@ -5199,9 +5264,7 @@ export interface components {
             /** Items */
             items: number[];
             /** Seats */
-            seats: components["schemas"]["SeatOut"][] | null;
-            /** Commonest */
-            commonest: string;
+            seats: components["schemas"]["SeatOut"][];
         };
         /**
          * SeatCell
@@ -5225,7 +5288,7 @@ export interface components {
         };
         /**
          * SeatOut
-         * @description A student in the teacher's grid; `heard` is null for who has not come in.
+         * @description A student in the teacher's grid; `heard` is null for who has not come in. `cells` are those that have changed.
          */
         SeatOut: {
             /** Student */
@@ -9156,6 +9219,35 @@ export interface operations {
             };
         };
     };
+    server_room_api_news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["News"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_room_api_write: {
         parameters: {
             query?: never;
@@ -9177,7 +9269,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MyRoom"];
+                    "application/json": components["schemas"]["Written"];
                 };
             };
             /** @description Bad Request */

@@ -12,7 +12,9 @@ let made: VueWrapper
 const told = (verdict: string, words = '', right = '') => ({ verdict, words, right })
 const working = (lines: string[], tells: object[], more: object = {}) => ({ revision: 1, lines, echoes: lines.map((each) => echo(each)), told: tells, answered: false, hints: 0, ...more })
 const item = (id: number, more: object = {}) => ({ id, number: id - 10, task: 'solve', instruction: 'Solve.', given: '3x = 6', given_latex: '3x = 6', working: null as object | null, ...more })
-const room = (more: object = {}) => ({ title: 'Thursday', student: 'Ada', tells: 'cue', hints: 2, paused: '', nudge: '', closes: null, over: false, items: [item(11), item(12)], ...more })
+const news = (more: object = {}) => ({ tells: 'cue', hints: 2, paused: '', nudge: '', closes: null, over: false, ...more })
+const room = (more: object = {}) => ({ ...news(), title: 'Thursday', student: 'Ada', items: [item(11), item(12)], ...more })
+const written = (found: object, more: object = {}) => ({ ...news(more), item: 11, working: found })
 
 async function show(component: object): Promise<void> {
   made = mount(component, { attachTo: document.body, global: { plugins: [router] } })
@@ -35,7 +37,8 @@ beforeEach(() => {
   Object.assign(says, {
     'GET /api/room': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }), 'POST /api/room/come-in': room(), 'POST /api/room/leave': new Response(null, { status: 204 }),
     'POST /api/room/echo': (body: unknown) => echo((body as { text: string }).text),
-    'PUT /api/room/items/11': (body: unknown) => room({ items: [item(11, { working: working((body as { lines: string[] }).lines, [told('look', 'Mind the sign.')]) }), item(12)] }),
+    'GET /api/room/news': news(),
+    'PUT /api/room/items/11': (body: unknown) => written(working((body as { lines: string[] }).lines, [told('look', 'Mind the sign.')])),
   })
 })
 async function comeIn(): Promise<void> {
@@ -100,7 +103,7 @@ describe('a student in a practice room', () => {
       const wanted = body as typeof stands
       if (wanted.revision !== stands.revision) return Response.json({ code: 'conflict', detail: 'Changed.', ...stands }, { status: 409 })
       stands = { lines: wanted.lines, revision: stands.revision + 1 }
-      return room({ items: [item(11, { working: working(wanted.lines, wanted.lines.map(() => told('holds')), { revision: stands.revision }) }), item(12)] })
+      return written(working(wanted.lines, wanted.lines.map(() => told('holds')), { revision: stands.revision }))
     }
     await useRoom().send()
     await new Promise((done) => setTimeout(done, 20))
@@ -114,7 +117,7 @@ describe('a student in a practice room', () => {
     says['GET /api/room'] = room({ items: [item(11, { working: working(['x = 9'], [told('holds')], { revision: 4 }) }), item(12)] })
     await type('x = 3')
     expect(made.find('.chain').text()).toContain('x = 9')
-    says['PUT /api/room/items/11'] = room()
+    says['PUT /api/room/items/11'] = written(working(['x = 3'], [told('holds')], { revision: 5 }))
     await press('put those of this one')
     expect(sent().at(-1)).toEqual({ revision: 4, lines: ['x = 3'] })
   })
@@ -123,6 +126,7 @@ describe('a student in a practice room', () => {
     says['POST /api/room/items/11/hint'] = { look: 'Look at the 7.', rule: 'Subtract from both sides', line: '', left: 1 }
     await comeIn()
     says['GET /api/room'] = room({ over: true, items: [item(11, { working: working([], [], { hints: 1 }) }), item(12)] })
+    says['GET /api/room/news'] = news({ over: true })
     expect(made.text()).toContain('A pause: Eyes to the board.')
     expect(made.text()).toContain('Your teacher: Begin with the 7.')
     await press('a hint (2)')
@@ -144,7 +148,7 @@ function beginKept(): void {
 describe('the teacher’s view of a room', () => {
   const cell = (more: object = {}) => ({ item: 11, working: 5, beads: [{ kind: 'equation', relation: 'breaks' }], stuck: 1, answered: false, slip: 'Sign lost', hints: 1, ...more })
   const view = (more: object = {}) => ({
-    version: 3, code: 'ABC234', tells: 'line', right_line: false, hints: 0, paused: '', closes: null, ended: false, items: [11, 12], commonest: 'Sign lost',
+    version: 3, code: 'ABC234', tells: 'line', right_line: false, hints: 0, paused: '', closes: null, ended: false, items: [11, 12],
     seats: [{ student: 1, name: 'Ada', heard: new Date().toISOString(), nudge: '', more_minutes: 0, cells: [cell()] }, { student: 2, name: 'Bo', heard: null, nudge: '', more_minutes: 5, cells: [] }] as object[] | null, ...more,
   })
   beforeEach(async () => {
@@ -162,9 +166,15 @@ describe('the teacher’s view of a room', () => {
   it('asks only for what has changed and keeps what has not', async () => {
     vi.useFakeTimers()
     await show(RoomFace)
-    says['GET /api/sets/7/room'] = view({ version: 4, seats: null })
+    let since = ''
+    says['GET /api/sets/7/room'] = (_: unknown, request: Request) => (since = new URL(request.url).search, view({ version: 4, items: [], seats: [{ student: 2, name: 'Bo', heard: new Date().toISOString(), nudge: '', more_minutes: 5, cells: [cell({ item: 12, working: 6, stuck: 3 })] }] }))
     await vi.advanceTimersByTimeAsync(1100)
-    expect(made.findAll('tbody tr')).toHaveLength(2)
+    const rows = made.findAll('tbody tr').map((each) => each.text())
+    expect(rows).toHaveLength(2)
+    expect(rows[0]).toContain('line 1')
+    expect(rows[1]).toContain('line 3')
+    expect(made.findAll('thead th').map((each) => each.text())).toEqual(['2 of 2 here', '1', '2', 'For one'])
+    expect(since).toBe('?since=3')
     vi.useRealTimers()
   })
   it('pauses all with a sentence, nudges one, gives time, takes a secret away', async () => {

@@ -65,7 +65,7 @@ async function look(working: number): Promise<void> {
         <template v-else><input v-model="pause" aria-label="Sentence of the pause" maxlength="200" placeholder="Eyes to the board." /> <button class="plain-button" :disabled="!pause.trim()">pause all</button></template>
         <button type="button" class="plain-button" @click="store.names = !store.names">{{ store.names ? 'hide the names' : 'show the names' }}</button>
         <button type="button" class="plain-button" @click="store.change({ ended: true })">end it</button>
-        <span v-if="store.room.commonest">commonest just now: <b>{{ store.room.commonest }}</b></span>
+        <span v-if="store.commonest">commonest just now: <b>{{ store.commonest }}</b></span>
       </form>
       <div class="scroll" tabindex="0" role="group" aria-label="The class">
         <table class="rows">

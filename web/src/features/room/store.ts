@@ -22,6 +22,8 @@ export const useRoom = defineStore('room', {
     hint: null as Schema['RoomHint'] | null,
     sending: false,
     offline: false,
+    /** When the server was last heard, in milliseconds. */
+    heard: 0,
     refused: '',
     request: useRequest('There is no connection. Try again in a moment.'),
   }),
@@ -30,6 +32,8 @@ export const useRoom = defineStore('room', {
     /** The lines of an item as they stand here, sent or not. */
     linesOf: (state) => (item: MyItem): string[] => state.unsent[item.id]?.lines ?? item.working?.lines ?? [],
     waiting: (state): number => Object.keys(state.unsent).length,
+    /** Whether lines were kept that are yet to be verified. */
+    isVerifiedLate: (state): boolean => !!state.room?.items.some(({ working }) => working && working.told.length < working.lines.length),
   },
   actions: {
     place(): string {
@@ -52,6 +56,7 @@ export const useRoom = defineStore('room', {
     },
     begin(found: MyRoom) {
       this.room = found
+      this.heard = Date.now()
       this.at = Math.min(this.at, found.items.length - 1)
       this.unsent = kept<Unsent>(this.place()) ?? {}
       void this.send()
@@ -61,10 +66,21 @@ export const useRoom = defineStore('room', {
       await unwrap(api.POST('/api/room/leave')).catch(() => undefined)
       this.$reset()
     },
-    /** Another room of the same: what is told of the lines that were sent. */
-    take(found: MyRoom) {
-      this.room = found
+    /** What the teacher has changed, taken into the room; whether that changes what is told of the lines. */
+    hear(found: Schema['News']): boolean {
       this.offline = false
+      this.heard = Date.now()
+      if (!this.room) return false
+      const { tells, hints, paused, nudge, closes, over } = found
+      const anew = tells !== this.room.tells || over !== this.room.over
+      Object.assign(this.room, { tells, hints, paused, nudge, closes, over })
+      return anew
+    },
+    /** The room anew: what is told of the lines that were sent. */
+    async reload(): Promise<void> {
+      const found = await unwrap(api.GET('/api/room'))
+      this.hear(found)
+      this.room = found
     },
     /** Keeps lines here at once, and sends them. */
     write(item: MyItem, lines: string[]) {
@@ -79,6 +95,7 @@ export const useRoom = defineStore('room', {
       if (this.sending) return
       this.sending = true
       this.refused = ''
+      let anew = false
       try {
         for (let entry = Object.entries(this.unsent)[0]; entry; entry = Object.entries(this.unsent)[0]) {
           const [id, wanted] = entry
@@ -86,13 +103,16 @@ export const useRoom = defineStore('room', {
           keep(this.place(), this.unsent)
           const body = { lines: wanted.lines, revision: wanted.revision }
           const found = await unwrap(api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body }))
-          this.take(found)
+          if (this.hear(found)) anew = true
+          const item = this.room?.items.find((each) => each.id === found.item)
+          if (item) item.working = found.working
           // more may have been typed meanwhile: that goes on from what is there now
-          const revision = found.items.find((each) => each.id === Number(id))?.working?.revision ?? 0
+          const { revision } = found.working
           if (this.unsent[id]?.lines === wanted.lines) delete this.unsent[id]
           else Object.assign(this.unsent[id]!, { revision, tried: [] })
           keep(this.place(), this.waiting ? this.unsent : null)
         }
+        if (anew) await this.reload()
       } catch (found) {
         await this.failed(found)
       } finally {
@@ -119,7 +139,7 @@ export const useRoom = defineStore('room', {
           delete this.unsent[id]
           keep(this.place(), this.waiting ? this.unsent : null)
         }
-        await this.look()
+        await this.reload().catch(() => undefined)
         return
       }
       this.refused = found.message
@@ -128,22 +148,24 @@ export const useRoom = defineStore('room', {
     /** Looks what has changed: a pause, a nudge, the end. */
     async look(): Promise<void> {
       try {
-        if (!this.waiting) this.take(await unwrap(api.GET('/api/room')))
-        else if (!this.sending) await this.send()
+        if (this.waiting) {
+          if (!this.sending) await this.send()
+        } else if (this.hear(await unwrap(api.GET('/api/room/news'))) || this.isVerifiedLate) await this.reload()
       } catch (found) {
         await this.failed(found)
       }
     },
     async follow(isLeft: () => boolean): Promise<void> {
       while (!isLeft() && this.room) {
-        await new Promise((done) => setTimeout(done, LOOK_MS))
-        if (!isLeft() && this.room) await this.look()
+        // every answer brings what is new: who writes need not look
+        await new Promise((done) => setTimeout(done, Math.max(LOOK_MS - (Date.now() - this.heard), AGAIN_MS / 4)))
+        if (!isLeft() && this.room && Date.now() - this.heard >= LOOK_MS) await this.look()
       }
     },
     askHint(item: MyItem): Promise<boolean> {
       return this.request.run(async () => {
         this.hint = await unwrap(api.POST('/api/room/items/{item_id}/hint', { params: { path: { item_id: item.id } } }))
-        await this.look() // how many are left
+        await this.reload() // how many are left
       })
     },
     /** Takes the lines of this device after all. */

@@ -14,16 +14,41 @@ export const useTeachersRoom = defineStore('teachers-room', {
     names: false,
     request: useRequest('The server does not answer. The class goes on; what it shows is from a moment ago.'),
   }),
+  getters: {
+    /** The error that stands most often just now; empty where there is none. */
+    commonest: (state): string => {
+      const slips = state.seats.flatMap((seat) => seat.cells.map((cell) => cell.slip)).filter(Boolean)
+      const counts = new Map<string, number>()
+      for (const slip of slips) counts.set(slip, (counts.get(slip) ?? 0) + 1)
+      return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
+    },
+  },
   actions: {
+    /** All of a room. */
     take(found: Schema['RoomOut']) {
       this.room = found
       this.none = false
-      if (found.seats) this.seats = found.seats
+      this.seats = found.seats
+    },
+    /** What has changed of a room: students, and of each the workings. */
+    takeChanges(found: Schema['RoomOut']) {
+      this.room = { ...found, items: this.room?.items ?? [] }
+      for (const seat of found.seats) {
+        const known = this.seats.find((each) => each.student === seat.student)
+        const rest = known?.cells.filter((cell) => !seat.cells.some((each) => each.item === cell.item)) ?? []
+        const now = { ...seat, heard: seat.heard ?? known?.heard ?? null, cells: [...rest, ...seat.cells] }
+        if (known) Object.assign(known, now)
+        else this.seats.push(now)
+      }
     },
     async load(set: number): Promise<void> {
       if (this.set !== set) Object.assign(this, { set, room: null, seats: [], none: false })
       try {
-        this.take(await unwrap(api.GET('/api/sets/{set_id}/room', { params: { path: { set_id: set }, query: { since: this.room?.version ?? -1 } } })))
+        const since = this.room?.version ?? -1
+        const found = await unwrap(api.GET('/api/sets/{set_id}/room', { params: { path: { set_id: set }, query: { since } } }))
+        if (this.set !== set) return
+        if (since < 0) this.take(found)
+        else if (found.version > (this.room?.version ?? -1)) this.takeChanges(found)
         this.request.clear()
       } catch (found) {
         if (found instanceof ApiError && found.status === 404) this.none = true
