@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from algebra import limits
 from algebra.desk.analysis import analysed, analysis
+from algebra.desk.answers import ChooseItem, FormItem, form_scheme, judge, key_lines, propose_for
 from algebra.desk.check import check
 from algebra.desk.colleague import Advice, advice
 from algebra.desk.entry import Entry, entry_of
@@ -111,8 +112,8 @@ VERSION = "13"
 
 __all__ = [
     "CONVENTIONS", "EVENTS", "FAMILIES", "FORMAT", "GRAINS", "MAX_KEY_CHARACTERS", "METHODS", "NUMBERS", "NUMBER_KINDS", "OPTION_ORDERS",
-    "OTHER_SPELLINGS", "POINT_KINDS", "RELATIONS", "RULES", "SCHEME_KINDS", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "ClaimItem",
-    "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Entry", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "Grain",
+    "OTHER_SPELLINGS", "POINT_KINDS", "RELATIONS", "RULES", "SCHEME_KINDS", "SLIPS", "TASKS", "VERSION", "Advice", "Anticipated", "ChooseItem", "ClaimItem",
+    "Difficulty", "DrawnProblem", "DrawnProblems", "Echo", "Entry", "Evidence", "Family", "FeaturesReport", "FillItem", "Finding", "FormItem", "form_scheme", "judge", "key_lines", "propose_for", "Grain",
     "Graph", "Hint", "JsonObject", "JsonValue", "Key", "KeyProblem", "LineError", "Link", "MendItem", "Method", "MethodRow", "MethodsReport",
     "NotTaken", "Numbers", "Option", "OptionOrder", "OptionsReport", "PassedOver", "PointEvidence", "PointKind", "Prediction", "PredictionReport",
     "Printed", "Proof", "Proofs", "ProofsReport", "Proposal", "ProposedPoint", "ReadingError", "Relation", "Report", "Rule", "Rung", "Scheme",

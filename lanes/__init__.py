@@ -15,6 +15,7 @@ from algebra import (
     Advice,
     Entry,
     FeaturesReport,
+    FormItem,
     Grain,
     Hint,
     Key,
@@ -63,18 +64,34 @@ def check(working: Working) -> Report:
 def marked(working: Working, scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
     """The report on a student's working and what a scheme proposes for it; `at_once` among the light questions first, where somebody waits for it.
     Raises Busy; what is too heavy is said in the report."""
+    return _marked("marked", working, scheme, scheme=scheme, at_once=at_once)
+
+
+def answered(item: FormItem, lines: list[str], scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
+    """The report on an answer to an item in another form than a chain, and what is proposed for it; otherwise as `marked`."""
+    return _marked("answered", item, lines, scheme, scheme=scheme, at_once=at_once)
+
+
+def _marked(question: str, *asked: object, scheme: Scheme, at_once: bool) -> tuple[Report, Proposal]:
     try:
         if at_once:
             try:
-                found = light.ask("marked", working, scheme, seconds=LIGHT_SECONDS)
+                found = light.ask(question, *asked, seconds=LIGHT_SECONDS)
             except TooHeavy:
-                found = heavy.ask("marked", working, scheme, seconds=KEY_SECONDS)
+                found = heavy.ask(question, *asked, seconds=KEY_SECONDS)
         else:
-            found = heavy.ask("marked", working, scheme, seconds=KEY_SECONDS)
+            found = heavy.ask(question, *asked, seconds=KEY_SECONDS)
     except TooHeavy as problem:
-        report = Report.of_refused(working.id, LineError(0, 1, problem.message, problem.code))
+        report = Report.of_refused(None, LineError(0, 1, problem.message, problem.code))
         return report, Proposal(0, scheme.total, (), ("unread",))
     assert isinstance(found, tuple)
+    return found
+
+
+def form_items(problems: list[Wanted]) -> list[FormItem | None]:
+    """What problems are in the forms that are wanted of them; None where one is to be worked. Raises TooHeavy."""
+    found = heavy.ask("forms", problems, seconds=VERSION_SECONDS)
+    assert isinstance(found, list)
     return found
 
 
@@ -267,7 +284,7 @@ def advised(
 
 
 __all__ = [
-    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "check", "entry_of", "feedback", "heavy",
+    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "answered", "check", "entry_of", "feedback", "form_items", "heavy",
     "is_lasting", "key_apart", "laddered", "light", "marked", "mend_item", "next_step", "options", "out", "picture", "predict", "printed",
     "proof_of", "proofread", "scanned", "scheme_for", "student", "taken", "version", "work",
 ]  # fmt: skip

@@ -7,9 +7,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 import algebra
-from algebra import Proposal, Report, Scheme, Working
+from algebra import FormItem, Proposal, Report, Scheme, Working
 from lanes import building, paper
-from paper import scanned_pages
+from paper import form_items, scanned_pages
 
 
 def timed_check(working: Working) -> Report:
@@ -25,9 +25,17 @@ def marked(working: Working, scheme: Scheme) -> tuple[Report, Proposal]:
     return report, algebra.propose(working, scheme, report)
 
 
+def answered(item: FormItem, lines: list[str], scheme: Scheme) -> tuple[Report, Proposal]:
+    """The report on a student's answer to an item in another form, and what is proposed for it."""
+    report = algebra.judge(item, lines)
+    return report, algebra.propose_for(item, scheme, lines, report)
+
+
 QUESTIONS: Mapping[str, Callable[..., object]] = {
     "check": timed_check,
     "marked": marked,
+    "answered": answered,
+    "forms": form_items,
     "mend": algebra.mend_item,
     "scheme": algebra.scheme_for,
     "proofread": algebra.proofread,

@@ -8,6 +8,7 @@ from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source
 from paper.pages import PagesError, as_pdf, as_png, as_svg
 from paper.pictures import PICTURES, SHOWN, Picture, Shown, picture_of
 from paper.plan import (
+    FORM_INSTRUCTIONS,
     ITEM_FORMS,
     ItemForm,
     KeyLine,
@@ -16,6 +17,7 @@ from paper.plan import (
     SheetPlan,
     Wanted,
     code_of,
+    form_items,
     in_other_order,
     planned,
     wanted_of,
@@ -24,8 +26,8 @@ from paper.scans import PageMedia, ScannedPage, scanned_pages
 from paper.student import StudentData, StudentSet, StudentWork, student_source
 
 __all__ = [
-    "FORMS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "FeedbackSlip", "Form", "Incoming", "ItemForm", "KeyLine",
+    "FORMS", "FORM_INSTRUCTIONS", "INCOMING", "ITEM_FORMS", "KINDS", "MEDIA", "PAPERS", "PICTURES", "SHOWN", "FeedbackSlip", "Form", "Incoming", "ItemForm", "KeyLine",
     "Kind", "PageMedia", "PagesError", "Paper", "Picture", "Place", "PlannedItem", "PlannedSection", "ScannedPage", "Settings", "SheetPlan", "Shown", "StudentData", "StudentSet", "StudentWork", "Wanted", "as_pdf",
-    "as_png", "as_svg", "code_of", "feedback_source", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "scanned_pages", "source_of", "student_source", "table_rows",
+    "as_png", "as_svg", "code_of", "feedback_source", "form_items", "in_other_order", "item_form", "picture_of", "planned", "read", "safe_cell", "scanned_pages", "source_of", "student_source", "table_rows",
     "wanted_of", "written",
 ]  # fmt: skip

@@ -24,6 +24,8 @@ class Place:
     line: str
     cue: str
     right: str = ""
+    in_words: bool = False
+    """Whether the line is an answer in words, as the number of a line is, and no mathematics."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +82,7 @@ def _rows(title: str, day: str, slip: FeedbackSlip, decimal: str) -> list[str]:
         right = f"#h(4mm) #text(0.85em)[right would be] #h(1mm) {_math(place.right, decimal)}" if place.right else ""
         rows.append(
             f"#grid(columns: (8mm, 1fr), row-gutter: 3.4mm, [*{place.number}.*], [{_math(place.before, decimal)}], [], "
-            f'[{_math(place.line, decimal)} #h(3mm) #text(0.85em, fill: rgb("#b93a20"))[this does not follow]{right}], [], [#emph[#{quoted(place.cue)}]])'
+            f'[{_answer(place, decimal)} #h(3mm) #text(0.85em, fill: rgb("#b93a20"))[{"this is not right" if place.in_words else "this does not follow"}]{right}], [], [#emph[#{quoted(place.cue)}]])'
         )
     more = [place.number for place in slip.places[MOST_SHOWN:]]
     if more:
@@ -91,6 +93,10 @@ def _rows(title: str, day: str, slip: FeedbackSlip, decimal: str) -> list[str]:
         tries = " #h(10mm) ".join(_math(text, decimal) for text in slip.tries)
         rows.append(f"#text(0.9em, fill: luma(80))[To try:] #h(3mm) {tries}")
     return rows
+
+
+def _answer(place: Place, decimal: str) -> str:
+    return f"#{quoted(place.line)}" if place.in_words else _math(place.line, decimal)
 
 
 def _listed(numbers: list[int] | tuple[int, ...]) -> str:

@@ -11,9 +11,11 @@ from itertools import groupby
 from typing import Literal, get_args
 
 from algebra import (
+    ChooseItem,
     ClaimItem,
     FeaturesReport,
     FillItem,
+    FormItem,
     Graph,
     MendItem,
     Option,
@@ -116,6 +118,12 @@ class PlannedItem:
         }  # fmt: skip
         return next((form for form, item in made.items() if item), "work")
 
+    @property
+    def form_item(self) -> FormItem | None:
+        """What it is in its form; None where it is to be worked."""
+        chosen = ChooseItem(self.working, self.options) if self.options else None
+        return chosen or self.mend or self.fill or self.way or self.claim
+
 
 @dataclass(frozen=True, slots=True)
 class PlannedSection:
@@ -160,6 +168,11 @@ def planned(
     return SheetPlan(
         title, version, tuple(sections), decimal, code_of(title, version, (each.working for each in problems))
     )
+
+
+def form_items(problems: Sequence[Wanted]) -> list[FormItem | None]:
+    """What these problems are in their forms, as the sheet with them has it on paper; None where one is to be worked."""
+    return [item.form_item for item in planned("", problems).items]
 
 
 def _placed(items: Sequence[PlannedItem], seed: int) -> list[PlannedItem]:

@@ -69,7 +69,7 @@ def feedback_out(teacher: User, set_id: int, *, right: bool) -> list[FeedbackOut
         FeedbackOut(
             student=slip.student, well=list(slip.well), open_ends=list(slip.open_ends), mark=slip.mark, tries=[echo(text) for text in slip.tries],
             places=[
-                PlaceOut(number=p.number, before=echo(p.before), line=echo(p.line), written=p.line, cue=p.cue, right=echo(p.right) if p.right else None)
+                PlaceOut(number=p.number, before=echo(p.before), line=echo(p.line), written=p.line, cue=p.cue, right=echo(p.right) if p.right else None, in_words=p.in_words)
                 for p in slip.places
             ],
         )
@@ -110,11 +110,11 @@ class _Maker:
         before = working.item.given
         for link, line in zip(report.links, working.texts, strict=True):
             if link.relation in ("breaks", "narrows"):
-                slip = link.slip
+                slip, in_words = link.slip, working.item.made is not None
                 if slip is None:
-                    return Place(number, before, line, LOOK)
+                    return Place(number, before, line, LOOK, in_words=in_words)
                 cue = self.words.of(slip.id, slip.name, slip.cue).text
-                return Place(number, before, line, cue, slip.instead if self.right else "")
+                return Place(number, before, line, cue, slip.instead if self.right else "", in_words)
             if link.kind in ("expression", "equation", "statement") and link.relation is not None:
                 before = line
         return None

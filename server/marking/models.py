@@ -13,6 +13,7 @@ from django.db import models
 from django.db.models import CheckConstraint, Q, UniqueConstraint
 
 from algebra import NUMBERS, TASKS, limits
+from paper import ITEM_FORMS
 
 
 class SchoolClass(models.Model):
@@ -75,6 +76,8 @@ class SetItem(models.Model):
     variable = models.CharField(max_length=40, blank=True, default="")
     numbers = models.CharField(max_length=10, default="real")
     method = models.CharField(max_length=40, blank=True, default="")
+    form = models.CharField(max_length=10, default="work")  # as it stood on the sheet
+    made = models.JSONField(null=True)  # what it is in that form, where it is not to be worked: as it was given, for good
     scheme = models.JSONField()
     key = models.JSONField(default=list)
     foreseen = models.JSONField(
@@ -87,6 +90,11 @@ class SetItem(models.Model):
             UniqueConstraint(fields=["given_set", "position"], name="item_place"),
             CheckConstraint(condition=Q(task__in=TASKS), name="item_task_known"),
             CheckConstraint(condition=Q(numbers__in=NUMBERS), name="item_numbers_known"),
+            CheckConstraint(
+                condition=Q(form="work", made__isnull=True)
+                | (Q(form__in=ITEM_FORMS, made__isnull=False) & ~Q(form="work")),
+                name="item_form_is_made",
+            ),
         ]
 
 

@@ -13,6 +13,7 @@ import lanes
 from algebra import Proposal, Report, Scheme, Working, json_object
 from server.jobs import services as jobs
 from server.jobs.models import Piece, Run
+from server.marking.forms import form_item
 from server.marking.models import GivenSet, SetItem, StudentWorking
 from server.sheets.reports import mark_of
 
@@ -107,7 +108,12 @@ class Judged:
 
 def judged(item: SetItem, lines: list[str], *, at_once: bool = False) -> Judged:
     """What comes of verifying these lines; `at_once` where somebody waits. Raises Busy."""
-    report, proposal = lanes.marked(problem_of(item, lines), scheme_of(item), at_once=at_once)
+    scheme, problem = scheme_of(item), problem_of(item, lines)
+    form = form_item(item, problem)
+    if form is None:
+        report, proposal = lanes.marked(problem, scheme, at_once=at_once)
+    else:
+        report, proposal = lanes.answered(form, lines, scheme, at_once=at_once)
     return Judged(report, proposal, stamp_of(item, lines))
 
 

@@ -14,7 +14,7 @@ from django.shortcuts import get_object_or_404
 
 from algebra import SLIPS, Report, understood
 from paper import safe_cell
-from server.marking import pile
+from server.marking import forms, pile
 from server.marking.learned import was_foreseen
 from server.marking.models import GivenSet, SchoolClass, SetItem, StudentWorking
 from server.marking.schemas import (
@@ -107,6 +107,7 @@ def item_out(item: SetItem) -> ItemOut:
     return ItemOut(
         id=item.pk, number=item.position + 1, task=item.task, given=item.given, given_latex=f"{given.left} {given.right}".strip(),  # type: ignore[arg-type]
         variable=item.variable, key=[understood(line, decimal=decimal) for line in item.key], scheme=SchemeIn.model_validate(item.scheme),
+        form=forms.shown(item, pile.problem_of(item)),
     )  # fmt: skip
 
 
@@ -151,7 +152,7 @@ def working_out(working: StudentWorking) -> WorkingOut:
     return WorkingOut(
         id=working.pk, student=working.paper.student_id, item=working.item_id, source=working.source, lines=working.texts,
         echoes=[understood(line, decimal=decimal) for line in working.texts], report=report,
-        tints=tints_of(working.item.given, working.texts, report, decimal) if report else [], proposal=proposal, mark=working.mark,
+        tints=tints_of(working.item.given, working.texts, report, decimal) if report and working.item.form == "work" else [], proposal=proposal, mark=working.mark,
         confirmed_by=working.confirmed_by,
         decisions=[
             DecisionOut(who=d.who, when=d.when, before=d.before, after=d.after, taken_back=d.taken_back) for d in working.decisions.all()[:20]

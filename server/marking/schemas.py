@@ -9,6 +9,7 @@ from ninja import Field, Schema
 from pydantic import StringConstraints
 
 from algebra import Echo, PointKind, Proposal, Report, SchemeKind, Task, limits
+from paper import ItemForm
 from server.common.schemas import KEPT, ClassName, LineText, StudentName, Text, Title
 from server.marking.intake import IntakeForm
 from server.marking.totals import State
@@ -96,6 +97,19 @@ class SchemeIn(Schema):
     rounding: Annotated[str, Field(pattern="^(half|whole)$")] = "half"
 
 
+class FormOut(Schema):
+    """What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for what is left out), names of
+    ways, the letters of a claim, how far a grid reaches."""
+
+    form: ItemForm
+    options: list[str] = []
+    lines: list[str] = []
+    blanks: int = 0
+    ways: list[str] = []
+    letters: list[str] = []
+    reach: float = 0
+
+
 class ItemOut(Schema):
     """An item of a set, its key typeset line by line, its scheme."""
 
@@ -107,6 +121,7 @@ class ItemOut(Schema):
     variable: str
     key: list[Echo]
     scheme: SchemeIn
+    form: FormOut | None
 
 
 class OwnSchemeIn(Schema):
@@ -418,6 +433,7 @@ class PlaceOut(Schema):
     written: str
     cue: str
     right: Echo | None
+    in_words: bool
 
 
 class FeedbackOut(Schema):

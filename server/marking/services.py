@@ -14,11 +14,11 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 import lanes
-from algebra import ReadingError, Scheme, TaskError, Working, json_object
-from paper import code_of
+from algebra import FormItem, ReadingError, Scheme, TaskError, Working, form_scheme, json_object, key_lines
+from paper import Wanted, code_of
 from server.accounts import people
 from server.common.problems import Refused
-from server.marking import intake, learned, pile, queries
+from server.marking import forms, intake, learned, pile, queries
 from server.marking.models import Decision, GivenSet, Paper, SchoolClass, SetItem, Student, StudentWorking
 from server.marking.schemas import (
     MOST_STUDENTS,
@@ -132,13 +132,18 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
     if school_class.sets.count() >= MOST_SETS:
         raise Refused(f"This class was given {MOST_SETS} sets already.")
     items = []
+    in_forms = _in_forms(problems)
     for position, problem in enumerate(problems):
+        form = in_forms[position]
         own = [line.text for line in problem.working.lines.all()]
         working = reports.core_working(problem, own)
         sound = bool(own) and reports.state(reports.of(problem)) == "sound"
         try:
-            scheme = lanes.scheme_for(replace(working, lines=()), data.scheme)
-            key = own if sound else _worked(working)
+            if form is not None:
+                scheme, key = form_scheme(form), list(key_lines(form))
+            else:
+                scheme = lanes.scheme_for(replace(working, lines=()), data.scheme)
+                key = own if sound else _worked(working)
         except lanes.Busy as problem_found:
             raise Refused(problem_found.message, code="busy") from problem_found
         except TaskError:  # too heavy: it can be given all the same, and marked by its answer
@@ -146,7 +151,7 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
         items.append(
             SetItem(
                 position=position, task=problem.task, given=problem.given, variable=problem.variable, numbers=problem.numbers, method=problem.method,
-                scheme=json_object(scheme), key=key,
+                scheme=json_object(scheme), key=key, **forms.columns(form),
             )
         )  # fmt: skip
     with transaction.atomic():
@@ -161,6 +166,19 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
             item.given_set = made
         learned.begin(SetItem.objects.bulk_create(items))
     return made
+
+
+def _in_forms(problems: Sequence[Problem]) -> Sequence[FormItem | None]:
+    """What the problems of a sheet are in their forms, as they are printed. Raises Refused where nobody has time for it now."""
+    wanted = [Wanted(reports.core_working(problem, []), problem.instruction, problem.item_form) for problem in problems]
+    if all(each.form == "work" for each in wanted):
+        return [None] * len(wanted)
+    try:
+        return lanes.form_items(wanted)
+    except lanes.Busy as problem:
+        raise Refused(problem.message, code="busy") from problem
+    except TaskError:
+        return [None] * len(wanted)
 
 
 def _codes(title: str, problems: Sequence[Problem]) -> list[str]:

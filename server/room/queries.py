@@ -12,7 +12,7 @@ from django.http import Http404
 
 from algebra import SLIPS, Echo, Working, instruction, understood
 from server.accounts.words import Words, words_of
-from server.marking import pile
+from server.marking import forms, pile
 from server.marking.models import GivenSet, SetItem, Student, StudentWorking
 from server.room import coming_in, telling
 from server.room.coming_in import Inside
@@ -74,7 +74,8 @@ def _my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> My
         report = pile.report_of(working) if pile.is_fresh(working) else None
         kept = Kept(working.pk, working.texts, extra.revision if extra else 0, extra.hints if extra else 0, report)
     return MyItem(
-        id=item.pk, number=item.position + 1, task=item.task, instruction=_instruction(item.task, item.given, item.variable, item.numbers, item.method),
+        id=item.pk, number=item.position + 1, task=item.task, form=forms.shown(item, pile.problem_of(item)),
+        instruction=forms.words_over(item) or _instruction(item.task, item.given, item.variable, item.numbers, item.method),
         given=item.given, given_latex=f"{given.left} {given.right}".strip(), working=None if kept is None else told.of(kept),
     )  # fmt: skip
 

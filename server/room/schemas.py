@@ -10,6 +10,7 @@ from pydantic import StringConstraints
 
 from algebra import Echo, limits
 from server.common.schemas import KEPT, LineText, StudentName, Text
+from server.marking.schemas import FormOut
 from server.room.telling import Tells
 from server.sheets.schemas import Bead
 
@@ -46,6 +47,7 @@ class MyItem(Schema):
     instruction: str
     given: str
     given_latex: str
+    form: FormOut | None
     working: MyWorking | None
 
 

@@ -35,11 +35,12 @@ def told(report: Report, tells: Tells, *, ended: bool, right_line: bool, words: 
     level = _level(tells, ended=ended)
     found = []
     broken = False
+    verdict: Verdict
     for link in report.links:
         if link.error is not None:  # that a line can't be read is always told: it would be lost
             found.append(ToldLine("unread", link.error.message))
             continue
-        verdict = _verdict(link.relation)
+        verdict = "" if link.kind == "blank" and link.relation is None else _verdict(link.relation)
         if level == "end":
             found.append(ToldLine(""))
             continue

@@ -131,6 +131,8 @@ def _put(me: Inside, item: SetItem, kept: Kept | None, data: MyLines, judged: pi
 def hint(me: Inside, item: SetItem) -> RoomHint:
     """The next hint: what to look at, then the rule, then the line where the teacher allows it; each is counted. Raises Refused."""
     writable(me)
+    if item.made is not None:
+        raise Refused("For this one there are no hints.", code="no-hint")
     with transaction.atomic():
         paper, _ = Paper.objects.get_or_create(given_set_id=me.given_set, student_id=me.student)
         Paper.objects.select_for_update().get(pk=paper.pk)

@@ -121,6 +121,8 @@ def _with_other(line: PlacedLine, symbol: int, text: str) -> str:
 
 def _judged(item: SetItem, above: Sequence[str], line: str) -> Literal["follows", "broken", "open"]:
     """Whether a line follows from those above it; broken also where it can't be read, open where that is not told."""
+    if item.made is not None:  # an answer is no line of a chain
+        return "open"
     try:
         report = lanes.check(pile.problem_of(item, [*above, line]))
     except lanes.Busy:

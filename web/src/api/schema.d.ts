@@ -4269,6 +4269,48 @@ export interface components {
             slip: string;
         };
         /**
+         * FormOut
+         * @description What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for what is left out), names of
+         *     ways, the letters of a claim, how far a grid reaches.
+         */
+        FormOut: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "work" | "choose" | "mend" | "fill" | "way" | "claim";
+            /**
+             * Options
+             * @default []
+             */
+            options?: string[];
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: string[];
+            /**
+             * Blanks
+             * @default 0
+             */
+            blanks?: number;
+            /**
+             * Ways
+             * @default []
+             */
+            ways?: string[];
+            /**
+             * Letters
+             * @default []
+             */
+            letters?: string[];
+            /**
+             * Reach
+             * @default 0
+             */
+            reach?: number;
+        };
+        /**
          * ItemOut
          * @description An item of a set, its key typeset line by line, its scheme.
          */
@@ -4291,6 +4333,7 @@ export interface components {
             /** Key */
             key: components["schemas"]["Echo"][];
             scheme: components["schemas"]["SchemeIn"];
+            form: components["schemas"]["FormOut"] | null;
         };
         /**
          * SchemeIn
@@ -4700,6 +4743,8 @@ export interface components {
             /** Cue */
             cue: string;
             right: components["schemas"]["Echo"] | null;
+            /** In Words */
+            in_words: boolean;
         };
         /**
          * TomorrowOut
@@ -5103,6 +5148,7 @@ export interface components {
             given: string;
             /** Given Latex */
             given_latex: string;
+            form: components["schemas"]["FormOut"] | null;
             working: components["schemas"]["MyWorking"] | null;
         };
         /**

@@ -24,6 +24,9 @@ export function meaningOf(relation: Relation, kind: string, task: string): strin
 /** Kinds of line that stand beside the chain and claim something by themselves. */
 const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption', 'approximation', 'open'])
 
+/** Kinds of line that answer an item in another form than a chain. */
+const ANSWER_KINDS = new Set(['choice', 'place', 'answer', 'blank', 'way', 'judgement', 'numbers'])
+
 export function isSideLine(kind: string): boolean {
   return SIDE_KINDS.has(kind)
 }
@@ -32,7 +35,7 @@ export function isSideLine(kind: string): boolean {
 export function relationWord(relation: string | null, kind: string): string {
   if (kind === 'open') return 'open'
   if (relation === null) return 'not read'
-  if (isSideLine(kind)) return relation === 'holds' ? 'right' : relation === 'breaks' ? 'not right' : 'unclear'
+  if (isSideLine(kind) || ANSWER_KINDS.has(kind)) return relation === 'holds' ? 'right' : relation === 'breaks' ? 'not right' : 'unclear'
   return RELATION_WORDS[relation as Relation].short
 }
 

@@ -35,7 +35,7 @@ const listed = (numbers: number[]): string => numbers.join(', ')
         <b>{{ place.number }}.</b>
         <div>
           <p><MathText :latex="latex(place.before)" /></p>
-          <p><code v-if="place.line.error">{{ place.written }}</code><MathText v-else :latex="latex(place.line)" /> <span class="broken">this does not follow</span><template v-if="place.right"> · right would be <MathText :latex="latex(place.right)" :display="false" /></template></p>
+          <p><code v-if="place.in_words || place.line.error">{{ place.written }}</code><MathText v-else :latex="latex(place.line)" /> <span class="broken">{{ place.in_words ? 'this is not right' : 'this does not follow' }}</span><template v-if="place.right"> · right would be <MathText :latex="latex(place.right)" :display="false" /></template></p>
           <p><em>{{ place.cue }}</em></p>
         </div>
       </div>

@@ -1,0 +1,106 @@
+"""Items of a set in other forms than a chain: kept as they were made when the set was given, and what a student sees of them."""
+
+from __future__ import annotations
+
+from itertools import count
+from typing import Any, cast
+
+from pydantic import TypeAdapter
+
+from algebra import (
+    METHODS,
+    ChooseItem,
+    ClaimItem,
+    FillItem,
+    FormItem,
+    JsonObject,
+    MendItem,
+    WayItem,
+    analysed,
+    json_object,
+    understood,
+)
+from algebra import Working as CoreWorking
+from paper import FORM_INSTRUCTIONS, ItemForm
+from server.marking.models import SetItem
+from server.marking.schemas import FormOut
+
+_FORMS: dict[str, TypeAdapter[Any]] = {
+    "choose": TypeAdapter(ChooseItem), "mend": TypeAdapter(MendItem), "fill": TypeAdapter(FillItem), "way": TypeAdapter(WayItem),
+    "claim": TypeAdapter(ClaimItem),
+}  # fmt: skip
+_NAMES: dict[type, ItemForm] = {
+    ChooseItem: "choose", MendItem: "mend", FillItem: "fill", WayItem: "way", ClaimItem: "claim",
+}  # fmt: skip
+MOST_WAYS = 6
+LEAST_REACH = 10.0
+"""How far a grid reaches at least: its size must not say where the features are."""
+
+
+def columns(item: FormItem | None) -> dict[str, object]:
+    """The columns of an item of a set that keep its form."""
+    if item is None:
+        return {"form": "work", "made": None}
+    made = json_object(item)
+    made.pop("working", None)  # it is that of the item
+    return {"form": _NAMES[type(item)], "made": made}
+
+
+def form_item(item: SetItem, working: CoreWorking) -> FormItem | None:
+    """What an item is in its form; None where it is to be worked. `working` is its problem."""
+    if item.made is None:
+        return None
+    made = cast(JsonObject, item.made)
+    problem = {} if item.form == "claim" else {"working": json_object(working)}
+    return cast(FormItem, _FORMS[item.form].validate_python({**made, **problem}))
+
+
+def words_over(item: SetItem) -> str:
+    """What stands over an item in its form; empty where that is what stands over its problem."""
+    return FORM_INSTRUCTIONS.get(cast(ItemForm, item.form), "")
+
+
+def shown(item: SetItem, working: CoreWorking) -> FormOut | None:
+    """What a student sees of an item beside its given, and nothing of its key; None for what is just worked."""
+    decimal = working.convention("decimal")
+
+    def latex(text: str) -> str:
+        found = understood(text, decimal=decimal)
+        return f"{found.left} {found.right}".strip()
+
+    match form_item(item, working):
+        case ChooseItem(options=options):
+            return FormOut(form="choose", options=[option.answer_latex for option in options])
+        case MendItem(lines=lines):
+            return FormOut(form="mend", lines=[latex(line) for line in lines])
+        case FillItem(lines=lines, wanted=wanted):
+            number = count(1)
+            return FormOut(form="fill", lines=[_numbered(latex(line), number) for line in lines], blanks=len(wanted))
+        case WayItem() as way:
+            return FormOut(form="way", ways=_ways(way, item.task))
+        case ClaimItem(claim=claim):
+            letters = sorted({c for c in claim if c.isalpha() and c.isascii()})
+            return FormOut(form="claim", lines=[latex(claim)], letters=letters)
+    if item.task in ("analyze", "analyse"):
+        return FormOut(form="work", reach=_reach(item, working))
+    return None
+
+
+def _numbered(latex: str, number: count[int]) -> str:
+    """A line with its blanks numbered, so that each can be named."""
+    first, *rest = latex.split("\\square")
+    return first + "".join(f"\\boxed{{\\scriptstyle {next(number)}}}{part}" for part in rest)
+
+
+def _ways(item: WayItem, task: str) -> list[str]:
+    """The names to choose from: those that lead there among others for such a task, by the alphabet."""
+    known = {method.id: method for method in METHODS}
+    leading = [each for each in (item.best, *item.also) if each in known][:MOST_WAYS]
+    others = [method.id for method in METHODS if method.example[0] == task and method.id not in leading]
+    return sorted(known[each].name for each in (leading + others)[: max(MOST_WAYS, len(leading))])
+
+
+def _reach(item: SetItem, working: CoreWorking) -> float:
+    """How far the grid of a function reaches in each direction."""
+    graph = analysed(item.given, variable=working.variable, with_graph=True).graph
+    return max([LEAST_REACH, *(abs(end) for end in graph.window)]) if graph else LEAST_REACH
