@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import count
 from typing import Any, cast
 
@@ -70,20 +71,29 @@ def shown(item: SetItem, working: CoreWorking) -> FormOut | None:
 
     match form_item(item, working):
         case ChooseItem(options=options):
-            return FormOut(form="choose", options=[option.answer_latex for option in options])
+            return _out("choose", options=[option.answer_latex for option in options])
         case MendItem(lines=lines):
-            return FormOut(form="mend", lines=[latex(line) for line in lines])
+            return _out("mend", lines=[latex(line) for line in lines])
         case FillItem(lines=lines, wanted=wanted):
             number = count(1)
-            return FormOut(form="fill", lines=[_numbered(latex(line), number) for line in lines], blanks=len(wanted))
+            return _out("fill", lines=[_numbered(latex(line), number) for line in lines], blanks=len(wanted))
         case WayItem() as way:
-            return FormOut(form="way", ways=_ways(way, item.task))
+            return _out("way", ways=_ways(way, item.task))
         case ClaimItem(claim=claim):
             letters = sorted({c for c in claim if c.isalpha() and c.isascii()})
-            return FormOut(form="claim", lines=[latex(claim)], letters=letters)
+            return _out("claim", lines=[latex(claim)], letters=letters)
     if item.task in ("analyze", "analyse"):
-        return FormOut(form="work", reach=_reach(item, working))
+        return _out("work", reach=_reach(item, working))
     return None
+
+
+def _out(
+    form: ItemForm, *, options: Sequence[str] = (), lines: Sequence[str] = (), blanks: int = 0, ways: Sequence[str] = (), letters: Sequence[str] = (),
+    reach: float = 0,
+) -> FormOut:  # fmt: skip
+    return FormOut(
+        form=form, options=list(options), lines=list(lines), blanks=blanks, ways=list(ways), letters=list(letters), reach=reach
+    )
 
 
 def _numbered(latex: str, number: count[int]) -> str:

@@ -102,12 +102,12 @@ class FormOut(Schema):
     ways, the letters of a claim, how far a grid reaches."""
 
     form: ItemForm
-    options: list[str] = []
-    lines: list[str] = []
-    blanks: int = 0
-    ways: list[str] = []
-    letters: list[str] = []
-    reach: float = 0
+    options: list[str]
+    lines: list[str]
+    blanks: int
+    ways: list[str]
+    letters: list[str]
+    reach: float
 
 
 class ItemOut(Schema):

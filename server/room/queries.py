@@ -34,7 +34,7 @@ def my_room(me: Inside) -> MyRoom:
     for item in SetItem.objects.filter(given_set=me.given_set).order_by("position"):
         item.given_set = given_set
         items.append(_my_item(told, item, mine.get(item.pk)))
-    return MyRoom(title=me.title, student=me.name, items=items, **_news(me))
+    return MyRoom(title=me.title, student=me.name, decimal=told.decimal, items=items, **_news(me))
 
 
 def news(me: Inside) -> News:

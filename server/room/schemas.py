@@ -67,6 +67,7 @@ class MyRoom(News):
 
     title: str
     student: str
+    decimal: str
     items: list[MyItem]
 
 

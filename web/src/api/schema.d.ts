@@ -4279,36 +4279,18 @@ export interface components {
              * @enum {string}
              */
             form: "work" | "choose" | "mend" | "fill" | "way" | "claim";
-            /**
-             * Options
-             * @default []
-             */
-            options?: string[];
-            /**
-             * Lines
-             * @default []
-             */
-            lines?: string[];
-            /**
-             * Blanks
-             * @default 0
-             */
-            blanks?: number;
-            /**
-             * Ways
-             * @default []
-             */
-            ways?: string[];
-            /**
-             * Letters
-             * @default []
-             */
-            letters?: string[];
-            /**
-             * Reach
-             * @default 0
-             */
-            reach?: number;
+            /** Options */
+            options: string[];
+            /** Lines */
+            lines: string[];
+            /** Blanks */
+            blanks: number;
+            /** Ways */
+            ways: string[];
+            /** Letters */
+            letters: string[];
+            /** Reach */
+            reach: number;
         };
         /**
          * ItemOut
@@ -5175,6 +5157,8 @@ export interface components {
             title: string;
             /** Student */
             student: string;
+            /** Decimal */
+            decimal: string;
             /** Items */
             items: components["schemas"]["MyItem"][];
         };

@@ -3,13 +3,16 @@ import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
 import { api, unwrap } from '@/api/client'
 import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
+import AnswerForm from '@/features/room/AnswerForm.vue'
+import GridPad from '@/features/room/GridPad.vue'
+import RoomDoor from '@/features/room/RoomDoor.vue'
 import { ECHO_OF } from '@/composables/useEcho'
 import LineEditor from '@/features/chain/LineEditor.vue'
-import { useRoom } from '@/features/room/store'
+import { useRoom, type Told } from '@/features/room/store'
+import { SAYS } from '@/features/room/words'
 
 /** A student in a practice room: one problem at a time, line by line. */
 const store = useRoom()
-const [code, name, secret] = [ref(''), ref(''), ref('')]
 const text = ref('')
 let left = false
 provide(ECHO_OF, (line, decimal) => unwrap(api.POST('/api/room/echo', { body: { text: line, decimal } })))
@@ -24,20 +27,16 @@ onBeforeUnmount(() => {
   left = true
   window.removeEventListener('online', again)
 })
-async function comeIn(): Promise<void> {
-  if (await store.comeIn(code.value, name.value, secret.value)) {
-    secret.value = ''
-    void store.follow(() => left)
-  }
-}
 const item = computed(() => store.item)
 const lines = computed(() => (item.value ? store.linesOf(item.value) : []))
 /** What is told of a line; nothing of one that has not been sent. */
-const told = (k: number) => (item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.told[k] ?? null) : null)
-const SAYS: Record<string, string> = { holds: 'holds', look: 'look again', unread: 'can’t be read', open: 'can’t be told' }
+const told = (k: number): Told | null => (item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.told[k] ?? null) : null)
 /** The lines as the server has understood them; those not sent yet as they were typed. */
 const echoOf = (k: number) => (item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.echoes[k] ?? null) : null)
-watch(() => store.at, () => ((text.value = ''), (store.hint = null)))
+/** Whether it is answered, not worked. */
+const isAnswered = computed(() => !!item.value?.form && item.value.form.form !== 'work')
+watch(() => item.value?.id, (id) => ((text.value = id ? store.draftOf(id) : ''), (store.hint = null)), { immediate: true })
+watch(text, (now) => item.value && store.keepDraft(item.value.id, now))
 
 function commit(line: string): void {
   if (!item.value || !line.trim()) return
@@ -50,12 +49,14 @@ function takeUp(): void {
   text.value = lines.value[lines.value.length - 1] ?? ''
   store.write(item.value, lines.value.slice(0, -1))
 }
+const decimal = computed(() => (store.room?.decimal === 'comma' ? 'comma' : 'point'))
 const minutesLeft = computed(() => (store.room?.closes ? Math.max(0, Math.ceil((Date.parse(store.room.closes) - Date.now()) / 60_000)) : null))
 /** What the item shows in the row of numbers. */
 const state = (k: number): string => {
   const each = store.room?.items[k]
   if (!each) return ''
   if (each.working?.answered) return 'done'
+  if (store.later.includes(each.id)) return 'for later'
   if (each.working?.told.some((line) => line.verdict === 'look')) return 'look again'
   return store.linesOf(each).length ? 'begun' : 'not begun'
 }
@@ -63,16 +64,7 @@ const state = (k: number): string => {
 
 <template>
   <main class="room">
-    <form v-if="!store.room" class="door" aria-label="Come in" @submit.prevent="comeIn">
-      <h1>Come in</h1>
-      <label>Code of the room <input v-model="code" autocomplete="off" autocapitalize="characters" maxlength="12" required /></label>
-      <label>Your name, as your teacher has it <input v-model="name" autocomplete="off" maxlength="80" required /></label>
-      <label>A secret of your own <input v-model="secret" type="password" autocomplete="off" maxlength="60" required /></label>
-      <p class="muted">The first time you choose it: at least four letters or digits. Nobody else sees it.</p>
-      <TroubleNote :request="store.request" />
-      <p v-if="store.refused" role="alert">{{ store.refused }}</p>
-      <el-button native-type="submit" type="primary" :loading="store.request.busy.value">Come in</el-button>
-    </form>
+    <RoomDoor v-if="!store.room" @inside="store.follow(() => left)" />
     <template v-else>
       <header>
         <h1>{{ store.room.title }}</h1>
@@ -88,12 +80,13 @@ const state = (k: number): string => {
       <p v-if="store.offline" class="said" role="status">No connection. What you write is kept here and sent later.</p>
       <p v-if="store.refused" class="said" role="alert">{{ store.refused }}</p>
       <nav aria-label="Problems">
-        <button v-for="(each, k) in store.room.items" :key="each.id" class="place" :class="{ on: k === store.at, done: state(k) === 'done', again: state(k) === 'look again' }" :aria-label="`${each.number}, ${state(k)}`" :aria-current="k === store.at" @click="store.at = k">{{ each.number }}<i aria-hidden="true">{{ state(k) === 'done' ? '●' : state(k) === 'look again' ? '◐' : state(k) === 'begun' ? '○' : '' }}</i></button>
+        <button v-for="(each, k) in store.room.items" :key="each.id" class="place" :class="{ on: k === store.at, done: state(k) === 'done', again: state(k) === 'look again' }" :aria-label="`${each.number}, ${state(k)}`" :aria-current="k === store.at" @click="store.at = k">{{ each.number }}<i aria-hidden="true">{{ state(k) === 'done' ? '●' : state(k) === 'look again' ? '◐' : state(k) === 'for later' ? '↷' : state(k) === 'begun' ? '○' : '' }}</i></button>
       </nav>
       <section v-if="item" :aria-label="`Problem ${item.number}`">
         <p class="muted">{{ item.instruction }}</p>
-        <p class="given"><MathText :latex="item.given_latex" /></p>
-        <ol class="chain">
+        <p v-if="item.form?.form !== 'claim'" class="given"><MathText :latex="item.given_latex" /></p>
+        <AnswerForm v-if="isAnswered" :key="item.id" :item="item" :lines="lines" :told="told" :decimal="decimal" :closed="store.room.over" @answer="store.write(item, $event)" />
+        <ol v-else class="chain">
           <li v-for="(line, k) in lines" :key="k" :class="told(k)?.verdict">
             <span class="math"><code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code><MathText v-else :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`" /></span>
             <span v-if="told(k)?.verdict" class="verdict">{{ SAYS[told(k)!.verdict] }}</span>
@@ -106,11 +99,13 @@ const state = (k: number): string => {
         <p v-if="item.working?.answered" class="answered" role="status">That is it.</p>
         <p v-if="store.overtaken[item.id]" class="said">Another device of yours has other lines. <button class="plain-button" @click="store.putMine(item)">put those of this one</button></p>
         <template v-if="!store.room.over">
-          <LineEditor v-model:text="text" decimal="point" label="Next line" hint="the next line" @commit="commit" />
+          <GridPad v-if="item.form?.reach" :reach="item.form.reach" :lines="lines" letter="x" :verdict="(k) => told(k)?.verdict ?? ''" :closed="false" @place="commit" />
+          <LineEditor v-if="!isAnswered" v-model:text="text" :decimal="decimal" label="Next line" hint="the next line" @commit="commit" />
           <p class="row">
-            <button v-if="lines.length" class="plain-button" @click="takeUp">take the last line up again</button>
-            <button v-if="store.room.hints > (item.working?.hints ?? 0)" class="plain-button" @click="store.askHint(item)">a hint ({{ store.room.hints - (item.working?.hints ?? 0) }})</button>
-            <button v-if="store.at < store.room.items.length - 1" class="plain-button" @click="store.at++">the next problem</button>
+            <button v-if="lines.length && !isAnswered" class="plain-button" @click="takeUp">take the last line up again</button>
+            <button v-if="!isAnswered && store.room.hints > (item.working?.hints ?? 0)" class="plain-button" @click="store.askHint(item)">a hint ({{ store.room.hints - (item.working?.hints ?? 0) }})</button>
+            <button v-if="!item.working?.answered && !store.later.includes(item.id) && store.room.items.length > 1" class="plain-button" @click="store.skip(item)">later</button>
+            <button v-if="store.next !== null" class="plain-button" @click="store.at = store.next">{{ store.next > store.at ? 'the next problem' : `back to ${store.next + 1}` }}</button>
           </p>
           <div v-if="store.hint" class="hint" role="status">
             <p>{{ store.hint.look }}</p>
@@ -133,23 +128,6 @@ const state = (k: number): string => {
 h1 {
   font-size: 22px;
   margin: 0;
-}
-.door {
-  display: grid;
-  gap: 12px;
-  max-width: 380px;
-  margin: 8vh auto 0;
-}
-.door label {
-  display: grid;
-  gap: 4px;
-}
-.door input {
-  padding: 9px 11px;
-  font-size: 17px;
-  border: 1px solid #cfc8b8;
-  border-radius: 7px;
-  background: var(--sheet);
 }
 header,
 .row {

@@ -11,9 +11,9 @@ const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '
 let made: VueWrapper
 const told = (verdict: string, words = '', right = '') => ({ verdict, words, right })
 const working = (lines: string[], tells: object[], more: object = {}) => ({ revision: 1, lines, echoes: lines.map((each) => echo(each)), told: tells, answered: false, hints: 0, ...more })
-const item = (id: number, more: object = {}) => ({ id, number: id - 10, task: 'solve', instruction: 'Solve.', given: '3x = 6', given_latex: '3x = 6', working: null as object | null, ...more })
+const item = (id: number, more: object = {}) => ({ id, number: id - 10, task: 'solve', instruction: 'Solve.', given: '3x = 6', given_latex: '3x = 6', form: null as object | null, working: null as object | null, ...more })
 const news = (more: object = {}) => ({ tells: 'cue', hints: 2, paused: '', nudge: '', closes: null, over: false, ...more })
-const room = (more: object = {}) => ({ ...news(), title: 'Thursday', student: 'Ada', items: [item(11), item(12)], ...more })
+const room = (more: object = {}) => ({ ...news(), title: 'Thursday', student: 'Ada', decimal: 'point', items: [item(11), item(12)], ...more })
 const written = (found: object, more: object = {}) => ({ ...news(more), item: 11, working: found })
 
 async function show(component: object): Promise<void> {

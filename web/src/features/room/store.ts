@@ -5,6 +5,7 @@ import { keep, kept } from '@/lib/keep'
 
 export type MyRoom = Schema['MyRoom']
 export type MyItem = Schema['MyItem']
+export type Told = Schema['ToldLineOut']
 /** Lines that have not reached the server yet, by item, with the revision they were written on; `tried` are those that were sent and never answered. */
 type Unsent = Record<string, { lines: string[]; revision: number; tried: string[] }>
 const AGAIN_MS = 4000
@@ -19,6 +20,8 @@ export const useRoom = defineStore('room', {
     unsent: {} as Unsent,
     /** Lines of this device that another device of the same student has overtaken. */
     overtaken: {} as Record<string, string[]>,
+    /** Items that are skipped, to be come back to. */
+    later: [] as number[],
     hint: null as Schema['RoomHint'] | null,
     sending: false,
     offline: false,
@@ -31,6 +34,13 @@ export const useRoom = defineStore('room', {
     item: (state): MyItem | null => state.room?.items[state.at] ?? null,
     /** The lines of an item as they stand here, sent or not. */
     linesOf: (state) => (item: MyItem): string[] => state.unsent[item.id]?.lines ?? item.working?.lines ?? [],
+    /** The place of what comes next: the one after this, or behind the last the first that was skipped; null where there is none. */
+    next: (state): number | null => {
+      const items = state.room?.items ?? []
+      if (state.at < items.length - 1) return state.at + 1
+      const skipped = items.findIndex((each) => state.later.includes(each.id) && !each.working?.answered)
+      return skipped === -1 || skipped === state.at ? null : skipped
+    },
     waiting: (state): number => Object.keys(state.unsent).length,
     /** Whether lines were kept that are yet to be verified. */
     isVerifiedLate: (state): boolean => !!state.room?.items.some(({ working }) => working && working.told.length < working.lines.length),
@@ -59,6 +69,7 @@ export const useRoom = defineStore('room', {
       this.heard = Date.now()
       this.at = Math.min(this.at, found.items.length - 1)
       this.unsent = kept<Unsent>(this.place()) ?? {}
+      this.later = kept<number[]>(`${this.place()}.later`) ?? []
       void this.send()
     },
     async leave() {
@@ -82,11 +93,26 @@ export const useRoom = defineStore('room', {
       this.hear(found)
       this.room = found
     },
+    /** What was begun and not committed. */
+    draftOf(item: number): string {
+      return kept<string>(`${this.place()}.draft.${item}`) ?? ''
+    },
+    keepDraft(item: number, text: string) {
+      keep(`${this.place()}.draft.${item}`, text)
+    },
+    /** Leaves an item for later and goes on. */
+    skip(item: MyItem) {
+      this.later = [...this.later, item.id]
+      keep(`${this.place()}.later`, this.later)
+      if (this.next !== null) this.at = this.next
+    },
     /** Keeps lines here at once, and sends them. */
     write(item: MyItem, lines: string[]) {
       const before = this.unsent[item.id]
       this.unsent[item.id] = { lines, revision: before?.revision ?? item.working?.revision ?? 0, tried: before?.tried ?? [] }
       this.hint = null
+      this.later = this.later.filter((each) => each !== item.id)
+      keep(`${this.place()}.later`, this.later.length ? this.later : null)
       keep(this.place(), this.unsent)
       void this.send()
     },
