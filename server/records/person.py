@@ -42,6 +42,19 @@ def data_of(teacher: User, student_id: int) -> dict[str, Any]:
             {"set": s.given_set.title, "state": s.state, "score": s.score, "of": s.of, "when": s.sent.isoformat() if s.sent else None, "reason": s.reason}
             for s in student.sent.select_related("given_set")
         ],
+        "practice": {
+            "due": [
+                {"error": _SLIPS.get(d.slip, d.slip), "made": d.made.isoformat(), "due": d.due.isoformat(), "solved_since": d.stage, "rid": d.rid}
+                for d in student.due_slips.order_by("due", "slip")
+            ],
+            "problems": [
+                {
+                    "given": h.given, "against": _SLIPS.get(h.slip, h.slip), "lines": h.lines, "given_on": h.given_on.isoformat(),
+                    "done": h.done.isoformat() if h.done else None,
+                }
+                for h in student.home_problems.all()
+            ],
+        },
         "pages": [
             {
                 "set": p.given_set.title, "taken_in": p.created.isoformat(), "reading": p.reading, "settled": p.settled,
@@ -86,6 +99,13 @@ def as_pdf(data: dict[str, Any]) -> bytes:
     told += [
         f"{s['set']}: {_mark(s['score'], s['of'])} {s['state']} to the records{', ' + s['when'][:10] if s['when'] else ''}."
         for s in data["sent"]
+    ]
+    told += [
+        f"Practised at home, {p['given_on'][:10]}: {p['given']}; written: {'; '.join(p['lines']) or 'nothing'}."
+        for p in data["practice"]["problems"]
+    ]
+    told += [
+        f"{d['error']}: {'rid of it' if d['rid'] else 'due again ' + d['due']}." for d in data["practice"]["due"]
     ]
     pages = tuple((f"A page of {p['set']}", base64.b64decode(p["picture"].partition(",")[2])) for p in data["pages"])
     return lanes.student(

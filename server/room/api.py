@@ -11,9 +11,13 @@ from algebra import Echo, understood
 from server.checking.schemas import EchoIn
 from server.common.schemas import Detail
 from server.common.who import person_of
-from server.room import coming_in, queries, services, writing
+from server.room import coming_in, home, queries, services, writing
 from server.room.schemas import (
+    CameIn,
     ComeIn,
+    DoorOut,
+    HomeTask,
+    MyHome,
     MyLines,
     MyRoom,
     News,
@@ -30,14 +34,14 @@ student = Router()
 teacher = Router()
 
 
-@student.post("/come-in", response={200: MyRoom, 400: Detail, 429: Detail}, auth=None)
+@student.post("/come-in", response={200: CameIn, 400: Detail, 429: Detail}, auth=None)
 @decorate_view(csrf_protect)
-def come_in(request: HttpRequest, response: HttpResponse, data: ComeIn) -> MyRoom:
-    """Into a room by its code, a name of the class, and the student's own secret."""
-    visit = coming_in.come_in(request, data.code, data.name, data.secret)
-    for name, (value, age) in coming_in.cookies(request, visit).items():
+def come_in(request: HttpRequest, response: HttpResponse, data: ComeIn) -> CameIn:
+    """Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own secret."""
+    came = coming_in.come_in(request, data.code, data.name, data.secret)
+    for name, (value, age) in coming_in.cookies(request, came).items():
         response.set_cookie(name, value, max_age=age, httponly=True, samesite="Lax", secure=request.is_secure())
-    return queries.my_room(coming_in.inside(visit.pk))
+    return CameIn(room=queries.my_room(coming_in.inside(came.visit.pk)) if came.visit else None)
 
 
 @student.post("/leave", response={204: None}, auth=None)
@@ -85,6 +89,41 @@ def echo(request: HttpRequest, data: EchoIn) -> Echo:
     """A line as it is understood, while it is being typed."""
     coming_in.inside_of(request)
     return understood(data.text, decimal=data.decimal)
+
+
+@student.get("/home", response={200: MyHome, 403: Detail}, auth=None)
+@decorate_view(ensure_csrf_cookie)
+def my_home(request: HttpRequest) -> MyHome:
+    """The own page of a student."""
+    return home.home(coming_in.student_of(request))
+
+
+@student.put(
+    "/home/problems/{int:problem_id}", response={200: HomeTask, 400: Detail, 403: Detail, 404: Detail, 409: Detail}, auth=None
+)  # fmt: skip
+@decorate_view(csrf_protect)
+def write_at_home(request: HttpRequest, problem_id: int, data: MyLines) -> HomeTask:
+    """The lines of a problem of the own page."""
+    return home.task_out(home.write(coming_in.student_of(request), problem_id, data))
+
+
+@teacher.get("/classes/{int:class_id}/door", response={200: DoorOut, 404: Detail})
+def door(request: HttpRequest, class_id: int) -> DoorOut:
+    """The code by which a class comes in from home."""
+    return DoorOut(code=services.door_of(person_of(request), class_id))
+
+
+@teacher.post("/classes/{int:class_id}/door", response={200: DoorOut, 404: Detail})
+def open_door(request: HttpRequest, class_id: int) -> DoorOut:
+    """A new code by which a class comes in from home."""
+    return DoorOut(code=services.open_door(person_of(request), class_id))
+
+
+@teacher.delete("/classes/{int:class_id}/door", response={204: None, 404: Detail})
+def close_door(request: HttpRequest, class_id: int) -> Status[None]:
+    """Nobody comes in from home any more."""
+    services.close_door(person_of(request), class_id)
+    return Status(204, None)
 
 
 @teacher.post("/sets/{int:set_id}/room", response={201: RoomOut, 404: Detail})

@@ -16,10 +16,10 @@ from django.utils import timezone
 from server.common.minutes import Minutes
 from server.common.problems import Forbidden, Problem, Refused, TooMany
 from server.marking import intake
-from server.marking.models import Student
+from server.marking.models import SchoolClass, Student
 from server.room import telling
 from server.room.hashers import SecretHasher
-from server.room.models import Room, Secret, Visit
+from server.room.models import Door, Room, Secret, Visit
 
 LETTERS = "ABCDEFGHJKMNPQRSTUVWXYZ23456789"
 CODE_LENGTH, SHORTEST_SECRET = 6, 4
@@ -34,7 +34,7 @@ def new_code() -> str:
     """A code that no room has: six letters and digits that nobody mistakes."""
     while True:
         code = "".join(secrets.choice(LETTERS) for _ in range(CODE_LENGTH))
-        if not Room.objects.filter(code=code).exists():
+        if not (Room.objects.filter(code=code).exists() or Door.objects.filter(code=code).exists()):
             return code
 
 
@@ -50,29 +50,43 @@ class Closing(Protocol):
         """When it ends by itself."""
 
 
-def is_over(room: Closing, more_minutes: int = 0) -> bool:
-    """Whether a room has ended, by hand or by its time; for one student so many minutes later."""
+def is_over(room: Closing, more_minutes: int = 0, until: datetime | None = None) -> bool:
+    """Whether a room has ended, by hand or by its time; for one student so many minutes later, or open again until then."""
+    if until is not None and timezone.now() < until:
+        return False
     if room.ended:
         return True
     return room.closes is not None and timezone.now() > room.closes + timedelta(minutes=more_minutes)
 
 
-def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Visit:
-    """A student in the room; the secret is set at the first time. Raises Refused, with what is wrong, or TooMany."""
+@dataclass(frozen=True, slots=True)
+class Came:
+    """Who came in: into a room, or from home, and the hash of the secret."""
+
+    student: Student
+    visit: Visit | None
+    hashed: str
+
+
+def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Came:
+    """A student in the room, or at home, that has a code; the secret is set at the first time. Raises Refused, with what is wrong, or TooMany."""
     address = str(request.META.get("REMOTE_ADDR", ""))
-    room = Room.objects.select_related("given_set__school_class").filter(code=code.strip().upper()).first()
+    wanted = code.strip().upper()
+    room = Room.objects.select_related("given_set__school_class").filter(code=wanted).first()
+    door = None if room else Door.objects.select_related("school_class").filter(code=wanted).first()
     known = _known_here(request)
-    if _is_slowed(address) and (room is None or not known):
+    school_class = room.given_set.school_class if room else door.school_class if door else None
+    if _is_slowed(address) and (school_class is None or not known):
         raise TooMany("Too many wrong tries from here. Wait a minute.", code="slow", seconds=60)
-    if room is None:
+    if school_class is None:
         raise _wrong(address, Refused("No room has this code. Look at it once more.", code="code"))
-    student = _named(room, name)
+    student = _named(school_class, name)
     if student is None:
         raise _wrong(
             address, Refused("This name is not on the list of the class. Write it as your teacher has it.", code="name")
         )
     before = Visit.objects.filter(room=room, student=student).first()
-    if is_over(room, before.more_minutes if before else 0):
+    if room and is_over(room, before.more_minutes if before else 0, before.until if before else None):
         raise Refused("This room is closed.", code="closed")
     if len(secret.strip()) < SHORTEST_SECRET:
         raise Refused(f"A secret has at least {SHORTEST_SECRET} letters or digits.", code="secret")
@@ -92,10 +106,12 @@ def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Visit:
                 code="secret",
             ),
         )
+    if room is None:
+        return Came(student, None, kept.hashed)
     visit, _ = Visit.objects.get_or_create(room=room, student=student)
     visit.version = room.touch()
     visit.save(update_fields=["version", "heard"])
-    return visit
+    return Came(student, visit, kept.hashed)
 
 
 _HASHING = BoundedSemaphore(2)
@@ -121,8 +137,8 @@ def _is_slowed(address: str) -> bool:
     return _WRONG.now(address) >= WRONG_A_MINUTE
 
 
-def _named(room: Room, name: str) -> Student | None:
-    students = {student.name: student for student in room.given_set.school_class.students.all()}
+def _named(school_class: SchoolClass, name: str) -> Student | None:
+    students = {student.name: student for student in school_class.students.all()}
     return students.get(intake.by_name(students).get(intake.folded(name), ""))
 
 
@@ -134,12 +150,12 @@ def _known_here(request: HttpRequest) -> set[int]:
         return set()
 
 
-def cookies(request: HttpRequest, visit: Visit) -> dict[str, tuple[str, int]]:
+def cookies(request: HttpRequest, came: Came) -> dict[str, tuple[str, int]]:
     """What the browser of a student keeps, by name, each with its seconds: who is in which room, and who came in here before. Both are signed; the
     first holds by an end of the secret's hash, so with another secret, or none, it is over."""
-    kept = Secret.objects.get(student=visit.student_id)
-    inside = signing.dumps([visit.pk, kept.hashed[-MARK:]], salt=INSIDE)
-    device = signing.dumps(sorted(_known_here(request) | {visit.student_id})[-40:], salt=DEVICE)
+    visit = came.visit.pk if came.visit else 0
+    inside = signing.dumps([visit, came.hashed[-MARK:], came.student.pk], salt=INSIDE)
+    device = signing.dumps(sorted(_known_here(request) | {came.student.pk})[-40:], salt=DEVICE)
     return {INSIDE: (inside, INSIDE_AGE), DEVICE: (device, DEVICE_AGE)}
 
 
@@ -152,6 +168,7 @@ class Inside:
     name: str
     nudge: str
     more_minutes: int
+    until: datetime | None
     room: int
     tells: telling.Tells
     right_line: bool
@@ -168,11 +185,11 @@ class Inside:
     @property
     def over(self) -> bool:
         """Whether this student's time has ended."""
-        return is_over(self, self.more_minutes)
+        return is_over(self, self.more_minutes, self.until)
 
 
 _COLUMNS = (
-    "pk", "student", "student__name", "nudge", "more_minutes", "room", "room__tells", "room__right_line", "room__hints", "room__paused",
+    "pk", "student", "student__name", "nudge", "more_minutes", "until", "room", "room__tells", "room__right_line", "room__hints", "room__paused",
     "room__closes", "room__show_time", "room__ended", "room__given_set", "room__given_set__title", "room__given_set__conventions",
     "room__given_set__school_class__owner",
 )  # fmt: skip
@@ -188,8 +205,23 @@ def inside(visit: int, mark: str = "") -> Inside:
 
 def inside_of(request: HttpRequest) -> Inside:
     """Who is in which room. Raises Forbidden where nobody is."""
-    try:
-        visit, mark = signing.loads(request.COOKIES.get(INSIDE, ""), salt=INSIDE, max_age=INSIDE_AGE)
-    except signing.BadSignature:
-        visit, mark = 0, ""
+    visit, mark, _ = _cookie(request)
     return inside(visit, mark)
+
+
+def student_of(request: HttpRequest) -> Student:
+    """Who is here, in a room or at home. Raises Forbidden where nobody is."""
+    _, mark, student = _cookie(request)
+    known = Student.objects.select_related("school_class")
+    found = known.filter(pk=student, secret__hashed__endswith=mark).first()
+    if found is None:
+        raise Forbidden("Come in with a code first.", code="outside")
+    return found
+
+
+def _cookie(request: HttpRequest) -> tuple[int, str, int]:
+    try:
+        visit, mark, student = signing.loads(request.COOKIES.get(INSIDE, ""), salt=INSIDE, max_age=INSIDE_AGE)
+    except (signing.BadSignature, ValueError):
+        return 0, "", 0
+    return int(visit), str(mark), int(student)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.db import connection, models
 from django.db.models import CheckConstraint, Q, UniqueConstraint
 
-from server.marking.models import GivenSet, Student, StudentWorking
+from algebra import limits
+from server.marking.models import GivenSet, SchoolClass, SetItem, Student, StudentWorking
 
 TELLS = ("end", "line", "place", "cue", "words")
 
@@ -62,6 +63,7 @@ class Visit(models.Model):
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="visits")
     nudge = models.CharField(max_length=200, blank=True, default="")
     more_minutes = models.PositiveSmallIntegerField(default=0)
+    until = models.DateTimeField(null=True)  # for who was away: the room is open until then, for this student alone
     heard = models.DateTimeField(auto_now=True)
     version = models.PositiveBigIntegerField(default=0)
 
@@ -77,6 +79,54 @@ class RoomWorking(models.Model):
     hints = models.PositiveSmallIntegerField(default=0)
     changed = models.DateTimeField(auto_now=True)
     version = models.PositiveBigIntegerField(default=0)
+
+
+class Door(models.Model):
+    """The code by which the students of a class come in from home, to their own pages."""
+
+    school_class = models.OneToOneField(SchoolClass, on_delete=models.CASCADE, primary_key=True, related_name="door")
+    code = models.CharField(max_length=8, unique=True)
+
+
+class DueSlip(models.Model):
+    """An error that a student made: when it was made last and in which item, after how many right problems since (`stage`), when it is due again, and
+    whether the student is rid of it."""
+
+    student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="due_slips")
+    slip = models.CharField(max_length=60)
+    item = models.ForeignKey(SetItem, on_delete=models.CASCADE, related_name="+")
+    made = models.DateTimeField()
+    stage = models.PositiveSmallIntegerField(default=0)
+    due = models.DateField()
+    rid = models.BooleanField(default=False)
+
+    class Meta:
+        constraints = [UniqueConstraint(fields=["student", "slip"], name="due_slip_once")]
+
+
+class HomeProblem(models.Model):
+    """A problem against one of a student's errors, with what the student wrote. `done` when it was solved; `missed` when the error was made in it."""
+
+    student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="home_problems")
+    slip = models.CharField(max_length=60)
+    task = models.CharField(max_length=20)
+    given = models.CharField(max_length=limits.MAX_LINE_CHARACTERS)
+    variable = models.CharField(max_length=40, blank=True, default="")
+    numbers = models.CharField(max_length=10, default="real")
+    method = models.CharField(max_length=40, blank=True, default="")
+    conventions = models.JSONField(default=dict)
+    lines = models.JSONField(default=list)
+    revision = models.PositiveIntegerField(default=0)
+    report = models.JSONField(null=True)
+    missed = models.BooleanField(default=False)
+    given_on = models.DateTimeField(auto_now_add=True)
+    done = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["given_on", "pk"]
+        constraints = [
+            UniqueConstraint(fields=["student", "slip"], condition=Q(done=None), name="one_open_problem_a_slip")
+        ]
 
 
 class WrongTries(models.Model):

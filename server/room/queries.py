@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from functools import cached_property, lru_cache
 from typing import Any
@@ -28,12 +29,12 @@ def my_room(me: Inside) -> MyRoom:
     """The room of one student: the items, the own workings, and what is told of them."""
     found = StudentWorking.objects.filter(paper__given_set=me.given_set, paper__student=me.student)
     mine = {working.item_id: working for working in found.select_related("in_room")}
-    told = Telling(me)
+    told = Telling.inside(me)
     given_set = GivenSet(pk=me.given_set, conventions=me.conventions)
     items = []
     for item in SetItem.objects.filter(given_set=me.given_set).order_by("position"):
         item.given_set = given_set
-        items.append(_my_item(told, item, mine.get(item.pk)))
+        items.append(my_item(told, item, mine.get(item.pk)))
     return MyRoom(title=me.title, student=me.name, decimal=told.decimal, items=items, **_news(me))
 
 
@@ -44,7 +45,7 @@ def news(me: Inside) -> News:
 
 def written(me: Inside, item: int, kept: Kept) -> Written:
     """One item after it was written."""
-    return Written(item=item, working=Telling(me).of(kept), **_news(me))
+    return Written(item=item, working=Telling.inside(me).of(kept), **_news(me))
 
 
 def _news(me: Inside) -> dict[str, Any]:
@@ -55,18 +56,20 @@ def _news(me: Inside) -> dict[str, Any]:
 
 
 @lru_cache(maxsize=4096)
-def _echo(text: str, decimal: str) -> Echo:
+def echo_of(text: str, decimal: str) -> Echo:
     """A line as it is understood; a class writes and reads the same lines over and over."""
     return understood(text, decimal=decimal)
 
 
 @lru_cache(maxsize=1024)
-def _instruction(task: str, given: str, variable: str, numbers: str, method: str) -> str:
+def instructed(task: str, given: str, variable: str, numbers: str, method: str) -> str:
+    """What a problem asks, in words."""
     return f"{instruction(Working(task, given, (), variable or None, numbers, {}, method=method or None))}."
 
 
-def _my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyItem:
-    given = _echo(item.given, told.decimal)
+def my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyItem:
+    """An item as a student sees it, with the own working where there is one."""
+    given = echo_of(item.given, told.decimal)
     kept = None
     if working is not None:
         working.item = item  # as it was read with the others
@@ -75,22 +78,30 @@ def _my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> My
         kept = Kept(working.pk, working.texts, extra.revision if extra else 0, extra.hints if extra else 0, report)
     return MyItem(
         id=item.pk, number=item.position + 1, task=item.task, form=forms.shown(item, pile.problem_of(item)),
-        instruction=forms.words_over(item) or _instruction(item.task, item.given, item.variable, item.numbers, item.method),
+        instruction=forms.words_over(item) or instructed(item.task, item.given, item.variable, item.numbers, item.method),
         given=item.given, given_latex=f"{given.left} {given.right}".strip(), working=None if kept is None else told.of(kept),
     )  # fmt: skip
 
 
+@dataclass(frozen=True)
 class Telling:
-    """What is told one student of workings: by the teacher's setting, in the teacher's own words where there are some."""
+    """What is told one student of workings: by the teacher's setting, in the teacher's own words where there are some. `ended` is when all is told."""
 
-    def __init__(self, me: Inside) -> None:
-        self.me = me
-        self.decimal = str(me.conventions.get("decimal", "point"))
+    tells: telling.Tells
+    right_line: bool
+    ended: bool
+    decimal: str
+    owner: int
+
+    @classmethod
+    def inside(cls, me: Inside) -> Telling:
+        """As the room has it."""
+        return cls(me.tells, me.right_line, me.over, str(me.conventions.get("decimal", "point")), me.owner)
 
     @cached_property
     def own(self) -> Words:
         """The teacher's own words; read only where any are told."""
-        return words_of(self.me.owner)
+        return words_of(self.owner)
 
     def of(self, kept: Kept) -> MyWorking:
         """A student's own working with what is told of it, and nothing more."""
@@ -98,13 +109,11 @@ class Telling:
         if kept.report is not None:
             slips = [link.slip for link in kept.report.links if link.slip is not None]
             cues = {}
-            if telling.has_words(self.me.tells, ended=self.me.over):
+            if telling.has_words(self.tells, ended=self.ended):
                 cues = {s.id: self.own.of(s.id, s.name, s.cue).text for s in slips}
-            found = telling.told(
-                kept.report, self.me.tells, ended=self.me.over, right_line=self.me.right_line, words=cues
-            )
+            found = telling.told(kept.report, self.tells, ended=self.ended, right_line=self.right_line, words=cues)
         return MyWorking(
-            revision=kept.revision, lines=kept.lines, echoes=[_echo(line, self.decimal) for line in kept.lines],
+            revision=kept.revision, lines=kept.lines, echoes=[echo_of(line, self.decimal) for line in kept.lines],
             told=[ToldLineOut(verdict=t.verdict, words=t.words, right=t.right) for t in found.lines], answered=found.answered, hints=kept.hints,
         )  # fmt: skip
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated
 
 from ninja import Field, Schema
@@ -78,6 +78,58 @@ class Written(News):
     working: MyWorking
 
 
+class CameIn(Schema):
+    """Where a code led: into a room, or (null) to the own page."""
+
+    room: MyRoom | None
+
+
+class HomeSet(Schema):
+    """A set that a student has worked, with what is told of it afterwards."""
+
+    title: str
+    day: date
+    items: list[MyItem]
+
+
+class HomeSlip(Schema):
+    """An error that a student made: when it is due again, how many problems against it were solved since, or that they are rid of it."""
+
+    name: str
+    cue: str
+    rid: bool
+    due: date
+    solved: int
+
+
+class HomeTask(Schema):
+    """A problem against an error that is due."""
+
+    id: int
+    against: str
+    decimal: str
+    instruction: str
+    given_latex: str
+    working: MyWorking
+    done: bool
+
+
+class MyHome(Schema):
+    """A student's own page."""
+
+    student: str
+    school_class: str
+    sets: list[HomeSet]
+    slips: list[HomeSlip]
+    next: HomeTask | None
+
+
+class DoorOut(Schema):
+    """The code by which a class comes in from home; empty where there is none."""
+
+    code: str
+
+
 class MyLines(Schema):
     """The lines of a working, and the revision they were written on."""
 
@@ -116,10 +168,11 @@ class RoomChange(Schema):
 
 
 class SeatChange(Schema):
-    """What a teacher does for one student: a nudge, more minutes, the secret taken away."""
+    """What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the secret taken away."""
 
     nudge: Sentence | None = None
     more_minutes: int | None = Field(None, ge=0, le=600)
+    open_minutes: int | None = Field(None, ge=1, le=600)
     forget_secret: bool = False
 
 

@@ -10,9 +10,9 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from server.marking.models import SetItem
-from server.marking.queries import set_of
+from server.marking.queries import class_of, set_of
 from server.room import coming_in
-from server.room.models import Room, RoomWorking, Secret, Visit
+from server.room.models import Door, Room, RoomWorking, Secret, Visit
 from server.room.schemas import RoomChange, RoomIn, SeatChange
 
 
@@ -56,10 +56,12 @@ def change_seat(teacher: User, set_id: int, student_id: int, data: SeatChange) -
     student = get_object_or_404(room.given_set.school_class.students, pk=student_id)
     if data.forget_secret:
         Secret.objects.filter(student=student).delete()  # who is in by it is out
-    if data.nudge is not None or data.more_minutes is not None:
+    if data.nudge is not None or data.more_minutes is not None or data.open_minutes is not None:
         visit, _ = Visit.objects.get_or_create(room=room, student=student)
         visit.nudge = visit.nudge if data.nudge is None else data.nudge
         visit.more_minutes = visit.more_minutes if data.more_minutes is None else data.more_minutes
+        if data.open_minutes is not None:
+            visit.until = timezone.now() + timedelta(minutes=data.open_minutes)
         visit.version = room.touch()
         visit.save()
 
@@ -71,3 +73,21 @@ def seen_late(item: SetItem, lines: list[str], **_: object) -> None:
     room = Room.objects.filter(given_set=item.given_set_id).first() if late.exists() else None
     if room is not None:
         late.update(version=room.touch())
+
+
+def open_door(teacher: User, class_id: int) -> str:
+    """A code by which a class comes in from home, a new one where there was one."""
+    school_class = class_of(teacher, class_id)
+    door, _ = Door.objects.update_or_create(school_class=school_class, defaults={"code": coming_in.new_code()})
+    return door.code
+
+
+def door_of(teacher: User, class_id: int) -> str:
+    """The code by which a class comes in from home; empty where there is none."""
+    door = Door.objects.filter(school_class=class_of(teacher, class_id)).first()
+    return door.code if door else ""
+
+
+def close_door(teacher: User, class_id: int) -> None:
+    """Nobody comes in from home any more."""
+    Door.objects.filter(school_class=class_of(teacher, class_id)).delete()

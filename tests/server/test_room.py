@@ -40,6 +40,7 @@ def opened(api, given, **settings):
 
 
 def come_in(code, name="Ada Quill", secret="river7", client=None):
+    """The browser of a student, and what it was answered at the door."""
     client = client or Api()
     return client, client.send("POST", "/api/room/come-in", {"code": code, "name": name, "secret": secret})
 
@@ -47,7 +48,7 @@ def come_in(code, name="Ada Quill", secret="river7", client=None):
 def inside(api, given, name="Ada Quill", **settings):
     client, answer = come_in(opened(api, given, **settings)["code"], name)
     assert answer.status_code == 200, answer.content
-    return client, [item["id"] for item in answer.json()["items"]]
+    return client, [item["id"] for item in answer.json()["room"]["items"]]
 
 
 def write(client, item, lines, revision=0):
@@ -56,6 +57,7 @@ def write(client, item, lines, revision=0):
 
 def working(answer, number=1):
     found = answer.json()
+    found = found.get("room", found)
     return found["items"][number - 1]["working"] if "items" in found else found["working"]
 
 
@@ -63,7 +65,8 @@ class TestComingIn:
     def test_by_code_name_and_a_secret_that_is_set_the_first_time(self, api, given):
         code = opened(api, given)["code"]
         client, answer = come_in(code.lower(), "quill, ada")
-        assert answer.json()["student"] == "Ada Quill" and answer.json()["title"] == "Thursday"
+        room = answer.json()["room"]
+        assert room["student"] == "Ada Quill" and room["title"] == "Thursday"
         assert come_in(code, secret="another")[1].json()["code"] == "secret"
         assert come_in(code)[1].status_code == 200  # a second device
         assert client.send("POST", "/api/room/leave").status_code == 204
@@ -174,7 +177,7 @@ class TestWriting:
         code = Room.objects.get().code
         ada, answer = come_in(code)
         assert "Bo" not in answer.content.decode() and "3x = 29" not in answer.content.decode()
-        assert answer.json()["items"][0]["working"] is None
+        assert answer.json()["room"]["items"][0]["working"] is None
         for path in (
             f"/api/sets/{given.pk}",
             f"/api/sets/{given.pk}/room",
@@ -281,5 +284,5 @@ class TestTheTeachersView:
         write(client, items[0], ["3x = 15"])
         code = opened(api, given, tells="place")["code"]
         _, answer = come_in(code)
-        assert working(answer)["lines"] == ["3x = 15"] and answer.json()["tells"] == "place"
+        assert working(answer)["lines"] == ["3x = 15"] and answer.json()["room"]["tells"] == "place"
         assert Visit.objects.count() == 1

@@ -1693,7 +1693,7 @@ export interface paths {
         put?: never;
         /**
          * Come In
-         * @description Into a room by its code, a name of the class, and the student's own secret.
+         * @description Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own secret.
          */
         post: operations["server_room_api_come_in"];
         delete?: never;
@@ -1817,6 +1817,74 @@ export interface paths {
          */
         post: operations["server_room_api_echo"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/home": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * My Home
+         * @description The own page of a student.
+         */
+        get: operations["server_room_api_my_home"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/home/problems/{problem_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write At Home
+         * @description The lines of a problem of the own page.
+         */
+        put: operations["server_room_api_write_at_home"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Door
+         * @description The code by which a class comes in from home.
+         */
+        get: operations["server_room_api_door"];
+        put?: never;
+        /**
+         * Open Door
+         * @description A new code by which a class comes in from home.
+         */
+        post: operations["server_room_api_open_door"];
+        /**
+         * Close Door
+         * @description Nobody comes in from home any more.
+         */
+        delete: operations["server_room_api_close_door"];
         options?: never;
         head?: never;
         patch?: never;
@@ -5116,6 +5184,13 @@ export interface components {
             /** Students */
             students: number[];
         };
+        /**
+         * CameIn
+         * @description Where a code led: into a room, or (null) to the own page.
+         */
+        CameIn: {
+            room: components["schemas"]["MyRoom"] | null;
+        };
         /** MyItem */
         MyItem: {
             /** Id */
@@ -5268,6 +5343,82 @@ export interface components {
             left: number;
         };
         /**
+         * HomeSet
+         * @description A set that a student has worked, with what is told of it afterwards.
+         */
+        HomeSet: {
+            /** Title */
+            title: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Items */
+            items: components["schemas"]["MyItem"][];
+        };
+        /**
+         * HomeSlip
+         * @description An error that a student made: when it is due again, how many problems against it were solved since, or that they are rid of it.
+         */
+        HomeSlip: {
+            /** Name */
+            name: string;
+            /** Cue */
+            cue: string;
+            /** Rid */
+            rid: boolean;
+            /**
+             * Due
+             * Format: date
+             */
+            due: string;
+            /** Solved */
+            solved: number;
+        };
+        /**
+         * HomeTask
+         * @description A problem against an error that is due.
+         */
+        HomeTask: {
+            /** Id */
+            id: number;
+            /** Against */
+            against: string;
+            /** Decimal */
+            decimal: string;
+            /** Instruction */
+            instruction: string;
+            /** Given Latex */
+            given_latex: string;
+            working: components["schemas"]["MyWorking"];
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * MyHome
+         * @description A student's own page.
+         */
+        MyHome: {
+            /** Student */
+            student: string;
+            /** School Class */
+            school_class: string;
+            /** Sets */
+            sets: components["schemas"]["HomeSet"][];
+            /** Slips */
+            slips: components["schemas"]["HomeSlip"][];
+            next: components["schemas"]["HomeTask"] | null;
+        };
+        /**
+         * DoorOut
+         * @description The code by which a class comes in from home; empty where there is none.
+         */
+        DoorOut: {
+            /** Code */
+            code: string;
+        };
+        /**
          * RoomOut
          * @description The room as the teacher has it; `seats` are those where something has changed since the version that was asked about.
          */
@@ -5386,13 +5537,15 @@ export interface components {
         };
         /**
          * SeatChange
-         * @description What a teacher does for one student: a nudge, more minutes, the secret taken away.
+         * @description What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the secret taken away.
          */
         SeatChange: {
             /** Nudge */
             nudge?: string | null;
             /** More Minutes */
             more_minutes?: number | null;
+            /** Open Minutes */
+            open_minutes?: number | null;
             /**
              * Forget Secret
              * @default false
@@ -9179,7 +9332,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MyRoom"];
+                    "application/json": components["schemas"]["CameIn"];
                 };
             };
             /** @description Bad Request */
@@ -9413,6 +9566,188 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_my_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyHome"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_write_at_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MyLines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeTask"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_open_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_close_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

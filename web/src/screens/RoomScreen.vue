@@ -5,7 +5,9 @@ import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import AnswerForm from '@/features/room/AnswerForm.vue'
 import GridPad from '@/features/room/GridPad.vue'
+import MyPage from '@/features/room/MyPage.vue'
 import RoomDoor from '@/features/room/RoomDoor.vue'
+import { useHome } from '@/features/room/home'
 import { ECHO_OF } from '@/composables/useEcho'
 import LineEditor from '@/features/chain/LineEditor.vue'
 import { useRoom, type Told } from '@/features/room/store'
@@ -13,20 +15,27 @@ import { SAYS } from '@/features/room/words'
 
 /** A student in a practice room: one problem at a time, line by line. */
 const store = useRoom()
+const home = useHome()
+const atHome = computed(() => !!home.home)
 const text = ref('')
 let left = false
 provide(ECHO_OF, (line, decimal) => unwrap(api.POST('/api/room/echo', { body: { text: line, decimal } })))
 
 const again = (): void => void store.send()
+/** Who takes the device up again sees at once what is new. */
+const wake = (): void => void (document.visibilityState === 'visible' && store.wake())
 onMounted(async () => {
   window.addEventListener('online', again)
-  if (!store.room) await store.resume()
+  for (const each of WAKING) document.addEventListener(each, wake)
+  if (!store.room && !(await store.resume())) await home.resume()
   void store.follow(() => left)
 })
 onBeforeUnmount(() => {
   left = true
   window.removeEventListener('online', again)
+  for (const each of WAKING) document.removeEventListener(each, wake)
 })
+const WAKING = ['visibilitychange', 'pointerdown'] as const
 const item = computed(() => store.item)
 const lines = computed(() => (item.value ? store.linesOf(item.value) : []))
 /** What is told of a line; nothing of one that has not been sent. */
@@ -64,13 +73,15 @@ const state = (k: number): string => {
 
 <template>
   <main class="room">
-    <RoomDoor v-if="!store.room" @inside="store.follow(() => left)" />
+    <MyPage v-if="atHome" :in-room="!!store.room" @back="home.$reset()" @leave="store.leave()" />
+    <RoomDoor v-else-if="!store.room" @inside="store.follow(() => left)" />
     <template v-else>
       <header>
         <h1>{{ store.room.title }}</h1>
         <p class="row">
           <span>{{ store.room.student }}</span>
           <span v-if="minutesLeft !== null" class="muted">{{ minutesLeft }} min</span>
+          <button class="plain-button" @click="home.load()">my page</button>
           <button class="plain-button" @click="store.leave()">leave</button>
         </p>
       </header>

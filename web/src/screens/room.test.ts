@@ -4,6 +4,7 @@ import { createMemoryHistory, createRouter } from 'vue-router'
 import RoomScreen from './RoomScreen.vue'
 import RoomFace from '@/features/room/RoomFace.vue'
 import { useMarking } from '@/features/marking/store'
+import { useHome } from '@/features/room/home'
 import { useRoom } from '@/features/room/store'
 import { asked, beginAnew, echo, key, line, says, sentTo } from '@/testing/server'
 
@@ -35,7 +36,7 @@ beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
   Object.assign(says, {
-    'GET /api/room': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }), 'POST /api/room/come-in': room(), 'POST /api/room/leave': new Response(null, { status: 204 }),
+    'GET /api/room': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }), 'GET /api/room/home': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }), 'POST /api/room/come-in': { room: room() }, 'POST /api/room/leave': new Response(null, { status: 204 }),
     'POST /api/room/echo': (body: unknown) => echo((body as { text: string }).text),
     'GET /api/room/news': news(),
     'PUT /api/room/items/11': (body: unknown) => written(working((body as { lines: string[] }).lines, [told('look', 'Mind the sign.')])),
@@ -122,7 +123,7 @@ describe('a student in a practice room', () => {
     expect(sent().at(-1)).toEqual({ revision: 4, lines: ['x = 3'] })
   })
   it('sees a pause, a nudge, the end and the hints that are left', async () => {
-    says['POST /api/room/come-in'] = room({ paused: 'Eyes to the board.', nudge: 'Begin with the 7.' })
+    says['POST /api/room/come-in'] = { room: room({ paused: 'Eyes to the board.', nudge: 'Begin with the 7.' }) }
     says['POST /api/room/items/11/hint'] = { look: 'Look at the 7.', rule: 'Subtract from both sides', line: '', left: 1 }
     await comeIn()
     says['GET /api/room'] = room({ over: true, items: [item(11, { working: working([], [], { hints: 1 }) }), item(12)] })
@@ -134,6 +135,75 @@ describe('a student in a practice room', () => {
     await flushPromises()
     expect(made.text()).toContain('The room is closed.')
     expect(made.find('[aria-label="Next line"]').exists()).toBe(false)
+  })
+})
+describe('what is left and what comes again', () => {
+  it('leaves a problem for later and comes back to it behind the last', async () => {
+    await comeIn()
+    await press('later')
+    expect(made.find('[aria-label="Problem 2"]').exists()).toBe(true)
+    expect(made.find('.place').attributes('aria-label')).toBe('1, for later')
+    await press('back to 1')
+    expect(made.find('[aria-label="Problem 1"]').exists()).toBe(true)
+    await type('x = 3')
+    expect(made.find('.place').attributes('aria-label')).toBe('1, look again')
+  })
+  it('keeps what was begun and not committed', async () => {
+    await comeIn()
+    await made.find('[aria-label="Next line"]').setValue('x = 2')
+    await press('the next problem')
+    expect(made.find<HTMLInputElement>('[aria-label="Next line"]').element.value).toBe('')
+    await made.findAll('.place')[0]!.trigger('click')
+    expect(made.find<HTMLInputElement>('[aria-label="Next line"]').element.value).toBe('x = 2')
+  })
+  it('places on the grid as lines', async () => {
+    const form = { form: 'work', options: [], lines: [], blanks: 0, ways: [], letters: [], reach: 10 }
+    says['POST /api/room/come-in'] = { room: room({ items: [item(11, { task: 'analyze', form })] }) }
+    await comeIn()
+    const grid = made.find('[role=application]')
+    for (const name of ['ArrowRight', 'v']) await grid.trigger('keydown', key(name))
+    await flushPromises()
+    expect(sent().at(-1)).toEqual({ revision: 0, lines: ['vertical asymptote: x = 1'] })
+  })
+  it('looks at once when the device is taken up again', async () => {
+    await comeIn()
+    says['GET /api/room/news'] = news({ paused: 'Eyes to the board.' })
+    useRoom().heard = 0
+    document.dispatchEvent(new Event('pointerdown'))
+    await flushPromises()
+    expect(made.text()).toContain('A pause: Eyes to the board.')
+  })
+  const task = (lines: string[], tells: object[], more: object = {}) => ({ id: 4, against: 'Sign lost', decimal: 'point', instruction: 'Solve.', given_latex: '2x = 8', done: false, working: working(lines, tells), ...more })
+  const page = (next: object | null, more: object = {}) => ({
+    student: 'Ada', school_class: 'Evening A', next,
+    slips: [{ name: 'Sign lost', cue: 'Mind the sign.', rid: false, due: new Date().toISOString().slice(0, 10), solved: 1 }, { name: 'Carried across', cue: 'Undo it.', rid: true, due: '2026-01-01', solved: 4 }],
+    sets: [{ title: 'Thursday', day: '2026-03-05', items: [item(11, { working: working(['x = 3'], [told('look', 'Mind the sign.')]) }), item(12)] }], ...more,
+  })
+  it('shows at home what comes again, what one is rid of, and what was written', async () => {
+    let looks = 0
+    says['GET /api/room/home'] = () => (looks++ ? page(task([], [])) : Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }))
+    says['POST /api/room/come-in'] = { room: null }
+    await comeIn()
+    expect(made.find('[aria-label="Errors"]').text()).toMatch(/Sign lost.*due today.*rid of.*Carried across/s)
+    expect(made.find('[aria-label="What you wrote"]').text()).toMatch(/look at line 1.*not worked/s)
+    expect(made.text()).not.toMatch(/point|rank|%/)
+  })
+  it('works the next problem line by line, and asks for another', async () => {
+    Object.assign(says, {
+      'GET /api/room/home': page(task([], [])),
+      'PUT /api/room/home/problems/4': (body: unknown) => task((body as { lines: string[] }).lines, [told('holds')], { done: true }),
+    })
+    await show(RoomScreen)
+    line.down = true
+    await type('x = 4')
+    expect(made.text()).toContain('kept here and sent later')
+    line.down = false
+    await useHome().send()
+    await flushPromises()
+    expect(sentTo('PUT /api/room/home/problems/4')).toEqual([{ revision: 1, lines: ['x = 4'] }])
+    says['GET /api/room/home'] = page(null)
+    await press('what is next?')
+    expect(made.text()).toContain('Nothing is due today.')
   })
 })
 /** The same browser, the page loaded anew: the server can be reached again. */
@@ -152,8 +222,8 @@ describe('the teacher’s view of a room', () => {
     seats: [{ student: 1, name: 'Ada', heard: new Date().toISOString(), nudge: '', more_minutes: 0, cells: [cell()] }, { student: 2, name: 'Bo', heard: null, nudge: '', more_minutes: 5, cells: [] }] as object[] | null, ...more,
   })
   beforeEach(async () => {
-    useMarking().set = { id: 7 } as never
-    Object.assign(says, { 'GET /api/sets/7/room': view(), 'PATCH /api/sets/7/room': view({ paused: 'Eyes up.' }), 'POST /api/sets/7/room': view(), 'POST /api/sets/7/room/students/1': view(), 'POST /api/sets/7/room/students/2': view() })
+    useMarking().set = { id: 7, school_class: 3 } as never
+    Object.assign(says, { 'GET /api/classes/3/door': { code: '' }, 'POST /api/classes/3/door': { code: 'HOME42' }, 'DELETE /api/classes/3/door': new Response(null, { status: 204 }), 'GET /api/sets/7/room': view(), 'PATCH /api/sets/7/room': view({ paused: 'Eyes up.' }), 'POST /api/sets/7/room': view(), 'POST /api/sets/7/room/students/1': view(), 'POST /api/sets/7/room/students/2': view() })
   })
   it('hides names until they are wished, and shows who is stuck at which line', async () => {
     await show(RoomFace)
@@ -191,6 +261,20 @@ describe('the teacher’s view of a room', () => {
     await press('5 minutes more')
     expect(sentTo('POST /api/sets/7/room/students/1')).toEqual([{ forget_secret: false, nudge: 'Begin with the 7.' }, { forget_secret: true }])
     expect(sentTo('POST /api/sets/7/room/students/2')).toEqual([{ forget_secret: false, more_minutes: 10 }])
+  })
+  it('gives a code from home and closes it', async () => {
+    await show(RoomFace)
+    await press('a code from home')
+    expect(made.find('[aria-label="Code from home"]').text()).toBe('HOME42')
+    await press('close it')
+    expect(made.find('[aria-label="Code from home"]').exists()).toBe(false)
+  })
+  it('opens a closed room for one who was away', async () => {
+    says['GET /api/sets/7/room'] = view({ ended: true })
+    await show(RoomFace)
+    await made.find('[aria-label="… for student 2"]').trigger('click')
+    await press('open it for 30 minutes')
+    expect(sentTo('POST /api/sets/7/room/students/2')).toEqual([{ forget_secret: false, open_minutes: 30 }])
   })
   it('opens a room with what it tells', async () => {
     says['GET /api/sets/7/room'] = Response.json({ code: 'not-found', detail: 'There is nothing here.' }, { status: 404 })

@@ -22,6 +22,7 @@ watch(
   async (set) => {
     if (set === undefined) return
     await store.load(set)
+    if (marking.set) void store.loadDoor(marking.set.school_class)
     void store.follow(() => left)
   },
   { immediate: true },
@@ -59,7 +60,7 @@ async function look(working: number): Promise<void> {
       <el-button native-type="submit" type="primary" :loading="store.request.busy.value">Open it</el-button>
     </form>
     <template v-if="store.room">
-      <p v-if="!store.room.ended" class="head"><span class="code" aria-label="Code of the room">{{ store.room.code }}</span> <span>at <code>/room</code> of this address</span> <button class="plain-button" @click="store.change({ new_code: true })">another code</button></p>
+      <p class="head"><span class="code" :class="{ over: store.room.ended }" aria-label="Code of the room">{{ store.room.code }}</span> <span>{{ store.room.ended ? 'closed; open it below for one who was away' : 'at' }} <code v-if="!store.room.ended">/room</code> <template v-if="!store.room.ended">of this address</template></span> <button class="plain-button" @click="store.change({ new_code: true })">another code</button></p>
       <form v-if="!store.room.ended" class="row" aria-label="Steer the room" @submit.prevent="store.change({ paused: pause })">
         <template v-if="store.room.paused"><b>Paused: {{ store.room.paused }}</b> <button type="button" class="plain-button" @click="store.change({ paused: '' })">go on</button></template>
         <template v-else><input v-model="pause" aria-label="Sentence of the pause" maxlength="200" placeholder="Eyes to the board." /> <button class="plain-button" :disabled="!pause.trim()">pause all</button></template>
@@ -67,6 +68,10 @@ async function look(working: number): Promise<void> {
         <button type="button" class="plain-button" @click="store.change({ ended: true })">end it</button>
         <span v-if="store.commonest">commonest just now: <b>{{ store.commonest }}</b></span>
       </form>
+      <p v-if="marking.set" class="row door">
+        <template v-if="store.door">from home, each to the own page: <b class="home-code" aria-label="Code from home">{{ store.door }}</b> <button class="plain-button" @click="store.openDoor(marking.set.school_class)">another</button> <button class="plain-button" @click="store.closeDoor(marking.set.school_class)">close it</button></template>
+        <button v-else class="plain-button" @click="store.openDoor(marking.set.school_class)">a code from home, to the own pages</button>
+      </p>
       <div class="scroll" tabindex="0" role="group" aria-label="The class">
         <table class="rows">
           <thead><tr><th scope="col">{{ store.seats.filter((seat) => seat.heard).length }} of {{ store.seats.length }} here</th><th v-for="item in store.room.items" :key="item" scope="col">{{ number(item) }}</th><th scope="col">For one</th></tr></thead>
@@ -85,6 +90,7 @@ async function look(working: number): Promise<void> {
                 <form v-if="chosen === seat.student" class="one" :aria-label="`For ${name(k)}`" @submit.prevent="sendNudge(seat.student)">
                   <input v-model="nudge" aria-label="A nudge" maxlength="200" :placeholder="seat.nudge || 'A nudge, in your words'" /> <button class="plain-button">send it</button>
                   <button type="button" class="plain-button" @click="store.forOne(seat.student, { more_minutes: seat.more_minutes + 5 })">5 minutes more<template v-if="seat.more_minutes"> ({{ seat.more_minutes }} so far)</template></button>
+                  <button v-if="store.room.ended" type="button" class="plain-button" @click="store.forOne(seat.student, { open_minutes: 30 })">open it for 30 minutes, for this one alone</button>
                   <button type="button" class="plain-button" @click="store.forOne(seat.student, { forget_secret: true })">take the secret away</button>
                 </form>
               </td>
@@ -127,6 +133,10 @@ fieldset label {
   font-weight: 700;
   letter-spacing: 0.12em;
 }
+.home-code {
+  font-family: var(--mono);
+  letter-spacing: 0.1em;
+}
 .row input,
 .one input {
   min-width: 240px;
@@ -134,6 +144,10 @@ fieldset label {
   border: 1px solid #cfc8b8;
   border-radius: 6px;
   background: var(--sheet);
+}
+.code.over {
+  font-size: 20px;
+  color: var(--muted);
 }
 .scroll {
   overflow-x: auto;

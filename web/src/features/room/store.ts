@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { ApiError, api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
 import { keep, kept } from '@/lib/keep'
+import { useHome } from './home'
 
 export type MyRoom = Schema['MyRoom']
 export type MyItem = Schema['MyItem']
@@ -10,6 +11,7 @@ export type Told = Schema['ToldLineOut']
 type Unsent = Record<string, { lines: string[]; revision: number; tried: string[] }>
 const AGAIN_MS = 4000
 const LOOK_MS = 10_000
+const WAKE_MS = 2000
 const MOST_TRIED = 20
 
 /** A student's side of a practice room. What is typed stands at once, is kept in this browser until the server has it, and is sent once. */
@@ -52,7 +54,10 @@ export const useRoom = defineStore('room', {
     comeIn(code: string, name: string, secret: string): Promise<boolean> {
       return this.request.run(
         () => unwrap(api.POST('/api/room/come-in', { body: { code, name, secret } })),
-        (found) => this.begin(found),
+        async (found) => {
+          if (found.room) this.begin(found.room)
+          else await useHome().load()
+        },
       )
     },
     /** The room that one is in already; false where one is outside. */
@@ -74,6 +79,7 @@ export const useRoom = defineStore('room', {
     },
     async leave() {
       await this.send()
+      useHome().$reset()
       await unwrap(api.POST('/api/room/leave')).catch(() => undefined)
       this.$reset()
     },
@@ -180,6 +186,10 @@ export const useRoom = defineStore('room', {
       } catch (found) {
         await this.failed(found)
       }
+    },
+    /** Looks at once, unless that was just done. */
+    wake() {
+      if (this.room && !this.sending && Date.now() - this.heard > WAKE_MS) void this.look()
     },
     async follow(isLeft: () => boolean): Promise<void> {
       while (!isLeft() && this.room) {

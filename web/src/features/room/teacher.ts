@@ -12,6 +12,8 @@ export const useTeachersRoom = defineStore('teachers-room', {
     seats: [] as Schema['SeatOut'][],
     none: false,
     names: false,
+    /** The code by which the class comes in from home. */
+    door: '',
     request: useRequest('The server does not answer. The class goes on; what it shows is from a moment ago.'),
   }),
   getters: {
@@ -58,9 +60,19 @@ export const useTeachersRoom = defineStore('teachers-room', {
     async follow(isLeft: () => boolean): Promise<void> {
       const set = this.set
       while (!isLeft() && this.set === set) {
-        await new Promise((done) => setTimeout(done, LOOK_MS))
-        if (!isLeft() && this.room && !this.room.ended) await this.load(set)
+        // after the end only who was away still writes
+        await new Promise((done) => setTimeout(done, this.room?.ended ? LOOK_MS * 10 : LOOK_MS))
+        if (!isLeft() && this.room) await this.load(set)
       }
+    },
+    async loadDoor(school_class: number): Promise<void> {
+      this.door = (await unwrap(api.GET('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })).catch(() => ({ code: '' }))).code
+    },
+    openDoor(school_class: number): Promise<boolean> {
+      return this.request.run(() => unwrap(api.POST('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })), (found) => void (this.door = found.code))
+    },
+    closeDoor(school_class: number): Promise<boolean> {
+      return this.request.run(() => unwrap(api.DELETE('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })), () => void (this.door = ''))
     },
     open(settings: Schema['RoomIn']): Promise<boolean> {
       return this.request.run(() => unwrap(api.POST('/api/sets/{set_id}/room', { params: { path: { set_id: this.set } }, body: settings })), this.take)

@@ -1,0 +1,180 @@
+"""A student's own page: the own chains, the errors they are rid of, and the next problem for one that is due again.
+
+An error that was made is due the day after; each problem against it that is solved without it puts it off, by 3, 7 and 21 days, and after the last
+the student is rid of it. Made again, it begins anew. (Expanding retrieval practice; the intervals are the product's own.)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date, datetime, timedelta
+from zlib import crc32
+
+from django.db import transaction
+from django.db.models import Q
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from pydantic import TypeAdapter
+
+import lanes
+from algebra import SLIPS, ReadingError, Report, Scheme, TaskError, Working, json_object
+from server.common.problems import Conflict, Refused
+from server.marking import pile
+from server.marking.models import GivenSet, SetItem, Student, StudentWorking
+from server.room.models import DueSlip, HomeProblem, Room
+from server.room.queries import Telling, echo_of, instructed, my_item
+from server.room.schemas import HomeSet, HomeSlip, HomeTask, MyHome, MyLines
+from server.room.writing import Kept
+
+INTERVALS = (1, 3, 7, 21)
+"""Days after which an error is due again."""
+MOST_SETS = 12
+_SLIPS = {slip.id: slip for slip in SLIPS}
+_REPORT = TypeAdapter(Report)
+
+
+def home(student: Student) -> MyHome:
+    """The own page of a student, with what is due today."""
+    today = timezone.localdate()
+    _note_slips(student)
+    slips = list(student.due_slips.order_by("rid", "due", "slip"))
+    task = _next(student, [each for each in slips if not each.rid and each.due <= today])
+    words = Telling("cue", right_line=False, ended=True, decimal="point", owner=student.school_class.owner_id).own
+    told = []
+    for each in slips:
+        slip = _SLIPS.get(each.slip)
+        if slip is not None:
+            own = words.of(slip.id, slip.name, slip.cue)
+            told.append(HomeSlip(name=own.name, cue=own.text, rid=each.rid, due=each.due, solved=each.stage))
+    return MyHome(
+        student=student.name, school_class=student.school_class.name, sets=_sets(student), slips=told,
+        next=None if task is None else task_out(task),
+    )  # fmt: skip
+
+
+def _seen() -> Q:
+    """What a student may see of the own workings: the room is over, or a mark was confirmed."""
+    room = "item__given_set__room__"
+    over = Q(**{f"{room}ended": True}) | Q(**{f"{room}closes__lt": timezone.now()})
+    return over | Q(confirmed__isnull=False)
+
+
+def _sets(student: Student) -> list[HomeSet]:
+    rows = StudentWorking.objects.filter(_seen(), paper__student=student).exclude(lines=[])
+    mine: dict[int, dict[int, StudentWorking]] = {}
+    for working in rows.select_related("in_room", "item"):
+        mine.setdefault(working.item.given_set_id, {})[working.item_id] = working
+    found = []
+    for given_set in GivenSet.objects.filter(pk__in=mine).order_by("-day", "-pk")[:MOST_SETS]:
+        room = Room.objects.filter(given_set=given_set).first()
+        tells, right_line = (room.tells, room.right_line) if room else ("cue", False)
+        decimal = str(given_set.conventions.get("decimal", "point"))
+        telling = Telling(tells, right_line, True, decimal, student.school_class.owner_id)  # type: ignore[arg-type]
+        items = []
+        for item in given_set.items.order_by("position"):
+            item.given_set = given_set
+            items.append(my_item(telling, item, mine[given_set.pk].get(item.pk)))
+        found.append(HomeSet(title=given_set.title, day=given_set.day, items=items))
+    return found
+
+
+@transaction.atomic
+def _note_slips(student: Student) -> None:
+    """Notes the errors in what the student may see that were made since they were noted last."""
+    rows = StudentWorking.objects.filter(_seen(), paper__student=student).exclude(slips=[])
+    last: dict[str, tuple[datetime, int]] = {}
+    for slips, item, changed, confirmed in rows.values_list("slips", "item", "in_room__changed", "confirmed"):
+        for slip in slips:
+            if slip in _SLIPS:
+                last[slip] = max(last.get(slip, (changed or confirmed, item)), (changed or confirmed, item))
+    known = {each.slip: each for each in DueSlip.objects.select_for_update().filter(student=student)}
+    for slip, (made, item) in last.items():
+        before = known.get(slip)
+        if before is None or made > before.made:
+            due = timezone.localdate(made) + timedelta(days=INTERVALS[0])
+            now = {"item_id": item, "made": made, "stage": 0, "due": due, "rid": False}
+            DueSlip.objects.update_or_create(student=student, slip=slip, defaults=now)
+
+
+def _next(student: Student, due: Sequence[DueSlip]) -> HomeProblem | None:
+    """The problem that is next: one that was begun, else one for the error that is due longest."""
+    begun = student.home_problems.filter(done=None).first()
+    if begun is not None or not due:
+        return begun
+    slip = due[0]
+    item = SetItem.objects.select_related("given_set").get(pk=slip.item_id)
+    base = pile.problem_of(item)
+    seed = crc32(f"{student.pk} {slip.slip} {slip.stage} {slip.made.isoformat()}".encode()) % 10_000 + 1
+    try:
+        found = lanes.another(base, "like", seed, [base])
+    except lanes.Busy:
+        return None  # the next look brings it
+    except (TaskError, ReadingError):
+        found = None
+    working = found.working if found is not None else base  # where none is like it, the same once more
+    problem, _ = HomeProblem.objects.get_or_create(
+        student=student, slip=slip.slip, done=None,
+        defaults={
+            "task": working.task, "given": working.given, "variable": working.variable or "", "numbers": working.numbers, "method": working.method or "",
+            "conventions": dict(base.conventions),
+        },
+    )  # fmt: skip
+    return problem
+
+
+def _working(problem: HomeProblem, lines: list[str]) -> Working:
+    return Working(
+        problem.task, problem.given, tuple(lines), problem.variable or None, problem.numbers, dict(problem.conventions), method=problem.method or None
+    )  # fmt: skip
+
+
+def task_out(problem: HomeProblem) -> HomeTask:
+    """A problem of the own page, as the student sees it: each line with its verdict, the place of an error with its cue."""
+    decimal = str(problem.conventions.get("decimal", "point"))
+    telling = Telling("cue", False, True, decimal, problem.student.school_class.owner_id)
+    report = None if problem.report is None else _REPORT.validate_python(problem.report)
+    given = echo_of(problem.given, decimal)
+    slip = _SLIPS.get(problem.slip)
+    return HomeTask(
+        id=problem.pk, against=slip.name if slip else "", decimal=decimal, given_latex=f"{given.left} {given.right}".strip(),
+        instruction=instructed(problem.task, problem.given, problem.variable, problem.numbers, problem.method),
+        working=telling.of(Kept(problem.pk, problem.lines, problem.revision, 0, report)), done=problem.done is not None,
+    )  # fmt: skip
+
+
+def write(student: Student, problem_id: int, data: MyLines) -> HomeProblem:
+    """Keeps the lines of a student for a problem of the own page, verified; once it is solved, says when its error is due again. The same once more
+    changes nothing. Raises Conflict where they were changed elsewhere, Refused where nobody has time to verify them or it is solved already."""
+    get_object_or_404(HomeProblem, pk=problem_id, student=student)
+    with transaction.atomic():
+        problem = HomeProblem.objects.select_for_update().get(pk=problem_id)
+        problem.student = student
+        if problem.lines == data.lines:
+            return problem
+        if problem.done is not None:
+            raise Refused("This one is solved. The next is waiting.", code="done")
+        if data.revision != problem.revision:
+            raise Conflict("This was changed on another device.", lines=list(problem.lines), revision=problem.revision)
+        try:
+            report, _ = lanes.marked(_working(problem, data.lines), Scheme("answer", 1), at_once=True)
+        except lanes.Busy as busy:
+            raise Refused(busy.message, code="busy") from busy
+        problem.lines, problem.revision, problem.report = data.lines, problem.revision + 1, json_object(report)
+        made = {link.slip.id for link in report.links if link.slip is not None} | set(report.answer.slips)
+        problem.missed = problem.missed or problem.slip in made
+        if report.answer.verdict == "correct" and report.finish.finished:
+            problem.done = timezone.now()
+            _put_off(problem, timezone.localdate())
+        problem.save()
+    return problem
+
+
+def _put_off(problem: HomeProblem, today: date) -> None:
+    slip = DueSlip.objects.select_for_update().filter(student=problem.student, slip=problem.slip).first()
+    if slip is None:
+        return
+    slip.stage = 0 if problem.missed else slip.stage + 1
+    slip.rid = slip.stage >= len(INTERVALS)
+    if not slip.rid:
+        slip.due = today + timedelta(days=INTERVALS[slip.stage])
+    slip.save()
