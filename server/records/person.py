@@ -43,6 +43,10 @@ def data_of(teacher: User, student_id: int) -> dict[str, Any]:
             for s in student.sent.select_related("given_set")
         ],
         "practice": {
+            "answers": [
+                {"set": a.ask.room.given_set.title, "asked": a.ask.asked.isoformat(), "lines": a.ask.lines, "answer": a.text}
+                for a in student.ask_answers.select_related("ask__room__given_set")
+            ],
             "due": [
                 {"error": _SLIPS.get(d.slip, d.slip), "made": d.made.isoformat(), "due": d.due.isoformat(), "solved_since": d.stage, "rid": d.rid}
                 for d in student.due_slips.order_by("due", "slip")

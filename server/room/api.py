@@ -11,8 +11,10 @@ from algebra import Echo, understood
 from server.checking.schemas import EchoIn
 from server.common.schemas import Detail
 from server.common.who import person_of
-from server.room import coming_in, home, queries, services, writing
+from server.room import asking, coming_in, home, queries, services, writing
 from server.room.schemas import (
+    AnswerIn,
+    AskIn,
     CameIn,
     ComeIn,
     DoorOut,
@@ -21,6 +23,8 @@ from server.room.schemas import (
     MyLines,
     MyRoom,
     News,
+    ProblemRoom,
+    RoomAsk,
     RoomChange,
     RoomHint,
     RoomIn,
@@ -91,6 +95,15 @@ def echo(request: HttpRequest, data: EchoIn) -> Echo:
     return understood(data.text, decimal=data.decimal)
 
 
+@student.post("/ask", response={200: News, 400: Detail, 403: Detail}, auth=None)
+@decorate_view(csrf_protect)
+def answer(request: HttpRequest, data: AnswerIn) -> News:
+    """An answer to what the class is asked just now."""
+    me = coming_in.inside_of(request)
+    asking.answer(me, data)
+    return queries.news(me)
+
+
 @student.get("/home", response={200: MyHome, 403: Detail}, auth=None)
 @decorate_view(ensure_csrf_cookie)
 def my_home(request: HttpRequest) -> MyHome:
@@ -151,3 +164,29 @@ def change_seat(request: HttpRequest, set_id: int, student_id: int, data: SeatCh
     """For one student: a nudge, more minutes, the secret taken away."""
     services.change_seat(person_of(request), set_id, student_id, data)
     return queries.room_out(person_of(request), set_id)
+
+
+@teacher.get("/sets/{int:set_id}/room/ask", response={200: RoomAsk, 404: Detail})
+def asked(request: HttpRequest, set_id: int) -> RoomAsk:
+    """What the room is asked, with its answers counted."""
+    return RoomAsk(ask=asking.asked(person_of(request), set_id))
+
+
+@teacher.post("/sets/{int:set_id}/room/ask", response={200: RoomAsk, 400: Detail, 404: Detail})
+def ask(request: HttpRequest, set_id: int, data: AskIn) -> RoomAsk:
+    """Asks the room which line breaks, or how it goes on."""
+    asking.ask(person_of(request), set_id, data)
+    return RoomAsk(ask=asking.asked(person_of(request), set_id))
+
+
+@teacher.delete("/sets/{int:set_id}/room/ask", response={204: None, 404: Detail})
+def stop_asking(request: HttpRequest, set_id: int) -> Status[None]:
+    """Asks nothing any more."""
+    asking.stop_asking(person_of(request), set_id)
+    return Status(204, None)
+
+
+@teacher.get("/problems/{int:problem_id}/room", response={200: ProblemRoom, 404: Detail})
+def problem_room(request: HttpRequest, problem_id: int) -> ProblemRoom:
+    """Where a class works this problem just now, and what it has written."""
+    return asking.room_for(person_of(request), problem_id)

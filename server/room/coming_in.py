@@ -181,6 +181,7 @@ class Inside:
     title: str
     conventions: dict[str, Any]
     owner: int
+    ask: int | None
 
     @property
     def over(self) -> bool:
@@ -191,7 +192,7 @@ class Inside:
 _COLUMNS = (
     "pk", "student", "student__name", "nudge", "more_minutes", "until", "room", "room__tells", "room__right_line", "room__hints", "room__paused",
     "room__closes", "room__show_time", "room__ended", "room__given_set", "room__given_set__title", "room__given_set__conventions",
-    "room__given_set__school_class__owner",
+    "room__given_set__school_class__owner", "room__ask",
 )  # fmt: skip
 
 

@@ -81,6 +81,36 @@ class RoomWorking(models.Model):
     version = models.PositiveBigIntegerField(default=0)
 
 
+class Ask(models.Model):
+    """What a room is asked just now: which of these lines breaks (`right` is that line, 0 for none), or how the working goes on."""
+
+    room = models.OneToOneField(Room, on_delete=models.CASCADE, related_name="ask")
+    kind = models.CharField(max_length=4)
+    item = models.ForeignKey(SetItem, on_delete=models.CASCADE, related_name="+")
+    lines = models.JSONField(default=list)
+    right = models.PositiveSmallIntegerField(null=True)
+    asked = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            CheckConstraint(
+                condition=Q(kind="vote", right__isnull=False) | Q(kind="try", right__isnull=True), name="ask_kind_known"
+            )
+        ]
+
+
+class AskAnswer(models.Model):
+    """What a student answers: the number of a line, or a line with how it follows."""
+
+    ask = models.ForeignKey(Ask, on_delete=models.CASCADE, related_name="answers")
+    student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="ask_answers")
+    text = models.CharField(max_length=limits.MAX_LINE_CHARACTERS)
+    relation = models.CharField(max_length=10, blank=True, default="")
+
+    class Meta:
+        constraints = [UniqueConstraint(fields=["ask", "student"], name="answer_once")]
+
+
 class Door(models.Model):
     """The code by which the students of a class come in from home, to their own pages."""
 

@@ -16,6 +16,7 @@ from server.accounts.words import Words, words_of
 from server.marking import forms, pile
 from server.marking.models import GivenSet, SetItem, Student, StudentWorking
 from server.room import coming_in, telling
+from server.room.asking import my_ask
 from server.room.coming_in import Inside
 from server.room.models import Room, RoomWorking
 from server.room.schemas import MyItem, MyRoom, MyWorking, News, RoomOut, SeatCell, SeatOut, ToldLineOut, Written
@@ -52,6 +53,7 @@ def _news(me: Inside) -> dict[str, Any]:
     closes = me.closes + timedelta(minutes=me.more_minutes) if me.closes and me.show_time else None
     return {
         "tells": me.tells, "hints": me.hints, "paused": me.paused, "nudge": me.nudge, "closes": closes, "over": me.over,
+        "ask": my_ask(me),
     }  # fmt: skip
 
 

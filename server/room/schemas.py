@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from ninja import Field, Schema
 from pydantic import StringConstraints
@@ -51,8 +51,82 @@ class MyItem(Schema):
     working: MyWorking | None
 
 
+AskKind = Literal["vote", "try"]
+
+
+class MyAsk(Schema):
+    """What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it goes on."""
+
+    id: int
+    kind: AskKind
+    given_latex: str
+    lines: list[str]
+    answer: str
+
+
+class AskIn(Schema):
+    """Asks a room about a working: all its lines; or about an item after these lines."""
+
+    kind: AskKind
+    working: int | None = None
+    item: int | None = None
+    lines: list[LineText] = Field([], max_length=limits.MAX_LINES)
+
+
+class AnswerIn(Schema):
+    ask: int
+    text: LineText
+
+
+class AnswerOut(Schema):
+    """An answer of the room and how often it was given; `relation` is how a line follows."""
+
+    text: str
+    latex: str
+    count: int
+    relation: str
+
+
+class AskOut(Schema):
+    """What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for none, null where a line is
+    asked for."""
+
+    id: int
+    kind: AskKind
+    given_latex: str
+    lines: list[str]
+    right: int | None
+    answered: int
+    here: int
+    answers: list[AnswerOut]
+
+
+class RoomAsk(Schema):
+    """What a room is asked; null for nothing."""
+
+    ask: AskOut | None
+
+
+class WrittenInRoom(Schema):
+    """Lines that were written in a room, by how many, and which of them breaks first (0 for none)."""
+
+    lines: list[str]
+    count: int
+    broken: int
+
+
+class ProblemRoom(Schema):
+    """Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it has written, the latest first."""
+
+    given_set: int
+    item: int
+    written: list[WrittenInRoom]
+
+
 class News(Schema):
     """What the teacher may change while a student works."""
+
+    ask: MyAsk | None
 
     tells: Tells
     hints: int

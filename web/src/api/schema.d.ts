@@ -1822,6 +1822,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description An answer to what the class is asked just now.
+         */
+        post: operations["server_room_api_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/room/home": {
         parameters: {
             query?: never;
@@ -1932,6 +1952,54 @@ export interface paths {
          * @description For one student: a nudge, more minutes, the secret taken away.
          */
         post: operations["server_room_api_change_seat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/room/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Asked
+         * @description What the room is asked, with its answers counted.
+         */
+        get: operations["server_room_api_asked"];
+        put?: never;
+        /**
+         * Ask
+         * @description Asks the room which line breaks, or how it goes on.
+         */
+        post: operations["server_room_api_ask"];
+        /**
+         * Stop Asking
+         * @description Asks nothing any more.
+         */
+        delete: operations["server_room_api_stop_asking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/problems/{problem_id}/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Problem Room
+         * @description Where a class works this problem just now, and what it has written.
+         */
+        get: operations["server_room_api_problem_room"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -5191,6 +5259,25 @@ export interface components {
         CameIn: {
             room: components["schemas"]["MyRoom"] | null;
         };
+        /**
+         * MyAsk
+         * @description What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it goes on.
+         */
+        MyAsk: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vote" | "try";
+            /** Given Latex */
+            given_latex: string;
+            /** Lines */
+            lines: string[];
+            /** Answer */
+            answer: string;
+        };
         /** MyItem */
         MyItem: {
             /** Id */
@@ -5213,6 +5300,7 @@ export interface components {
          * @description The room as one student has it.
          */
         MyRoom: {
+            ask: components["schemas"]["MyAsk"] | null;
             /**
              * Tells
              * @enum {string}
@@ -5278,6 +5366,7 @@ export interface components {
          * @description What the teacher may change while a student works.
          */
         News: {
+            ask: components["schemas"]["MyAsk"] | null;
             /**
              * Tells
              * @enum {string}
@@ -5299,6 +5388,7 @@ export interface components {
          * @description One item after it was written, and what is new.
          */
         Written: {
+            ask: components["schemas"]["MyAsk"] | null;
             /**
              * Tells
              * @enum {string}
@@ -5341,6 +5431,13 @@ export interface components {
             line: string;
             /** Left */
             left: number;
+        };
+        /** AnswerIn */
+        AnswerIn: {
+            /** Ask */
+            ask: number;
+            /** Text */
+            text: string;
         };
         /**
          * HomeSet
@@ -5551,6 +5648,97 @@ export interface components {
              * @default false
              */
             forget_secret?: boolean;
+        };
+        /**
+         * AnswerOut
+         * @description An answer of the room and how often it was given; `relation` is how a line follows.
+         */
+        AnswerOut: {
+            /** Text */
+            text: string;
+            /** Latex */
+            latex: string;
+            /** Count */
+            count: number;
+            /** Relation */
+            relation: string;
+        };
+        /**
+         * AskOut
+         * @description What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for none, null where a line is
+         *     asked for.
+         */
+        AskOut: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vote" | "try";
+            /** Given Latex */
+            given_latex: string;
+            /** Lines */
+            lines: string[];
+            /** Right */
+            right: number | null;
+            /** Answered */
+            answered: number;
+            /** Here */
+            here: number;
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+        };
+        /**
+         * RoomAsk
+         * @description What a room is asked; null for nothing.
+         */
+        RoomAsk: {
+            ask: components["schemas"]["AskOut"] | null;
+        };
+        /**
+         * AskIn
+         * @description Asks a room about a working: all its lines; or about an item after these lines.
+         */
+        AskIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vote" | "try";
+            /** Working */
+            working?: number | null;
+            /** Item */
+            item?: number | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: string[];
+        };
+        /**
+         * ProblemRoom
+         * @description Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it has written, the latest first.
+         */
+        ProblemRoom: {
+            /** Given Set */
+            given_set: number;
+            /** Item */
+            item: number;
+            /** Written */
+            written: components["schemas"]["WrittenInRoom"][];
+        };
+        /**
+         * WrittenInRoom
+         * @description Lines that were written in a room, by how many, and which of them breaks first (0 for none).
+         */
+        WrittenInRoom: {
+            /** Lines */
+            lines: string[];
+            /** Count */
+            count: number;
+            /** Broken */
+            broken: number;
         };
         /**
          * PageRow
@@ -9575,6 +9763,48 @@ export interface operations {
             };
         };
     };
+    server_room_api_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["News"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_room_api_my_home: {
         parameters: {
             query?: never;
@@ -9883,6 +10113,141 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_asked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomAsk"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomAsk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_stop_asking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_problem_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemRoom"];
                 };
             };
             /** @description Not Found */
