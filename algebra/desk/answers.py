@@ -87,7 +87,9 @@ def judge(item: FormItem, lines: Sequence[str]) -> Report:
     slips = tuple(link.slip.id for link in links if link.slip is not None)
     verdict = _verdict(item, links, lines)
     given = tuple(line.strip() for line in lines)
-    text = {"correct": "Right.", "incomplete": "Not all of it is there.", "none": "There is no answer."}.get(verdict, "Not right.")
+    text = {"correct": "Right.", "incomplete": "Not all of it is there.", "none": "There is no answer."}.get(
+        verdict, "Not right."
+    )
     answer = Answer(verdict, expected, given, slips=slips, text=text)
     return Report(None, tuple(links), (), answer, Finish(verdict == "correct"), (), None)
 
@@ -144,7 +146,9 @@ def _mended(item: MendItem, lines: Sequence[str]) -> list[Link]:
         try:
             read_line(text, decimal=item.working.convention("decimal"))
         except ReadingError as problem:
-            links.append(Link(number, None, "answer", error=LineError(number, problem.column, problem.message, "syntax")))
+            links.append(
+                Link(number, None, "answer", error=LineError(number, problem.column, problem.message, "syntax"))
+            )
             continue
         links.append(Link(number, _relation(is_mended(item, int(place[1]), text)), "answer"))
     return links
@@ -157,7 +161,9 @@ def _filled(item: FillItem, lines: Sequence[str]) -> list[Link]:
         try:
             read_line(text or "0", decimal=item.working.convention("decimal"))
         except ReadingError as problem:
-            links.append(Link(number, None, "blank", error=LineError(number, problem.column, problem.message, "syntax")))
+            links.append(
+                Link(number, None, "blank", error=LineError(number, problem.column, problem.message, "syntax"))
+            )
             continue
         links.append(Link(number, _relation(right) if text else None, "blank"))
     surplus = lines[len(item.wanted) :]
@@ -219,7 +225,9 @@ def propose_for(item: FormItem, scheme: Scheme, lines: Sequence[str], report: Re
     broken = next((link for link in report.links if link.relation == "breaks"), None)
     slip = broken.slip.id if broken is not None and broken.slip is not None else ""
     told = repr([mark, [" ".join(line.split()).casefold() for line in lines]])
-    proposal = Proposal(min(mark, scheme.total), scheme.total, tuple(points), eye, "", slip, broken.line if broken else None)
+    proposal = Proposal(
+        min(mark, scheme.total), scheme.total, tuple(points), eye, "", slip, broken.line if broken else None
+    )
     return replace(proposal, alike=sha256(told.encode()).hexdigest()[:16])
 
 
@@ -243,7 +251,13 @@ def _parts(item: FormItem, report: Report) -> list[tuple[float, str, int | None]
         elif _LEADS_THERE in link.notes:
             found.append((0.5, f"{name} leads there, another is shorter", number))
         else:
-            found.append((float(link.relation == "holds"), f"{name} is {'right' if link.relation == 'holds' else 'not right'}", number))
+            found.append(
+                (
+                    float(link.relation == "holds"),
+                    f"{name} is {'right' if link.relation == 'holds' else 'not right'}",
+                    number,
+                )
+            )
     return found
 
 

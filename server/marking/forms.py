@@ -92,7 +92,13 @@ def _out(
     reach: float = 0,
 ) -> FormOut:  # fmt: skip
     return FormOut(
-        form=form, options=list(options), lines=list(lines), blanks=blanks, ways=list(ways), letters=list(letters), reach=reach
+        form=form,
+        options=list(options),
+        lines=list(lines),
+        blanks=blanks,
+        ways=list(ways),
+        letters=list(letters),
+        reach=reach,
     )
 
 

@@ -77,7 +77,9 @@ class SetItem(models.Model):
     numbers = models.CharField(max_length=10, default="real")
     method = models.CharField(max_length=40, blank=True, default="")
     form = models.CharField(max_length=10, default="work")  # as it stood on the sheet
-    made = models.JSONField(null=True)  # what it is in that form, where it is not to be worked: as it was given, for good
+    made = models.JSONField(
+        null=True
+    )  # what it is in that form, where it is not to be worked: as it was given, for good
     scheme = models.JSONField()
     key = models.JSONField(default=list)
     foreseen = models.JSONField(

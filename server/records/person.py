@@ -108,9 +108,7 @@ def as_pdf(data: dict[str, Any]) -> bytes:
         f"Practised at home, {p['given_on'][:10]}: {p['given']}; written: {'; '.join(p['lines']) or 'nothing'}."
         for p in data["practice"]["problems"]
     ]
-    told += [
-        f"{d['error']}: {'rid of it' if d['rid'] else 'due again ' + d['due']}." for d in data["practice"]["due"]
-    ]
+    told += [f"{d['error']}: {'rid of it' if d['rid'] else 'due again ' + d['due']}." for d in data["practice"]["due"]]
     pages = tuple((f"A page of {p['set']}", base64.b64decode(p["picture"].partition(",")[2])) for p in data["pages"])
     return lanes.student(
         StudentData(

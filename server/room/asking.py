@@ -77,7 +77,9 @@ def asked(teacher: User, set_id: int) -> AskOut | None:
         counts[key] += 1
         first.setdefault(key, answer)
     answers = [
-        AnswerOut(text=first[key].text, latex=_latex(first[key].text, found.item), count=count, relation=first[key].relation)
+        AnswerOut(
+            text=first[key].text, latex=_latex(first[key].text, found.item), count=count, relation=first[key].relation
+        )
         for key, count in counts.most_common(MOST_SHOWN)
     ]
     return AskOut(
@@ -126,7 +128,9 @@ def room_for(teacher: User, problem_id: int) -> ProblemRoom:
     problem = sheet_problem(teacher, problem_id)
     rooms = Room.objects.filter(given_set__school_class__owner=teacher, ended=False)
     for room in rooms.order_by("-opened"):
-        item = SetItem.objects.filter(given_set=room.given_set_id, task=problem.task, given=problem.given, made__isnull=True).first()
+        item = SetItem.objects.filter(
+            given_set=room.given_set_id, task=problem.task, given=problem.given, made__isnull=True
+        ).first()
         if item is None or is_over(room):
             continue
         rows = StudentWorking.objects.filter(item=item).exclude(lines=[]).order_by("-in_room__changed", "-pk")

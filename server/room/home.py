@@ -7,7 +7,7 @@ the student is rid of it. Made again, it begins anew. (Expanding retrieval pract
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import date, datetime, timedelta
+from datetime import date, datetime, time, timedelta
 from zlib import crc32
 
 from django.db import transaction
@@ -83,10 +83,11 @@ def _note_slips(student: Student) -> None:
     """Notes the errors in what the student may see that were made since they were noted last."""
     rows = StudentWorking.objects.filter(_seen(), paper__student=student).exclude(slips=[])
     last: dict[str, tuple[datetime, int]] = {}
-    for slips, item, changed, confirmed in rows.values_list("slips", "item", "in_room__changed", "confirmed"):
+    for slips, item, changed, day in rows.values_list("slips", "item", "in_room__changed", "item__given_set__day"):
+        made = changed or datetime.combine(day, time(12), tzinfo=timezone.get_current_timezone())
         for slip in slips:
             if slip in _SLIPS:
-                last[slip] = max(last.get(slip, (changed or confirmed, item)), (changed or confirmed, item))
+                last[slip] = max(last.get(slip, (made, item)), (made, item))
     known = {each.slip: each for each in DueSlip.objects.select_for_update().filter(student=student)}
     for slip, (made, item) in last.items():
         before = known.get(slip)

@@ -8,6 +8,7 @@ from django.core.management import call_command
 from playwright.sync_api import expect
 
 from server.marking.models import GivenSet
+from server.room.models import Ask
 from server.scans import services as scans
 from server.scans.models import StudentPage
 from server.scans.reader import PageReading
@@ -139,6 +140,49 @@ def test_axe_finds_nothing(demo, live_server, size):
                 page.keyboard.press(act)
         page.wait_for_timeout(400)
         found += [f"{path} {acts}: {fault}" for fault in faults(page)]
+    assert found == [], "\n".join(found)
+
+
+@pytest.mark.parametrize("size", [None, NARROW], ids=["desk", "telephone"])
+def test_axe_finds_nothing_where_students_work(demo, live_server, size):
+    page = demo
+    if size:
+        page.set_viewport_size(size)
+    found = []
+
+    def look(where):
+        page.wait_for_timeout(300)
+        assert page.evaluate("document.documentElement.scrollWidth <= innerWidth"), where
+        found.extend(f"{where}: {fault}" for fault in faults(page))
+
+    def come_in(code, name):
+        page.goto(f"{live_server.url}/room")
+        page.get_by_label("Code of the room").fill(code)
+        page.get_by_label("Your name").fill(name)
+        page.get_by_label("A secret of your own").fill("lantern")
+        page.keyboard.press("Enter")
+
+    given_set = GivenSet.objects.get(school_class__name="Morning C")
+    page.goto(f"{live_server.url}/sets/{given_set.pk}/room")
+    page.locator(".cell").nth(3).click()
+    page.keyboard.press("v")
+    look("a working on the board")
+    page.keyboard.press("q")
+    page.get_by_text("0 of 5 have answered").wait_for()
+    look("a vote on the board")
+    ask = Ask.objects.get()  # leaving the board ends it
+    page.goto(f"{live_server.url}/room")
+    Ask.objects.update_or_create(
+        room=ask.room, defaults={"kind": "vote", "item": ask.item, "lines": ask.lines, "right": 1}
+    )
+    come_in("QUAY42", "Vito Sands")
+    for number in range(1, 8):
+        page.locator(".place").nth(number - 1).click()
+        look(f"problem {number}")
+    page.get_by_role("button", name="leave").click()
+    come_in("HARBR7", "Mads Orrin")
+    page.get_by_label("Next line").wait_for()
+    look("at home")
     assert found == [], "\n".join(found)
 
 

@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
 import { api, unwrap } from '@/api/client'
 import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
+import AskCard from '@/features/room/AskCard.vue'
 import AnswerForm from '@/features/room/AnswerForm.vue'
 import GridPad from '@/features/room/GridPad.vue'
 import MyPage from '@/features/room/MyPage.vue'
@@ -28,13 +29,13 @@ onMounted(async () => {
   window.addEventListener('online', again)
   for (const each of WAKING) document.addEventListener(each, wake)
   if (!store.room && !(await store.resume())) await home.resume()
-  void store.follow(() => left)
 })
 onBeforeUnmount(() => {
   left = true
   window.removeEventListener('online', again)
   for (const each of WAKING) document.removeEventListener(each, wake)
 })
+watch(() => !!store.room, (inside) => inside && void store.follow(() => left), { immediate: true })
 const WAKING = ['visibilitychange', 'pointerdown'] as const
 const item = computed(() => store.item)
 const lines = computed(() => (item.value ? store.linesOf(item.value) : []))
@@ -74,7 +75,7 @@ const state = (k: number): string => {
 <template>
   <main class="room">
     <MyPage v-if="atHome" :in-room="!!store.room" @back="home.$reset()" @leave="store.leave()" />
-    <RoomDoor v-else-if="!store.room" @inside="store.follow(() => left)" />
+    <RoomDoor v-else-if="!store.room" />
     <template v-else>
       <header>
         <h1>{{ store.room.title }}</h1>
@@ -90,6 +91,7 @@ const state = (k: number): string => {
       <p v-if="store.room.over" class="said" role="status">The room is closed. This is what you wrote.</p>
       <p v-if="store.offline" class="said" role="status">No connection. What you write is kept here and sent later.</p>
       <p v-if="store.refused" class="said" role="alert">{{ store.refused }}</p>
+      <AskCard v-if="store.room.ask" :decimal="decimal" />
       <nav aria-label="Problems">
         <button v-for="(each, k) in store.room.items" :key="each.id" class="place" :class="{ on: k === store.at, done: state(k) === 'done', again: state(k) === 'look again' }" :aria-label="`${each.number}, ${state(k)}`" :aria-current="k === store.at" @click="store.at = k">{{ each.number }}<i aria-hidden="true">{{ state(k) === 'done' ? '●' : state(k) === 'look again' ? '◐' : state(k) === 'for later' ? '↷' : state(k) === 'begun' ? '○' : '' }}</i></button>
       </nav>

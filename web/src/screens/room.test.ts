@@ -13,7 +13,7 @@ let made: VueWrapper
 const told = (verdict: string, words = '', right = '') => ({ verdict, words, right })
 const working = (lines: string[], tells: object[], more: object = {}) => ({ revision: 1, lines, echoes: lines.map((each) => echo(each)), told: tells, answered: false, hints: 0, ...more })
 const item = (id: number, more: object = {}) => ({ id, number: id - 10, task: 'solve', instruction: 'Solve.', given: '3x = 6', given_latex: '3x = 6', form: null as object | null, working: null as object | null, ...more })
-const news = (more: object = {}) => ({ tells: 'cue', hints: 2, paused: '', nudge: '', closes: null, over: false, ...more })
+const news = (more: object = {}) => ({ tells: 'cue', hints: 2, paused: '', nudge: '', closes: null, over: false, ask: null as object | null, ...more })
 const room = (more: object = {}) => ({ ...news(), title: 'Thursday', student: 'Ada', decimal: 'point', items: [item(11), item(12)], ...more })
 const written = (found: object, more: object = {}) => ({ ...news(more), item: 11, working: found })
 
@@ -164,6 +164,14 @@ describe('what is left and what comes again', () => {
     for (const name of ['ArrowRight', 'v']) await grid.trigger('keydown', key(name))
     await flushPromises()
     expect(sent().at(-1)).toEqual({ revision: 0, lines: ['vertical asymptote: x = 1'] })
+  })
+  it('hears what is new every ten seconds from coming in on', async () => {
+    vi.useFakeTimers()
+    await comeIn()
+    says['GET /api/room/news'] = news({ nudge: 'Begin with the 7.' })
+    await vi.advanceTimersByTimeAsync(10_100)
+    expect(made.text()).toContain('Your teacher: Begin with the 7.')
+    vi.useRealTimers()
   })
   it('looks at once when the device is taken up again', async () => {
     await comeIn()

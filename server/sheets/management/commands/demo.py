@@ -48,4 +48,5 @@ class Command(BaseCommand):
         call_command("demo_classes", verbosity=0)
         call_command("demo_pages", verbosity=0)
         call_command("demo_versions", verbosity=0)
+        call_command("demo_room", verbosity=0)
         self.stdout.write(f"demo account “{USERNAME}” made")

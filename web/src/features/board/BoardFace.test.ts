@@ -108,9 +108,9 @@ describe('the board by keyboard', () => {
   })
   it('is dark or light, blank, and left with Escape', async () => {
     const made = await board()
-    const dark = made.classes().includes('dark')
+    const dark = made.classes().includes('dark-board')
     await press('d', 'b')
-    expect([made.classes().includes('dark'), kept('board.dark'), made.classes().includes('blank')]).toEqual([!dark, !dark, true])
+    expect([made.classes().includes('dark-board'), kept('board.dark'), made.classes().includes('blank')]).toEqual([!dark, !dark, true])
     await press('Escape')
     expect(made.emitted('close')).toHaveLength(1)
     made.unmount()

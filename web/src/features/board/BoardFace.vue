@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useBoardRoom } from './room'
 import { FORESEEN, useBoard } from './store'
 import MathText from '@/components/MathText.vue'
 import SideWork from '@/components/SideWork.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
+import AskTally from '@/features/room/AskTally.vue'
+import { useAsks } from '@/features/room/asks'
 import { keep, kept } from '@/lib/keep'
 
 /**
@@ -21,6 +24,10 @@ const root = ref<HTMLElement | null>(null)
 const field = ref<HTMLInputElement | null>(null)
 const detouring = ref(false)
 const typed = ref('')
+const room = useBoardRoom()
+const asks = useAsks()
+/** Whether the verdicts on the room's answers are to be seen. */
+const judged = ref(false)
 
 const lines = computed(() => board.lines)
 /** An equation stands in the columns of its chain; an expression stands above it. */
@@ -52,6 +59,7 @@ watch(
 )
 
 async function open(): Promise<void> {
+  void room.load(props.problem)
   await board.load(props.problem, props.start)
   if (props.start !== FORESEEN || !board.foreseen) return
   await nextTick()
@@ -70,7 +78,23 @@ function forward(): void {
     return
   }
   asking.value = false
+  void asks.stop()
   shown.value++
+}
+
+/** Has the class try: its answers come from the room. */
+async function askRoom(): Promise<void> {
+  if (!room.item) return
+  asking.value = shown.value < lines.value.length
+  judged.value = false
+  await asks.start(room.set, { kind: 'try', item: room.item, lines: before.value.filter((each) => !each.side).map((each) => each.text.split('|')[0]!.trim()) })
+}
+
+/** What somebody in the room has written, beside the way. */
+async function showWritten(written: string[]): Promise<void> {
+  room.listed = false
+  shown.value = 0
+  await board.show(written)
 }
 
 function backward(): void {
@@ -117,6 +141,9 @@ function onKey(event: KeyboardEvent): void {
   else if (key === 'p') pausing.value = !pausing.value
   else if (key === 'r') reasons.value = !reasons.value
   else if (key === 'w') void wander()
+  else if (key === 'c' && room.item) void room.list(props.problem)
+  else if (key === 'a' && room.item) void askRoom()
+  else if (key === 'v' && asks.ask) judged.value = !judged.value
   else if (key === 'b' || key === '.') root.value?.classList.toggle('blank')
   else if (key === 'escape') {
     if (detouring.value) leave()
@@ -145,12 +172,13 @@ onMounted(() => {
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
   board.back()
+  void asks.stop()
 })
 </script>
 
 <template>
   <div
-    ref="root" class="board" :class="{ dark }" tabindex="-1" role="region" aria-label="Board" @click="onTap"
+    ref="root" class="board" :class="{ 'dark-board': dark }" tabindex="-1" role="region" aria-label="Board" @click="onTap"
   >
     <div class="given">
       <p class="task">{{ instruction }}</p>
@@ -183,6 +211,7 @@ onBeforeUnmount(() => {
       <li v-if="asking && coming" class="try newest">
         <p>Pause and try</p>
         <p v-if="reasons && coming.name" class="hint">{{ coming.name }}?</p>
+        <AskTally v-if="asks.ask" :ask="asks.ask" :seen="judged" />
       </li>
       <li v-for="(line, k) in board.detour" :key="`d${k}`" class="line detour newest">
         <span class="left"><MathText v-if="line.left" :latex="line.left" /></span>
@@ -198,6 +227,10 @@ onBeforeUnmount(() => {
       <div class="figures"><SideWork v-for="(work, k) in current.sideWork" :key="k" :work="work" /></div>
     </div>
     <TroubleNote class="trouble" :request="board.request" />
+    <section v-if="room.listed" class="written" aria-label="What the room has written">
+      <p v-if="!room.written.length" class="hint">The room has written nothing for this one yet.</p>
+      <button v-for="(each, k) in room.written" :key="k" class="plain-button" @click="showWritten(each.lines)"><b>{{ each.count }}×</b> <code>{{ each.lines[(each.broken || each.lines.length) - 1] }}</code> <small>{{ each.broken ? `breaks at line ${each.broken}` : 'holds' }}</small></button>
+    </section>
     <form v-if="detouring" class="detour-field" @submit.prevent="take">
       <label>What if one writes <input ref="field" v-model="typed" autocomplete="off" spellcheck="false" maxlength="600" /></label>
       <button type="submit" class="plain-button">See</button>
@@ -216,6 +249,11 @@ onBeforeUnmount(() => {
       <button class="plain-button" :aria-pressed="pausing" @click="pausing = !pausing">pause and try <kbd>P</kbd></button>
       <button class="plain-button" :aria-pressed="reasons" @click="reasons = !reasons">reasons <kbd>R</kbd></button>
       <button class="plain-button" @click="wander">a wrong path <kbd>W</kbd></button>
+      <template v-if="room.item">
+        <button class="plain-button" :aria-pressed="room.listed" @click="room.list(problem)">from the room <kbd>C</kbd></button>
+        <button class="plain-button" @click="askRoom">ask the room <kbd>A</kbd></button>
+        <button v-if="asks.ask" class="plain-button" :aria-pressed="judged" @click="judged = !judged">verdicts <kbd>V</kbd></button>
+      </template>
       <button class="plain-button" @click="dark = !dark">{{ dark ? 'light' : 'dark' }} <kbd>D</kbd></button>
       <button class="plain-button" @click="emit('close')">leave <kbd>Esc</kbd></button>
     </nav>
@@ -234,22 +272,18 @@ onBeforeUnmount(() => {
   font-size: clamp(20px, 2.1vw, 34px);
   outline: none;
 }
-.board.dark {
-  --paper: #141a33;
-  --sheet: #1c2444;
-  --ink: #f3efe4;
-  --muted: #a9b0cc;
-  --hairline: #39426a;
-  --quiet: #232c52;
-  --holds: #6fc7bb;
-  --widens: #e3b25f;
-  --settles: #8fb9f0;
-  --narrows: #d596cf;
-  --breaks: #ff9379;
-  --unclear: #a9b0cc;
-}
 .board.blank > * {
   visibility: hidden;
+}
+.written {
+  display: grid;
+  gap: 6px;
+  max-width: 900px;
+  margin: 2vh auto;
+  font-size: 0.75em;
+}
+.written button {
+  text-align: left;
 }
 .given .task {
   margin-bottom: 10px;

@@ -132,6 +132,18 @@ export const useBoard = defineStore('board', () => {
     )
   }
 
+  /** Makes lines from the given on ready beside the way, the first one shown. */
+  async function show(lines: string[]): Promise<void> {
+    back()
+    await request.run(
+      () => judged([], lines),
+      (found) => {
+        waiting.value = found
+        more()
+      },
+    )
+  }
+
   /** Shows the next line of the wrong way; whether there was one. */
   function more(): boolean {
     const [next, ...rest] = waiting.value
@@ -146,7 +158,7 @@ export const useBoard = defineStore('board', () => {
     waiting.value = []
   }
 
-  return { problem, source, sources, lines, detour, request, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, foresee, more, back }
+  return { problem, source, sources, lines, detour, request, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, foresee, show, more, back }
 })
 
 function ownLine(text: string, echo: Echo): BoardLine {

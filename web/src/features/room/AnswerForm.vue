@@ -106,7 +106,7 @@ const lineOf = (k: number): number => (form.value.form === 'claim' ? props.lines
         <span v-if="told(lineOf(k))?.verdict" class="verdict" :class="told(lineOf(k))!.verdict">{{ SAYS[told(lineOf(k))!.verdict] }}<span v-if="told(lineOf(k))!.words" class="words">{{ told(lineOf(k))!.words }}</span></span>
       </label>
     </fieldset>
-    <p v-if="!closed"><button class="plain-button give" :disabled="!isNew">this is my answer</button></p>
+    <p v-if="!closed"><el-button class="give" native-type="submit" type="primary" :disabled="!isNew">This is my answer</el-button></p>
     <p v-if="lines.length && !told(0)?.verdict && !isNew" class="muted">kept</p>
   </form>
 </template>
@@ -147,6 +147,7 @@ fieldset {
   overflow-x: auto;
 }
 .claim {
+  margin: 8px 0 12px;
   font-size: 20px;
   overflow-x: auto;
 }

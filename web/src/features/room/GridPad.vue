@@ -57,7 +57,7 @@ function byFinger(event: MouseEvent): void {
   <div class="pad">
     <svg :viewBox="`0 0 ${SIZE} ${SIZE}`" tabindex="0" role="application" :aria-label="`Grid from −${most} to ${most}. Arrows move the cross, 1 to 6 how finely; ${KINDS.map((each) => `${each.key} ${each.words}`).join(', ')}.`" @keydown="byKey" @click="byFinger">
       <path v-for="k in marks" :key="`g${k}`" :d="`M${sx(k)} 0V${SIZE}M0 ${sy(k)}H${SIZE}`" class="line" :class="{ axis: k === 0 }" />
-      <template v-for="k in marks.filter((each) => each && each % (most > 12 ? 5 : 2) === 0)" :key="`t${k}`">
+      <template v-for="k in marks.filter((each) => each && Math.abs(each) < most && each % (most > 12 ? 5 : 2) === 0)" :key="`t${k}`">
         <text :x="sx(k)" :y="sy(0) + 11" text-anchor="middle">{{ k }}</text><text :x="sx(0) - 4" :y="sy(k) + 3" text-anchor="end">{{ k }}</text>
       </template>
       <g v-for="({ found, wrong }, k) in placed" :key="k" class="placed" :class="{ wrong }">

@@ -76,7 +76,7 @@ function stands(item: MyItem): string {
     </section>
     <section v-if="store.home?.sets.length" aria-label="What you wrote">
       <h2>What you wrote</h2>
-      <details v-for="(each, s) in store.home.sets" :key="`${each.title}${s}`" :open="s === 0">
+      <details v-for="(each, s) in store.home.sets" :key="`${each.title}${s}`" :open="s === 0 && !store.task">
         <summary>{{ each.title }} <span class="muted">{{ each.day }}</span></summary>
         <div v-for="item in each.items" :key="item.id" class="item">
           <p><b>{{ item.number }}</b> <MathText v-if="item.form?.form !== 'claim'" :latex="item.given_latex" /><MathText v-else :latex="item.form.lines[0]!" /> <span class="muted">{{ stands(item) }}</span></p>

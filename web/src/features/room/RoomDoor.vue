@@ -5,13 +5,9 @@ import TroubleNote from '@/components/TroubleNote.vue'
 
 /** The door of a practice room: its code, the student's name as the class has it, a secret of their own. */
 const store = useRoom()
-const emit = defineEmits<{ inside: [] }>()
 const [code, name, secret] = [ref(''), ref(''), ref('')]
 async function comeIn(): Promise<void> {
-  if (await store.comeIn(code.value, name.value, secret.value)) {
-    secret.value = ''
-    emit('inside')
-  }
+  if (await store.comeIn(code.value, name.value, secret.value)) secret.value = ''
 }
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import RoomBoard from './RoomBoard.vue'
 import { useTeachersRoom } from './teacher'
 import { useMarking } from '@/features/marking/store'
 import TinyChain from '@/components/TinyChain.vue'
@@ -41,6 +42,11 @@ async function openRoom(): Promise<void> {
 async function sendNudge(student: number): Promise<void> {
   if (await store.forOne(student, { nudge: nudge.value })) nudge.value = ''
 }
+/** The working that is on the board. */
+const onBoard = ref<{ working: number; given: string } | null>(null)
+function show(cell: { item: number; working: number }): void {
+  onBoard.value = { working: cell.working, given: marking.set?.items.find((each) => each.id === cell.item)?.given_latex ?? '' }
+}
 async function look(working: number): Promise<void> {
   await router.push({ path: `/sets/${marking.set?.id}`, query: { working } })
 }
@@ -48,6 +54,7 @@ async function look(working: number): Promise<void> {
 
 <template>
   <section class="face" aria-label="Practice room">
+    <RoomBoard v-if="onBoard && marking.set" :working="onBoard.working" :given="onBoard.given" :set="marking.set.id" @close="onBoard = null" @open="look" />
     <TroubleNote :request="store.request" />
     <form v-if="store.none || !store.room || store.room.ended" class="open" aria-label="Open the room" @submit.prevent="openRoom">
       <h2>{{ store.room?.ended ? 'Open the room again' : 'Open a room for this set' }}</h2>
@@ -80,7 +87,7 @@ async function look(working: number): Promise<void> {
               <th scope="row">{{ name(k) }} <small class="muted">{{ heard(seat.heard) }}</small></th>
               <td v-for="item in store.room.items" :key="item">
                 <template v-for="cell in seat.cells.filter((each) => each.item === item)" :key="cell.working">
-                  <button class="plain-button cell" :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}`" @click="look(cell.working)">
+                  <button class="plain-button cell" :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}`" @click="show(cell)">
                     <TinyChain :beads="cell.beads" verdict="" :finished="cell.answered" /><small v-if="cell.stuck" class="stuck"> line {{ cell.stuck }}</small><small v-if="cell.hints" class="muted"> {{ cell.hints }} {{ cell.hints === 1 ? 'hint' : 'hints' }}</small>
                   </button>
                 </template>

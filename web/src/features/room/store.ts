@@ -88,9 +88,9 @@ export const useRoom = defineStore('room', {
       this.offline = false
       this.heard = Date.now()
       if (!this.room) return false
-      const { tells, hints, paused, nudge, closes, over } = found
+      const { tells, hints, paused, nudge, closes, over, ask } = found
       const anew = tells !== this.room.tells || over !== this.room.over
-      Object.assign(this.room, { tells, hints, paused, nudge, closes, over })
+      Object.assign(this.room, { tells, hints, paused, nudge, closes, over, ask })
       return anew
     },
     /** The room anew: what is told of the lines that were sent. */
@@ -197,6 +197,12 @@ export const useRoom = defineStore('room', {
         await new Promise((done) => setTimeout(done, Math.max(LOOK_MS - (Date.now() - this.heard), AGAIN_MS / 4)))
         if (!isLeft() && this.room && Date.now() - this.heard >= LOOK_MS) await this.look()
       }
+    },
+    /** Answers what is asked from the board. */
+    answer(text: string): Promise<boolean> {
+      const asked = this.room?.ask
+      if (!asked || !text.trim()) return Promise.resolve(false)
+      return this.request.run(() => unwrap(api.POST('/api/room/ask', { body: { ask: asked.id, text: text.trim() } })), (found) => void this.hear(found))
     },
     askHint(item: MyItem): Promise<boolean> {
       return this.request.run(async () => {
