@@ -92,7 +92,7 @@ def test_answers_stand_in_mark_with_a_proposal(api, given, form):
 
 
 def test_feedback_says_an_answer_in_words(api, given, teacher):
-    client, items = inside(api, given)
+    client, _ = inside(api, given)
     for item in items_of(given)[:5]:
         write(client, item.pk, wrong_for(item))
     [slip] = feedback.feedback_out(teacher, given.pk, right=False)
