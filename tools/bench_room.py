@@ -149,7 +149,7 @@ def _inside(base: str, code: str, j: int) -> Student:
     student = Student(base, number=j)
     student.ask("/api/account/session")
     found = student.ask("/api/room/come-in", {"code": code, "name": f"Student {j:02}", "secret": "river7"})
-    student.items = [item["id"] for item in found["items"]]
+    student.items = [item["id"] for item in found["room"]["items"]]
     return student
 
 
