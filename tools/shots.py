@@ -18,6 +18,8 @@ from tools.testing import settings_env
 
 KEY = front.ROOT / "tests" / "corpus" / "key-as-pasted.txt"
 FOLDER = front.ROOT / "docs" / "screenshots"
+CODE, HOME_CODE, SECRET = "QUAY42", "HARBR7", "lantern"
+"""Of the demo data: the room, the class at home, and what every student of it comes in with."""
 CHROMIUM = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync",
@@ -79,10 +81,6 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.keyboard.press("Enter")
     page.locator(".list li").first.wait_for()
     shot("sheets")
-    desk(3, 5)
-    page.keyboard.type("check x = 3: undefined")
-    shot("desk-settled")
-    page.keyboard.press("Escape")
     desk(1, 6)
     for _ in range(3):
         page.keyboard.press("ArrowUp")
@@ -97,7 +95,6 @@ def _tour(page: Page, base: str, folder: Path) -> None:
     page.wait_for_timeout(500)
     for _ in range(3):
         page.keyboard.press("PageDown")
-    shot("board")
     page.keyboard.press("w")
     page.keyboard.type("x = 4 + √11")
     page.keyboard.press("Enter")
@@ -167,32 +164,48 @@ def _tour(page: Page, base: str, folder: Path) -> None:
 
 
 def _room(page: Page, base: str, folder: Path) -> None:
-    """A practice room with three students in it: the teacher's view, and a student's telephone."""
-    page.goto(f"{base}/sets/1/room")
-    page.get_by_label("the place and a cue").check()
-    page.get_by_label("hints for each problem").fill("3")
-    page.get_by_role("button", name="Open it").click()
-    page.locator(".code").wait_for()
-    code = page.locator(".code").text_content() or ""
+    """The room of the demo data, whose class is at work: the teacher's view, a vote on the board, a telephone in the room and one at home."""
     browser = page.context.browser
     assert browser is not None
-    wrote = {
-        "Iris Vane": ["6 - 3x = 2x + 5"],
-        "Kit Ashby": ["3x - 6 = 2x + 5", "x = 11"],
-        "Jory Pell": ["3x - 6 = 2x + 5", "5x = 11"],
-    }
-    for name, lines in wrote.items():
+
+    def telephone(code: str, name: str) -> Page:
         student = browser.new_page(viewport={"width": 390, "height": 800}, reduced_motion="reduce")
         student.goto(f"{base}/room")
-        for label, text in (("Code of the room", code), ("Your name", name), ("A secret of your own", "river7")):
+        for label, text in (("Code of the room", code), ("Your name", name), ("A secret of your own", SECRET)):
             student.get_by_label(label).fill(text)
         student.keyboard.press("Enter")
-        student.get_by_label("1,").click()
-        for line in lines:
-            student.get_by_label("Next line").fill(line)
-            student.keyboard.press("Enter")
-            student.wait_for_timeout(900)
-        student.screenshot(path=folder / "room-student.png")
-        student.close()
-    page.wait_for_timeout(1500)
+        return student
+
+    def given_set() -> int:
+        classes = page.request.get(f"{base}/api/classes").json()
+        return int(next(each for each in classes if each["name"] == "Morning C")["sets"][0]["id"])
+
+    page.goto(f"{base}/sets/{given_set()}/room")
+    page.locator(".cell").first.wait_for()
+    page.wait_for_timeout(600)
     page.screenshot(path=folder / "room.png")
+    student = telephone(CODE, "Vito Sands")
+    student.get_by_label("1,").click()
+    student.get_by_text("look again").wait_for()
+    student.wait_for_timeout(600)
+    student.screenshot(path=folder / "room-student.png")
+    student.close()
+    page.locator(".cell").nth(3).click()
+    page.get_by_label("Forward").wait_for()
+    page.keyboard.press("q")
+    page.get_by_text("0 of 5 have answered").wait_for()
+    for name, line in (("Ulla Reed", 0), ("Wim Karst", 0), ("Vito Sands", 1), ("Xenia Dell", 0)):
+        student = telephone(CODE, name)
+        student.get_by_label("Asked from the board").get_by_role("button").nth(line).click()
+        student.get_by_text("Your answer is there.").wait_for()
+        student.close()
+    page.get_by_text("4 of 5 have answered").wait_for()
+    page.keyboard.press("v")
+    page.wait_for_timeout(400)
+    page.screenshot(path=folder / "room-vote.png")
+    page.keyboard.press("Escape")
+    student = telephone(HOME_CODE, "Mads Orrin")
+    student.get_by_label("Next line").wait_for()
+    student.wait_for_timeout(900)
+    student.screenshot(path=folder / "home.png")
+    student.close()

@@ -112,7 +112,7 @@ def _one_term_divided(body: n.Node) -> Iterator[Wrong]:
     for own, other in both_ways(body):
         items = terms(own)
         parts = signed(items)
-        if parts is None or len(items) < 2 or is_zero(other):
+        if parts is None or len(items) < 2:
             continue
         # one divides by the number before the unknown, or by what all the terms of the side share
         whole = [abs(int(a)) for a, _ in parts if a.denominator == 1]

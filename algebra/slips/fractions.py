@@ -348,7 +348,7 @@ SLIPS = (
     Slip(id="cancelled-terms", name="Cancelled terms", kind="concept", topic="fractions", done="{what}.",
          why="(6 + 3)/6 is 3/2, not 3.", cue="Only factors of the whole top and the whole bottom cancel: bracket every sum first.",
          examples=(("(x+9)/x", "9"), ("(√7+2)/√7", "2"), ("x^2/(x^2+4)", "1/4")), wrong=_cancelled_terms,
-         innocent=(("(9x)/x", "9"), ("(x(x+4))/(x^2(x+4))", "1/x")), lurks_in=("reduce-fraction", "factor-all", "cancel-factors"), likely=4.0),
+         innocent=(("(9x)/x", "9"), ("(x(x+4))/(x^2(x+4))", "1/x")), lurks_in=("reduce-fraction", "factor-all", "cancel-factors"), likely=4.0, rank=13),
     Slip(id="divided-term-by-term", name="Took the denominator apart", kind="concept", topic="fractions", done="{what}.",
          why="6/(1 + 2) is 2; 6/1 + 6/2 is 9.", cue="A sum below the bar stays together.", examples=(("(2x+6)/(x+3)", "2 + 2"), ("6/(3+√3)", "2 + 6/√3")), wrong=_term_by_term,
          innocent=(("(2x+6)/2", "x + 3"), ("(3+√3)/6", "3/6 + √3/6")), lurks_in=("cancel-factors", "reduce-fraction", "multiply-by-conjugate"), likely=2.0),

@@ -96,7 +96,7 @@ def _letters_cancelled(node: n.Node) -> Iterator[Wrong]:
 
 
 def _first_only(node: n.Node) -> Iterator[Wrong]:
-    if isinstance(node, n.Sum):
+    if isinstance(node, n.Sum | n.Signed):
         yield from _first_only_in_sum(node)
     if not isinstance(node, n.Product):
         return
@@ -118,8 +118,8 @@ def _first_only(node: n.Node) -> Iterator[Wrong]:
             )  # fmt: skip
 
 
-def _first_only_in_sum(node: n.Sum) -> Iterator[Wrong]:
-    """5x - 2(x - 4) as 5x - 2x - 4: the rest of the bracket keeps the signs that stand there."""
+def _first_only_in_sum(node: n.Sum | n.Signed) -> Iterator[Wrong]:
+    """5x - 2(x - 4) as 5x - 2x - 4, -2(x + 7) as -2x + 7: the rest of the bracket keeps the signs that stand there."""
     items = terms(node)
     for k, (sign, term) in enumerate(items):
         pieces = factors(term)
@@ -257,6 +257,8 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
     common = gcd(*(int(a) for a, _ in parts))
     if common > 1 or _common_letters(items):
         yield from _one_lost(items, parts, common)
+    if common > 1:
+        yield from _subtracted(parts, common)
     letters = _common_letters(items)
     for number, rest in ((common, []), (common, letters), (1, letters)):
         if number == 1 and not rest:
@@ -273,6 +275,22 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
                 verb = "was" if len(bad) == 1 else "were"
                 words = said("{bad} " + verb + " not divided by {taken}", shows=bad[0], bad=listed(bad), taken=taken)
                 yield multiply([front, add(inner)]), words
+
+
+def _subtracted(parts: list[Counted], common: int) -> Iterator[Wrong]:
+    """18a - 12 as 6(12a - 2): the factor was taken from a number, where it had to be divided by it."""
+    for chosen in product((False, True), repeat=len(parts)):
+        if any(chosen) and not any(c and abs(a) == common for c, (a, _) in zip(chosen, parts, strict=True)):
+            inner = [
+                (("+" if a > 0 else "-"), counted(abs(a) - common if c else abs(a) / common, rest))
+                for c, (a, rest) in zip(chosen, parts, strict=True)
+            ]
+            first = next(abs(a) for c, (a, _) in zip(chosen, parts, strict=True) if c)
+            words = said(
+                "{common} was taken from {first}, not divided into it",
+                shows=build.number(first), common=common, first=build.number(first),
+            )  # fmt: skip
+            yield multiply([n.Integer(common), add(inner)]), words
 
 
 def _pair_sign(node: n.Node) -> Iterator[Wrong]:
@@ -411,6 +429,11 @@ def _leading_ignored(node: n.Node) -> Iterator[Wrong]:
     if not found or found[1] == 1:
         return
     letter, a, b, c = found
+    bare = b * b - 4 * c
+    if bare >= 0 and isqrt(bare) ** 2 == bare:
+        p, q = (b + isqrt(bare)) // 2, (b - isqrt(bare)) // 2
+        words = said("{p} and {q} fit {b} and {c}; the {a} in front is left out", p=p, q=q, b=b, c=c, a=a)
+        yield _brackets(letter, (1, p), (1, q)), words
     d = b * b - 4 * a * c
     if d < 0 or isqrt(d) ** 2 != d:
         return

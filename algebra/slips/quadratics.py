@@ -187,7 +187,11 @@ def _sign_from_factor(body: n.Node) -> Iterator[Wrong]:
     if found:
         words = said("a root was read with the sign that stands in its factor")
         for wrong in _wrong_signs(len(found)):
-            if any(w == 1 for w in wrong):
+            # who reads signs wrongly still reads a root from each factor: two that become one are another error
+            merged = len({w * b / a for w, (_, a, b) in zip(wrong, found, strict=True)}) < len(
+                {-b / a for _, a, b in found}
+            )
+            if any(w == 1 for w in wrong) and not merged:
                 yield either(_value_of(x, w * b / a) for w, (x, a, b) in zip(wrong, found, strict=True)), words
 
 

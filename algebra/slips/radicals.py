@@ -63,6 +63,7 @@ def _root_of_part(node: n.Node) -> Iterator[Wrong]:
         top, bottom = (
             _square_root(value) if (value := number_of(part)) and value > 0 else None for part in inside.children
         )
+        top = top or (_product_root(inside.numerator) if n.letters(inside.numerator) else None)
         if top is not None:
             yield (
                 over(top, inside.denominator),
@@ -119,6 +120,12 @@ def _whole_root(part: n.Node) -> n.Node | None:
     if found is None or not n.letters(found[0]) or found[1] <= 0 or found[1] % 2:
         return None
     return power(found[0], found[1] / 2)
+
+
+def _product_root(part: n.Node) -> n.Node | None:
+    """The square root of a product, factor by factor; None where a root is left."""
+    roots = [_whole_root(f) for f in factors(part)]
+    return multiply([r for r in roots if r is not None]) if None not in roots else None
 
 
 MAX_SPLIT = 400
@@ -307,6 +314,10 @@ def _no_conjugate(node: n.Node) -> Iterator[Wrong]:
     words = said("{bottom} was multiplied by itself, and the middle left out", shows=bottom, bottom=bottom)
     yield over(multiply([node.numerator, bottom]), squares), words
     items = terms(bottom)
+    if items[0][0] == "+":  # the difference below is that of the conjugate, above stands the bracket itself
+        difference = add([("+", power(items[0][1], 2)), ("-", power(items[1][1], 2))])
+        words = said("{bottom} stands above, and below what its conjugate would give", shows=bottom, bottom=bottom)
+        yield over(multiply([node.numerator, bottom]), difference), words
     for k, (_, term) in enumerate(items):
         if isinstance(term, n.Root) and term.index is None:  # only the root was squared
             below = add([*items[:k], ("+", term.radicand), *items[k + 1 :]])

@@ -55,7 +55,7 @@ def _solved(sight: Sight) -> Iterator[Words]:
             return
         left, right = (n.bare(side) for side in item.sides)
         if isinstance(left, n.Letter) and left.name in letters and not n.letters(right):
-            if not _is_zero_of(sight, left.name, right):
+            if not (_is_zero_of(sight, left.name, right) or _is_value_of(sight, right)):
                 return
         elif right != n.Integer(0) or not n.letters(left):
             return
@@ -78,6 +78,24 @@ def _is_zero_of(sight: Sight, letter: str, value: n.Node) -> bool:
         return found is not None and found.is_zero
     except ExactError:
         return False
+
+
+def _is_value_of(sight: Sight, value: n.Node) -> bool:
+    """Whether the expression is this number, whatever its letters are."""
+    exactly = PointEvaluator(sight.plan, {})
+    try:
+        number = exactly.value(value)
+        for at in (7, 11):
+            somewhere = exactly.value(n.Integer(at))
+            if somewhere is None:
+                return False
+            exactly.cell.constants.update(dict.fromkeys(n.letters(sight.given), somewhere))
+            found = exactly.value(sight.given)
+            if number is None or found is None or not (found - number).is_zero:
+                return False
+    except ExactError:
+        return False
+    return True
 
 
 SLIPS = (
