@@ -21,6 +21,7 @@ from algebra.reports.prediction import Option
 from algebra.reports.report import Answer, Finish, LineError, Link, Relation, Report, SlipSeen, Verdict
 from algebra.reports.working import Working
 from algebra.slips import SLIPS
+from algebra.tree import nodes as n
 from algebra.verify.check import decide
 
 LETTERS = "ABCDEFGH"
@@ -199,7 +200,7 @@ def _judged(item: ClaimItem, lines: Sequence[str]) -> list[Link]:
     for number, text in enumerate(lines[1:], start=2):
         for part in re.split(r"[,;]|\band\b", text):
             found = _NUMBER.fullmatch(part)
-            if found is None or _is_no_number(found[2], item):
+            if found is None or _is_no_number(found[2]):
                 links.append(_unread(number, "A number for a letter: a = 2."))
                 break
             numbers[found[1]] = found[2]
@@ -210,8 +211,12 @@ def _judged(item: ClaimItem, lines: Sequence[str]) -> list[Link]:
     return sorted(links, key=lambda link: link.line)
 
 
-def _is_no_number(text: str, item: ClaimItem) -> bool:
-    return decide(Working("evaluate", text, (text,))) != "holds"
+def _is_no_number(text: str) -> bool:
+    try:
+        body = read_line(text).body
+    except ReadingError:
+        return True
+    return body is None or bool(n.letters(body)) or decide(Working("evaluate", text, (text,))) != "holds"
 
 
 def propose_for(item: FormItem, scheme: Scheme, lines: Sequence[str], report: Report) -> Proposal:

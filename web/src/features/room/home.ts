@@ -2,9 +2,10 @@ import { defineStore } from 'pinia'
 import { ApiError, api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
 import { keep, kept } from '@/lib/keep'
+import { goesOn, goesOut, type Unsent } from './unsent'
 
 export type HomeTask = Schema['HomeTask']
-type Unsent = { id: number; lines: string[]; revision: number }
+type UnsentTask = Unsent & { id: number }
 const AGAIN_MS = 4000
 
 /** A student's own page: the own chains, errors that come again, and the problem that is next. Lines that can't be sent stay in this browser. */
@@ -13,7 +14,7 @@ export const useHome = defineStore('room-home', {
     home: null as Schema['MyHome'] | null,
     /** The problem that is worked; it stays after it is solved, until the next is wished. */
     task: null as HomeTask | null,
-    unsent: null as Unsent | null,
+    unsent: null as UnsentTask | null,
     sending: false,
     offline: false,
     refused: '',
@@ -32,7 +33,7 @@ export const useHome = defineStore('room-home', {
       return this.request.run(() => unwrap(api.GET('/api/room/home')), (found) => {
         this.home = found
         this.task = found.next
-        const left = kept<Unsent>(this.place())
+        const left = kept<UnsentTask>(this.place())
         this.unsent = left && left.id === found.next?.id ? left : null
         void this.send()
       })
@@ -48,7 +49,7 @@ export const useHome = defineStore('room-home', {
     },
     write(lines: string[]) {
       if (!this.task) return
-      this.unsent = { id: this.task.id, lines, revision: this.unsent?.revision ?? this.task.working.revision }
+      this.unsent = { id: this.task.id, lines, revision: this.unsent?.revision ?? this.task.working.revision, tried: this.unsent?.tried ?? [] }
       keep(this.place(), this.unsent)
       void this.send()
     },
@@ -58,12 +59,14 @@ export const useHome = defineStore('room-home', {
       this.refused = ''
       try {
         while (this.unsent) {
+          goesOut(this.unsent)
+          keep(this.place(), this.unsent)
           const { id, lines, revision } = this.unsent
           const found = await unwrap(api.PUT('/api/room/home/problems/{problem_id}', { params: { path: { problem_id: id } }, body: { lines, revision } }))
           this.offline = false
           this.task = found
           // what was typed meanwhile goes on from what is there now
-          this.unsent = this.unsent.lines === lines ? null : { ...this.unsent, revision: found.working.revision }
+          this.unsent = this.unsent.lines === lines ? null : { ...this.unsent, revision: found.working.revision, tried: [] }
           keep(this.place(), this.unsent)
         }
       } catch (found) {
@@ -71,6 +74,10 @@ export const useHome = defineStore('room-home', {
           this.offline = true
           setTimeout(() => void this.send(), AGAIN_MS)
         } else if (found.status === 409) {
+          if (this.unsent && goesOn(this.unsent, found.body as Partial<Unsent> | null)) {
+            setTimeout(() => void this.send())
+            return
+          }
           this.unsent = null
           keep(this.place(), null)
           await this.load()

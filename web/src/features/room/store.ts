@@ -3,23 +3,23 @@ import { ApiError, api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
 import { keep, kept } from '@/lib/keep'
 import { useHome } from './home'
+import { goesOn, goesOut, type Unsent } from './unsent'
 
 export type MyRoom = Schema['MyRoom']
 export type MyItem = Schema['MyItem']
 export type Told = Schema['ToldLineOut']
-/** Lines that have not reached the server yet, by item, with the revision they were written on; `tried` are those that were sent and never answered. */
-type Unsent = Record<string, { lines: string[]; revision: number; tried: string[] }>
+/** What has not reached the server yet, by item. */
+type UnsentItems = Record<string, Unsent>
 const AGAIN_MS = 4000
 const LOOK_MS = 10_000
 const WAKE_MS = 2000
-const MOST_TRIED = 20
 
 /** A student's side of a practice room. What is typed stands at once, is kept in this browser until the server has it, and is sent once. */
 export const useRoom = defineStore('room', {
   state: () => ({
     room: null as MyRoom | null,
     at: 0,
-    unsent: {} as Unsent,
+    unsent: {} as UnsentItems,
     /** Lines of this device that another device of the same student has overtaken. */
     overtaken: {} as Record<string, string[]>,
     /** Items that are skipped, to be come back to. */
@@ -73,7 +73,7 @@ export const useRoom = defineStore('room', {
       this.room = found
       this.heard = Date.now()
       this.at = Math.min(this.at, found.items.length - 1)
-      this.unsent = kept<Unsent>(this.place()) ?? {}
+      this.unsent = kept<UnsentItems>(this.place()) ?? {}
       this.later = kept<number[]>(`${this.place()}.later`) ?? []
       void this.send()
     },
@@ -131,7 +131,7 @@ export const useRoom = defineStore('room', {
       try {
         for (let entry = Object.entries(this.unsent)[0]; entry; entry = Object.entries(this.unsent)[0]) {
           const [id, wanted] = entry
-          wanted.tried = [...wanted.tried, JSON.stringify(wanted.lines)].slice(-MOST_TRIED)
+          goesOut(wanted)
           keep(this.place(), this.unsent)
           const body = { lines: wanted.lines, revision: wanted.revision }
           const found = await unwrap(api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body }))
@@ -159,10 +159,7 @@ export const useRoom = defineStore('room', {
       }
       if (found.status === 409) {
         const [id, wanted] = Object.entries(this.unsent)[0] ?? []
-        const stands = found.body as { lines?: string[]; revision?: number } | null
-        if (id && wanted && stands?.revision !== undefined && wanted.tried.slice(0, -1).includes(JSON.stringify(stands.lines))) {
-          // it is what was sent from here, whose answer was lost
-          Object.assign(wanted, { revision: stands.revision, tried: [] })
+        if (id && wanted && goesOn(wanted, found.body as Partial<Unsent> | null)) {
           setTimeout(() => void this.send())
           return
         }
