@@ -120,10 +120,14 @@ class TestFilling:
 
 class TestTheWay:
     def test_another_that_leads_there_is_right_and_earns_half(self):
-        other = next(name for name in ("Quadratic formula", "Completing the square") if judge(WAY, (name,)).links[0].notes)
+        other = next(
+            name for name in ("Quadratic formula", "Completing the square") if judge(WAY, (name,)).links[0].notes
+        )
         assert marks(WAY, other) == (["holds"], "correct", 0.5, 1)
 
-    @pytest.mark.parametrize(("text", "told"), [("factoring.", "holds"), ("Isolate the root", "breaks"), ("by magic", "error")])
+    @pytest.mark.parametrize(
+        ("text", "told"), [("factoring.", "holds"), ("Isolate the root", "breaks"), ("by magic", "error")]
+    )
     def test_names_are_known(self, text, told):
         names = {"Isolate the root": "Long division"}
         assert marks(WAY, names.get(text, text))[0] in ([told], ["error"])

@@ -178,7 +178,7 @@ onBeforeUnmount(() => {
 
 <template>
   <div
-    ref="root" class="board" :class="{ 'dark-board': dark }" tabindex="-1" role="region" aria-label="Board" @click="onTap"
+    ref="root" class="board before-class" :class="{ 'dark-board': dark }" tabindex="-1" role="region" aria-label="Board" @click="onTap"
   >
     <div class="given">
       <p class="task">{{ instruction }}</p>
@@ -261,17 +261,6 @@ onBeforeUnmount(() => {
 </template>
 
 <style scoped>
-.board {
-  position: fixed;
-  inset: 0;
-  z-index: 20;
-  overflow: auto;
-  background: var(--paper);
-  color: var(--ink);
-  padding: 4vh 6vw 90px;
-  font-size: clamp(20px, 2.1vw, 34px);
-  outline: none;
-}
 .board.blank > * {
   visibility: hidden;
 }
@@ -424,24 +413,6 @@ onBeforeUnmount(() => {
   background: var(--paper);
   border: 1px solid var(--hairline);
   border-radius: 6px;
-}
-.bar {
-  position: fixed;
-  inset: auto 0 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-  justify-content: center;
-  padding: 8px;
-  background: var(--paper);
-  border-top: 1px solid var(--hairline);
-  font-size: 14px;
-  color: var(--muted);
-}
-.bar [aria-pressed='true'] {
-  color: var(--ink);
-  font-weight: 700;
 }
 .bar select {
   background: var(--sheet);

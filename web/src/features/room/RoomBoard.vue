@@ -70,7 +70,7 @@ function byKey(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div ref="root" class="room-board" :class="{ 'dark-board': dark }" tabindex="-1" role="region" aria-label="The room on the board">
+  <div ref="root" class="before-class" :class="{ 'dark-board': dark }" tabindex="-1" role="region" aria-label="The room on the board">
     <TroubleNote :request="request" />
     <TroubleNote :request="asks.request" />
     <p class="given"><MathText :latex="given" /></p>
@@ -101,17 +101,6 @@ function byKey(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.room-board {
-  position: fixed;
-  inset: 0;
-  z-index: 20;
-  overflow: auto;
-  background: var(--paper);
-  color: var(--ink);
-  padding: 4vh 8vw 90px;
-  font-size: clamp(20px, 2.1vw, 34px);
-  outline: none;
-}
 .given {
   font-size: 1.3em;
   text-align: center;
@@ -148,24 +137,6 @@ function byKey(event: KeyboardEvent): void {
 }
 .question {
   text-align: center;
-  color: var(--muted);
-}
-.bar {
-  position: fixed;
-  left: 0;
-  right: 0;
-  bottom: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
-  padding: 8px 6vw;
-  background: var(--sheet);
-  border-top: 1px solid var(--hairline);
-  font-size: 15px;
-}
-kbd {
-  font-family: var(--mono);
   color: var(--muted);
 }
 </style>
