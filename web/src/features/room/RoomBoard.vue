@@ -22,6 +22,7 @@ const dark = ref(kept<boolean>('board.dark') ?? true)
 const root = ref<HTMLElement | null>(null)
 const echoes = computed(() => found.value?.echoes ?? [])
 const link = (k: number) => found.value?.report?.links[k] ?? null
+const glyph = (k: number): Relation | null => (link(k)?.relation ?? null) as Relation | null
 const broken = computed(() => (found.value?.report?.links ?? []).find((each) => ['breaks', 'narrows'].includes(each.relation ?? '')) ?? null)
 
 onMounted(async () => {
@@ -77,7 +78,7 @@ function byKey(event: KeyboardEvent): void {
     <template v-if="asks.ask?.kind === 'vote'"><p class="question">Which line breaks?</p><AskTally :ask="asks.ask" :seen="seen" /></template>
     <ol v-else class="lines" aria-live="polite">
       <li v-for="(echo, k) in echoes.slice(0, shown)" :key="k" :class="{ newest: k === shown - 1 }">
-        <RelationGlyph v-if="seen" :relation="(link(k)?.relation ?? null) as Relation | null" :size="26" />
+        <RelationGlyph v-if="seen" :relation="glyph(k)" :size="26" />
         <code v-if="echo.error">{{ found!.lines[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" />
         <span v-if="seen && link(k)" class="verdict" :class="link(k)!.relation ?? ''">{{ relationWord(link(k)!.relation, link(k)!.kind) }}</span>
         <p v-if="seen && link(k)?.slip" class="why">{{ link(k)!.slip!.done }}</p>
