@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { KINDS, STEPS, UNIT, lineOf, placedBy, told, type Kind, type Placed } from './grid'
+import { KINDS, STEPS, UNIT, lineOf, placedBy, slantThrough, told, type Kind, type Place, type Placed } from './grid'
 
 /**
  * A grid on which points, holes, intercepts and asymptotes are placed: arrows move the cross, a letter places what it stands for, each as a line of the
@@ -32,8 +32,15 @@ const ARROWS: Record<string, () => void> = {
   ArrowUp: () => (y.value = moved(y.value, 1)),
   ArrowDown: () => (y.value = moved(y.value, -1)),
 }
+/** The first of the two places through which a slant line goes. */
+const anchor = ref<Place | null>(null)
 function place(kind: Kind): void {
-  if (!props.closed) emit('place', lineOf(kind, x.value, y.value, props.letter))
+  if (props.closed) return
+  const spot = { x: x.value, y: y.value }
+  if (kind !== 'oblique') return emit('place', lineOf(kind, spot.x, spot.y, props.letter))
+  const line = anchor.value && slantThrough(anchor.value, spot, props.letter)
+  anchor.value = line ? null : spot
+  if (line) emit('place', line)
 }
 function byKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey) return
@@ -63,12 +70,14 @@ function byFinger(event: MouseEvent): void {
       <g v-for="({ found, wrong }, k) in placed" :key="k" class="placed" :class="{ wrong }">
         <path v-if="found.kind === 'vertical'" :d="`M${sx(found.x)} 0V${SIZE}`" class="dashed" />
         <path v-else-if="found.kind === 'horizontal'" :d="`M0 ${sy(found.y)}H${SIZE}`" class="dashed" />
+        <path v-else-if="found.kind === 'oblique'" :d="`M0 ${sy(found.y - found.slope! * most)}L${SIZE} ${sy(found.y + found.slope! * most)}`" class="dashed" />
         <circle v-else :cx="sx(found.x)" :cy="sy(found.y)" r="4.5" :class="found.kind === 'hole' ? 'open' : 'full'" />
-        <path v-if="wrong && !['vertical', 'horizontal'].includes(found.kind)" :d="`M${sx(found.x) - 8} ${sy(found.y) + 8}l16 -16`" class="struck" />
+        <path v-if="wrong && !['vertical', 'horizontal', 'oblique'].includes(found.kind)" :d="`M${sx(found.x) - 8} ${sy(found.y) + 8}l16 -16`" class="struck" />
       </g>
+      <circle v-if="anchor" :cx="sx(anchor.x / UNIT)" :cy="sy(anchor.y / UNIT)" r="3" class="anchor" />
       <path :d="`M${sx(x / UNIT) - 9} ${sy(y / UNIT)}h18M${sx(x / UNIT)} ${sy(y / UNIT) - 9}v18`" class="cross" />
     </svg>
-    <p class="where" aria-live="polite">{{ here }} <label class="muted">in steps of <select v-model.number="step" aria-label="How finely the cross moves"><option v-for="k in STEPS" :key="k" :value="k">{{ k === 1 ? '1' : `1/${k}` }}</option></select></label></p>
+    <p class="where" aria-live="polite">{{ here }}<span v-if="anchor"> a slant line from ({{ told(anchor.x) }}, {{ told(anchor.y) }}): put its second place</span> <label class="muted">in steps of <select v-model.number="step" aria-label="How finely the cross moves"><option v-for="k in STEPS" :key="k" :value="k">{{ k === 1 ? '1' : `1/${k}` }}</option></select></label></p>
     <p v-if="!closed" class="kinds">
       <button v-for="each in KINDS" :key="each.kind" type="button" class="plain-button" @click="place(each.kind)"><kbd>{{ each.key }}</kbd> {{ each.words.replace('x-', `${letter}-`) }}</button>
     </p>
@@ -127,7 +136,11 @@ text {
   stroke-width: 1.8;
   fill: none;
 }
+.anchor {
+  fill: var(--ink);
+}
 .where {
+  flex-wrap: wrap;
   display: flex;
   gap: 16px;
   align-items: center;

@@ -2,7 +2,7 @@ import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
 import { beforeEach, describe, expect, it } from 'vitest'
 import AnswerForm from './AnswerForm.vue'
 import GridPad from './GridPad.vue'
-import { lineOf, placedBy, read, told, UNIT } from './grid'
+import { lineOf, placedBy, read, slantThrough, told, UNIT } from './grid'
 import type { MyItem } from './store'
 import { ECHO_OF } from '@/composables/useEcho'
 import { beginAnew, echo, key } from '@/testing/server'
@@ -102,6 +102,17 @@ describe('places on a grid', () => {
     expect(lineOf(kind, 180, -30)).toBe(line)
     expect(placedBy(line)).toMatchObject({ kind })
   })
+  it.each([
+    [[0, 120], [60, 180], 'y = x + 2', 1], [[0, 0], [60, -60], 'y = -x', -1], [[0, -30], [120, 30], 'y = (1/2)x - 1/2', 0.5], [[60, 60], [0, -60], 'y = 2x - 1', 2], [[0, 60], [60, 20], 'y = (-2/3)x + 1', -2 / 3],
+  ] as const)('a slant line through %j and %j is %s, and is read back', (from, to, text, slope) => {
+    const line = slantThrough({ x: from[0], y: from[1] }, { x: to[0], y: to[1] })
+    expect(line).toBe(`oblique asymptote: ${text}`)
+    expect(placedBy(line!)!.slope).toBeCloseTo(slope)
+    expect(placedBy(line!)!.y).toBeCloseTo((from[1] - slope * from[0]) / UNIT)
+  })
+  it('a line that stands or lies is no slant one', () => {
+    expect([slantThrough({ x: 0, y: 0 }, { x: 0, y: 60 }), slantThrough({ x: 0, y: 60 }, { x: 60, y: 60 })]).toEqual([null, null])
+  })
   it.each(['domain: x ≠ 3', 'hole: none', 'range: all', 'x = 3', 'horizontal asymptote: none'])('%s places nothing', (line) => expect(placedBy(line)).toBeNull())
 })
 
@@ -118,6 +129,16 @@ describe('the grid', () => {
     expect(made.find('.where').text()).toContain('(2, 1/3)')
     await type('v', 'h')
     expect(made.emitted('place')!.map(([line]) => line)).toEqual(['hole: (2, 1/3)', 'vertical asymptote: x = 2', 'horizontal asymptote: y = 1/3'])
+  })
+  it('takes a slant line by two places', async () => {
+    pad()
+    await type('s')
+    expect(made.find('.where').text()).toContain('second place')
+    await type('ArrowRight', 'ArrowUp', 'ArrowUp', 's')
+    expect(made.emitted('place')!.map(([line]) => line)).toEqual(['oblique asymptote: y = 2x'])
+    expect(made.find('.anchor').exists()).toBe(false)
+    await made.setProps({ lines: ['oblique asymptote: y = 2x'] })
+    expect(made.findAll('.placed .dashed')).toHaveLength(1)
   })
   it('does not leave the grid', async () => {
     pad()
