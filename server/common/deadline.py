@@ -33,6 +33,7 @@ class Deadline:
         self._lock = threading.Lock()
         self._until: dict[int, float] = {}
         self._armed = False
+        self._watched = False
 
     def begin(self, now: float) -> None:
         """A request begins in this thread."""
@@ -59,7 +60,11 @@ class Deadline:
         self._armed = bool(self._until)
 
     def watch(self) -> None:
-        """Ticks from now on, in a thread of its own."""
+        """Ticks from now on, in a thread of its own; once, however often that is wished."""
+        with self._lock:
+            if self._watched:
+                return
+            self._watched = True
         threading.Thread(target=self._tick_on, name="deadline", daemon=True).start()
 
     def _tick_on(self) -> None:

@@ -2,7 +2,7 @@
 
 import subprocess
 import sys
-from threading import Thread
+from threading import Thread, active_count
 
 import pytest
 
@@ -60,6 +60,14 @@ def test_the_end_of_what_never_began_changes_nothing():
     clock.deadline.end()
     clock.deadline.tick(1.0)
     assert clock.told == []
+
+
+def test_however_many_handlers_there_are_one_thread_watches():
+    clock = Clock()
+    before = active_count()
+    for _ in range(5):
+        clock.deadline.watch()
+    assert active_count() == before + 1
 
 
 def test_a_process_that_computes_without_end_is_ended():
