@@ -78,9 +78,9 @@ STATEMENTS = (
     """INSERT INTO marking_givenset (school_class_id, title, day, conventions, codes, late_percent, boundaries, created)
     SELECT c.id, 'Set ' || k, s.day + 7 * k, s.conventions, s.codes, s.late_percent, s.boundaries, now()
     FROM marking_schoolclass c, marking_givenset s, generate_series(1, %(sets)s) k WHERE s.id = %(set)s AND c.id <> %(class)s ORDER BY c.id, k""",
-    """INSERT INTO marking_setitem (given_set_id, position, task, given, variable, numbers, method, scheme, key, foreseen) """
+    """INSERT INTO marking_setitem (given_set_id, position, task, given, variable, numbers, method, form, made, scheme, key, foreseen) """
     + _SETS.format(
-        columns="new.id, i.position, i.task, i.given, i.variable, i.numbers, i.method, i.scheme, i.key, '[]'::jsonb",
+        columns="new.id, i.position, i.task, i.given, i.variable, i.numbers, i.method, i.form, i.made, i.scheme, i.key, '[]'::jsonb",
         join="JOIN marking_setitem i ON i.given_set_id = old.id", order="new.id, i.position",
     ),
     """INSERT INTO marking_paper (given_set_id, student_id, absent, late) """
