@@ -257,8 +257,6 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
     common = gcd(*(int(a) for a, _ in parts))
     if common > 1 or _common_letters(items):
         yield from _one_lost(items, parts, common)
-    if common > 1:
-        yield from _subtracted(parts, common)
     letters = _common_letters(items)
     for number, rest in ((common, []), (common, letters), (1, letters)):
         if number == 1 and not rest:
@@ -275,6 +273,8 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
                 verb = "was" if len(bad) == 1 else "were"
                 words = said("{bad} " + verb + " not divided by {taken}", shows=bad[0], bad=listed(bad), taken=taken)
                 yield multiply([front, add(inner)]), words
+    if common > 1:
+        yield from _subtracted(parts, common)
 
 
 def _subtracted(parts: list[Counted], common: int) -> Iterator[Wrong]:
