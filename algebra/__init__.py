@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from algebra import limits
 from algebra.desk.analysis import analysed, analysis
-from algebra.desk.answers import ChooseItem, FormItem, form_scheme, judge, key_lines, propose_for
+from algebra.desk.answers import ChooseItem, FormItem, claim_letters, form_scheme, judge, key_lines, propose_for
 from algebra.desk.check import check
 from algebra.desk.colleague import Advice, advice
 from algebra.desk.entry import Entry, entry_of

@@ -65,10 +65,14 @@ def _right(item: ChooseItem) -> int:
     return next(k for k, option in enumerate(item.options) if option.right)
 
 
+def claim_letters(item: ClaimItem) -> tuple[str, ...]:
+    """The letters of a claim, for which numbers can be put."""
+    return tuple(sorted(n.letters(read_line(item.claim).body or n.Integer(0))))
+
+
 def form_scheme(item: FormItem) -> Scheme:
     """What an item is worth: a point for each part of its answer; the numbers that show a claim to be false are one."""
-    parts = 2 if isinstance(item, ClaimItem) and not item.true else len(key_lines(item))
-    return Scheme("answer", max(1, parts))
+    return Scheme("answer", len(_part_names(item)))
 
 
 def judge(item: FormItem, lines: Sequence[str]) -> Report:
@@ -100,11 +104,8 @@ def _verdict(item: FormItem, links: Sequence[Link], lines: Sequence[str]) -> Ver
         return "none"
     if any(link.relation == "breaks" or link.error is not None for link in links):
         return "wrong"
-    needed = len(key_lines(item))
-    if isinstance(item, ClaimItem) and not item.true:
-        needed = 2
     holding = sum(link.relation == "holds" for link in links)
-    return "correct" if holding >= needed else "incomplete"
+    return "correct" if holding >= len(_part_names(item)) else "incomplete"
 
 
 def _unread(number: int, message: str) -> Link:
@@ -125,8 +126,9 @@ def _slip(slip_id: str, done: str = "") -> SlipSeen | None:
 def _chosen(item: ChooseItem, lines: Sequence[str]) -> list[Link]:
     links = []
     for number, text in enumerate(lines, start=1):
-        place = LETTERS.find(text.strip().strip("().").upper() or "?")
-        if not 0 <= place < len(item.options):
+        letter = text.strip().strip("().").upper()
+        place = LETTERS.find(letter)
+        if len(letter) != 1 or not 0 <= place < len(item.options):
             links.append(_unread(number, f"One of {', '.join(LETTERS[: len(item.options)])}."))
             continue
         option = item.options[place]
@@ -276,4 +278,5 @@ def _part_names(item: FormItem) -> list[str]:
             return [f"blank {k}" for k in range(1, len(item.wanted) + 1)]
         case WayItem():
             return ["the way"]
-    return ["the judgement"] if item.true else ["the judgement", "the counterexample"]
+    # of numbers alone there is nothing to put in
+    return ["the judgement"] if item.true or not claim_letters(item) else ["the judgement", "the counterexample"]

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 from itertools import count
 from typing import Any, cast
 
 from pydantic import TypeAdapter
 
+import lanes
 from algebra import (
     METHODS,
     ChooseItem,
@@ -16,10 +18,12 @@ from algebra import (
     FormItem,
     JsonObject,
     MendItem,
+    TaskError,
     WayItem,
-    analysed,
+    claim_letters,
     json_object,
     understood,
+    unknown_of,
 )
 from algebra import Working as CoreWorking
 from paper import FORM_INSTRUCTIONS, ItemForm
@@ -79,11 +83,10 @@ def shown(item: SetItem, working: CoreWorking) -> FormOut | None:
             return _out("fill", lines=[_numbered(latex(line), number) for line in lines], blanks=len(wanted))
         case WayItem() as way:
             return _out("way", ways=_ways(way, item.task))
-        case ClaimItem(claim=claim):
-            letters = sorted({c for c in claim if c.isalpha() and c.isascii()})
-            return _out("claim", lines=[latex(claim)], letters=letters)
+        case ClaimItem() as claim:
+            return _out("claim", lines=[latex(claim.claim)], letters=claim_letters(claim))
     if item.task in ("analyze", "analyse"):
-        return _out("work", reach=_reach(item, working))
+        return _out("work", reach=_reach(working), letters=[unknown_of(working)])
     return None
 
 
@@ -116,7 +119,18 @@ def _ways(item: WayItem, task: str) -> list[str]:
     return sorted(known[each].name for each in (leading + others)[: max(MOST_WAYS, len(leading))])
 
 
-def _reach(item: SetItem, working: CoreWorking) -> float:
+def _reach(working: CoreWorking) -> float:
     """How far the grid of a function reaches in each direction."""
-    graph = analysed(item.given, variable=working.variable, with_graph=True).graph
-    return max([LEAST_REACH, *(abs(end) for end in graph.window)]) if graph else LEAST_REACH
+    try:
+        return max(LEAST_REACH, *map(abs, _window(working.given, working.variable)))
+    except TaskError:
+        return LEAST_REACH
+
+
+@lru_cache(maxsize=512)
+def _window(given: str, variable: str | None) -> tuple[float, ...]:
+    """The window of a graph. Raises TaskError where there is none just now, which is not remembered."""
+    graph = lanes.analysed(given, variable=variable, with_graph=True).graph
+    if graph is None:
+        raise TaskError("There is no graph.")
+    return graph.window

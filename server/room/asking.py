@@ -42,13 +42,18 @@ def ask(teacher: User, set_id: int, data: AskIn) -> None:
         working = get_object_or_404(found, pk=data.working, item__given_set=set_id)
         item, lines = working.item, working.texts
         report = pile.report_of(working) if pile.is_fresh(working) else None
-        broken = [link.line for link in report.links if link.relation in ("breaks", "narrows")] if report else []
-        right = min(broken, default=0)
+        relations = [link.relation for link in report.links] if report else [None]
+        right = next((k for k, each in enumerate(relations, start=1) if each in ("breaks", "narrows")), 0)
+        undecided = not right and any(each in (None, "unclear") for each in relations)
     else:
-        item, lines = get_object_or_404(items, pk=data.item), list(data.lines)
+        item, lines, undecided = get_object_or_404(items, pk=data.item), list(data.lines), False
+    if item.made is not None:
+        raise Refused("This item is answered, not worked line by line.", code="ask")
     if data.kind == "vote":
-        if data.working is None or not lines or item.made is not None:
+        if data.working is None or not lines:
             raise Refused("Only of a working with lines it can be asked which one breaks.", code="ask")
+        if undecided:
+            raise Refused("One of these lines is not decided: nobody could say that none breaks.", code="ask")
     else:
         lines = lines[: right - 1] if right else lines
         right = None
@@ -109,7 +114,7 @@ def answer(me: Inside, data: AnswerIn) -> None:
         raise Refused("This is not asked any more.", code="over")
     relation = ""
     if found.kind == "vote":
-        if not data.text.isdigit() or int(data.text) > len(found.lines):
+        if not data.text.isdecimal() or int(data.text) > len(found.lines):
             raise Refused(f"The number of a line, from 1 to {len(found.lines)}, or 0 for none.", code="answer")
         relation = "holds" if int(data.text) == found.right else "breaks"
     else:

@@ -21,6 +21,7 @@ from algebra import SLIPS, ReadingError, Report, Scheme, TaskError, Working, jso
 from server.common.problems import Conflict, Refused
 from server.marking import pile
 from server.marking.models import GivenSet, SetItem, Student, StudentWorking
+from server.room.coming_in import is_over
 from server.room.models import DueSlip, HomeProblem, Room
 from server.room.queries import Telling, echo_of, instructed, my_item
 from server.room.schemas import HomeSet, HomeSlip, HomeTask, MyHome, MyLines
@@ -52,15 +53,20 @@ def home(student: Student) -> MyHome:
     )  # fmt: skip
 
 
-def _seen() -> Q:
-    """What a student may see of the own workings: the room is over, or a mark was confirmed."""
-    room = "item__given_set__room__"
-    over = Q(**{f"{room}ended": True}) | Q(**{f"{room}closes__lt": timezone.now()})
-    return over | Q(confirmed__isnull=False)
+def _seen(student: Student) -> Q:
+    """What a student may see of the own workings: the room is over for this student, or a mark was confirmed and no room is open."""
+    visits = {visit.room_id: visit for visit in student.visits.all()}
+    rooms: dict[bool, list[int]] = {True: [], False: []}
+    for room in Room.objects.filter(given_set__school_class=student.school_class_id):
+        visit = visits.get(room.pk)
+        over = is_over(room, visit.more_minutes, visit.until) if visit else is_over(room)
+        rooms[over].append(room.given_set_id)
+    over_or_marked = Q(item__given_set__in=rooms[True]) | Q(confirmed__isnull=False)
+    return over_or_marked & ~Q(item__given_set__in=rooms[False])
 
 
 def _sets(student: Student) -> list[HomeSet]:
-    rows = StudentWorking.objects.filter(_seen(), paper__student=student).exclude(lines=[])
+    rows = StudentWorking.objects.filter(_seen(student), paper__student=student).exclude(lines=[])
     mine: dict[int, dict[int, StudentWorking]] = {}
     for working in rows.select_related("in_room", "item"):
         mine.setdefault(working.item.given_set_id, {})[working.item_id] = working
@@ -81,7 +87,7 @@ def _sets(student: Student) -> list[HomeSet]:
 @transaction.atomic
 def _note_slips(student: Student) -> None:
     """Notes the errors in what the student may see that were made since they were noted last."""
-    rows = StudentWorking.objects.filter(_seen(), paper__student=student).exclude(slips=[])
+    rows = StudentWorking.objects.filter(_seen(student), paper__student=student).exclude(slips=[])
     last: dict[str, tuple[datetime, int]] = {}
     for slips, item, changed, day in rows.values_list("slips", "item", "in_room__changed", "item__given_set__day"):
         made = changed or datetime.combine(day, time(12), tzinfo=timezone.get_current_timezone())

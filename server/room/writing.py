@@ -64,17 +64,30 @@ def write(me: Inside, item: SetItem, data: MyLines) -> Kept:
         judged = pile.judged(item, data.lines, at_once=True)
     except lanes.Busy:  # it is kept, and verified among the jobs
         judged = pile.Judged()
-    try:
-        with transaction.atomic():
-            working = _put(me, item, kept, data, judged)
-    except (IntegrityError, _Overtaken):  # by another device, or by the same line that was sent twice
+    working = _put_once(me, item, kept, data, judged)
+    if working is None:  # by another device, by the same line that was sent twice, or by a hint
         kept = _kept(me, item)
-        if not _is_same(kept, data):
-            raise
-        return _with_report(kept, item)
+        if _is_same(kept, data):
+            return _with_report(kept, item)
+        working = _put_once(me, item, kept, data, judged)
+    if working is None:
+        raise Conflict(
+            "This was changed on another device.",
+            lines=list(kept.lines) if kept else [],
+            revision=kept.revision if kept else 0,
+        )
     if judged.report is None:
         pile.begin(GivenSet.objects.get(pk=me.given_set))
     return working
+
+
+def _put_once(me: Inside, item: SetItem, kept: Kept | None, data: MyLines, judged: pile.Judged) -> Kept | None:
+    """The working with these lines; None where something else was written since it was read."""
+    try:
+        with transaction.atomic():
+            return _put(me, item, kept, data, judged)
+    except (IntegrityError, _Overtaken):
+        return None
 
 
 class _Overtaken(Exception):

@@ -46,7 +46,7 @@ def test_a_vote_which_line_breaks(api, given, room):  # noqa: F811
     assert found["answered"] == 2 and "Ada" not in str(found) and "Bo" not in str(found)
 
 
-@pytest.mark.parametrize("text", ["3", "x", "-1", "1.5"])
+@pytest.mark.parametrize("text", ["3", "x", "-1", "1.5", "²"])
 def test_a_vote_names_a_line(api, given, room, text):  # noqa: F811
     ask = asks(api, given, kind="vote", working=StudentWorking.objects.get().pk).json()["ask"]
     assert answers(room[0], ask, text).json()["code"] == "answer"
@@ -87,6 +87,16 @@ def test_only_of_lines_it_is_asked_which_breaks_and_only_by_the_teacher(api, str
     assert asks(stranger, given, kind="try", item=items[1]).status_code == 404
     assert asks(api, given, kind="try", item=items[1] + 99).status_code == 404
     assert not Ask.objects.exists()
+
+
+@pytest.mark.parametrize("lines", [["3x = ("], ["(3 +"]])
+def test_that_none_breaks_is_not_asked_of_what_is_not_decided(api, given, room, lines):  # noqa: F811
+    _, bo, items = room
+    write(bo, items[1], lines)
+    working = StudentWorking.objects.get(item=items[1])
+    assert asks(api, given, kind="vote", working=working.pk).json()["code"] == "ask"
+    StudentWorking.objects.update(made_from="", report=None)  # not verified yet
+    assert asks(api, given, kind="vote", working=working.pk).json()["code"] == "ask"
 
 
 def test_what_the_room_has_written_comes_to_the_problem_on_the_board(api, stranger, given, room):  # noqa: F811

@@ -121,6 +121,14 @@ class TestWhatIsSeen:
         client, _ = come_in(api.send("POST", f"/api/classes/{given.school_class_id}/door").json()["code"])
         assert [each["title"] for each in page(client)["sets"]] == ["Thursday"]
 
+    def test_who_is_let_in_later_sees_nothing_of_it_before_the_own_end(self, api, given, at_home):  # noqa: F811
+        ada = given.school_class.students.get(name="Ada Quill")
+        assert page(at_home)["sets"]
+        api.send("POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"open_minutes": 30})
+        assert page(at_home)["sets"] == []
+        Visit.objects.update(until=timezone.now() - timedelta(minutes=1))
+        assert page(at_home)["sets"]
+
     def test_nothing_of_another(self, api, given, at_home):  # noqa: F811
         client, _ = come_in(api.send("POST", f"/api/classes/{given.school_class_id}/door").json()["code"], "Bo Tarn")
         found = page(client)

@@ -13,6 +13,7 @@ from algebra import (
     Scheme,
     WayItem,
     Working,
+    claim_letters,
     fill_item,
     form_scheme,
     judge,
@@ -30,9 +31,10 @@ MEND = mend_item(LINEAR, 2)
 FILL = fill_item(LINEAR)
 WAY = way_item(SQUARES)
 FALSE = ClaimItem("(a + b)^2 = a^2 + b^2", False, {"a": "1", "b": "1"}, "power-over-sum")
+NUMBERS = ClaimItem("√50 + √8 = √58", False, {}, "radicands-added")
 TRUE = ClaimItem("(ab)^3 = a^3b^3", True, {}, "")
-ITEMS = [CHOOSE, MEND, FILL, WAY, FALSE, TRUE]
-IDS = ["choose", "mend", "fill", "way", "claim", "law"]
+ITEMS = [CHOOSE, MEND, FILL, WAY, FALSE, TRUE, NUMBERS]
+IDS = ["choose", "mend", "fill", "way", "claim", "law", "numbers"]
 RIGHT = key_lines(CHOOSE)[0]
 WRONG = next(letter for letter in "ABCD" if letter != RIGHT)
 
@@ -73,6 +75,10 @@ class TestChoosing:
     @pytest.mark.parametrize("text", [RIGHT.lower(), f"({RIGHT})", f" {RIGHT}. "])
     def test_a_letter_is_read_as_it_is_written(self, text):
         assert marks(CHOOSE, text) == (["holds"], "correct", 1, 1)
+
+    @pytest.mark.parametrize("text", ["AB", "ABCD", "", "E", "5"])
+    def test_what_is_no_letter_of_it_is_no_choice(self, text):
+        assert marks(CHOOSE, text)[0] == ["error"]
 
     def test_a_wrong_option_has_the_error_that_it_was_made_from(self):
         place = "ABCD".index(WRONG)
@@ -152,6 +158,9 @@ class TestClaims:
 
     def test_who_takes_it_for_a_law_makes_its_error(self):
         assert judge(FALSE, ("true",)).links[0].slip.id == "power-over-sum"
+
+    def test_letters_are_those_of_the_claim_not_of_a_word_in_it(self):
+        assert claim_letters(ClaimItem("sqrt(x + y) = sqrt(x) + sqrt(y)", False, {}, "root-over-sum")) == ("x", "y")
 
     def test_a_law_is_not_untrue(self):
         assert marks(TRUE, "not true", "a = 1", "b = 1")[1:3] == ("wrong", 0)

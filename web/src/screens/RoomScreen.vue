@@ -24,7 +24,13 @@ provide(ECHO_OF, (line, decimal) => unwrap(api.POST('/api/room/echo', { body: { 
 
 const again = (): void => void store.send()
 /** Who takes the device up again sees at once what is new. */
-const wake = (): void => void (document.visibilityState === 'visible' && store.wake())
+const wake = (): void => {
+  const now = Date.now()
+  if (document.visibilityState === 'visible' && now - touched > QUIET_MS) store.wake()
+  touched = now
+}
+const QUIET_MS = 5000
+let touched = 0
 onMounted(async () => {
   window.addEventListener('online', again)
   for (const each of WAKING) document.addEventListener(each, wake)
@@ -112,7 +118,7 @@ const state = (k: number): string => {
         <p v-if="item.working?.answered" class="answered" role="status">That is it.</p>
         <p v-if="store.overtaken[item.id]" class="said">Another device of yours has other lines. <button class="plain-button" @click="store.putMine(item)">put those of this one</button></p>
         <template v-if="!store.room.over">
-          <GridPad v-if="item.form?.reach" :reach="item.form.reach" :lines="lines" letter="x" :verdict="(k) => told(k)?.verdict ?? ''" :closed="false" @place="commit" />
+          <GridPad v-if="item.form?.reach" :reach="item.form.reach" :lines="lines" :letter="item.form.letters[0] ?? 'x'" :verdict="(k) => told(k)?.verdict ?? ''" :closed="false" @place="commit" />
           <LineEditor v-if="!isAnswered" v-model:text="text" :decimal="decimal" label="Next line" hint="the next line" @commit="commit" />
           <p class="row">
             <button v-if="lines.length && !isAnswered" class="plain-button" @click="takeUp">take the last line up again</button>
