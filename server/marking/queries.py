@@ -106,7 +106,7 @@ def item_out(item: SetItem) -> ItemOut:
     given = understood(item.given, decimal=decimal)
     return ItemOut(
         id=item.pk, number=item.position + 1, task=item.task, given=item.given, given_latex=f"{given.left} {given.right}".strip(),  # type: ignore[arg-type]
-        variable=item.variable, key=[understood(line, decimal=decimal) for line in item.key], scheme=SchemeIn.model_validate(item.scheme),
+        variable=item.variable, key=[understood(line, decimal=decimal) for line in item.key], key_lines=item.key, scheme=SchemeIn.model_validate(item.scheme),
         form=forms.shown(item, pile.problem_of(item)),
     )  # fmt: skip
 

@@ -111,7 +111,7 @@ class FormOut(Schema):
 
 
 class ItemOut(Schema):
-    """An item of a set, its key typeset line by line, its scheme."""
+    """An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not just worked."""
 
     id: int
     number: int
@@ -120,6 +120,7 @@ class ItemOut(Schema):
     given_latex: str
     variable: str
     key: list[Echo]
+    key_lines: list[str]
     scheme: SchemeIn
     form: FormOut | None
 

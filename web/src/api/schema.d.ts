@@ -4430,7 +4430,7 @@ export interface components {
         };
         /**
          * ItemOut
-         * @description An item of a set, its key typeset line by line, its scheme.
+         * @description An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not just worked.
          */
         ItemOut: {
             /** Id */
@@ -4450,6 +4450,8 @@ export interface components {
             variable: string;
             /** Key */
             key: components["schemas"]["Echo"][];
+            /** Key Lines */
+            key_lines: string[];
             scheme: components["schemas"]["SchemeIn"];
             form: components["schemas"]["FormOut"] | null;
         };

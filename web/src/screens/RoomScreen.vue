@@ -34,7 +34,7 @@ let touched = 0
 onMounted(async () => {
   window.addEventListener('online', again)
   for (const each of WAKING) document.addEventListener(each, wake)
-  if (!store.room && !(await store.resume())) await home.resume()
+  if (!store.room && !(await store.resume())) await home.load()
 })
 onBeforeUnmount(() => {
   left = true
@@ -52,7 +52,7 @@ const echoOf = (k: number) => (item.value && lines.value[k] === item.value.worki
 /** Whether it is answered, not worked. */
 const isAnswered = computed(() => !!item.value?.form && item.value.form.form !== 'work')
 watch(() => item.value?.id, (id) => ((text.value = id ? store.draftOf(id) : ''), (store.hint = null)), { immediate: true })
-watch(text, (now) => item.value && store.keepDraft(item.value.id, now))
+watch(text, (now) => item.value && !isAnswered.value && store.keepDraft(item.value.id, now))
 
 function commit(line: string): void {
   if (!item.value || !line.trim()) return
@@ -104,7 +104,7 @@ const state = (k: number): string => {
       <section v-if="item" :aria-label="`Problem ${item.number}`">
         <p class="muted">{{ item.instruction }}</p>
         <p v-if="item.form?.form !== 'claim'" class="given"><MathText :latex="item.given_latex" /></p>
-        <AnswerForm v-if="isAnswered" :key="item.id" :item="item" :lines="lines" :told="told" :decimal="decimal" :closed="store.room.over" @answer="store.write(item, $event)" />
+        <AnswerForm v-if="isAnswered" :key="item.id" :item="item" :lines="lines" :told="told" :decimal="decimal" :closed="store.room.over" :draft="store.draftOf(item.id)" @answer="store.write(item, $event)" @draft="store.keepDraft(item.id, $event)" />
         <ol v-else class="chain">
           <li v-for="(line, k) in lines" :key="k" :class="told(k)?.verdict">
             <span class="math"><code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code><MathText v-else :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`" /></span>

@@ -229,7 +229,7 @@ onBeforeUnmount(() => {
     <TroubleNote class="trouble" :request="board.request" />
     <section v-if="room.listed" class="written" aria-label="What the room has written">
       <p v-if="!room.written.length" class="hint">The room has written nothing for this one yet.</p>
-      <button v-for="(each, k) in room.written" :key="k" class="plain-button" @click="showWritten(each.lines)"><b>{{ each.count }}×</b> <code>{{ each.lines[(each.broken || each.lines.length) - 1] }}</code> <small>{{ each.broken ? `breaks at line ${each.broken}` : 'holds' }}</small></button>
+      <button v-for="(each, k) in room.written" :key="k" class="plain-button" @click="showWritten(each.lines)"><b>{{ each.count }}×</b> <code>{{ each.lines[(each.broken || each.lines.length) - 1] }}</code> <small v-if="each.broken">breaks at line {{ each.broken }}</small></button>
     </section>
     <form v-if="detouring" class="detour-field" @submit.prevent="take">
       <label>What if one writes <input ref="field" v-model="typed" autocomplete="off" spellcheck="false" maxlength="600" /></label>

@@ -12,6 +12,8 @@ import { unknownOf } from '@/lib/tasks'
 const props = defineProps<{ working: Opened }>()
 const marking = useMarking()
 const item = computed(() => marking.table.items.find((each) => each.id === props.working.item) ?? null)
+/** Whether it is answered, in words or by a letter, and not worked. */
+const isAnswered = computed(() => !!item.value?.form && item.value.form.form !== 'work')
 const at = ref(0)
 watch(
   () => props.working.id,
@@ -35,7 +37,7 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
         <ol>
           <li v-for="(echo, k) in working.echoes" :key="k" :class="{ on: k === at }" tabindex="0" :aria-current="k === at" @click="at = k" @keydown.enter="at = k">
             <RelationGlyph :relation="glyph(working.report?.links[k]?.relation ?? null)" :size="26" />
-            <span class="line"><code v-if="echo.error">{{ working.lines[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" /></span>
+            <span class="line"><code v-if="isAnswered || echo.error">{{ working.lines[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" /></span>
             <small class="muted">{{ working.report ? relationWord(working.report.links[k]?.relation ?? null, working.report.links[k]?.kind ?? '') : '' }}</small>
           </li>
         </ol>
@@ -43,7 +45,12 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
       <div v-if="item" class="key" tabindex="0" role="group" aria-label="Key">
         <h2>Key</h2>
         <p v-if="!item.key.length" class="muted">No key is known.</p>
-        <p v-for="(echo, k) in item.key" :key="k"><MathText :latex="`${echo.left} ${echo.right}`" /></p>
+        <template v-if="isAnswered">
+          <p v-for="(line, k) in item.key_lines" :key="k"><code>{{ line }}</code></p>
+          <h2>On the sheet</h2>
+          <p v-for="(latex, k) in [...item.form!.options, ...item.form!.lines]" :key="`s${k}`"><b>{{ item.form!.form === 'choose' ? 'ABCDEFGH'[k] : item.form!.form === 'mend' ? k + 1 : '' }}</b> <MathText :latex="latex" /></p>
+        </template>
+        <p v-for="(echo, k) in item.key" v-else :key="k"><MathText :latex="`${echo.left} ${echo.right}`" /></p>
       </div>
     </div>
     <section v-if="working.proposal" class="points" aria-label="What is proposed">

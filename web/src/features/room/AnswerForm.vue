@@ -6,8 +6,8 @@ import MathText from '@/components/MathText.vue'
 import LineEditor from '@/features/chain/LineEditor.vue'
 
 /** An item that is answered, not worked: options, a faulty line, blanks, a way, a claim. The answer is written as lines, as it would be on paper. */
-const props = defineProps<{ item: MyItem; lines: string[]; told: (k: number) => Told | null; decimal: 'point' | 'comma'; closed: boolean }>()
-const emit = defineEmits<{ answer: [lines: string[]] }>()
+const props = defineProps<{ item: MyItem; lines: string[]; told: (k: number) => Told | null; decimal: 'point' | 'comma'; closed: boolean; draft?: string }>()
+const emit = defineEmits<{ answer: [lines: string[]]; draft: [text: string] }>()
 const form = computed(() => props.item.form!)
 const LETTERS = 'ABCDEFGH'
 const TRUE = 'true'
@@ -21,11 +21,12 @@ const right = ref('')
 watch(
   () => [props.item.id, props.lines.join('\n')],
   () => {
-    first.value = props.lines[0] ?? ''
-    right.value = props.lines[1] ?? ''
+    const lines = props.draft ? props.draft.split('\n') : props.lines // what was begun and not given stands again
+    first.value = lines[0] ?? ''
+    right.value = lines[1] ?? ''
     fields.value = form.value.form === 'claim'
-      ? form.value.letters.map((letter) => props.lines.find((line) => line.startsWith(`${letter} = `))?.slice(4) ?? '')
-      : Array.from({ length: form.value.blanks }, (_, k) => (props.lines[k] === '?' ? '' : (props.lines[k] ?? '')))
+      ? form.value.letters.map((letter) => lines.find((line) => line.startsWith(`${letter} = `))?.slice(4) ?? '')
+      : Array.from({ length: form.value.blanks }, (_, k) => (lines[k] === '?' ? '' : (lines[k] ?? '')))
   },
   { immediate: true },
 )
@@ -55,6 +56,7 @@ const choices = computed<{ value: string; latex?: string; words?: string }[]>(()
   return []
 })
 const isNew = computed(() => answer.value.length > 0 && answer.value.join('\n') !== props.lines.join('\n'))
+watch([answer, isNew], () => emit('draft', isNew.value ? answer.value.join('\n') : ''))
 function give(): void {
   if (isNew.value) emit('answer', answer.value)
 }

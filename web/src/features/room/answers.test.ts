@@ -66,6 +66,16 @@ describe('an answer to an item that is not worked', () => {
     await made.find('[aria-label="Blank 3"]').trigger('keydown', key('Enter'))
     expect(given()).toEqual(['?', '6'])
   })
+  it('keeps what was begun, and forgets it when it is given', async () => {
+    show({ form: 'fill', lines: ['\\boxed{1}x'], blanks: 2 })
+    await put('Blank 2', '6')
+    expect(made.emitted('draft')!.at(-1)).toEqual(['?\n6'])
+    await made.setProps({ lines: ['?', '6'] })
+    expect(made.emitted('draft')!.at(-1)).toEqual([''])
+    made.unmount()
+    made = mount(AnswerForm, { props: { item: item({ form: 'choose', options: ['1', '2'] }), lines: ['A'], draft: 'B', told: () => null, decimal: 'point', closed: false }, attachTo: document.body })
+    expect(made.find<HTMLInputElement>('input[value=B]').element.checked).toBe(true)
+  })
   it('puts what was answered before into the blanks, with a verdict each', () => {
     show({ form: 'fill', lines: ['\\boxed{1}x = \\boxed{2}'], blanks: 2 }, ['?', '6'], ['', 'holds'])
     expect(made.findAll('input').map((each) => (each.element as HTMLInputElement).value)).toEqual(['', '6'])

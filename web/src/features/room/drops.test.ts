@@ -63,7 +63,7 @@ describe.each(Array.from({ length: 9 }, (_, at) => [at, false] as [number, boole
   })
   it('at home too', async () => {
     const store = useHome()
-    while (!(await store.resume())) await settle()
+    while (!(await store.load())) await settle()
     store.write(['a'])
     await vi.advanceTimersByTimeAsync(50)
     store.write(['a', 'b'])

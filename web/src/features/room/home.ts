@@ -29,6 +29,7 @@ export const useHome = defineStore('room-home', {
     place(): string {
       return `home.${this.home?.school_class ?? ''}.${this.home?.student ?? ''}`
     },
+    /** The page as it is now; false where one is outside. */
     load(): Promise<boolean> {
       return this.request.run(() => unwrap(api.GET('/api/room/home')), (found) => {
         this.home = found
@@ -37,15 +38,6 @@ export const useHome = defineStore('room-home', {
         this.unsent = left && left.id === found.next?.id ? left : null
         void this.send()
       })
-    },
-    /** The page where one is at home already; false where one is outside. */
-    async resume(): Promise<boolean> {
-      try {
-        this.home = await unwrap(api.GET('/api/room/home'))
-        return this.load()
-      } catch {
-        return false
-      }
     },
     write(lines: string[]) {
       if (!this.task) return
