@@ -25,7 +25,7 @@ def _proposed(rung: Rung) -> Proposed:
     solution = rung.solution
     given = understood(solution.working.given)
     return Proposed(
-        solution.working, f"{given.left} {given.right}".strip(), values_in_latex(solution.answer), solution.difficulty.rating, solution.family,
+        solution.working, given.latex, values_in_latex(solution.answer), solution.difficulty.rating, solution.family,
         rung.level, rung.adds, usual_marks(solution),
     )  # fmt: skip
 

@@ -61,9 +61,7 @@ def values_in_latex(values: Sequence[str]) -> str:
     if not values or list(values) == ["no solution"]:
         return r"\text{no solution}"
     echoes = [understood(value) for value in values]
-    return r"\;\text{ or }\;".join(
-        f"{e.left} {e.right}".strip() or rf"\text{{{value}}}" for e, value in zip(echoes, values, strict=True)
-    )
+    return r"\;\text{ or }\;".join(e.latex or rf"\text{{{value}}}" for e, value in zip(echoes, values, strict=True))
 
 
 def _move_text(move: ln.Move, comma: bool) -> str:

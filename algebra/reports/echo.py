@@ -22,3 +22,8 @@ class Echo:
     remark: str = ""
     notes: tuple[str, ...] = ()
     error: LineError | None = None
+
+    @property
+    def latex(self) -> str:
+        """The line as one piece; empty where it can't be read."""
+        return f"{self.left} {self.right}".strip()

@@ -78,7 +78,7 @@ def _row(problem: Problem, same: Mapping[str, int]) -> BankRow:
     given = understood(problem.given, decimal=decimal_of(problem.sheet))
     return BankRow(
         id=problem.pk, sheet=problem.sheet_id, place=problem.position + 1, title=problem.sheet.title, task=problem.task_name, given=problem.given,
-        given_latex=f"{given.left} {given.right}".strip(), variable=problem.variable, numbers=problem.number_system, method=problem.method,
+        given_latex=given.latex, variable=problem.variable, numbers=problem.number_system, method=problem.method,
         family=_FAMILIES.get(problem.family, ""), difficulty=problem.rating, slips=[_SLIPS[key] for key in problem.slips if key in _SLIPS][:3],
         printed=problem.sheet.printed, same=max(0, same.get(problem.likeness, 1) - 1),
     )  # fmt: skip

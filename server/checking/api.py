@@ -32,4 +32,4 @@ def echo(request: HttpRequest, data: EchoIn) -> Echo:
 def typeset(request: HttpRequest, data: TypesetIn) -> TypesetOut:
     """The LaTeX of parts, values and lines that are given out in the plain notation."""
     found = [understood(text) for text in data.texts]
-    return TypesetOut(latex=["" if echo.error else f"{echo.left} {echo.right}".strip() for echo in found])
+    return TypesetOut(latex=["" if echo.error else echo.latex for echo in found])

@@ -138,6 +138,6 @@ def _problem_out(proof: Proof, conventions: dict[str, str]) -> KeyProblemOut:
     given = understood(out.given, decimal=conventions.get("decimal", "point"))
     return KeyProblemOut(
         label=out.label, at=out.at, places=list(out.places), task=out.task, given=out.given,
-        given_latex=f"{given.left} {given.right}".strip(), lines=list(out.lines), beads=beads_of(report.links),
+        given_latex=given.latex, lines=list(out.lines), beads=beads_of(report.links),
         verdict=report.answer.verdict, finished=report.finish.finished, findings=list(out.findings),
     )  # fmt: skip

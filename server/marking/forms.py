@@ -71,7 +71,7 @@ def shown(item: SetItem, working: CoreWorking) -> FormOut | None:
 
     def latex(text: str) -> str:
         found = understood(text, decimal=decimal)
-        return f"{found.left} {found.right}".strip()
+        return found.latex
 
     match form_item(item, working):
         case ChooseItem(options=options):

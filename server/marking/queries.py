@@ -105,7 +105,7 @@ def item_out(item: SetItem) -> ItemOut:
     decimal = str(item.given_set.conventions.get("decimal", "point"))
     given = understood(item.given, decimal=decimal)
     return ItemOut(
-        id=item.pk, number=item.position + 1, task=item.task, given=item.given, given_latex=f"{given.left} {given.right}".strip(),  # type: ignore[arg-type]
+        id=item.pk, number=item.position + 1, task=item.task, given=item.given, given_latex=given.latex,  # type: ignore[arg-type]
         variable=item.variable, key=[understood(line, decimal=decimal) for line in item.key], key_lines=item.key, scheme=SchemeIn.model_validate(item.scheme),
         form=forms.shown(item, pile.problem_of(item)),
     )  # fmt: skip

@@ -28,7 +28,7 @@ HERE = timedelta(hours=3)
 
 def _latex(text: str, item: SetItem) -> str:
     found = understood(text, decimal=str(item.given_set.conventions.get("decimal", "point")))
-    return text if found.error else f"{found.left} {found.right}".strip()
+    return text if found.error else found.latex
 
 
 @transaction.atomic

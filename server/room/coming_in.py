@@ -31,7 +31,7 @@ _WRONG = Minutes("room_wrongtries", "address", "count")
 
 
 def new_code() -> str:
-    """A code that no room has: six letters and digits that nobody mistakes."""
+    """A code that no room and no class has: six letters and digits that nobody mistakes."""
     while True:
         code = "".join(secrets.choice(LETTERS) for _ in range(CODE_LENGTH))
         if not (Room.objects.filter(code=code).exists() or Door.objects.filter(code=code).exists()):
@@ -198,10 +198,10 @@ _COLUMNS = (
 
 def inside(visit: int, mark: str = "") -> Inside:
     """The student of a visit; `mark` is how the hash of the secret must end. Raises Forbidden."""
-    found = Visit.objects.filter(pk=visit, student__secret__hashed__endswith=mark).values_list(*_COLUMNS)
-    for row in found:
-        return Inside(*row)
-    raise Forbidden("Come in with the code of the room first.", code="outside")
+    found = Visit.objects.filter(pk=visit, student__secret__hashed__endswith=mark).values_list(*_COLUMNS).first()
+    if found is None:
+        raise Forbidden("Come in with the code of the room first.", code="outside")
+    return Inside(*found)
 
 
 def inside_of(request: HttpRequest) -> Inside:

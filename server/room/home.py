@@ -143,7 +143,7 @@ def task_out(problem: HomeProblem) -> HomeTask:
     given = echo_of(problem.given, decimal)
     slip = _SLIPS.get(problem.slip)
     return HomeTask(
-        id=problem.pk, against=slip.name if slip else "", decimal=decimal, given_latex=f"{given.left} {given.right}".strip(),
+        id=problem.pk, against=slip.name if slip else "", decimal=decimal, given_latex=given.latex,
         instruction=instructed(problem.task, problem.given, problem.variable, problem.numbers, problem.method),
         working=telling.of(Kept(problem.pk, problem.lines, problem.revision, 0, report)), done=problem.done is not None,
     )  # fmt: skip

@@ -9,7 +9,7 @@ from typing import Any
 
 from django.contrib.auth.models import User
 from django.db.models import Q
-from django.http import Http404
+from django.shortcuts import get_object_or_404
 
 from algebra import SLIPS, Echo, Working, instruction, understood
 from server.accounts.words import Words, words_of
@@ -81,7 +81,7 @@ def my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyI
     return MyItem(
         id=item.pk, number=item.position + 1, task=item.task, form=forms.shown(item, pile.problem_of(item)),
         instruction=forms.words_over(item) or instructed(item.task, item.given, item.variable, item.numbers, item.method),
-        given=item.given, given_latex=f"{given.left} {given.right}".strip(), working=None if kept is None else told.of(kept),
+        given=item.given, given_latex=given.latex, working=None if kept is None else told.of(kept),
     )  # fmt: skip
 
 
@@ -122,14 +122,12 @@ class Telling:
 
 def room_out(teacher: User, set_id: int, since: int = -1) -> RoomOut:
     """The teacher's grid: all of it, or what has changed since a version. Raises Http404 where there is no room."""
-    mine = Room.objects.filter(given_set=set_id, given_set__school_class__owner=teacher)
-    for room in mine.order_by():
-        items = SetItem.objects.filter(given_set=set_id).order_by("position").values_list("pk", flat=True)
-        return RoomOut(
-            version=room.version, code=room.code, tells=room.tells, right_line=room.right_line, hints=room.hints, paused=room.paused, closes=room.closes,  # type: ignore[arg-type]
-            ended=coming_in.is_over(room), items=list(items) if since < 0 else [], seats=_seats(room, since) if since != room.version else [],
-        )  # fmt: skip
-    raise Http404
+    room = get_object_or_404(Room, given_set=set_id, given_set__school_class__owner=teacher)
+    items = SetItem.objects.filter(given_set=set_id).order_by("position").values_list("pk", flat=True)
+    return RoomOut(
+        version=room.version, code=room.code, tells=room.tells, right_line=room.right_line, hints=room.hints, paused=room.paused, closes=room.closes,  # type: ignore[arg-type]
+        ended=coming_in.is_over(room), items=list(items) if since < 0 else [], seats=_seats(room, since) if since != room.version else [],
+    )  # fmt: skip
 
 
 def _seats(room: Room, since: int) -> list[SeatOut]:

@@ -7,7 +7,7 @@ from typing import TypeGuard
 
 from django.db import IntegrityError, transaction
 from django.db.models import Exists, OuterRef
-from django.http import Http404
+from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 import lanes
@@ -47,10 +47,9 @@ def writable(me: Inside) -> None:
 
 def item_of(me: Inside, item_id: int) -> SetItem:
     """An item of the room's set. Raises Http404."""
-    for item in SetItem.objects.filter(given_set=me.given_set, pk=item_id).order_by():
-        item.given_set = GivenSet(pk=me.given_set, conventions=me.conventions)
-        return item
-    raise Http404
+    item = get_object_or_404(SetItem, given_set=me.given_set, pk=item_id)
+    item.given_set = GivenSet(pk=me.given_set, conventions=me.conventions)
+    return item
 
 
 def write(me: Inside, item: SetItem, data: MyLines) -> Kept:
@@ -98,9 +97,11 @@ def _kept(me: Inside, item: SetItem) -> Kept | None:
     rows = StudentWorking.objects.filter(paper__given_set=me.given_set, paper__student=me.student, item=item.pk)
     decided = Exists(Decision.objects.filter(working=OuterRef("pk")))
     columns = ("pk", "lines", "in_room__revision", "in_room__hints", "mark")
-    for pk, lines, revision, hints, mark, ever in rows.values_list(*columns, decided):
-        return Kept(pk, lines, revision or 0, hints or 0, None, revision is not None, mark, ever or mark is not None)
-    return None
+    found = rows.values_list(*columns, decided).first()
+    if found is None:
+        return None
+    pk, lines, revision, hints, mark, ever = found
+    return Kept(pk, lines, revision or 0, hints or 0, None, revision is not None, mark, ever or mark is not None)
 
 
 def _is_same(kept: Kept | None, data: MyLines) -> TypeGuard[Kept]:

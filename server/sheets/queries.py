@@ -110,7 +110,7 @@ def problem_row(problem: Problem) -> ProblemRow:
     report = reports.of(problem)
     given = understood(problem.given, decimal=decimal_of(problem.sheet))
     return ProblemRow(
-        id=problem.pk, position=problem.position, task=problem.task_name, given=problem.given, given_latex=f"{given.left} {given.right}".strip(),
+        id=problem.pk, position=problem.position, task=problem.task_name, given=problem.given, given_latex=given.latex,
         beads=beads_of(report.links), difficulty=reports.difficulty_of(problem), instruction=problem.instruction, form=problem.item_form, verdict=report.answer.verdict,
         finished=report.finish.finished, owed=len(report.owed),
         slips=[SlipNamed(id=key, name=name) for key, name in slips_in(report).items()],

@@ -71,6 +71,8 @@ describe('words', () => {
   })
   it.each([
     ['holds', 'expression', 'simplify', 'The two lines are equal.'],
+    ['holds', 'choice', 'solve', 'This part of the answer is right.'],
+    ['breaks', 'place', 'solve', 'This part of the answer is not right.'],
     ['holds', 'equation', 'solve', 'It has the same solutions.'],
     ['holds', 'statement', 'solve', 'It has the same solutions.'],
     ['holds', 'statement', 'domain', 'It is so for the given.'],

@@ -15,6 +15,7 @@ export function meaningOf(relation: Relation, kind: string, task: string): strin
   const stated = kind === 'feature' || (kind === 'statement' && (task === 'domain' || task === 'analyze'))
   if (stated && relation === 'breaks') return 'It is not so for the given.'
   if (stated && relation === 'holds') return 'It is so for the given.'
+  if (ANSWER_KINDS.has(kind)) return relation === 'holds' ? 'This part of the answer is right.' : 'This part of the answer is not right.'
   const expression = kind === 'expression'
   if (relation === 'breaks') return expression ? 'The two lines are not equal.' : 'It does not have the same solutions.'
   if (relation === 'holds') return expression ? 'The two lines are equal.' : 'It has the same solutions.'
