@@ -175,15 +175,16 @@ def _filled(item: FillItem, lines: Sequence[str]) -> list[Link]:
 
 def _way(item: WayItem, lines: Sequence[str]) -> list[Link]:
     links = []
-    named = {name.casefold(): identity for identity, name in _METHODS.items()} | {each: each for each in _METHODS}
     for number, text in enumerate(lines, start=1):
-        method = named.get(text.strip().rstrip(".").casefold())
-        if method is None:
+        told = text.strip().rstrip(".").casefold()
+        # two ways may have one name, as factoring of a quadratic and of a power
+        meant = [each for each, name in _METHODS.items() if told in (each, name.casefold())]
+        if not meant:
             links.append(_unread(number, "No way of this name is known here."))
             continue
-        found = is_way(item, method)
-        notes = (_LEADS_THERE,) if found == "leads there" else ()
-        links.append(Link(number, _relation(found != "no"), "way", notes=notes))
+        found = {is_way(item, each) for each in meant}
+        notes = (_LEADS_THERE,) if "leads there" in found and "best" not in found else ()
+        links.append(Link(number, _relation(found != {"no"}), "way", notes=notes))
     return links
 
 

@@ -113,10 +113,10 @@ def _numbered(latex: str, number: count[int]) -> str:
 
 def _ways(item: WayItem, task: str) -> list[str]:
     """The names to choose from: those that lead there among others for such a task, by the alphabet."""
-    known = {method.id: method for method in METHODS}
-    leading = [each for each in (item.best, *item.also) if each in known][:MOST_WAYS]
-    others = [method.id for method in METHODS if method.example[0] == task and method.id not in leading]
-    return sorted(known[each].name for each in (leading + others)[: max(MOST_WAYS, len(leading))])
+    known = {method.id: method.name for method in METHODS}
+    leading = [known[each] for each in (item.best, *item.also) if each in known]
+    others = [method.name for method in METHODS if method.example[0] == task]
+    return sorted(list(dict.fromkeys([*leading, *others]))[:MOST_WAYS])
 
 
 def _reach(working: CoreWorking) -> float:

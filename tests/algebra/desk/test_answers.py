@@ -132,11 +132,10 @@ class TestTheWay:
         assert marks(WAY, other) == (["holds"], "correct", 0.5, 1)
 
     @pytest.mark.parametrize(
-        ("text", "told"), [("factoring.", "holds"), ("Isolate the root", "breaks"), ("by magic", "error")]
+        ("text", "told"), [("factoring.", "holds"), ("Largest square factor", "breaks"), ("by magic", "error")]
     )
     def test_names_are_known(self, text, told):
-        names = {"Isolate the root": "Long division"}
-        assert marks(WAY, names.get(text, text))[0] in ([told], ["error"])
+        assert marks(WAY, text)[0] == [told]
 
 
 class TestClaims:
