@@ -35,6 +35,12 @@ const votes = (line: number): number => props.ask.answers.find((each) => each.te
 </template>
 
 <style scoped>
+.tally {
+  max-width: 1000px;
+  margin: 0 auto;
+  color: var(--ink);
+  text-align: left;
+}
 ol {
   list-style: none;
   margin: 0;

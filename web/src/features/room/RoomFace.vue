@@ -96,7 +96,7 @@ async function look(working: number): Promise<void> {
                 <button class="plain-button" :aria-expanded="chosen === seat.student" :aria-label="`… for ${name(k)}`" @click="chosen = chosen === seat.student ? 0 : seat.student">…</button>
                 <form v-if="chosen === seat.student" class="one" :aria-label="`For ${name(k)}`" @submit.prevent="sendNudge(seat.student)">
                   <input v-model="nudge" aria-label="A nudge" maxlength="200" :placeholder="seat.nudge || 'A nudge, in your words'" /> <button class="plain-button">send it</button>
-                  <button type="button" class="plain-button" @click="store.forOne(seat.student, { more_minutes: seat.more_minutes + 5 })">5 minutes more<template v-if="seat.more_minutes"> ({{ seat.more_minutes }} so far)</template></button>
+                  <button v-if="!store.room.ended" type="button" class="plain-button" @click="store.forOne(seat.student, { more_minutes: seat.more_minutes + 5 })">5 minutes more<template v-if="seat.more_minutes"> ({{ seat.more_minutes }} so far)</template></button>
                   <button v-if="store.room.ended" type="button" class="plain-button" @click="store.forOne(seat.student, { open_minutes: 30 })">open it for 30 minutes, for this one alone</button>
                   <button type="button" class="plain-button" @click="store.forOne(seat.student, { forget_secret: true })">take the secret away</button>
                 </form>
