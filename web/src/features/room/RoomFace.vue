@@ -37,7 +37,7 @@ const heard = (when: string | null): string => {
   return minutes < 1 ? 'writing' : `${minutes} min still`
 }
 async function openRoom(): Promise<void> {
-  if (await store.open({ ...wish, minutes: wish.minutes || null })) void store.follow(() => left)
+  await store.open({ ...wish, minutes: wish.minutes || null })
 }
 async function sendNudge(student: number): Promise<void> {
   if (await store.forOne(student, { nudge: nudge.value })) nudge.value = ''
@@ -55,6 +55,7 @@ async function look(working: number): Promise<void> {
 <template>
   <section class="face" aria-label="Practice room">
     <RoomBoard v-if="onBoard && marking.set" :working="onBoard.working" :given="onBoard.given" :set="marking.set.id" @close="onBoard = null" @open="look" />
+    <p v-if="store.behind" class="behind" role="alert">{{ store.behind }}</p>
     <TroubleNote :request="store.request" />
     <form v-if="store.none || !store.room || store.room.ended" class="open" aria-label="Open the room" @submit.prevent="openRoom">
       <h2>{{ store.room?.ended ? 'Open the room again' : 'Open a room for this set' }}</h2>
@@ -172,6 +173,7 @@ th {
 .cell small {
   margin-left: 6px;
 }
+.behind,
 .stuck {
   color: var(--breaks);
 }

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ApiError, api, unwrap, type Schema } from '@/api/client'
-import { useRequest } from '@/composables/useRequest'
+import { troubleOf, useRequest } from '@/composables/useRequest'
 
 const LOOK_MS = 1000
 
@@ -14,7 +14,10 @@ export const useTeachersRoom = defineStore('teachers-room', {
     names: false,
     /** The code by which the class comes in from home. */
     door: '',
-    request: useRequest('The server does not answer. The class goes on; what it shows is from a moment ago.'),
+    /** Why the last look at the room failed; it is looked at again by itself. */
+    behind: '',
+    /** What the teacher does; a look neither ends nor overtakes it. */
+    request: useRequest(),
   }),
   getters: {
     /** The error that stands most often just now; empty where there is none. */
@@ -44,17 +47,17 @@ export const useTeachersRoom = defineStore('teachers-room', {
       }
     },
     async load(set: number): Promise<void> {
-      if (this.set !== set) Object.assign(this, { set, room: null, seats: [], none: false })
+      if (this.set !== set) Object.assign(this, { set, room: null, seats: [], none: false, door: '', behind: '' })
       try {
         const since = this.room?.version ?? -1
         const found = await unwrap(api.GET('/api/sets/{set_id}/room', { params: { path: { set_id: set }, query: { since } } }))
         if (this.set !== set) return
         if (since < 0) this.take(found)
         else if (found.version > (this.room?.version ?? -1)) this.takeChanges(found)
-        this.request.clear()
+        this.behind = ''
       } catch (found) {
         if (found instanceof ApiError && found.status === 404) this.none = true
-        else await this.request.run(() => Promise.reject(found as Error))
+        else this.behind = troubleOf(found, 'The server does not answer. The class goes on; what it shows is from a moment ago.')
       }
     },
     async follow(isLeft: () => boolean): Promise<void> {
@@ -66,7 +69,9 @@ export const useTeachersRoom = defineStore('teachers-room', {
       }
     },
     async loadDoor(school_class: number): Promise<void> {
-      this.door = (await unwrap(api.GET('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })).catch(() => ({ code: '' }))).code
+      const found = await unwrap(api.GET('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })).catch(() => ({ code: '' }))
+      // a code that was asked for meanwhile is newer
+      this.door ||= found.code
     },
     openDoor(school_class: number): Promise<boolean> {
       return this.request.run(() => unwrap(api.POST('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })), (found) => void (this.door = found.code))
