@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import sys
 from typing import Any
 
@@ -22,6 +23,12 @@ def post_fork(server: object, worker: object) -> None:
     give way sooner than by default (5 ms)."""
     bound_memory()
     sys.setswitchinterval(0.0005)
+
+
+def post_worker_init(worker: object) -> None:
+    """Called when a worker has read the application: what stands then stays, and need not be looked over again for what has become free."""
+    gc.collect()
+    gc.freeze()
 
 
 def child_exit(server: object, worker: Any) -> None:

@@ -24,6 +24,9 @@ from server.sheets.api import router as sheets
 from server.solving.api import router as solving
 
 api = NinjaAPI(title="Uchuu", version="1", auth=teaching, docs_url=None, openapi_url=None)
+# first, for paths are tried in this order: a room is asked a hundred times a second
+api.add_router("/room", room, tags=["room"])
+api.add_router("", rooms, tags=["room"])
 api.add_router("/account", accounts, tags=["account"], auth=signed_in)
 api.add_router("/people", people, tags=["people"], auth=managing)
 api.add_router("/check", checking, tags=["check"])
@@ -35,8 +38,6 @@ api.add_router("", building, tags=["building"])
 api.add_router("", bank, tags=["bank"])
 api.add_router("", marking, tags=["marking"])
 api.add_router("", records, tags=["records"])
-api.add_router("/room", room, tags=["room"])
-api.add_router("", rooms, tags=["room"])
 api.add_router("", scans, tags=["pages"])
 
 

@@ -44,7 +44,7 @@ def _database() -> dict[str, object]:
         # a connection that a restart of the database has broken is replaced before it is used; who finds no database
         # is told so after a few seconds
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"connect_timeout": 3}
+        "OPTIONS": {"connect_timeout": 3, "server_side_binding": True, "prepare_threshold": 3}
         | ({"pool": {"min_size": 1, "max_size": 8, "timeout": 5}} if os.environ.get("UCHUU_POOL", "1") == "1" else {}),
     }
 

@@ -8,11 +8,12 @@ from functools import cached_property, lru_cache
 from typing import Any
 
 from django.contrib.auth.models import User
-from django.db.models import Q
-from django.shortcuts import get_object_or_404
+from django.db.models import Q, QuerySet
+from django.http import Http404
 
 from algebra import SLIPS, Echo, Working, instruction, understood
 from server.accounts.words import Words, words_of
+from server.common.rows import Rows
 from server.marking import forms, pile
 from server.marking.models import GivenSet, SetItem, Student, StudentWorking
 from server.room import coming_in, telling
@@ -120,9 +121,15 @@ class Telling:
         )  # fmt: skip
 
 
+_ROOM_COLUMNS = [field.attname for field in Room._meta.concrete_fields]
+_ROOM = Rows(2, lambda given_set, owner: Room.objects.filter(given_set=given_set, given_set__school_class__owner=owner).values_list(*_ROOM_COLUMNS))  # fmt: skip
+
+
 def room_out(teacher: User, set_id: int, since: int = -1) -> RoomOut:
     """The teacher's grid: all of it, or what has changed since a version. Raises Http404 where there is no room."""
-    room = get_object_or_404(Room, given_set=set_id, given_set__school_class__owner=teacher)
+    room = next((Room.from_db(None, _ROOM_COLUMNS, row) for row in _ROOM(set_id, teacher.pk)), None)
+    if room is None:
+        raise Http404
     items = SetItem.objects.filter(given_set=set_id).order_by("position").values_list("pk", flat=True)
     return RoomOut(
         version=room.version, code=room.code, tells=room.tells, right_line=room.right_line, hints=room.hints, paused=room.paused, closes=room.closes,  # type: ignore[arg-type]
@@ -132,14 +139,10 @@ def room_out(teacher: User, set_id: int, since: int = -1) -> RoomOut:
 
 def _seats(room: Room, since: int) -> list[SeatOut]:
     """The students where something changed after a version; before any, the whole class."""
-    rows = StudentWorking.objects.filter(paper__given_set=room.given_set_id)
-    if since >= 0:
-        rows = rows.filter(in_room__version__gt=since)
     cells: dict[int, list[SeatCell]] = {}
     written: dict[int, datetime] = {}
-    for student, changed, *row in rows.order_by("item__position").values_list(
-        "paper__student", "in_room__changed", *_CELL
-    ):
+    rows = _CELLS(room.given_set_id) if since < 0 else _CHANGED(room.given_set_id, since)
+    for student, changed, *row in rows:
         cells.setdefault(student, []).append(_cell(*row))
         if changed is not None:
             written[student] = max(changed, written.get(student, changed))
@@ -160,7 +163,14 @@ def _seats(room: Room, since: int) -> list[SeatOut]:
     return found
 
 
-_CELL = ("item", "pk", "report__links", "report__finish__finished", "right", "slips", "in_room__hints")
+def _cells_of(given_set: int) -> QuerySet[Any, Any]:
+    columns = ("item", "pk", "report__links", "report__finish__finished", "right", "slips", "in_room__hints")
+    rows = StudentWorking.objects.filter(paper__given_set=given_set).order_by("item__position")
+    return rows.values_list("paper__student", "in_room__changed", *columns)
+
+
+_CELLS = Rows(1, _cells_of)
+_CHANGED = Rows(2, lambda given_set, since: _cells_of(given_set).filter(in_room__version__gt=since))
 
 
 def _cell(

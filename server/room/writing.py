@@ -7,12 +7,13 @@ from typing import TypeGuard
 
 from django.db import IntegrityError, transaction
 from django.db.models import Exists, OuterRef
-from django.shortcuts import get_object_or_404
+from django.http import Http404
 from django.utils import timezone
 
 import lanes
 from algebra import ReadingError, Report, TaskError
 from server.common.problems import Conflict, Refused
+from server.common.rows import Rows
 from server.marking import pile
 from server.marking.models import Decision, GivenSet, Paper, SetItem, StudentWorking
 from server.marking.services import let_fall, put_columns
@@ -45,11 +46,17 @@ def writable(me: Inside) -> None:
         raise Refused(f"A pause: {me.paused}", code="paused")
 
 
+_ITEM_COLUMNS = ["id", "position", "task", "given", "variable", "numbers", "method", "form", "made", "scheme"]
+_ITEM = Rows(2, lambda given_set, item: SetItem.objects.filter(given_set=given_set, pk=item).order_by().values_list(*_ITEM_COLUMNS))  # fmt: skip
+
+
 def item_of(me: Inside, item_id: int) -> SetItem:
     """An item of the room's set. Raises Http404."""
-    item = get_object_or_404(SetItem, given_set=me.given_set, pk=item_id)
-    item.given_set = GivenSet(pk=me.given_set, conventions=me.conventions)
-    return item
+    for row in _ITEM(me.given_set, item_id):
+        item = SetItem.from_db(None, _ITEM_COLUMNS, row)
+        item.given_set = GivenSet(pk=me.given_set, conventions=me.conventions)
+        return item
+    raise Http404
 
 
 def write(me: Inside, item: SetItem, data: MyLines) -> Kept:
@@ -93,15 +100,20 @@ class _Overtaken(Exception):
     """Another device has written meanwhile."""
 
 
+_KEPT = Rows(
+    3,
+    lambda given_set, student, item: StudentWorking.objects.filter(
+        paper__given_set=given_set, paper__student=student, item=item
+    ).values_list(
+        "pk", "lines", "in_room__revision", "in_room__hints", "mark", Exists(Decision.objects.filter(working=OuterRef("pk")))
+    ),
+)  # fmt: skip
+
+
 def _kept(me: Inside, item: SetItem) -> Kept | None:
-    rows = StudentWorking.objects.filter(paper__given_set=me.given_set, paper__student=me.student, item=item.pk)
-    decided = Exists(Decision.objects.filter(working=OuterRef("pk")))
-    columns = ("pk", "lines", "in_room__revision", "in_room__hints", "mark")
-    found = rows.values_list(*columns, decided).first()
-    if found is None:
-        return None
-    pk, lines, revision, hints, mark, ever = found
-    return Kept(pk, lines, revision or 0, hints or 0, None, revision is not None, mark, ever or mark is not None)
+    for pk, lines, revision, hints, mark, ever in _KEPT(me.given_set, me.student, item.pk):
+        return Kept(pk, lines, revision or 0, hints or 0, None, revision is not None, mark, ever or mark is not None)
+    return None
 
 
 def _is_same(kept: Kept | None, data: MyLines) -> TypeGuard[Kept]:
