@@ -117,7 +117,7 @@ def _measured(base: str, rooms: int, seconds: float) -> str:
     return (
         f"{_taken_away(before):.0%} of the processors' time was taken away from this machine meanwhile.\n\n"
         f"{rooms} rooms of {STUDENTS} students, a line each every {LINE_SECONDS:.0f} s, for {seconds:.0f} s: {len(errors)} errors; a line stood in the "
-        f"teacher's view after {statistics.median(seen):.1f} s, {max(seen):.1f} s at most of {len(seen)} tries\n\n" + "\n".join(rows) + "".join(f"\n! {each}" for each in errors[:5]) + "\n"
+        f"teacher's view after {statistics.median(seen):.1f} s, {max(seen):.1f} s at most of {len(seen)} tries ({sum(each > 2 for each in seen)} over 2 s)\n\n" + "\n".join(rows) + "".join(f"\n! {each}" for each in errors[:5]) + "\n"
     )  # fmt: skip
 
 

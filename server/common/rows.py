@@ -20,7 +20,7 @@ class Rows:
     def __init__(self, keys: int, make: Callable[..., QuerySet[Any, Any]]) -> None:
         self._make = make
         self._at = {_FIRST_KEY + k: k for k in range(keys)}
-        self._written: tuple[str, Sequence[object], Any, dict[int, Any]] | None = None
+        self._written: tuple[str, Sequence[Any], Any, dict[int, Any]] | None = None
 
     def __call__(self, *keys: int) -> list[tuple[Any, ...]]:
         """The rows for these keys."""
@@ -34,7 +34,7 @@ class Rows:
             rows = cursor.fetchall()
         return [tuple(row) for row in compiler.apply_converters(rows, converters)] if converters else rows
 
-    def _write(self) -> tuple[str, Sequence[object], Any, dict[int, Any]]:
+    def _write(self) -> tuple[str, Sequence[Any], Any, dict[int, Any]]:
         compiler = self._make(*self._at).query.get_compiler(connection=connection)
         sql, values = compiler.as_sql()
         if not all(each in values for each in self._at):

@@ -148,6 +148,32 @@ export const ADVICE: Group<AdviceAction> = {
   ],
 }
 
+export type RoomAction = 'before' | 'next' | 'hint' | 'later' | 'page' | 'leave'
+/** A student in a practice room. */
+export const IN_A_ROOM: Group<RoomAction> = {
+  name: 'In a practice room',
+  rows: [
+    { shown: 'Enter', what: 'the line stands', keys: {} },
+    { shown: '↑', what: 'take the last line up again (in an empty field)', keys: {} },
+    { shown: 'PgUp · PgDn', what: 'problem before, problem after', keys: { PageUp: 'before', PageDown: 'next' } },
+    { shown: 'Alt H', what: 'a hint', keys: { 'Alt+h': 'hint' } },
+    { shown: 'Alt S', what: 'later', keys: { 'Alt+s': 'later' } },
+    { shown: 'Alt M', what: 'my page', keys: { 'Alt+m': 'page' } },
+    { shown: 'Alt Q', what: 'leave', keys: { 'Alt+q': 'leave' } },
+  ],
+}
+
+export type SteerAction = 'pause' | 'names' | 'end'
+/** A teacher beside a practice room. */
+export const STEERING: Group<SteerAction> = {
+  name: 'Beside a practice room',
+  rows: [
+    { shown: 'Alt P', what: 'pause all with the sentence, or go on', keys: { 'Alt+p': 'pause' } },
+    { shown: 'Alt N', what: 'hide the names, or show them', keys: { 'Alt+n': 'names' } },
+    { shown: 'Alt X', what: 'end it', keys: { 'Alt+x': 'end' } },
+  ],
+}
+
 /** The groups in the order in which the panel shows them. */
 export const GROUPS: Group<string>[] = [WRITING, HELP, ON_A_LINE, SHEET]
 

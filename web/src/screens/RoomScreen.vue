@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
 import { api, unwrap } from '@/api/client'
+import KeyList from '@/components/KeyList.vue'
 import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import AskCard from '@/features/room/AskCard.vue'
@@ -10,8 +11,10 @@ import MyPage from '@/features/room/MyPage.vue'
 import RoomDoor from '@/features/room/RoomDoor.vue'
 import { useHome } from '@/features/room/home'
 import { ECHO_OF } from '@/composables/useEcho'
+import { useKeys } from '@/composables/useKeys'
 import LineEditor from '@/features/chain/LineEditor.vue'
 import { useRoom, type Told } from '@/features/room/store'
+import { IN_A_ROOM, type RoomAction } from '@/lib/shortcuts'
 import { SAYS } from '@/features/room/words'
 
 /** A student in a practice room: one problem at a time, line by line. */
@@ -65,6 +68,19 @@ function takeUp(): void {
   text.value = lines.value[lines.value.length - 1] ?? ''
   store.write(item.value, lines.value.slice(0, -1))
 }
+const DOES: Record<RoomAction, () => void> = {
+  before: () => (store.at = Math.max(0, store.at - 1)),
+  next: () => (store.at = Math.min((store.room?.items.length ?? 1) - 1, store.at + 1)),
+  hint: () => canHint.value && item.value && void store.askHint(item.value),
+  later: () => canSkip.value && item.value && store.skip(item.value),
+  page: () => void home.load(),
+  leave: () => void store.leave(),
+}
+useKeys(IN_A_ROOM, (action) => (action === 'leave' ? atHome.value || store.room : store.room && !atHome.value) && DOES[action]())
+const keys = computed(() => ({ ...IN_A_ROOM, rows: IN_A_ROOM.rows.filter((row) => !row.keys['Alt+h'] || store.room?.hints) }))
+const hintsLeft = computed(() => (store.room?.hints ?? 0) - (item.value?.working?.hints ?? 0))
+const canHint = computed(() => !store.room?.over && !isAnswered.value && hintsLeft.value > 0)
+const canSkip = computed(() => !!item.value && !store.room?.over && !item.value.working?.answered && !store.later.includes(item.value.id) && (store.room?.items.length ?? 0) > 1)
 const decimal = computed(() => (store.room?.decimal === 'comma' ? 'comma' : 'point'))
 const minutesLeft = computed(() => (store.room?.closes ? Math.max(0, Math.ceil((Date.parse(store.room.closes) - Date.now()) / 60_000)) : null))
 /** What the item shows in the row of numbers. */
@@ -119,11 +135,11 @@ const state = (k: number): string => {
         <p v-if="store.overtaken[item.id]" class="said">Another device of yours has other lines. <button class="plain-button" @click="store.putMine(item)">put those of this one</button></p>
         <template v-if="!store.room.over">
           <GridPad v-if="item.form?.reach" :reach="item.form.reach" :lines="lines" :letter="item.form.letters[0] ?? 'x'" :verdict="(k) => told(k)?.verdict ?? ''" :closed="false" @place="commit" />
-          <LineEditor v-if="!isAnswered" v-model:text="text" :decimal="decimal" label="Next line" hint="the next line" @commit="commit" />
+          <LineEditor v-if="!isAnswered" v-model:text="text" :decimal="decimal" label="Next line" hint="the next line" @commit="commit" @leave="(way) => way === 'up' && !text && takeUp()" />
           <p class="row">
             <button v-if="lines.length && !isAnswered" class="plain-button" @click="takeUp">take the last line up again</button>
-            <button v-if="!isAnswered && store.room.hints > (item.working?.hints ?? 0)" class="plain-button" @click="store.askHint(item)">a hint ({{ store.room.hints - (item.working?.hints ?? 0) }})</button>
-            <button v-if="!item.working?.answered && !store.later.includes(item.id) && store.room.items.length > 1" class="plain-button" @click="store.skip(item)">later</button>
+            <button v-if="canHint" class="plain-button" @click="store.askHint(item)">a hint ({{ hintsLeft }})</button>
+            <button v-if="canSkip" class="plain-button" @click="store.skip(item)">later</button>
             <button v-if="store.next !== null" class="plain-button" @click="store.at = store.next">{{ store.next > store.at ? 'the next problem' : `back to ${store.next + 1}` }}</button>
           </p>
           <div v-if="store.hint" class="hint" role="status">
@@ -134,11 +150,18 @@ const state = (k: number): string => {
           <TroubleNote :request="store.request" />
         </template>
       </section>
+      <KeyList class="by-key" :group="keys" />
     </template>
   </main>
 </template>
 
 <style scoped>
+/* a telephone has no such keys */
+@media (hover: none) {
+  .by-key {
+    display: none;
+  }
+}
 .room {
   max-width: 720px;
   margin: 0 auto;

@@ -137,6 +137,63 @@ describe('a student in a practice room', () => {
     expect(made.find('[aria-label="Next line"]').exists()).toBe(false)
   })
 })
+describe('a student by keys', () => {
+  const press = async (name: string, more: object = {}): Promise<void> => {
+    window.dispatchEvent(new KeyboardEvent('keydown', { ...key(name), cancelable: true, ...more } as KeyboardEventInit))
+    await flushPromises()
+  }
+  const at = (): string => made.find('section[aria-label^="Problem "]').attributes('aria-label') ?? ''
+  it('goes from problem to problem, and no further than there are any', async () => {
+    await comeIn()
+    const seen = []
+    for (const name of ['PageUp', 'PageDown', 'PageDown', 'PageUp']) {
+      await press(name)
+      seen.push(at())
+    }
+    expect(seen).toEqual(['Problem 1', 'Problem 2', 'Problem 2', 'Problem 1'])
+  })
+  it('leaves a problem for later, once', async () => {
+    await comeIn()
+    await press('s', { altKey: true })
+    expect(at()).toBe('Problem 2')
+    expect(made.find('[aria-label="1, for later"]').exists()).toBe(true)
+  })
+  it('asks for a hint where there are any left', async () => {
+    says['POST /api/room/items/11/hint'] = { look: 'Look at the 3.', rule: '', line: '', left: 1 }
+    await comeIn()
+    says['GET /api/room'] = room()
+    await press('h', { altKey: true })
+    expect(made.find('.hint').text()).toBe('Look at the 3.')
+    says['GET /api/room'] = room({ hints: 0 })
+    Object.assign(useRoom().room!, { hints: 0 })
+    await press('h', { altKey: true })
+    expect(sentTo('POST /api/room/items/11/hint')).toHaveLength(1)
+    expect(made.text()).not.toContain('Alt H')
+  })
+  it('takes the last line up again from an empty field only', async () => {
+    await comeIn()
+    await type('3x = 7')
+    const field = made.find<HTMLInputElement>('[aria-label="Next line"]')
+    await field.setValue('x')
+    await field.trigger('keydown', key('ArrowUp'))
+    expect(field.element.value).toBe('x')
+    await field.setValue('')
+    await field.trigger('keydown', key('ArrowUp'))
+    expect(field.element.value).toBe('3x = 7')
+    await flushPromises()
+    expect(sent().at(-1)).toMatchObject({ lines: [] })
+  })
+  it('leaves by one key, and looks at the own page by another', async () => {
+    await comeIn()
+    await press('q')
+    expect(useRoom().room).not.toBeNull()
+    await press('m', { altKey: true })
+    expect(asked.map((each) => each.what)).toContain('GET /api/room/home')
+    await press('q', { altKey: true })
+    expect(useRoom().room).toBeNull()
+    expect(made.find('.door').exists()).toBe(true)
+  })
+})
 describe('what is left and what comes again', () => {
   it('leaves a problem for later and comes back to it behind the last', async () => {
     await comeIn()
@@ -269,6 +326,26 @@ describe('the teacher’s view of a room', () => {
     await press('5 minutes more')
     expect(sentTo('POST /api/sets/7/room/students/1')).toEqual([{ forget_secret: false, nudge: 'Begin with the 7.' }, { forget_secret: true }])
     expect(sentTo('POST /api/sets/7/room/students/2')).toEqual([{ forget_secret: false, more_minutes: 10 }])
+  })
+  it('pauses, goes on, shows the names and ends by keys', async () => {
+    const press = async (name: string): Promise<void> => {
+      window.dispatchEvent(new KeyboardEvent('keydown', { ...key(name), altKey: true, cancelable: true } as KeyboardEventInit))
+      await flushPromises()
+    }
+    await show(RoomFace)
+    await press('p')
+    const field = made.find<HTMLInputElement>('[aria-label="Sentence of the pause"]')
+    expect(document.activeElement).toBe(field.element)
+    expect(sentTo('PATCH /api/sets/7/room')).toEqual([])
+    await field.setValue('Eyes up.')
+    await press('p')
+    await press('p')
+    await press('n')
+    expect(made.text()).toContain('Ada')
+    says['PATCH /api/sets/7/room'] = view({ ended: true })
+    await press('x')
+    await press('x')
+    expect(sentTo('PATCH /api/sets/7/room').map((each) => ({ ...(each as object), new_code: undefined }))).toEqual([{ paused: 'Eyes up.' }, { paused: '' }, { ended: true }])
   })
   it('gives a code from home and closes it', async () => {
     await show(RoomFace)

@@ -4,8 +4,11 @@ import { useRouter } from 'vue-router'
 import RoomBoard from './RoomBoard.vue'
 import { useTeachersRoom } from './teacher'
 import { useMarking } from '@/features/marking/store'
+import KeyList from '@/components/KeyList.vue'
 import TinyChain from '@/components/TinyChain.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
+import { useKeys } from '@/composables/useKeys'
+import { STEERING, type SteerAction } from '@/lib/shortcuts'
 
 /** The class while it works: a grid of tiny chains that grow, who is stuck at which line, a pause, a nudge. */
 const marking = useMarking()
@@ -28,6 +31,16 @@ watch(
   },
   { immediate: true },
 )
+const sentence = ref<HTMLInputElement | null>(null)
+function byKey(action: SteerAction): void {
+  if (!store.room || store.room.ended || onBoard.value) return
+  if (action === 'names') store.names = !store.names
+  else if (action === 'end') void store.change({ ended: true })
+  else if (store.room.paused) void store.change({ paused: '' })
+  else if (pause.value.trim()) void store.change({ paused: pause.value })
+  else sentence.value?.focus()
+}
+useKeys(STEERING, byKey)
 const name = (k: number): string => (store.names ? (store.seats[k]?.name ?? '') : `student ${k + 1}`)
 const number = (item: number): number => (store.room?.items.indexOf(item) ?? -1) + 1
 /** How long ago something was heard of a student, in words. */
@@ -71,7 +84,7 @@ async function look(working: number): Promise<void> {
       <p class="head"><span class="code" :class="{ over: store.room.ended }" aria-label="Code of the room">{{ store.room.code }}</span> <span>{{ store.room.ended ? 'closed; open it below for one who was away' : 'at' }} <code v-if="!store.room.ended">/room</code> <template v-if="!store.room.ended">of this address</template></span> <button class="plain-button" @click="store.change({ new_code: true })">another code</button></p>
       <form v-if="!store.room.ended" class="row" aria-label="Steer the room" @submit.prevent="store.change({ paused: pause })">
         <template v-if="store.room.paused"><b>Paused: {{ store.room.paused }}</b> <button type="button" class="plain-button" @click="store.change({ paused: '' })">go on</button></template>
-        <template v-else><input v-model="pause" aria-label="Sentence of the pause" maxlength="200" placeholder="Eyes to the board." /> <button class="plain-button" :disabled="!pause.trim()">pause all</button></template>
+        <template v-else><input ref="sentence" v-model="pause" aria-label="Sentence of the pause" maxlength="200" placeholder="Eyes to the board." /> <button class="plain-button" :disabled="!pause.trim()">pause all</button></template>
         <button type="button" class="plain-button" @click="store.names = !store.names">{{ store.names ? 'hide the names' : 'show the names' }}</button>
         <button type="button" class="plain-button" @click="store.change({ ended: true })">end it</button>
         <span v-if="store.commonest">commonest just now: <b>{{ store.commonest }}</b></span>
@@ -106,6 +119,7 @@ async function look(working: number): Promise<void> {
           </tbody>
         </table>
       </div>
+      <KeyList v-if="!store.room.ended" :group="STEERING" />
     </template>
   </section>
 </template>
