@@ -4,6 +4,330 @@
  */
 
 export interface paths {
+    "/api/room/come-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Come In
+         * @description Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own secret.
+         */
+        post: operations["server_room_api_come_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave
+         * @description Out of the room, for the next one at this device.
+         */
+        post: operations["server_room_api_leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * My Room
+         * @description The room as this student has it.
+         */
+        get: operations["server_room_api_my_room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * News
+         * @description What the teacher has said or changed.
+         */
+        get: operations["server_room_api_news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/items/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write
+         * @description The lines of one item; the item as it is then, and what is new.
+         */
+        put: operations["server_room_api_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/items/{item_id}/hint": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hint
+         * @description The next hint for an item, counted.
+         */
+        post: operations["server_room_api_hint"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/echo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Echo
+         * @description A line as it is understood, while it is being typed.
+         */
+        post: operations["server_room_api_echo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description An answer to what the class is asked just now.
+         */
+        post: operations["server_room_api_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/home": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * My Home
+         * @description The own page of a student.
+         */
+        get: operations["server_room_api_my_home"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/home/problems/{problem_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write At Home
+         * @description The lines of a problem of the own page.
+         */
+        put: operations["server_room_api_write_at_home"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Door
+         * @description The code by which a class comes in from home.
+         */
+        get: operations["server_room_api_door"];
+        put?: never;
+        /**
+         * Open Door
+         * @description A new code by which a class comes in from home.
+         */
+        post: operations["server_room_api_open_door"];
+        /**
+         * Close Door
+         * @description Nobody comes in from home any more.
+         */
+        delete: operations["server_room_api_close_door"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Room
+         * @description The class in its room; of its seats those where something has changed since that version.
+         */
+        get: operations["server_room_api_room"];
+        put?: never;
+        /**
+         * Open Room
+         * @description Opens the room of a set, or opens it again with a new code.
+         */
+        post: operations["server_room_api_open_room"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Room
+         * @description Steers a room: paused, ended, what it tells.
+         */
+        patch: operations["server_room_api_change_room"];
+        trace?: never;
+    };
+    "/api/sets/{set_id}/room/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Seat
+         * @description For one student: a nudge, more minutes, the secret taken away.
+         */
+        post: operations["server_room_api_change_seat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/room/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Asked
+         * @description What the room is asked, with its answers counted.
+         */
+        get: operations["server_room_api_asked"];
+        put?: never;
+        /**
+         * Ask
+         * @description Asks the room which line breaks, or how it goes on.
+         */
+        post: operations["server_room_api_ask"];
+        /**
+         * Stop Asking
+         * @description Asks nothing any more.
+         */
+        delete: operations["server_room_api_stop_asking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/problems/{problem_id}/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Problem Room
+         * @description Where a class works this problem just now, and what it has written.
+         */
+        get: operations["server_room_api_problem_room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/session": {
         parameters: {
             query?: never;
@@ -1682,330 +2006,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/room/come-in": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Come In
-         * @description Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own secret.
-         */
-        post: operations["server_room_api_come_in"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/leave": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Leave
-         * @description Out of the room, for the next one at this device.
-         */
-        post: operations["server_room_api_leave"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * My Room
-         * @description The room as this student has it.
-         */
-        get: operations["server_room_api_my_room"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/news": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * News
-         * @description What the teacher has said or changed.
-         */
-        get: operations["server_room_api_news"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/items/{item_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Write
-         * @description The lines of one item; the item as it is then, and what is new.
-         */
-        put: operations["server_room_api_write"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/items/{item_id}/hint": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Hint
-         * @description The next hint for an item, counted.
-         */
-        post: operations["server_room_api_hint"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/echo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Echo
-         * @description A line as it is understood, while it is being typed.
-         */
-        post: operations["server_room_api_echo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/ask": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Answer
-         * @description An answer to what the class is asked just now.
-         */
-        post: operations["server_room_api_answer"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/home": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * My Home
-         * @description The own page of a student.
-         */
-        get: operations["server_room_api_my_home"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/room/home/problems/{problem_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Write At Home
-         * @description The lines of a problem of the own page.
-         */
-        put: operations["server_room_api_write_at_home"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/classes/{class_id}/door": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Door
-         * @description The code by which a class comes in from home.
-         */
-        get: operations["server_room_api_door"];
-        put?: never;
-        /**
-         * Open Door
-         * @description A new code by which a class comes in from home.
-         */
-        post: operations["server_room_api_open_door"];
-        /**
-         * Close Door
-         * @description Nobody comes in from home any more.
-         */
-        delete: operations["server_room_api_close_door"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sets/{set_id}/room": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Room
-         * @description The class in its room; of its seats those where something has changed since that version.
-         */
-        get: operations["server_room_api_room"];
-        put?: never;
-        /**
-         * Open Room
-         * @description Opens the room of a set, or opens it again with a new code.
-         */
-        post: operations["server_room_api_open_room"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        /**
-         * Change Room
-         * @description Steers a room: paused, ended, what it tells.
-         */
-        patch: operations["server_room_api_change_room"];
-        trace?: never;
-    };
-    "/api/sets/{set_id}/room/students/{student_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Change Seat
-         * @description For one student: a nudge, more minutes, the secret taken away.
-         */
-        post: operations["server_room_api_change_seat"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sets/{set_id}/room/ask": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Asked
-         * @description What the room is asked, with its answers counted.
-         */
-        get: operations["server_room_api_asked"];
-        put?: never;
-        /**
-         * Ask
-         * @description Asks the room which line breaks, or how it goes on.
-         */
-        post: operations["server_room_api_ask"];
-        /**
-         * Stop Asking
-         * @description Asks nothing any more.
-         */
-        delete: operations["server_room_api_stop_asking"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/problems/{problem_id}/room": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Problem Room
-         * @description Where a class works this problem just now, and what it has written.
-         */
-        get: operations["server_room_api_problem_room"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sets/{set_id}/pages": {
         parameters: {
             query?: never;
@@ -2139,6 +2139,591 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * CameIn
+         * @description Where a code led: into a room, or (null) to the own page.
+         */
+        CameIn: {
+            room: components["schemas"]["MyRoom"] | null;
+        };
+        /**
+         * Echo
+         * @description LaTeX left of the first relation sign and from it on, the move, the remark, and the reading in plain notation.
+         *
+         *     Of a line that can't be read, the error with its column and nothing else.
+         */
+        Echo: {
+            /** Kind */
+            kind: string;
+            /** Left */
+            left: string;
+            /** Right */
+            right: string;
+            /** Plain */
+            plain: string;
+            /** Prefix */
+            prefix: string;
+            /** Move */
+            move: string;
+            /** Remark */
+            remark: string;
+            /** Notes */
+            notes: string[];
+            error: components["schemas"]["LineError"] | null;
+        };
+        /**
+         * FormOut
+         * @description What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for what is left out), names of
+         *     ways, the letters of a claim, how far a grid reaches.
+         */
+        FormOut: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "work" | "choose" | "mend" | "fill" | "way" | "claim";
+            /** Options */
+            options: string[];
+            /** Lines */
+            lines: string[];
+            /** Blanks */
+            blanks: number;
+            /** Ways */
+            ways: string[];
+            /** Letters */
+            letters: string[];
+            /** Reach */
+            reach: number;
+        };
+        /**
+         * LineError
+         * @description Why a line can't be read. The given is line 0; the column counts characters from 1.
+         */
+        LineError: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Message */
+            message: string;
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "syntax" | "scope" | "limit" | "task";
+        };
+        /**
+         * MyAsk
+         * @description What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it goes on.
+         */
+        MyAsk: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vote" | "try";
+            /** Given Latex */
+            given_latex: string;
+            /** Lines */
+            lines: string[];
+            /** Answer */
+            answer: string;
+        };
+        /** MyItem */
+        MyItem: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /** Task */
+            task: string;
+            /** Instruction */
+            instruction: string;
+            /** Given */
+            given: string;
+            /** Given Latex */
+            given_latex: string;
+            form: components["schemas"]["FormOut"] | null;
+            working: components["schemas"]["MyWorking"] | null;
+        };
+        /**
+         * MyRoom
+         * @description The room as one student has it.
+         */
+        MyRoom: {
+            ask: components["schemas"]["MyAsk"] | null;
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Nudge */
+            nudge: string;
+            /** Closes */
+            closes: string | null;
+            /** Over */
+            over: boolean;
+            /** Title */
+            title: string;
+            /** Student */
+            student: string;
+            /** Decimal */
+            decimal: string;
+            /** Items */
+            items: components["schemas"]["MyItem"][];
+        };
+        /**
+         * MyWorking
+         * @description A student's own working; `told` has an entry a line.
+         */
+        MyWorking: {
+            /** Revision */
+            revision: number;
+            /** Lines */
+            lines: string[];
+            /** Echoes */
+            echoes: components["schemas"]["Echo"][];
+            /** Told */
+            told: components["schemas"]["ToldLineOut"][];
+            /** Answered */
+            answered: boolean;
+            /** Hints */
+            hints: number;
+        };
+        /** ToldLineOut */
+        ToldLineOut: {
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+            /** Right */
+            right: string;
+        };
+        /**
+         * Detail
+         * @description A refusal: a code for programs, a sentence for people.
+         */
+        Detail: {
+            /** Code */
+            code: string;
+            /** Detail */
+            detail: string;
+        };
+        /** ComeIn */
+        ComeIn: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Secret */
+            secret: string;
+        };
+        /**
+         * News
+         * @description What the teacher may change while a student works.
+         */
+        News: {
+            ask: components["schemas"]["MyAsk"] | null;
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Nudge */
+            nudge: string;
+            /** Closes */
+            closes: string | null;
+            /** Over */
+            over: boolean;
+        };
+        /**
+         * Written
+         * @description One item after it was written, and what is new.
+         */
+        Written: {
+            ask: components["schemas"]["MyAsk"] | null;
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Nudge */
+            nudge: string;
+            /** Closes */
+            closes: string | null;
+            /** Over */
+            over: boolean;
+            /** Item */
+            item: number;
+            working: components["schemas"]["MyWorking"];
+        };
+        /**
+         * MyLines
+         * @description The lines of a working, and the revision they were written on.
+         */
+        MyLines: {
+            /** Revision */
+            revision: number;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * RoomHint
+         * @description A hint, with how many are left.
+         */
+        RoomHint: {
+            /** Look */
+            look: string;
+            /** Rule */
+            rule: string;
+            /** Line */
+            line: string;
+            /** Left */
+            left: number;
+        };
+        /** EchoIn */
+        EchoIn: {
+            /** Text */
+            text: string;
+            /**
+             * Decimal
+             * @default point
+             * @enum {string}
+             */
+            decimal?: "point" | "comma";
+        };
+        /** AnswerIn */
+        AnswerIn: {
+            /** Ask */
+            ask: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HomeSet
+         * @description A set that a student has worked, with what is told of it afterwards.
+         */
+        HomeSet: {
+            /** Title */
+            title: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Items */
+            items: components["schemas"]["MyItem"][];
+        };
+        /**
+         * HomeSlip
+         * @description An error that a student made: when it is due again, how many problems against it were solved since, or that they are rid of it.
+         */
+        HomeSlip: {
+            /** Name */
+            name: string;
+            /** Cue */
+            cue: string;
+            /** Rid */
+            rid: boolean;
+            /**
+             * Due
+             * Format: date
+             */
+            due: string;
+            /** Solved */
+            solved: number;
+        };
+        /**
+         * HomeTask
+         * @description A problem against an error that is due.
+         */
+        HomeTask: {
+            /** Id */
+            id: number;
+            /** Against */
+            against: string;
+            /** Decimal */
+            decimal: string;
+            /** Instruction */
+            instruction: string;
+            /** Given Latex */
+            given_latex: string;
+            working: components["schemas"]["MyWorking"];
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * MyHome
+         * @description A student's own page.
+         */
+        MyHome: {
+            /** Student */
+            student: string;
+            /** School Class */
+            school_class: string;
+            /** Sets */
+            sets: components["schemas"]["HomeSet"][];
+            /** Slips */
+            slips: components["schemas"]["HomeSlip"][];
+            next: components["schemas"]["HomeTask"] | null;
+        };
+        /**
+         * DoorOut
+         * @description The code by which a class comes in from home; empty where there is none.
+         */
+        DoorOut: {
+            /** Code */
+            code: string;
+        };
+        /**
+         * Bead
+         * @description One line of a tiny chain: its kind and relation.
+         */
+        Bead: {
+            /** Kind */
+            kind: string;
+            /** Relation */
+            relation: ("holds" | "widens" | "settles" | "narrows" | "breaks" | "unclear") | null;
+        };
+        /**
+         * RoomOut
+         * @description The room as the teacher has it; `seats` are those where something has changed since the version that was asked about.
+         */
+        RoomOut: {
+            /** Version */
+            version: number;
+            /** Code */
+            code: string;
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "end" | "line" | "place" | "cue" | "words";
+            /** Right Line */
+            right_line: boolean;
+            /** Hints */
+            hints: number;
+            /** Paused */
+            paused: string;
+            /** Closes */
+            closes: string | null;
+            /** Ended */
+            ended: boolean;
+            /** Items */
+            items: number[];
+            /** Seats */
+            seats: components["schemas"]["SeatOut"][];
+        };
+        /**
+         * SeatCell
+         * @description A working in the teacher's grid: its tiny chain, and at which line it is stuck (0 for none).
+         */
+        SeatCell: {
+            /** Item */
+            item: number;
+            /** Working */
+            working: number;
+            /** Beads */
+            beads: components["schemas"]["Bead"][];
+            /** Stuck */
+            stuck: number;
+            /** Answered */
+            answered: boolean;
+            /** Slip */
+            slip: string;
+            /** Hints */
+            hints: number;
+        };
+        /**
+         * SeatOut
+         * @description A student in the teacher's grid; `heard` is null for who has not come in. `cells` are those that have changed.
+         */
+        SeatOut: {
+            /** Student */
+            student: number;
+            /** Name */
+            name: string;
+            /** Heard */
+            heard: string | null;
+            /** Nudge */
+            nudge: string;
+            /** More Minutes */
+            more_minutes: number;
+            /** Cells */
+            cells: components["schemas"]["SeatCell"][];
+        };
+        /**
+         * RoomIn
+         * @description What a room tells. `minutes` until it closes, null for none; `show_time` shows them.
+         */
+        RoomIn: {
+            /**
+             * Tells
+             * @default line
+             * @enum {string}
+             */
+            tells?: "end" | "line" | "place" | "cue" | "words";
+            /**
+             * Right Line
+             * @default false
+             */
+            right_line?: boolean;
+            /**
+             * Hints
+             * @default 0
+             */
+            hints?: number;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Show Time
+             * @default false
+             */
+            show_time?: boolean;
+        };
+        /**
+         * RoomChange
+         * @description What is changed of a room while it runs; an empty `paused` goes on, `new_code` replaces the code.
+         */
+        RoomChange: {
+            /** Tells */
+            tells?: ("end" | "line" | "place" | "cue" | "words") | null;
+            /** Right Line */
+            right_line?: boolean | null;
+            /** Hints */
+            hints?: number | null;
+            /** Paused */
+            paused?: string | null;
+            /** Ended */
+            ended?: boolean | null;
+            /**
+             * New Code
+             * @default false
+             */
+            new_code?: boolean;
+        };
+        /**
+         * SeatChange
+         * @description What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the secret taken away.
+         */
+        SeatChange: {
+            /** Nudge */
+            nudge?: string | null;
+            /** More Minutes */
+            more_minutes?: number | null;
+            /** Open Minutes */
+            open_minutes?: number | null;
+            /**
+             * Forget Secret
+             * @default false
+             */
+            forget_secret?: boolean;
+        };
+        /**
+         * AnswerOut
+         * @description An answer of the room and how often it was given; `relation` is how a line follows.
+         */
+        AnswerOut: {
+            /** Text */
+            text: string;
+            /** Latex */
+            latex: string;
+            /** Count */
+            count: number;
+            /** Relation */
+            relation: string;
+        };
+        /**
+         * AskOut
+         * @description What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for none, null where a line is
+         *     asked for.
+         */
+        AskOut: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vote" | "try";
+            /** Given Latex */
+            given_latex: string;
+            /** Lines */
+            lines: string[];
+            /** Right */
+            right: number | null;
+            /** Answered */
+            answered: number;
+            /** Here */
+            here: number;
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+        };
+        /**
+         * RoomAsk
+         * @description What a room is asked; null for nothing.
+         */
+        RoomAsk: {
+            ask: components["schemas"]["AskOut"] | null;
+        };
+        /**
+         * AskIn
+         * @description Asks a room about a working: all its lines; or about an item after these lines.
+         */
+        AskIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vote" | "try";
+            /** Working */
+            working?: number | null;
+            /** Item */
+            item?: number | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: string[];
+        };
+        /**
+         * ProblemRoom
+         * @description Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it has written, the latest first.
+         */
+        ProblemRoom: {
+            /** Given Set */
+            given_set: number;
+            /** Item */
+            item: number;
+            /** Written */
+            written: components["schemas"]["WrittenInRoom"][];
+        };
+        /**
+         * WrittenInRoom
+         * @description Lines that were written in a room, by how many, and which of them breaks first (0 for none).
+         */
+        WrittenInRoom: {
+            /** Lines */
+            lines: string[];
+            /** Count */
+            count: number;
+            /** Broken */
+            broken: number;
+        };
+        /**
          * Session
          * @description Who is logged in; `needs_setup` while there is no account at all.
          */
@@ -2164,16 +2749,6 @@ export interface components {
             manages: boolean;
             /** New Password */
             new_password: boolean;
-        };
-        /**
-         * Detail
-         * @description A refusal: a code for programs, a sentence for people.
-         */
-        Detail: {
-            /** Code */
-            code: string;
-            /** Detail */
-            detail: string;
         };
         /** Credentials */
         Credentials: {
@@ -2338,23 +2913,6 @@ export interface components {
             finished: boolean;
             /** Remaining */
             remaining: components["schemas"]["Remaining"][];
-        };
-        /**
-         * LineError
-         * @description Why a line can't be read. The given is line 0; the column counts characters from 1.
-         */
-        LineError: {
-            /** Line */
-            line: number;
-            /** Column */
-            column: number;
-            /** Message */
-            message: string;
-            /**
-             * Code
-             * @enum {string}
-             */
-            code: "syntax" | "scope" | "limit" | "task";
         };
         /**
          * Link
@@ -2554,42 +3112,6 @@ export interface components {
             format?: 1;
         };
         /**
-         * Echo
-         * @description LaTeX left of the first relation sign and from it on, the move, the remark, and the reading in plain notation.
-         *
-         *     Of a line that can't be read, the error with its column and nothing else.
-         */
-        Echo: {
-            /** Kind */
-            kind: string;
-            /** Left */
-            left: string;
-            /** Right */
-            right: string;
-            /** Plain */
-            plain: string;
-            /** Prefix */
-            prefix: string;
-            /** Move */
-            move: string;
-            /** Remark */
-            remark: string;
-            /** Notes */
-            notes: string[];
-            error: components["schemas"]["LineError"] | null;
-        };
-        /** EchoIn */
-        EchoIn: {
-            /** Text */
-            text: string;
-            /**
-             * Decimal
-             * @default point
-             * @enum {string}
-             */
-            decimal?: "point" | "comma";
-        };
-        /**
          * TypesetOut
          * @description The LaTeX of each, empty where a text is no mathematics.
          */
@@ -2604,16 +3126,6 @@ export interface components {
         TypesetIn: {
             /** Texts */
             texts: string[];
-        };
-        /**
-         * Bead
-         * @description One line of a tiny chain: its kind and relation.
-         */
-        Bead: {
-            /** Kind */
-            kind: string;
-            /** Relation */
-            relation: ("holds" | "widens" | "settles" | "narrows" | "breaks" | "unclear") | null;
         };
         /**
          * Finding
@@ -4405,30 +4917,6 @@ export interface components {
             slip: string;
         };
         /**
-         * FormOut
-         * @description What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for what is left out), names of
-         *     ways, the letters of a claim, how far a grid reaches.
-         */
-        FormOut: {
-            /**
-             * Form
-             * @enum {string}
-             */
-            form: "work" | "choose" | "mend" | "fill" | "way" | "claim";
-            /** Options */
-            options: string[];
-            /** Lines */
-            lines: string[];
-            /** Blanks */
-            blanks: number;
-            /** Ways */
-            ways: string[];
-            /** Letters */
-            letters: string[];
-            /** Reach */
-            reach: number;
-        };
-        /**
          * ItemOut
          * @description An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not just worked.
          */
@@ -5255,494 +5743,6 @@ export interface components {
             students: number[];
         };
         /**
-         * CameIn
-         * @description Where a code led: into a room, or (null) to the own page.
-         */
-        CameIn: {
-            room: components["schemas"]["MyRoom"] | null;
-        };
-        /**
-         * MyAsk
-         * @description What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it goes on.
-         */
-        MyAsk: {
-            /** Id */
-            id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "vote" | "try";
-            /** Given Latex */
-            given_latex: string;
-            /** Lines */
-            lines: string[];
-            /** Answer */
-            answer: string;
-        };
-        /** MyItem */
-        MyItem: {
-            /** Id */
-            id: number;
-            /** Number */
-            number: number;
-            /** Task */
-            task: string;
-            /** Instruction */
-            instruction: string;
-            /** Given */
-            given: string;
-            /** Given Latex */
-            given_latex: string;
-            form: components["schemas"]["FormOut"] | null;
-            working: components["schemas"]["MyWorking"] | null;
-        };
-        /**
-         * MyRoom
-         * @description The room as one student has it.
-         */
-        MyRoom: {
-            ask: components["schemas"]["MyAsk"] | null;
-            /**
-             * Tells
-             * @enum {string}
-             */
-            tells: "end" | "line" | "place" | "cue" | "words";
-            /** Hints */
-            hints: number;
-            /** Paused */
-            paused: string;
-            /** Nudge */
-            nudge: string;
-            /** Closes */
-            closes: string | null;
-            /** Over */
-            over: boolean;
-            /** Title */
-            title: string;
-            /** Student */
-            student: string;
-            /** Decimal */
-            decimal: string;
-            /** Items */
-            items: components["schemas"]["MyItem"][];
-        };
-        /**
-         * MyWorking
-         * @description A student's own working; `told` has an entry a line.
-         */
-        MyWorking: {
-            /** Revision */
-            revision: number;
-            /** Lines */
-            lines: string[];
-            /** Echoes */
-            echoes: components["schemas"]["Echo"][];
-            /** Told */
-            told: components["schemas"]["ToldLineOut"][];
-            /** Answered */
-            answered: boolean;
-            /** Hints */
-            hints: number;
-        };
-        /** ToldLineOut */
-        ToldLineOut: {
-            /** Verdict */
-            verdict: string;
-            /** Words */
-            words: string;
-            /** Right */
-            right: string;
-        };
-        /** ComeIn */
-        ComeIn: {
-            /** Code */
-            code: string;
-            /** Name */
-            name: string;
-            /** Secret */
-            secret: string;
-        };
-        /**
-         * News
-         * @description What the teacher may change while a student works.
-         */
-        News: {
-            ask: components["schemas"]["MyAsk"] | null;
-            /**
-             * Tells
-             * @enum {string}
-             */
-            tells: "end" | "line" | "place" | "cue" | "words";
-            /** Hints */
-            hints: number;
-            /** Paused */
-            paused: string;
-            /** Nudge */
-            nudge: string;
-            /** Closes */
-            closes: string | null;
-            /** Over */
-            over: boolean;
-        };
-        /**
-         * Written
-         * @description One item after it was written, and what is new.
-         */
-        Written: {
-            ask: components["schemas"]["MyAsk"] | null;
-            /**
-             * Tells
-             * @enum {string}
-             */
-            tells: "end" | "line" | "place" | "cue" | "words";
-            /** Hints */
-            hints: number;
-            /** Paused */
-            paused: string;
-            /** Nudge */
-            nudge: string;
-            /** Closes */
-            closes: string | null;
-            /** Over */
-            over: boolean;
-            /** Item */
-            item: number;
-            working: components["schemas"]["MyWorking"];
-        };
-        /**
-         * MyLines
-         * @description The lines of a working, and the revision they were written on.
-         */
-        MyLines: {
-            /** Revision */
-            revision: number;
-            /** Lines */
-            lines: string[];
-        };
-        /**
-         * RoomHint
-         * @description A hint, with how many are left.
-         */
-        RoomHint: {
-            /** Look */
-            look: string;
-            /** Rule */
-            rule: string;
-            /** Line */
-            line: string;
-            /** Left */
-            left: number;
-        };
-        /** AnswerIn */
-        AnswerIn: {
-            /** Ask */
-            ask: number;
-            /** Text */
-            text: string;
-        };
-        /**
-         * HomeSet
-         * @description A set that a student has worked, with what is told of it afterwards.
-         */
-        HomeSet: {
-            /** Title */
-            title: string;
-            /**
-             * Day
-             * Format: date
-             */
-            day: string;
-            /** Items */
-            items: components["schemas"]["MyItem"][];
-        };
-        /**
-         * HomeSlip
-         * @description An error that a student made: when it is due again, how many problems against it were solved since, or that they are rid of it.
-         */
-        HomeSlip: {
-            /** Name */
-            name: string;
-            /** Cue */
-            cue: string;
-            /** Rid */
-            rid: boolean;
-            /**
-             * Due
-             * Format: date
-             */
-            due: string;
-            /** Solved */
-            solved: number;
-        };
-        /**
-         * HomeTask
-         * @description A problem against an error that is due.
-         */
-        HomeTask: {
-            /** Id */
-            id: number;
-            /** Against */
-            against: string;
-            /** Decimal */
-            decimal: string;
-            /** Instruction */
-            instruction: string;
-            /** Given Latex */
-            given_latex: string;
-            working: components["schemas"]["MyWorking"];
-            /** Done */
-            done: boolean;
-        };
-        /**
-         * MyHome
-         * @description A student's own page.
-         */
-        MyHome: {
-            /** Student */
-            student: string;
-            /** School Class */
-            school_class: string;
-            /** Sets */
-            sets: components["schemas"]["HomeSet"][];
-            /** Slips */
-            slips: components["schemas"]["HomeSlip"][];
-            next: components["schemas"]["HomeTask"] | null;
-        };
-        /**
-         * DoorOut
-         * @description The code by which a class comes in from home; empty where there is none.
-         */
-        DoorOut: {
-            /** Code */
-            code: string;
-        };
-        /**
-         * RoomOut
-         * @description The room as the teacher has it; `seats` are those where something has changed since the version that was asked about.
-         */
-        RoomOut: {
-            /** Version */
-            version: number;
-            /** Code */
-            code: string;
-            /**
-             * Tells
-             * @enum {string}
-             */
-            tells: "end" | "line" | "place" | "cue" | "words";
-            /** Right Line */
-            right_line: boolean;
-            /** Hints */
-            hints: number;
-            /** Paused */
-            paused: string;
-            /** Closes */
-            closes: string | null;
-            /** Ended */
-            ended: boolean;
-            /** Items */
-            items: number[];
-            /** Seats */
-            seats: components["schemas"]["SeatOut"][];
-        };
-        /**
-         * SeatCell
-         * @description A working in the teacher's grid: its tiny chain, and at which line it is stuck (0 for none).
-         */
-        SeatCell: {
-            /** Item */
-            item: number;
-            /** Working */
-            working: number;
-            /** Beads */
-            beads: components["schemas"]["Bead"][];
-            /** Stuck */
-            stuck: number;
-            /** Answered */
-            answered: boolean;
-            /** Slip */
-            slip: string;
-            /** Hints */
-            hints: number;
-        };
-        /**
-         * SeatOut
-         * @description A student in the teacher's grid; `heard` is null for who has not come in. `cells` are those that have changed.
-         */
-        SeatOut: {
-            /** Student */
-            student: number;
-            /** Name */
-            name: string;
-            /** Heard */
-            heard: string | null;
-            /** Nudge */
-            nudge: string;
-            /** More Minutes */
-            more_minutes: number;
-            /** Cells */
-            cells: components["schemas"]["SeatCell"][];
-        };
-        /**
-         * RoomIn
-         * @description What a room tells. `minutes` until it closes, null for none; `show_time` shows them.
-         */
-        RoomIn: {
-            /**
-             * Tells
-             * @default line
-             * @enum {string}
-             */
-            tells?: "end" | "line" | "place" | "cue" | "words";
-            /**
-             * Right Line
-             * @default false
-             */
-            right_line?: boolean;
-            /**
-             * Hints
-             * @default 0
-             */
-            hints?: number;
-            /** Minutes */
-            minutes?: number | null;
-            /**
-             * Show Time
-             * @default false
-             */
-            show_time?: boolean;
-        };
-        /**
-         * RoomChange
-         * @description What is changed of a room while it runs; an empty `paused` goes on, `new_code` replaces the code.
-         */
-        RoomChange: {
-            /** Tells */
-            tells?: ("end" | "line" | "place" | "cue" | "words") | null;
-            /** Right Line */
-            right_line?: boolean | null;
-            /** Hints */
-            hints?: number | null;
-            /** Paused */
-            paused?: string | null;
-            /** Ended */
-            ended?: boolean | null;
-            /**
-             * New Code
-             * @default false
-             */
-            new_code?: boolean;
-        };
-        /**
-         * SeatChange
-         * @description What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the secret taken away.
-         */
-        SeatChange: {
-            /** Nudge */
-            nudge?: string | null;
-            /** More Minutes */
-            more_minutes?: number | null;
-            /** Open Minutes */
-            open_minutes?: number | null;
-            /**
-             * Forget Secret
-             * @default false
-             */
-            forget_secret?: boolean;
-        };
-        /**
-         * AnswerOut
-         * @description An answer of the room and how often it was given; `relation` is how a line follows.
-         */
-        AnswerOut: {
-            /** Text */
-            text: string;
-            /** Latex */
-            latex: string;
-            /** Count */
-            count: number;
-            /** Relation */
-            relation: string;
-        };
-        /**
-         * AskOut
-         * @description What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for none, null where a line is
-         *     asked for.
-         */
-        AskOut: {
-            /** Id */
-            id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "vote" | "try";
-            /** Given Latex */
-            given_latex: string;
-            /** Lines */
-            lines: string[];
-            /** Right */
-            right: number | null;
-            /** Answered */
-            answered: number;
-            /** Here */
-            here: number;
-            /** Answers */
-            answers: components["schemas"]["AnswerOut"][];
-        };
-        /**
-         * RoomAsk
-         * @description What a room is asked; null for nothing.
-         */
-        RoomAsk: {
-            ask: components["schemas"]["AskOut"] | null;
-        };
-        /**
-         * AskIn
-         * @description Asks a room about a working: all its lines; or about an item after these lines.
-         */
-        AskIn: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "vote" | "try";
-            /** Working */
-            working?: number | null;
-            /** Item */
-            item?: number | null;
-            /**
-             * Lines
-             * @default []
-             */
-            lines?: string[];
-        };
-        /**
-         * ProblemRoom
-         * @description Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it has written, the latest first.
-         */
-        ProblemRoom: {
-            /** Given Set */
-            given_set: number;
-            /** Item */
-            item: number;
-            /** Written */
-            written: components["schemas"]["WrittenInRoom"][];
-        };
-        /**
-         * WrittenInRoom
-         * @description Lines that were written in a room, by how many, and which of them breaks first (0 for none).
-         */
-        WrittenInRoom: {
-            /** Lines */
-            lines: string[];
-            /** Count */
-            count: number;
-            /** Broken */
-            broken: number;
-        };
-        /**
          * PageRow
          * @description A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to be settled.
          */
@@ -5877,6 +5877,766 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    server_room_api_come_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_room_api_my_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyRoom"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["News"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MyLines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Written"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_hint: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomHint"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_echo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EchoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Echo"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["News"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_my_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyHome"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_write_at_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MyLines"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeTask"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_open_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_close_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_room: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_open_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_change_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_change_seat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_asked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomAsk"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomAsk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_stop_asking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_room_api_problem_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                problem_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemRoom"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_accounts_api_session: {
         parameters: {
             query?: never;
@@ -9491,766 +10251,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_come_in: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ComeIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CameIn"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_leave: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    server_room_api_my_room: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MyRoom"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_news: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["News"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_write: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                item_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MyLines"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Written"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_hint: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                item_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoomHint"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_echo: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EchoIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Echo"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_answer: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AnswerIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["News"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_my_home: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MyHome"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_write_at_home: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                problem_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MyLines"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HomeTask"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_door: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                class_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DoorOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_open_door: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                class_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DoorOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_close_door: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                class_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_room: {
-        parameters: {
-            query?: {
-                since?: number;
-            };
-            header?: never;
-            path: {
-                set_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoomOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_open_room: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                set_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RoomIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoomOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_change_room: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                set_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RoomChange"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoomOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_change_seat: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                set_id: number;
-                student_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SeatChange"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoomOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_asked: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                set_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoomAsk"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_ask: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                set_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AskIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoomAsk"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_stop_asking: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                set_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_room_api_problem_room: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                problem_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemRoom"];
-                };
             };
             /** @description Not Found */
             404: {
