@@ -6,12 +6,13 @@ from algebra import limits
 from algebra.exact.algebraic_numbers import forget_roots
 from algebra.exact.effort import OutOfEffort, granted
 from algebra.exact.errors import ExactError, UndefinedValue
+from algebra.exact.evaluate.terms import same_terms
 from algebra.exact.generators import FEW, SPARE, MoreRootsNeeded
 from algebra.exact.rational_functions import forget_factors
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import forget_lines, read_line
 from algebra.reports.report import Answer, Finish, LineError, Link, PointEvidence, Relation, Report
-from algebra.reports.working import TaskError, Working
+from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
 from algebra.tree import statements as ln
 from algebra.verify.assumptions import read_assumption
 from algebra.verify.context import TOO_MANY_LETTERS, Context, context_of, letters_of
@@ -42,12 +43,28 @@ def decide(working: Working) -> Relation | None:
     try:
         given, written = read_line(working.given, decimal=decimal), read_line(working.lines[0], decimal=decimal)
         assumed = [read_line(f"assume: {text}", decimal=decimal) for text in working.assume]
+        quick = _by_terms(working, given, written)
+        if quick is not None:
+            return quick
         try:
             return _decided(working, given, written, assumed, FEW)
         except MoreRootsNeeded:
             return _decided(working, given, written, assumed, SPARE)
     except (ReadingError, TaskError, ExactError):
         return None
+
+
+def _by_terms(working: Working, given: ln.Line, written: ln.Line) -> Relation | None:
+    """The relation of two expressions that are sums of single terms; None for others."""
+    if working.task not in EXPRESSION_TASKS or working.assume:
+        return None
+    trees = []
+    for line in (given, written):
+        if line.kind != "expression" or line.restriction is not None or line.move is not None or line.body is None:
+            return None
+        trees.append(line.body)
+    same = same_terms(*trees, imaginary=working.numbers == "complex")
+    return None if same is None else "holds" if same else "breaks"
 
 
 def clear_caches() -> None:
