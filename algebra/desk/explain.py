@@ -286,9 +286,16 @@ def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried
             found[slip.id], strength[slip.id] = Found(slip, address, what, exact=fits == 2), fits
     # a slip that gives the very line comes before one from which correct steps lead on to it, and where a sum was written as
     # a product, one of factoring before others
-    factored = isinstance(n.bare(before), n.Sum) and isinstance(n.bare(comparison.after), n.Product | n.Power)
+    factored = isinstance(n.bare(before), n.Sum) and _holds_bracket(n.bare(comparison.after))
     ordered = sorted(found, key=lambda name: (-strength[name], factored and BY_ID[name].topic != "factoring"))[:MOST]
     return {name: found[name] for name in ordered}
+
+
+def _holds_bracket(tree: n.Node) -> bool:
+    """Whether an expression is a product with a sum in brackets among its factors, or a power of a sum."""
+    factors = tree.children if isinstance(tree, n.Product) else (tree,)
+    bases = [n.bare(f).base if isinstance(n.bare(f), n.Power) else f for f in factors]
+    return isinstance(tree, n.Product | n.Power) and any(isinstance(n.bare(base), n.Sum) for base in bases)
 
 
 def _together(before: n.Node, task: str, tried: list[Tried], comparison: Comparison) -> list[Found]:

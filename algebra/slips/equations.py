@@ -124,6 +124,8 @@ def _one_term_divided(body: n.Node) -> Iterator[Wrong]:
                 divided = [(s, over(t, by)) if j == k else (s, t) for j, (s, t) in enumerate(items)]
                 words = said("only {term} was divided by {number}", shows=term, term=term, number=number)
                 yield equals(add(divided), over(other, by)), words
+                if n.letters(term):
+                    yield equals(add(divided), other), words
 
 
 def _alone(body: n.Node) -> Iterator[tuple[Q, n.Node, Q]]:
@@ -347,7 +349,7 @@ SLIPS = (
          innocent=(("5x + 10 = 35", "x + 2 = 7"),), lurks_in=("divide-both-sides", "divide-by-common"), likely=2.2, rank=7),
     Slip(id="division-inverted", name="Divided the wrong way round", kind="care", topic="equations", done="{what}.", why="8x = 4 makes x smaller than 1.",
          cue="Divide by the number at x.", examples=(("8x = 4", "x = 2"),), wrong=_inverted, scope="equation",
-         innocent=(("8x = 4", "x = 1/2"),), lurks_in=("divide-both-sides",)),
+         innocent=(("8x = 4", "x = 1/2"),), lurks_in=("divide-both-sides",), rank=90),
     Slip(id="lcd-skips-term", name="The LCD skipped a term", kind="procedure", topic="equations", done="{what}.", why="Every term of both sides is multiplied.",
          cue="Write the LCD before every term.", examples=(("x/4 + 3 = 5/8", "2x + 3 = 5"), ("1/x + 1/3 = 2", "3 + x = 2"), ("2/x + 1 = 5", "2 + x = 5")), wrong=_lcd_skips, scope="equation",
          innocent=(("x/4 + 3 = 5/8", "2x + 24 = 5"),), lurks_in=("clear-small-denominators", "multiply-both-sides", "clear-fractions", "clear-denominators"), likely=2.8),

@@ -125,6 +125,9 @@ def _brackets_lost(node: n.Node) -> Iterator[Wrong]:
             words = said("the brackets of {part} were dropped", shows=n.bare(part), part=n.bare(part))
             if k:
                 yield add([("+", over(node.numerator, multiply([*before, items[0][1]]))), *items[1:]]), words
+                number, *rest = factors(items[0][1])
+                if not before and rest and isinstance(number, n.Integer):  # 8/2x - 1, where only the 2 stands below
+                    yield add([("+", multiply([over(node.numerator, number), *rest])), *items[1:]]), words
             else:
                 yield add([*items[:-1], (items[-1][0], over(items[-1][1], node.denominator))]), words
     elif isinstance(node, n.Product) and isinstance(n.bare(node.factors[-1]), n.Fraction):

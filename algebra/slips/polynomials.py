@@ -38,12 +38,13 @@ def _unlike(node: n.Node) -> Iterator[Wrong]:
         return
     items = terms(node)
     parts = signed(items)
-    # a bracket that is a sum is no term that one would count together with another
-    if parts is None or any(isinstance(p, n.Root | n.Fraction | n.Sum) for _, t in items for p in n.parts_of(t)):
+    if parts is None:
         return
+    # a bracket that is a sum is no term that one would count together with another
+    whole = [not any(isinstance(p, n.Root | n.Fraction | n.Sum) for p in n.parts_of(t)) for _, t in items]
     for i, j, left in two_of(items):
         (a, rest), (b, other) = parts[i], parts[j]
-        if rest == other or not (n.letters(items[i][1]) | n.letters(items[j][1])):
+        if rest == other or not (whole[i] and whole[j]) or not (n.letters(items[i][1]) | n.letters(items[j][1])):
             continue
         first, second = items[i][1], items[j][1]
         words = said("{first} and {second} are unlike terms", shows=first, first=first, second=second)
@@ -474,7 +475,7 @@ SLIPS = (
          innocent=(("2x^2+14x+20", "2(x+2)(x+5)"),), lurks_in=("common-factor", "common-bracket", "factor-side"), likely=3.0),
     Slip(id="common-factor-wrong-rest", name="Wrong rest after taking out", kind="procedure", topic="factoring", done="{what}.",
          why="Multiplying back must give each term.", cue="Multiply back.", examples=(("12x+8", "4(3x+8)"), ("x^5y^2+x^2y^5", "x^2y^2(x^5+y^5)")), wrong=_wrong_rest,
-         innocent=(("12x+8", "4(3x+2)"),), lurks_in=("common-factor", "group-in-pairs", "factor-unknown"), likely=1.6),
+         innocent=(("12x+8", "4(3x+2)"),), lurks_in=("common-factor", "group-in-pairs", "factor-unknown"), likely=1.6, rank=101),
     Slip(id="pair-sign", name="Sign lost in a pair", kind="procedure", topic="factoring", done="When the factor of the last two terms was taken out, {what}.",
          why="−4 times −5 is 20, not −20.", cue="Multiply the pair back, with its signs.", wrong=_pair_sign, tasks=FACTOR,
          examples=(("6x^2-15x+8x-20", "3x(2x-5)-4(2x-5)"), ("x^3+2x^2-9x-18", "x^2(x+2)-9(x-2)")),

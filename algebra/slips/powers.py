@@ -205,12 +205,22 @@ def _skips_factor(node: n.Node) -> Iterator[Wrong]:
         negative = opposite(first)
         words = said("{skipped} was not raised", shows=first, skipped=negative)
         yield multiply([n.Group(negative), *(power(f, node.exponent) for f in others)]), words
+        yield from _only_one_raised([n.Group(negative), *others], node.exponent)
     if not isinstance(inner, n.Product):
         return
     items = factors(node.base)
     for k, skipped in enumerate(items):
         pieces = [f if p == k else power(f, node.exponent) for p, f in enumerate(items)]
         yield multiply(pieces), said("{skipped} was not raised", shows=skipped, skipped=skipped)
+    yield from _only_one_raised(items, node.exponent)
+
+
+def _only_one_raised(items: list[n.Node], exponent: n.Node) -> Iterator[Wrong]:
+    """(5xy)^2 as 5xy^2."""
+    for k, raised in enumerate(items if len(items) > 2 else ()):
+        pieces = [power(f, exponent) if p == k else f for p, f in enumerate(items)]
+        others = multiply(f for p, f in enumerate(items) if p != k)
+        yield multiply(pieces), said("only {raised} was raised, not {others}", shows=raised, raised=raised, others=others)
 
 
 def _over_sum(node: n.Node) -> Iterator[Wrong]:
