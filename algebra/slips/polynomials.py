@@ -255,6 +255,8 @@ def _wrong_rest(node: n.Node) -> Iterator[Wrong]:
     parts = signed(items)
     if parts is None or any(a.denominator != 1 for a, _ in parts) or len(items) > 3:
         return
+    if len({rest for _, rest in parts}) == 1:  # like terms are counted together
+        return
     common = gcd(*(int(a) for a, _ in parts))
     if common > 1 or _common_letters(items):
         yield from _one_lost(items, parts, common)
@@ -475,7 +477,7 @@ SLIPS = (
          innocent=(("2x^2+14x+20", "2(x+2)(x+5)"),), lurks_in=("common-factor", "common-bracket", "factor-side"), likely=3.0),
     Slip(id="common-factor-wrong-rest", name="Wrong rest after taking out", kind="procedure", topic="factoring", done="{what}.",
          why="Multiplying back must give each term.", cue="Multiply back.", examples=(("12x+8", "4(3x+8)"), ("x^5y^2+x^2y^5", "x^2y^2(x^5+y^5)")), wrong=_wrong_rest,
-         innocent=(("12x+8", "4(3x+2)"),), lurks_in=("common-factor", "group-in-pairs", "factor-unknown"), likely=1.6, rank=101),
+         innocent=(("12x+8", "4(3x+2)"),), lurks_in=("common-factor", "group-in-pairs", "factor-unknown"), likely=1.6),
     Slip(id="pair-sign", name="Sign lost in a pair", kind="procedure", topic="factoring", done="When the factor of the last two terms was taken out, {what}.",
          why="−4 times −5 is 20, not −20.", cue="Multiply the pair back, with its signs.", wrong=_pair_sign, tasks=FACTOR,
          examples=(("6x^2-15x+8x-20", "3x(2x-5)-4(2x-5)"), ("x^3+2x^2-9x-18", "x^2(x+2)-9(x-2)")),
