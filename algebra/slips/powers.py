@@ -178,7 +178,7 @@ def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
         a, b = factors(items[i][1]), factors(items[j][1])
         p = [base_and_exponent(f) for f in a if number_of(f) is None]
         q = [base_and_exponent(f) for f in b if number_of(f) is None]
-        if len(p) == len(q) == 1 and p[0] and q[0] and p[0][0] == q[0][0] and (p[0][1] != q[0][1] or p[0][1] > 1):
+        if len(p) == len(q) == 1 and p[0] and q[0] and p[0][0] == q[0][0]:
             raised = power(p[0][0], p[0][1] + q[0][1])
             first, second = items[i][1], items[j][1]
             words = said("{first} and {second} are unlike terms", shows=first, first=first, second=second)
@@ -192,7 +192,8 @@ def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
                 lowered = power(p[0][0], p[0][1] - q[0][1])
                 size = parts[i][0] + parts[j][0] or parts[i][0]
                 yield add([("+", counted(size, lowered)), *rest]), words
-            for size in dict.fromkeys((parts[i][0] + parts[j][0], parts[i][0] * parts[j][0])):
+            sizes = [parts[i][0] + parts[j][0], parts[i][0] * parts[j][0]]
+            for size in dict.fromkeys(sizes if (p[0][1], q[0][1]) != (1, 1) else sizes[:1]):  # 2x + 3x as 5x²
                 yield add([("+", counted(size, raised)), *rest]), words
 
 
