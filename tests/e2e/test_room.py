@@ -78,6 +78,7 @@ def test_a_class_works_in_its_room_and_the_teacher_sees_it(room, browser):
     expect(rows.nth(2)).to_contain_text("not here")
     teacher.get_by_label("Sentence of the pause").fill("Eyes to the board.")
     teacher.get_by_role("button", name="pause all").click()
+    expect(teacher.get_by_text("Paused: Eyes to the board.")).to_be_visible()
     bo.get_by_label("Next line").fill("x = 29/3")
     bo.keyboard.press("Enter")
     expect(bo.get_by_text("A pause: Eyes to the board.").first).to_be_visible()
