@@ -10,6 +10,7 @@ from dataclasses import dataclass, field, replace
 from algebra import limits
 from algebra.desk.explain import wrong_lines
 from algebra.desk.solve import Solution, Unsolved, methods_in_order, problem_from, work
+from algebra.desk.workable import is_workable
 from algebra.exact.decomposition import field_for
 from algebra.exact.effort import OutOfEffort, granted, has_some, units_left
 from algebra.exact.errors import ExactError
@@ -150,6 +151,7 @@ def _along_the_ways(working: Working, right: Solution, most: int) -> dict[tuple[
         for way in _wrong_ways(chain, lurking, working.task):
             ways.append((chain, (way[0] * (1 if nth == 0 else BESIDE), *way[1:])))
     tried: set[tuple[str, str]] = set()
+    rests: dict[str, Rest] = {}
     with granted(4 * limits.PREDICT_WORK):
         for chain, way in sorted(ways, key=lambda one: (-one[1][0], one[1][2])):
             before_and_after = (chain[way[2]], plain(way[4]))
@@ -162,7 +164,7 @@ def _along_the_ways(working: Working, right: Solution, most: int) -> dict[tuple[
             if len(found) >= most and way[0] + GROWTH <= sorted(item.weight for item in found.values())[-most]:
                 break
             try:
-                item = _carried_on(working, right, chain, way)
+                item = _carried_on(working, right, chain, way, rests)
             except OutOfEffort:
                 break
             if item is None or any(_OVER_ONE.search(text) for text in item.answer):
@@ -247,6 +249,8 @@ _OVER_ONE = re.compile(r"/1(?![\d.,])")
 """No student leaves a denominator 1."""
 WrongWay = tuple[float, Slip, int, Words, n.Node]
 """How likely, which slip, after how many lines, what was done, the wrong line."""
+Rest = tuple[list[str], list[str] | None]
+"""The lines after a wrong one, and the answer; None where they lead to none."""
 
 
 def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> list[WrongWay]:
@@ -271,8 +275,10 @@ def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> l
     return sorted(ways, key=lambda way: (-way[0], way[2]))
 
 
-def _carried_on(working: Working, right: Solution, chain: list[str], way: WrongWay) -> Anticipated | None:
-    """The wrong line, written neatly, and the correct work after it; None where nothing wrong comes of it."""
+def _carried_on(
+    working: Working, right: Solution, chain: list[str], way: WrongWay, rests: dict[str, Rest]
+) -> Anticipated | None:
+    """The wrong line, written neatly, and the correct work after it; None where nothing wrong comes of it. `rests` keeps what lines lead to."""
     weight, slip, k, what, wrong = way
     product = as_product(wrong) if working.task == "factor" and slip.topic == "factoring" else None
     line = product or neat(wrong)
@@ -280,33 +286,29 @@ def _carried_on(working: Working, right: Solution, chain: list[str], way: WrongW
         return None
     if decide(replace(working, given=chain[k], lines=(line,))) not in ("breaks", "narrows"):
         return None
-    lines, answer = [line], None
-    try:
-        if product:
-            answer = [product]
-        else:
-            answer = _each_solved(working, wrong)
-            if answer is None:
-                rest = work(replace(working, given=line))
-                lines += [step.text for step in rest.steps if step.kind == "line"]
-                answer = _read_off(working, line) if rest.already else list(rest.answer)
-            else:
-                lines.append(" or ".join(f"{problem_from(working).unknown} = {value}" for value in answer))
-    except (TaskError, ReadingError):
-        answer = _read_off(working, line)
+    if product is None and line not in rests:
+        rests[line] = _rest(working, line, wrong)
+    lines, answer = ([], [product]) if product else rests[line]
     if answer is None or sorted(answer) == sorted(right.answer) or len(" ".join(answer)) > 60:
         return None
     return Anticipated(
-        answer,
-        [slip.id],
-        k + 1,
-        slip.said(what),
-        [*chain[1 : k + 1], *lines],
-        None,
-        weight,
-        1,
-        [slip.name],
-    )
+        list(answer), [slip.id], k + 1, slip.said(what), [*chain[1 : k + 1], line, *lines], None, weight, 1, [slip.name]
+    )  # fmt: skip
+
+
+def _rest(working: Working, line: str, wrong: n.Node) -> Rest:
+    """The correct work after a wrong line."""
+    try:
+        answer = _each_solved(working, wrong)
+        if answer is not None:
+            return [" or ".join(f"{problem_from(working).unknown} = {value}" for value in answer)], answer
+        if not is_workable(wrong):
+            return [], None
+        rest = work(replace(working, given=line))
+        lines = [step.text for step in rest.steps if step.kind == "line"]
+        return lines, _read_off(working, line) if rest.already else list(rest.answer)
+    except (TaskError, ReadingError):
+        return [], _read_off(working, line)
 
 
 def _each_solved(working: Working, wrong: n.Node) -> list[str] | None:

@@ -123,9 +123,16 @@ class Decomposition:
 
     def each(self, judge: Callable[[RadicalField], T]) -> list[tuple[RadicalField, T]]:
         """The judgement on every cell. Where one asks for a sign that is not known, the cells are cut again."""
+        return self._cut_until(lambda: [(cell, judge(cell)) for cell in self.now()])
+
+    def any(self, judge: Callable[[RadicalField], bool]) -> bool:
+        """Whether the judgement holds on some cell; looked at until one is found."""
+        return self._cut_until(lambda: any(judge(cell) for cell in self.now()))
+
+    def _cut_until(self, work: Callable[[], T]) -> T:
         for _ in range(MAX_POLYNOMIALS + 1):
             try:
-                return [(cell, judge(cell)) for cell in self.now()]
+                return work()
             except SignUnknown as asked:
                 # kept without its ring, so that the cell it came from can go
                 self.polys[text_of(asked.poly)] = asked.poly

@@ -221,7 +221,10 @@ def _only_one_raised(items: list[n.Node], exponent: n.Node) -> Iterator[Wrong]:
     for k, raised in enumerate(items if len(items) > 2 else ()):
         pieces = [power(f, exponent) if p == k else f for p, f in enumerate(items)]
         others = multiply(f for p, f in enumerate(items) if p != k)
-        yield multiply(pieces), said("only {raised} was raised, not {others}", shows=raised, raised=raised, others=others)
+        yield (
+            multiply(pieces),
+            said("only {raised} was raised, not {others}", shows=raised, raised=raised, others=others),
+        )
 
 
 def _over_sum(node: n.Node) -> Iterator[Wrong]:

@@ -83,8 +83,7 @@ class Comparison:
         """Whether an expression has a value on some cell."""
         if self.cells is None or expression.certain:
             return True
-        judged = self.cells.each(lambda cell: all(value_on(tree, cell) is not None for tree in expression.trees))
-        return any(defined for _, defined in judged)
+        return self.cells.any(lambda cell: all(value_on(tree, cell) is not None for tree in expression.trees))
 
     def _compare_on_cells(
         self, cells: Decomposition, before: EvaluatedExpression, after: EvaluatedExpression
