@@ -293,9 +293,9 @@ def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried
 
 def _holds_bracket(tree: n.Node) -> bool:
     """Whether an expression is a product with a sum in brackets among its factors, or a power of a sum."""
-    factors = tree.children if isinstance(tree, n.Product) else (tree,)
-    bases = [n.bare(f).base if isinstance(n.bare(f), n.Power) else f for f in factors]
-    return isinstance(tree, n.Product | n.Power) and any(isinstance(n.bare(base), n.Sum) for base in bases)
+    factors = [n.bare(f) for f in (tree.children if isinstance(tree, n.Product) else (tree,))]
+    bases = [n.bare(f.base) if isinstance(f, n.Power) else f for f in factors]
+    return isinstance(tree, n.Product | n.Power) and any(isinstance(base, n.Sum) for base in bases)
 
 
 def _together(before: n.Node, task: str, tried: list[Tried], comparison: Comparison) -> list[Found]:
