@@ -304,7 +304,8 @@ def _rest(working: Working, line: str, wrong: n.Node) -> Rest:
             return [" or ".join(f"{problem_from(working).unknown} = {value}" for value in answer)], answer
         if not is_workable(wrong):
             return [], None
-        rest = work(replace(working, given=line))
+        # an expression on which no method gets on is read off in any case
+        rest = work(replace(working, given=line), as_it_stands=working.task in ("solve", "factor"))
         lines = [step.text for step in rest.steps if step.kind == "line"]
         return lines, _read_off(working, line) if rest.already else list(rest.answer)
     except (TaskError, ReadingError):

@@ -104,10 +104,15 @@ def methods_in_order(problem: Problem) -> tuple[str, list[Method]]:
 
 
 def work(
-    working: Working, *, method: str | None = None, grain: Grain = "board", untaught: Iterable[str] = ()
+    working: Working,
+    *,
+    method: str | None = None,
+    grain: Grain = "board",
+    untaught: Iterable[str] = (),
+    as_it_stands: bool = True,
 ) -> Solution:
     """The worked solution by the method named, or by the first that works and that the class knows; of a problem with
-    nothing left to do, itself.
+    nothing left to do, itself, unless that is not asked for (`as_it_stands`).
 
     Raises TaskError (Unsolved where no method leads to the answer) and ReadingError.
     """
@@ -134,7 +139,7 @@ def work(
         fallback = fallback or found
     if fallback is not None:
         return fallback
-    if not method and (done := _as_it_stands(problem, family)):
+    if as_it_stands and not method and (done := _as_it_stands(problem, family)):
         return done
     if method:
         raise Unsolved(f"{wanted[0].name} does not lead to the answer here: {reasons.get(wanted[0].name, '')}")

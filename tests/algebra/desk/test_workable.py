@@ -48,3 +48,11 @@ def test_a_line_that_is_come_to_again_is_worked_once(monkeypatch):
     predicting.predict(Working("solve", "4(x - 5)^3 + 5 = 261", ()))
     wrong = [given for given, method in worked if method is None]
     assert len(wrong) == len(set(wrong))
+
+
+@pytest.mark.parametrize("text", ["5√2", "3/4", "x + 1"])
+def test_a_finished_expression_is_its_own_solution_where_that_is_asked_for(text):
+    asked = Working("simplify", text, ())
+    assert work(asked).already
+    with pytest.raises(TaskError):
+        work(asked, as_it_stands=False)
