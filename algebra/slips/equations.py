@@ -334,7 +334,7 @@ SLIPS = (
          innocent=(("1/x = 5/6", "x = 6/5"), ("1/x = 1/2 + 1/3", "x = 6/5")), lurks_in=("reciprocal-both-sides",), rank=6),
     Slip(id="one-side-only", name="One side only", kind="procedure", topic="equations", done="{what}.", why="A balance tips when one side only is changed.",
          cue="Write the move below both sides.", examples=(("x + 8 = 3", "x = 3"), ("x^2 = 50", "x = 50")), wrong=_one_side, scope="equation",
-         innocent=(("x + 8 = 3", "x = -5"),), lurks_in=("add-to-both-sides", "subtract-from-both-sides", "multiply-both-sides")),
+         innocent=(("x + 8 = 3", "x = -5"),), lurks_in=("add-to-both-sides", "subtract-from-both-sides", "multiply-both-sides", "square-both-sides")),
     Slip(id="negative-unknown-kept", name="Dropped the minus of the unknown", kind="procedure", topic="equations", done="{what}.", why="If −x is 9, x is −9.",
          cue="Divide by −1.", examples=(("-x = 9", "x = 9"),), wrong=_minus_dropped, scope="equation",
          innocent=(("-x = 9", "x = -9"),), lurks_in=("divide-both-sides",), rank=5),

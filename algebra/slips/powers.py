@@ -320,6 +320,12 @@ def _base_times_exponent(node: n.Node) -> Iterator[Wrong]:
             "{power} was taken for {base} times {exponent}", power=node, base=node.base, exponent=node.exponent
         )
         yield multiply([node.base, node.exponent]), words
+        above = n.bare(node.exponent)
+        if isinstance(above, n.Fraction) and number_of(above) is not None:  # 16^(3/4) as (16/4)^3
+            words = said(
+                "{base} was divided by {index}, where its root is taken", base=node.base, index=above.denominator
+            )
+            yield power(over(node.base, above.denominator), above.numerator), words
 
 
 SLIPS = (
