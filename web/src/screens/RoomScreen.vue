@@ -37,7 +37,7 @@ let touched = 0
 onMounted(async () => {
   window.addEventListener('online', again)
   for (const each of WAKING) document.addEventListener(each, wake)
-  if (!store.room && !(await store.resume())) await home.load()
+  if (!store.room && (await store.isOutside()) && !(await store.resume())) await home.load()
 })
 onBeforeUnmount(() => {
   left = true

@@ -183,6 +183,22 @@ describe('a student by keys', () => {
     await flushPromises()
     expect(sent().at(-1)).toMatchObject({ lines: [] })
   })
+  it('is let out before anybody is shown anything, where it left without a connection', async () => {
+    await comeIn()
+    line.down = true
+    await press('q', { altKey: true })
+    expect(made.find('.door').exists()).toBe(true)
+    line.down = false
+    made.unmount()
+    asked.length = 0
+    says['GET /api/room'] = () => (sentTo('POST /api/room/leave').length ? Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }) : room())
+    await show(RoomScreen)
+    expect(asked[0]?.what).toBe('POST /api/room/leave')
+    expect(made.find('.door').exists()).toBe(true)
+    made.unmount()
+    await show(RoomScreen)
+    expect(sentTo('POST /api/room/leave')).toHaveLength(1)
+  })
   it('leaves by one key, and looks at the own page by another', async () => {
     await comeIn()
     await press('q')

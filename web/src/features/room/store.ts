@@ -13,6 +13,7 @@ type UnsentItems = Record<string, Unsent>
 const AGAIN_MS = 4000
 const LOOK_MS = 10_000
 const WAKE_MS = 2000
+const LEFT = 'room.left'
 
 /** A student's side of a practice room. What is typed stands at once, is kept in this browser until the server has it, and is sent once. */
 export const useRoom = defineStore('room', {
@@ -55,6 +56,7 @@ export const useRoom = defineStore('room', {
       return this.request.run(
         () => unwrap(api.POST('/api/room/come-in', { body: { code, name, secret } })),
         async (found) => {
+          keep(LEFT, null)
           if (found.room) this.begin(found.room)
           else await useHome().load()
         },
@@ -80,8 +82,20 @@ export const useRoom = defineStore('room', {
     async leave() {
       await this.send()
       useHome().$reset()
-      await unwrap(api.POST('/api/room/leave')).catch(() => undefined)
+      keep(LEFT, true)
       this.$reset()
+      await this.isOutside()
+    },
+    /** Whether nobody who has left is still inside for the server: who left without a connection is let out before anybody is shown anything. */
+    async isOutside(): Promise<boolean> {
+      if (!kept(LEFT)) return true
+      try {
+        await unwrap(api.POST('/api/room/leave'))
+      } catch {
+        return false
+      }
+      keep(LEFT, null)
+      return true
     },
     /** What the teacher has changed, taken into the room; whether that changes what is told of the lines. */
     hear(found: Schema['News']): boolean {
