@@ -10,6 +10,7 @@ from uuid import uuid4
 
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
+from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
@@ -267,13 +268,17 @@ def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, li
     working, made = StudentWorking.objects.get_or_create(
         paper=paper, item=item, defaults={"lines": lines, "source": source}
     )
-    if made:
-        return "new"
-    if working.lines == lines:
-        return "same"
-    let_fall(who, working.pk, working.mark)
-    put_columns(working.pk, lines, source, pile.Judged())
-    return "changed"
+    if not made:
+        if working.lines == lines:
+            return "same"
+        let_fall(who, working.pk, working.mark)
+        put_columns(working.pk, lines, source, pile.Judged())
+    written.send(StudentWorking, working=working.pk, given_set=given_set.pk)
+    return "new" if made else "changed"
+
+
+written = Signal()
+"""Sent with `working` and `given_set` when lines were put in a student's place."""
 
 
 def let_fall(who: str, working: int, mark: float | None) -> None:

@@ -142,6 +142,24 @@ class TestWriting:
         assert answer.status_code == 409 and answer.json()["lines"] == ["3x = 15"]
         assert working(write(client, items[0], ["3x = 15", "x = 5"], revision=1))["revision"] == 2
 
+    def test_what_the_teacher_types_in_their_place_is_not_put_over_unseen(self, api, given):
+        client, items = inside(api, given)
+        ada = given.school_class.students.get(name="Ada Quill")
+
+        def typed(*lines):
+            sent = {"student": ada.pk, "item": items[0], "lines": lines}
+            assert api.send("PUT", f"/api/sets/{given.pk}/workings", sent).status_code == 200
+
+        typed("3x = 15")
+        answer = write(client, items[0], ["x = 4"])  # by a screen that has not seen it
+        assert answer.status_code == 409 and answer.json() | {"lines": ["3x = 15"], "revision": 1} == answer.json()
+        assert working(write(client, items[0], ["3x = 15", "x = 4"], revision=1))["revision"] == 2
+        version = api.get(f"/api/sets/{given.pk}/room").json()["version"]
+        typed("x = 5")
+        [seat] = api.get(f"/api/sets/{given.pk}/room?since={version}").json()["seats"]
+        assert seat["name"] == "Ada Quill" and len(seat["cells"][0]["beads"]) == 1
+        assert write(client, items[0], ["3x = 15", "x = 4", "x = 3"], revision=2).json()["lines"] == ["x = 5"]
+
     def test_nobody_writes_while_paused_or_closed_and_extra_time_is_one_students_own(self, api, given):
         client, items = inside(api, given, minutes=10, show_time=True)
         api.send("PATCH", f"/api/sets/{given.pk}/room", {"paused": "Look at the board."})
