@@ -292,11 +292,6 @@ def _termwise(body: n.Node) -> Iterator[Wrong]:
         ]
         yield equals(*squared), said("each term was squared by itself")
         for own, other in (pair, pair[::-1]):
-            scale = [f for f in factors(own) if not _holds_root(f)]
-            roots = [f for f in factors(own) if isinstance(n.bare(f), n.Root)]
-            if len(terms(own)) == 1 and len(roots) == 1 and scale and len(scale) + 1 == len(factors(own)):
-                words = said("the root was squared, but not {scale}", scale=multiply(scale))
-                yield equals(multiply([*scale, power(roots[0], 2)]), power(other, 2)), words
             if len(terms(own)) == 2:
                 # the term without a root stays as it is
                 kept: list[Term] = [(s, power(t, 2)) if _holds_root(t) else (s, t) for s, t in terms(own)]

@@ -9,6 +9,7 @@ from algebra.slips.parts import (
     add,
     base_and_exponent,
     counted,
+    equals,
     factors,
     multiply,
     number_of,
@@ -19,7 +20,7 @@ from algebra.slips.parts import (
     terms,
     two_of,
 )
-from algebra.slips.slip import Slip, Wrong
+from algebra.slips.slip import Slip, Wrong, both_ways
 from algebra.slips.words import said
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -198,6 +199,7 @@ def _exponents_over_sum(node: n.Node) -> Iterator[Wrong]:
 
 
 def _skips_factor(node: n.Node) -> Iterator[Wrong]:
+    yield from _root_squared_alone(node)
     if not isinstance(node, n.Power):
         return
     inner = n.bare(node.base)
@@ -214,6 +216,17 @@ def _skips_factor(node: n.Node) -> Iterator[Wrong]:
         pieces = [f if p == k else power(f, node.exponent) for p, f in enumerate(items)]
         yield multiply(pieces), said("{skipped} was not raised", shows=skipped, skipped=skipped)
     yield from _only_one_raised(items, node.exponent)
+
+
+def _root_squared_alone(body: n.Node) -> Iterator[Wrong]:
+    """2√(x + 1) = 6 as 2(x + 1) = 36: both sides were squared, but for the factor before the root."""
+    for own, other in both_ways(body):
+        inner = factors(own)
+        roots = [f for f in inner if isinstance(n.bare(f), n.Root)]
+        scale = [f for f in inner if f not in roots]
+        if len(terms(own)) == 1 and len(roots) == 1 and scale and n.letters(roots[0]):
+            words = said("the root was squared, but not {scale}", shows=scale[0], scale=multiply(scale))
+            yield equals(multiply([*scale, power(roots[0], 2)]), power(other, 2)), words
 
 
 def _only_one_raised(items: list[n.Node], exponent: n.Node) -> Iterator[Wrong]:
@@ -351,7 +364,7 @@ SLIPS = (
          why="2³ + 2⁴ is 24, and 2⁷ is 128.", cue="Laws of exponents are for products.", examples=(("x^3 + x^4", "x^7"),), wrong=_exponents_over_sum,
          innocent=(("x^3·x^4", "x^7"), ("x^3 + x^3", "2x^3")), lurks_in=("factor-out-power", "like-terms"), likely=2.0),
     Slip(id="power-skips-factor", name="Raised one factor only", kind="concept", topic="exponents", done="{what}.",
-         why="The exponent holds for every factor in the bracket.", cue="Give every factor the exponent.", examples=(("(4x)^2", "4x^2"), ("(5√(x-1))^2", "5(x-1)")), wrong=_skips_factor,
+         why="The exponent holds for every factor in the bracket.", cue="Give every factor the exponent.", examples=(("(4x)^2", "4x^2"), ("(5√(x-1))^2", "5(x-1)"), ("2√x = x - 3", "2x = x^2 - 6x + 9")), wrong=_skips_factor, scope="any",
          innocent=(("(4x)^2", "16x^2"), ("4(x)^2", "4x^2")), lurks_in=("power-of-product", "square-both-sides")),
     Slip(id="power-over-sum", name="Raised each term", kind="concept", topic="exponents", done="{what}: the middle term is missing.",
          why="(3 + 4)² is 49, and 3² + 4² is 25.", cue="Write the bracket twice and multiply out.", examples=(("(x+7)^2", "x^2+49"), ("(1+√(x+4))^2", "1+x+4")), wrong=_over_sum,
