@@ -18,6 +18,8 @@ from algebra.tree.build import grouped
 _SIGNS = frozenset("+-±∓")
 _TIMES = frozenset("·×÷")
 _ENDS_PRODUCT = frozenset(["end", "equals", "close", "relation", "separator", "word"])
+_GOES_ON = frozenset("^/")  # behind a letter or a number: there is more to it
+_LEAVES_A_NUMBER = frozenset(["letter", "op", "end", "close", "equals"])
 _MATCHING = {"(": ")", "[": "]", "{": "}"}
 _FUNCTION_INDEX = {"sqrt": None, "cbrt": 3}
 
@@ -147,12 +149,13 @@ class ExpressionReader:
         token = tokens[position]
         kind = token.kind
         if kind == "letter":
-            if tokens[position + 1].kind != "op":  # nothing more to it, as with most letters
+            following = tokens[position + 1]
+            if following.kind != "op" or following.text not in _GOES_ON:  # nothing more to it, as with most letters
                 self.position = position + 1
                 return _letter(token.text)
         elif kind == "number":
             following = tokens[position + 1]
-            if following.kind == "letter":
+            if following.kind in _LEAVES_A_NUMBER and following.text not in _GOES_ON:
                 self.position = position + 1
                 return _number(token.text)
             if following.kind == "number" or following.text == "frac":

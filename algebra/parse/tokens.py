@@ -57,7 +57,7 @@ LATEX_COMMANDS = {
 }  # fmt: skip
 _ASCII_LETTERS = frozenset("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
 _DIGITS = frozenset("0123456789")
-_GO_ON = frozenset("0123456789.,")  # behind a digit: the number may be longer
+_GO_ON = frozenset(".,{")  # behind digits: the number may be longer
 _SIGN_PAIRS = frozenset("+-−")
 _SIGNS: dict[str, tuple[str, str]] = {
     "^": ("op", "^"), "≟": ("equals", "="), "&": ("word", "and"), "∧": ("word", "and"), "∨": ("word", "or"), "□": ("letter", "□"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
@@ -190,11 +190,15 @@ class _Reader:
                     gap = False
                     position += 1
                     continue
-            elif character in _DIGITS and text[position + 1] not in _GO_ON:
-                add(new(cls, ("number", character, position + offset, gap)))
-                gap = False
-                position += 1
-                continue
+            elif character in _DIGITS:
+                end = position + 1
+                while text[end] in _DIGITS:
+                    end += 1
+                if text[end] not in _GO_ON and end - position <= limits.MAX_DIGITS:
+                    add(new(cls, ("number", text[position:end], position + offset, gap)))
+                    gap = False
+                    position = end
+                    continue
             self.position, self.gap = position, gap
             self._unusual(character)
             position, gap = self.position, self.gap
