@@ -156,8 +156,8 @@ const state = (k: number): string => {
 </template>
 
 <style scoped>
-/* a telephone has no such keys */
-@media (hover: none) {
+/* a telephone has no such keys, and no room for them */
+@media (hover: none), (max-width: 600px) {
   .by-key {
     display: none;
   }
