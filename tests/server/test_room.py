@@ -142,6 +142,12 @@ class TestWriting:
         assert answer.status_code == 409 and answer.json()["lines"] == ["3x = 15"]
         assert working(write(client, items[0], ["3x = 15", "x = 5"], revision=1))["revision"] == 2
 
+    @pytest.mark.parametrize("number", [0, 2**31, 2**63 - 1, 2**63, 10**30])
+    def test_a_number_that_is_no_items_or_rooms_is_found_nowhere(self, api, given, number):
+        client, _ = inside(api, given)
+        assert write(client, number, ["x = 5"]).status_code == 404
+        assert api.get(f"/api/sets/{number}/room?since=0").status_code == 404
+
     def test_what_the_teacher_types_in_their_place_is_not_put_over_unseen(self, api, given):
         client, items = inside(api, given)
         ada = given.school_class.students.get(name="Ada Quill")
