@@ -393,6 +393,19 @@ describe('the teacher’s view of a room', () => {
     expect(made.find('[role="alert"]').exists()).toBe(false)
     vi.useRealTimers()
   })
+  it('offers to open one only when it is known that there is none, and looks again where the first look fails', async () => {
+    vi.useFakeTimers()
+    says['GET /api/sets/7/room'] = () => Promise.reject(new TypeError('fetch'))
+    await show(RoomFace)
+    expect(made.find('[aria-label="Open the room"]').exists()).toBe(false)
+    says['GET /api/sets/7/room'] = Response.json({ code: 'not-found', detail: 'There is nothing here.' }, { status: 404 })
+    await vi.advanceTimersByTimeAsync(1100)
+    expect(made.find('[aria-label="Open the room"]').exists()).toBe(true)
+    const looks = sentTo('GET /api/sets/7/room').length
+    await vi.advanceTimersByTimeAsync(3300)
+    expect(sentTo('GET /api/sets/7/room')).toHaveLength(looks)
+    vi.useRealTimers()
+  })
   it('opens a closed room for one who was away', async () => {
     says['GET /api/sets/7/room'] = view({ ended: true })
     await show(RoomFace)

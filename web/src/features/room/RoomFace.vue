@@ -70,7 +70,7 @@ async function look(working: number): Promise<void> {
     <RoomBoard v-if="onBoard && marking.set" :working="onBoard.working" :given="onBoard.given" :set="marking.set.id" @close="onBoard = null" @open="look" />
     <p v-if="store.behind" class="behind" role="alert">{{ store.behind }}</p>
     <TroubleNote :request="store.request" />
-    <form v-if="store.none || !store.room || store.room.ended" class="open" aria-label="Open the room" @submit.prevent="openRoom">
+    <form v-if="store.none || store.room?.ended" class="open" aria-label="Open the room" @submit.prevent="openRoom">
       <h2>{{ store.room?.ended ? 'Open the room again' : 'Open a room for this set' }}</h2>
       <p>The class works it on its own devices; what it writes stands in the marking table.</p>
       <fieldset><legend>While writing, a student is told</legend><label v-for="[value, words] in TELLS" :key="value"><input v-model="wish.tells" type="radio" name="tells" :value="value" /> {{ words }}</label></fieldset>

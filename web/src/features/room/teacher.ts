@@ -65,7 +65,7 @@ export const useTeachersRoom = defineStore('teachers-room', {
       while (!isLeft() && this.set === set) {
         // after the end only who was away still writes
         await new Promise((done) => setTimeout(done, this.room?.ended ? LOOK_MS * 10 : LOOK_MS))
-        if (!isLeft() && this.room) await this.load(set)
+        if (!isLeft() && !this.none) await this.load(set)
       }
     },
     async loadDoor(school_class: number): Promise<void> {
