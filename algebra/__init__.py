@@ -107,7 +107,7 @@ from algebra.slips import SLIPS, Slip
 from algebra.tree.typst import quoted
 from algebra.verify.check import clear_caches, decide
 
-VERSION = "14"
+VERSION = "15"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [

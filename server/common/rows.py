@@ -8,9 +8,8 @@ from typing import Any
 from django.db import connection
 from django.db.models import QuerySet
 
-_FIRST_KEY = (
-    4_000_000_001  # beyond what a query holds as a number of its own; a key of a row is a number of eight bytes
-)
+_FIRST_KEY = 4_000_000_001
+"""Stands for the first key while the SQL is written: a number that no query has of its own, and that a key of eight bytes can be."""
 
 
 class Rows:

@@ -262,6 +262,10 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     return queries.working_of(teacher, working.pk)
 
 
+written = Signal()
+"""Sent with `working` and `given_set` when lines were put in a student's place."""
+
+
 def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
     """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and that is kept with `who` changed them."""
     paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
@@ -275,10 +279,6 @@ def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, li
         put_columns(working.pk, lines, source, pile.Judged())
     written.send(StudentWorking, working=working.pk, given_set=given_set.pk)
     return "new" if made else "changed"
-
-
-written = Signal()
-"""Sent with `working` and `given_set` when lines were put in a student's place."""
 
 
 def let_fall(who: str, working: int, mark: float | None) -> None:

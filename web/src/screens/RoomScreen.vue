@@ -132,7 +132,7 @@ const state = (k: number): string => {
         </ol>
         <p class="visually-hidden" role="status">{{ lines.length && told(lines.length - 1)?.verdict ? `Line ${lines.length}: ${SAYS[told(lines.length - 1)!.verdict]}. ${told(lines.length - 1)!.words}` : '' }}</p>
         <p v-if="item.working?.answered" class="answered" role="status">That is it.</p>
-        <p v-if="store.overtaken[item.id]" class="said">Other lines were written here meanwhile, on another device or by your teacher. <button class="plain-button" @click="store.putMine(item)">put those of this one</button></p>
+        <p v-if="store.overtaken[item.id]" class="said">Other lines were written here meanwhile, on another device or by your teacher. <button class="plain-button" @click="store.putMine(item)">put the lines of this device in their place</button></p>
         <template v-if="!store.room.over">
           <GridPad v-if="item.form?.reach" :reach="item.form.reach" :lines="lines" :letter="item.form.letters[0] ?? 'x'" :verdict="(k) => told(k)?.verdict ?? ''" :closed="false" @place="commit" />
           <LineEditor v-if="!isAnswered" v-model:text="text" :decimal="decimal" label="Next line" hint="the next line" @commit="commit" @leave="(way) => way === 'up' && !text && takeUp()" />

@@ -119,7 +119,7 @@ describe('a student in a practice room', () => {
     await type('x = 3')
     expect(made.find('.chain').text()).toContain('x = 9')
     says['PUT /api/room/items/11'] = written(working(['x = 3'], [told('holds')], { revision: 5 }))
-    await press('put those of this one')
+    await press('put the lines of this device in their place')
     expect(sent().at(-1)).toEqual({ revision: 4, lines: ['x = 3'] })
   })
   it('sees a pause, a nudge, the end and the hints that are left', async () => {
