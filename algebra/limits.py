@@ -26,6 +26,7 @@ CHECK_WORK = 60_000
 EXPLAIN_WORK = 6_000
 """Most work on the search for what explains a broken link."""
 PREDICT_WORK = 30_000
-"""Work after which the search for wrong answers ends once there are enough; it ends at four times as much in any case."""
+"""Work after which the search for wrong answers ends once there are enough; it ends at four times as much in any
+case."""
 LIKE_WORK = 4_000
 """Most work on the look whether a problem with other numbers may be like one that stands."""

@@ -1,8 +1,8 @@
 """Records that don't change: dataclasses with slots, compared and hashed by their fields.
 
-That nothing assigns to them is held up by the type checker (`frozen=True`). A frozen dataclass of the library holds it up
-while the program runs, too, by filling every field through `object.__setattr__`: making one then takes twice as long, and a
-line is hundreds of them.
+That nothing assigns to them is held up by the type checker (`frozen=True`). A frozen dataclass of the library holds it
+up while the program runs, too, by filling every field through `object.__setattr__`: making one then takes twice as
+long, and a line is hundreds of them.
 """
 
 from __future__ import annotations

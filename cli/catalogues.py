@@ -13,20 +13,33 @@ from cli.output import parsed, put_object
 def methods(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
     """Prints every method with its name, what it does and an example."""
     rows: list[JsonObject] = [
-        {"id": m.id, "name": m.name, "description": m.description, "searches": m.searches,
-         "families": [f.id for f in FAMILIES if m.id in f.methods], "example": {"task": m.example[0], "given": m.example[1]}}
+        {
+            "id": m.id,
+            "name": m.name,
+            "description": m.description,
+            "searches": m.searches,
+            "families": [f.id for f in FAMILIES if m.id in f.methods],
+            "example": {"task": m.example[0], "given": m.example[1]},
+        }
         for m in METHODS
-    ]  # fmt: skip
+    ]
     return _shown("methods", rows, [m.example[1] for m in METHODS], arguments, out)
 
 
 def families(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
     """Prints every family with its task, levels, methods and an example."""
     rows: list[JsonObject] = [
-        {"id": f.id, "name": f.name, "description": f.description, "task": f.task, "levels": list(f.levels), "methods": list(f.methods),
-         "example": {"task": f.task, "given": f.example}}
+        {
+            "id": f.id,
+            "name": f.name,
+            "description": f.description,
+            "task": f.task,
+            "levels": list(f.levels),
+            "methods": list(f.methods),
+            "example": {"task": f.task, "given": f.example},
+        }
         for f in FAMILIES
-    ]  # fmt: skip
+    ]
     return _shown("families", rows, [f.example for f in FAMILIES], arguments, out)
 
 
@@ -34,10 +47,17 @@ def slips(arguments: list[str], *, out: TextIO = sys.stdout) -> int:
     """Prints every slip with its kind, its cue and an example."""
     examples = [f"{s.examples[0][0]} → {s.examples[0][1]}" for s in SLIPS]
     rows: list[JsonObject] = [
-        {"id": s.id, "name": s.name, "description": s.why, "kind": s.kind, "topic": s.topic, "cue": s.cue,
-         "example": {"given": example, "before": s.examples[0][0], "after": s.examples[0][1]}}
+        {
+            "id": s.id,
+            "name": s.name,
+            "description": s.why,
+            "kind": s.kind,
+            "topic": s.topic,
+            "cue": s.cue,
+            "example": {"given": example, "before": s.examples[0][0], "after": s.examples[0][1]},
+        }
         for s, example in zip(SLIPS, examples, strict=True)
-    ]  # fmt: skip
+    ]
     return _shown("slips", rows, examples, arguments, out)
 
 

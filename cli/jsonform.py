@@ -7,9 +7,17 @@ from typing import Any
 from algebra import TaskError, Working
 
 _FIELDS = {
-    "id": (str, int, type(None)), "task": (str,), "given": (str,), "variable": (str, type(None)), "numbers": (str,),
-    "conventions": (dict,), "lines": (list,), "assume": (list,), "format": (int,), "method": (str, type(None)),
-}  # fmt: skip
+    "id": (str, int, type(None)),
+    "task": (str,),
+    "given": (str,),
+    "variable": (str, type(None)),
+    "numbers": (str,),
+    "conventions": (dict,),
+    "lines": (list,),
+    "assume": (list,),
+    "format": (int,),
+    "method": (str, type(None)),
+}
 
 
 def working_from_json(data: Any) -> Working:

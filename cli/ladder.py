@@ -25,9 +25,17 @@ from cli.output import UNREADABLE, parsed, put
 def drawn(solution: Solution, *, level: int | None = None, adds: str = "") -> DrawnProblem:
     """A worked problem as it is given out."""
     return DrawnProblem(
-        solution.working.task, solution.working.given, solution.working.variable, solution.answer, solution.method, solution.difficulty,
-        solution.working.numbers, solution.family, level, adds or None,
-    )  # fmt: skip
+        solution.working.task,
+        solution.working.given,
+        solution.working.variable,
+        solution.answer,
+        solution.method,
+        solution.difficulty,
+        solution.working.numbers,
+        solution.family,
+        level,
+        adds or None,
+    )
 
 
 def like_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -70,9 +78,16 @@ def ladder_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO =
         return options
     try:
         found: list[Rung] = ladder(
-            options.family, options.count, options.seed, low=options.low, high=options.high, events=options.events, largest=options.largest,
-            untaught=options.untaught, slip=options.slip,
-        )  # fmt: skip
+            options.family,
+            options.count,
+            options.seed,
+            low=options.low,
+            high=options.high,
+            events=options.events,
+            largest=options.largest,
+            untaught=options.untaught,
+            slip=options.slip,
+        )
     except (TaskError, ReadingError) as problem:
         return _refused("ladder", problem, as_json=options.json, out=out, err=err)
     _show([(rung.solution, rung.level, rung.adds) for rung in found], as_json=options.json, out=out)
@@ -100,6 +115,7 @@ def _show(rows: list[tuple[Solution, int | None, str]], *, as_json: bool, out: T
     for solution, _, adds in rows:
         answer = ", ".join(solution.answer) or "none"
         print(
-            f"{solution.difficulty.rating or 0:4.1f}  {solution.working.given.ljust(40)} {answer.ljust(24)} {adds}".rstrip(),
+            f"{solution.difficulty.rating or 0:4.1f}  "
+            f"{solution.working.given.ljust(40)} {answer.ljust(24)} {adds}".rstrip(),
             file=out,
         )

@@ -70,7 +70,8 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
 
 
 def printed(working: Working, found: Prediction) -> str:
-    """The wrong answers for a terminal, each with the line at which it parts from the right working and its refutation."""
+    """The wrong answers for a terminal, each with the line at which it parts from the right working and its
+    refutation."""
     rows = [f"{working.task}: {working.given}    right: {' or '.join(found.answer) or 'no solution'}"]
     for item in found.wrong:
         rows.append(f"  {item.text.ljust(28)} {item.names[0]} in line {item.at_line}: {item.done}")

@@ -13,7 +13,8 @@ from paper import KINDS, PAPERS, Settings, Wanted, as_pdf, as_png, as_svg, in_ot
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
-    """Returns 0 when the file was written, 1 when a key in it can't be relied on (the sheet is written all the same), 2 when nothing was."""
+    """Returns 0 when the file was written, 1 when a key in it can't be relied on (the sheet is written all the same), 2
+    when nothing was."""
     parser = argparse.ArgumentParser(prog="uchuu print", description="Workings as a sheet, PDF.")
     parser.add_argument("file", help="workings in text form; - for standard input")
     parser.add_argument("--out", required=True, help="the PDF to write; a name in .svg or .png gives a picture a page")

@@ -5,8 +5,14 @@ from __future__ import annotations
 from algebra import PointEvidence, Proofs, Report, Working
 
 GLYPHS = {
-    "holds": "│", "widens": "╞", "settles": "╡", "narrows": "╎", "breaks": "╳", "unclear": "┊", None: "?",
-}  # fmt: skip
+    "holds": "│",
+    "widens": "╞",
+    "settles": "╡",
+    "narrows": "╎",
+    "breaks": "╳",
+    "unclear": "┊",
+    None: "?",
+}
 _SIDE = frozenset({"aside", "check", "exclusion", "definition", "assumption", "approximation"})
 
 
@@ -53,12 +59,14 @@ def printed(working: Working, report: Report) -> str:
 
 
 def printed_key(found: Proofs) -> str:
-    """A proof-reading report: every problem with what does not hold in it, then what was passed over, then the count."""
+    """A proof-reading report: every problem with what does not hold in it, then what was passed over, then the
+    count."""
     rows = []
     for proof in found.proofs:
         working = proof.problem.working
         rows.append(
-            f"{proof.problem.label}. {working.task}: {working.given}   {'all holds' if not proof.findings else ''}".rstrip()
+            f"{proof.problem.label}. {working.task}: {working.given} "
+            f"  {'all holds' if not proof.findings else ''}".rstrip()
         )
         for finding in proof.findings:
             place = "" if finding.line is None else "given: " if finding.line == 0 else f"line {finding.line}: "

@@ -1,10 +1,11 @@
 """Questions to the core, asked in processes that can be ended: one heavy question never makes the others wait.
 
-The core counts its work and gives up by itself; what it could not foresee ends here. Each question has a limit of time and
-memory; where it is passed the process is ended and replaced, and the answer is a sentence. Light questions (a line, a step)
-have processes of their own; what takes them longer than `LIGHT_SECONDS` is asked again among the heavy ones.
+The core counts its work and gives up by itself; what it could not foresee ends here. Each question has a limit of time
+and memory; where it is passed the process is ended and replaced, and the answer is a sentence. Light questions (a line,
+a step) have processes of their own; what takes them longer than `LIGHT_SECONDS` is asked again among the heavy ones.
 
-The functions here have the names and the answers of the core's own. They raise TooHeavy, a TaskError, beside what the core raises.
+The functions here have the names and the answers of the core's own. They raise TooHeavy, a TaskError, beside what the
+core raises.
 """
 
 from __future__ import annotations
@@ -49,7 +50,8 @@ heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
 
 
 def check(working: Working) -> Report:
-    """The report on a working, with what the check took in `ms`. Never raises for bad input or for what is too heavy."""
+    """The report on a working, with what the check took in `ms`. Never raises for bad input or for what is too
+    heavy."""
     try:
         try:
             found = light.ask("check", working, seconds=LIGHT_SECONDS)
@@ -62,13 +64,14 @@ def check(working: Working) -> Report:
 
 
 def marked(working: Working, scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
-    """The report on a student's working and what a scheme proposes for it; `at_once` among the light questions first, where somebody waits for it.
-    Raises Busy; what is too heavy is said in the report."""
+    """The report on a student's working and what a scheme proposes for it; `at_once` among the light questions first,
+    where somebody waits for it. Raises Busy; what is too heavy is said in the report."""
     return _marked("marked", working, scheme, scheme=scheme, at_once=at_once)
 
 
 def answered(item: FormItem, lines: list[str], scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
-    """The report on an answer to an item in another form than a chain, and what is proposed for it; otherwise as `marked`."""
+    """The report on an answer to an item in another form than a chain, and what is proposed for it; otherwise as
+    `marked`."""
     return _marked("answered", item, lines, scheme, scheme=scheme, at_once=at_once)
 
 
@@ -284,7 +287,38 @@ def advised(
 
 
 __all__ = [
-    "Busy", "Pool", "Proposed", "TooHeavy", "advised", "all_methods", "analysed", "another", "answered", "check", "entry_of", "feedback", "form_items", "heavy",
-    "is_lasting", "key_apart", "laddered", "light", "marked", "mend_item", "next_step", "options", "out", "picture", "predict", "printed",
-    "proof_of", "proofread", "scanned", "scheme_for", "student", "taken", "version", "work",
-]  # fmt: skip
+    "Busy",
+    "Pool",
+    "Proposed",
+    "TooHeavy",
+    "advised",
+    "all_methods",
+    "analysed",
+    "another",
+    "answered",
+    "check",
+    "entry_of",
+    "feedback",
+    "form_items",
+    "heavy",
+    "is_lasting",
+    "key_apart",
+    "laddered",
+    "light",
+    "marked",
+    "mend_item",
+    "next_step",
+    "options",
+    "out",
+    "picture",
+    "predict",
+    "printed",
+    "proof_of",
+    "proofread",
+    "scanned",
+    "scheme_for",
+    "student",
+    "taken",
+    "version",
+    "work",
+]

@@ -25,9 +25,15 @@ def _proposed(rung: Rung) -> Proposed:
     solution = rung.solution
     given = understood(solution.working.given)
     return Proposed(
-        solution.working, given.latex, values_in_latex(solution.answer), solution.difficulty.rating, solution.family,
-        rung.level, rung.adds, usual_marks(solution),
-    )  # fmt: skip
+        solution.working,
+        given.latex,
+        values_in_latex(solution.answer),
+        solution.difficulty.rating,
+        solution.family,
+        rung.level,
+        rung.adds,
+        usual_marks(solution),
+    )
 
 
 def laddered(

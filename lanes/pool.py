@@ -89,7 +89,8 @@ class _Slot:
 
 
 class Pool:
-    """`size` processes; `memory` is how much each may grow, in bytes; `inline` answers in this process, without limits."""
+    """`size` processes; `memory` is how much each may grow, in bytes; `inline` answers in this process, without
+    limits."""
 
     _context: ClassVar[BaseContext | None] = None
 

@@ -1,8 +1,9 @@
-"""Sheets in open forms. Out: chains, JSON, CSV, LaTeX, one HTML page with MathML, a QTI package. In: chains, JSON, CSV, QTI, and text
-as one writes it: numbered problems with instructions over them, or a LaTeX document.
+"""Sheets in open forms. Out: chains, JSON, CSV, LaTeX, one HTML page with MathML, a QTI package. In: chains, JSON, CSV,
+QTI, and text as one writes it: numbered problems with instructions over them, or a LaTeX document.
 
-JSON holds a sheet whole; a package its title and problems; chains hold all but forms, instructions and what is not taught; CSV holds its
-problems; LaTeX and HTML are for people to read. What can't be taken in is named, and the rest is taken.
+JSON holds a sheet whole; a package its title and problems; chains hold all but forms, instructions and what is not
+taught; CSV holds its problems; LaTeX and HTML are for people to read. What can't be taken in is named, and the rest is
+taken.
 """
 
 from __future__ import annotations
@@ -52,7 +53,8 @@ def written(sheet: SheetFile, form: Form) -> bytes:
 
 
 def read(content: bytes, form: str, title: str = "") -> tuple[SheetFile, tuple[NotTaken, ...]]:
-    """A sheet from one of the forms that come back, and what could not be taken of it. Raises TaskError where nothing could."""
+    """A sheet from one of the forms that come back, and what could not be taken of it. Raises TaskError where nothing
+    could."""
     if len(content) > (MOST_BYTES if form == "qti" else 4 * MOST_CHARACTERS):
         raise TaskError("This file is larger than any sheet.")
     if form == "qti":
@@ -159,9 +161,18 @@ def _working_of(row: object) -> SheetProblem:
     if form not in ITEM_FORMS:
         raise TaskError(f"An item is one of {', '.join(ITEM_FORMS)}, not “{form}”.")
     working = SheetProblem(
-        str(row["task"]), row["given"].strip(), tuple(map(str, lines)), _text(row, "variable"), _text(row, "numbers") or "real",
-        {str(key): str(value) for key, value in conventions.items()}, tuple(map(str, assume)), None, _text(row, "method"), _text(row, "instruction") or "", form,
-    )  # fmt: skip
+        str(row["task"]),
+        row["given"].strip(),
+        tuple(map(str, lines)),
+        _text(row, "variable"),
+        _text(row, "numbers") or "real",
+        {str(key): str(value) for key, value in conventions.items()},
+        tuple(map(str, assume)),
+        None,
+        _text(row, "method"),
+        _text(row, "instruction") or "",
+        form,
+    )
     working.validate()
     _refuse_long(working)
     return working
@@ -181,7 +192,8 @@ def _refuse_long(working: Working) -> None:
 
 
 def as_csv(sheet: SheetFile) -> str:
-    """A row a problem, with its answer, family and difficulty. What a table would take for a formula is written as text."""
+    """A row a problem, with its answer, family and difficulty. What a table would take for a formula is written as
+    text."""
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\r\n")
     rows.writerow(COLUMNS)
@@ -191,9 +203,17 @@ def as_csv(sheet: SheetFile) -> str:
         rows.writerow(
             safe_cell(str(cell))
             for cell in (
-                item.number, w.task, w.given, w.variable or "", w.numbers, w.method or "", answer, item.family, item.difficulty or "",
+                item.number,
+                w.task,
+                w.given,
+                w.variable or "",
+                w.numbers,
+                w.method or "",
+                answer,
+                item.family,
+                item.difficulty or "",
             )
-        )  # fmt: skip
+        )
     return out.getvalue()
 
 
@@ -206,8 +226,9 @@ SEPARATORS = ",;\t"
 
 
 def table_rows(text: str, *, above: int = 1) -> Iterator[list[str]]:
-    """The rows of a table as spreadsheets write it, separated by commas, semicolons or tabs, whichever the first row has most of; with `above`, the
-    row that has most of any among so many from the top, where words may stand above the table. Raises TaskError at a row that can't be read."""
+    """The rows of a table as spreadsheets write it, separated by commas, semicolons or tabs, whichever the first row
+    has most of; with `above`, the row that has most of any among so many from the top, where words may stand above the
+    table. Raises TaskError at a row that can't be read."""
     told = [line for line in text.splitlines() if line.strip()][:above]
     first = max(told, key=lambda line: max(map(line.count, SEPARATORS)), default="")
     rows = csv.reader(io.StringIO(text, newline=""), delimiter=max(SEPARATORS, key=first.count))
@@ -331,10 +352,19 @@ def as_latex(sheet: SheetFile) -> str:
         keys += [heading, *(_key_in_latex(item, plan) for item in section.items)]
     return "\n".join(
         [
-            r"\documentclass[11pt]{article}", r"\usepackage[utf8]{inputenc}", r"\usepackage{amsmath,amssymb}", r"\begin{document}",
-            f"\\section*{{{_words(sheet.title)}}}", *_listed(problems), r"\newpage", r"\section*{Key}", *_listed(keys), r"\end{document}", "",
+            r"\documentclass[11pt]{article}",
+            r"\usepackage[utf8]{inputenc}",
+            r"\usepackage{amsmath,amssymb}",
+            r"\begin{document}",
+            f"\\section*{{{_words(sheet.title)}}}",
+            *_listed(problems),
+            r"\newpage",
+            r"\section*{Key}",
+            *_listed(keys),
+            r"\end{document}",
+            "",
         ]
-    )  # fmt: skip
+    )
 
 
 def _listed(rows: list[str]) -> list[str]:
@@ -368,8 +398,10 @@ def _key_in_latex(item: PlannedItem, plan: SheetPlan) -> str:
 
 
 _STYLE = (
-    "body{font:17px/1.5 Georgia,serif;max-width:44em;margin:2em auto;padding:0 1em;color:#1d2440}h2{font-size:1em;margin:1.6em 0 .4em}"
-    "li{margin:.7em 0}details{margin:.3em 0 1em}summary{cursor:pointer;color:#34639b}.line{margin:.3em 0}.why{color:#636a87;font-size:.85em}"
+    "body{font:17px/1.5 Georgia,serif;max-width:44em;margin:2em "
+    "auto;padding:0 1em;color:#1d2440}h2{font-size:1em;margin:1.6em 0 .4em}"
+    "li{margin:.7em 0}details{margin:.3em 0 "
+    "1em}summary{cursor:pointer;color:#34639b}.line{margin:.3em 0}.why{color:#636a87;font-size:.85em}"
 )
 
 
@@ -377,9 +409,12 @@ def as_html(sheet: SheetFile) -> str:
     """One page that opens anywhere and asks nothing of any server: the problems, each with its key to be opened."""
     plan = _plan(sheet)
     parts = [
-        "<!doctype html>", '<html lang="en"><head><meta charset="utf-8">', '<meta name="viewport" content="width=device-width">',
-        f"<title>{escape(sheet.title)}</title><style>{_STYLE}</style></head><body>", f"<h1>{escape(sheet.title)}</h1>",
-    ]  # fmt: skip
+        "<!doctype html>",
+        '<html lang="en"><head><meta charset="utf-8">',
+        '<meta name="viewport" content="width=device-width">',
+        f"<title>{escape(sheet.title)}</title><style>{_STYLE}</style></head><body>",
+        f"<h1>{escape(sheet.title)}</h1>",
+    ]
     for section in plan.sections:
         parts.append(f"<h2>{escape(section.instruction)}</h2>")
         first = section.items[0].number
@@ -404,11 +439,24 @@ def _key_in_html(item: PlannedItem, plan: SheetPlan) -> str:
 
 
 _WRITERS: Mapping[str, Callable[[SheetFile], str]] = {
-    "chain": as_chains, "json": as_json, "csv": as_csv, "tex": as_latex, "html": as_html,
-}  # fmt: skip
+    "chain": as_chains,
+    "json": as_json,
+    "csv": as_csv,
+    "tex": as_latex,
+    "html": as_html,
+}
 _READERS: Mapping[str, Callable[[str, str], tuple[SheetFile, tuple[NotTaken, ...]]]] = {
-    "chain": _from_chains, "json": _from_json, "csv": _from_csv, "tex": _from_text, "txt": _from_text,
-}  # fmt: skip
+    "chain": _from_chains,
+    "json": _from_json,
+    "csv": _from_csv,
+    "tex": _from_text,
+    "txt": _from_text,
+}
 MEDIA: Mapping[Form, str] = {
-    "chain": "text/plain", "json": "application/json", "csv": "text/csv", "tex": "application/x-tex", "html": "text/html", "qti": "application/zip",
-}  # fmt: skip
+    "chain": "text/plain",
+    "json": "application/json",
+    "csv": "text/csv",
+    "tex": "application/x-tex",
+    "html": "text/html",
+    "qti": "application/zip",
+}

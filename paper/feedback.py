@@ -1,7 +1,7 @@
 """What comes back to students: a slip of paper each, two to a page, cut in the middle, in the order of the pile.
 
-It says what went right, shows the first place that does not hold, gives a cue and two problems to try. The right line is shown only where
-the teacher wants it. A mark stands there only when it was confirmed.
+It says what went right, shows the first place that does not hold, gives a cue and two problems to try. The right line
+is shown only where the teacher wants it. A mark stands there only when it was confirmed.
 """
 
 from __future__ import annotations
@@ -17,7 +17,8 @@ MOST_SHOWN = 4
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """The first place of a working that does not hold: the line before and the line, what to look at, and the right line if it is to be shown."""
+    """The first place of a working that does not hold: the line before and the line, what to look at, and the right
+    line if it is to be shown."""
 
     number: int
     before: str
@@ -30,7 +31,8 @@ class Place:
 
 @dataclass(frozen=True, slots=True)
 class FeedbackSlip:
-    """What one student gets back. `well` and `open_ends` are numbers of items; `mark` is empty until every working is confirmed."""
+    """What one student gets back. `well` and `open_ends` are numbers of items; `mark` is empty until every working is
+    confirmed."""
 
     student: str
     well: tuple[int, ...]
@@ -58,11 +60,13 @@ def feedback_source(
         cut = (
             ""
             if k % 2
-            else '#place(bottom, dx: -18mm, dy: 6mm, line(length: 100% + 36mm, stroke: (paint: luma(150), dash: "dashed", thickness: 0.5pt)))'
+            else "#place(bottom, dx: -18mm, dy: 6mm, line(length: 100% + 36mm, "
+            'stroke: (paint: luma(150), dash: "dashed", thickness: 0.5pt)))'
         )
         rows = ", ".join(f"[{row}]" for row in _rows(title, day, slip, decimal))
         parts.append(
-            f"#block(width: 100%, height: {half}mm, inset: (x: 18mm, top: 11mm, bottom: 6mm), breakable: false, clip: true, spacing: 0pt)"
+            f"#block(width: 100%, height: {half}mm, inset: (x: 18mm, top: "
+            f"11mm, bottom: 6mm), breakable: false, clip: true, spacing: 0pt)"
             f"[#stack(dir: ttb, spacing: 4.6mm, {rows}){cut}]"
         )
     return "\n".join(parts)
@@ -82,7 +86,9 @@ def _rows(title: str, day: str, slip: FeedbackSlip, decimal: str) -> list[str]:
         right = f"#h(4mm) #text(0.85em)[right would be] #h(1mm) {_math(place.right, decimal)}" if place.right else ""
         rows.append(
             f"#grid(columns: (8mm, 1fr), row-gutter: 3.4mm, [*{place.number}.*], [{_math(place.before, decimal)}], [], "
-            f'[{_answer(place, decimal)} #h(3mm) #text(0.85em, fill: rgb("#b93a20"))[{"this is not right" if place.in_words else "this does not follow"}]{right}], [], [#emph[#{quoted(place.cue)}]])'
+            f"[{_answer(place, decimal)} #h(3mm) #text(0.85em, fill: "
+            f'rgb("#b93a20"))[{"this is not right" if place.in_words else "this does not follow"}]{right}], '
+            f"[], [#emph[#{quoted(place.cue)}]])"
         )
     more = [place.number for place in slip.places[MOST_SHOWN:]]
     if more:

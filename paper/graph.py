@@ -1,4 +1,5 @@
-"""A grid for a graph as SVG, at the scale at which the points that are asked for fit; with the curve on it for the key."""
+"""A grid for a graph as SVG, at the scale at which the points that are asked for fit; with the curve on it for the
+key."""
 
 from __future__ import annotations
 
@@ -14,7 +15,8 @@ MOST_LINES = 24
 
 
 def axes(graph: Graph, *, with_curve: bool) -> str:
-    """The SVG: a square a unit (or two, five, ten), axes with numbers; with the curve its asymptotes, holes and points too."""
+    """The SVG: a square a unit (or two, five, ten), axes with numbers; with the curve its asymptotes, holes and points
+    too."""
     left, right, bottom, top = graph.window
     across, up = right - left, top - bottom
     height = SIZE * up / across if 0.5 <= up / across <= 2 else SIZE
@@ -58,7 +60,8 @@ def _numbers(low: float, high: float, step: int, places: Callable[[float], tuple
             across, down = places(k * every)
             text = str(k * every).replace("-", "−")
             shown.append(
-                f'<text x="{across:.1f}" y="{down:.1f}" font-family="New Computer Modern" font-size="9" fill="#444">{text}</text>'
+                f'<text x="{across:.1f}" y="{down:.1f}" font-family="New '
+                f'Computer Modern" font-size="9" fill="#444">{text}</text>'
             )
     return shown
 

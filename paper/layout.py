@@ -74,7 +74,8 @@ def _head(plan: SheetPlan, settings: Settings) -> str:
 #set page(paper: {quoted(paper)}, margin: (x: 18mm, top: 16mm, bottom: 22mm), columns: {columns}, footer: context [
   #set text(8pt, fill: luma(90))
   #grid(columns: (1fr, auto, auto), column-gutter: 5mm, align: horizon,
-    [#{quoted(plan.title)}#{quoted(f" · {words}" if words else "")}], [#{quoted(code)} · #counter(page).display("1 / 1", both: true)],
+    [#{quoted(plan.title)}#{quoted(f" · {words}" if words else "")}],
+    [#{quoted(code)} · #counter(page).display("1 / 1", both: true)],
     image(bytes({quoted(_qr(plan))}), format: "svg", height: 9mm, alt: {quoted(f"sheet code {code}")}))
 ])
 #set text(font: "New Computer Modern", size: {size}pt, lang: "en", region: "us")
@@ -96,7 +97,10 @@ def _qr(plan: SheetPlan) -> str:
 
 def _title(plan: SheetPlan, settings: Settings) -> str:
     words = {"answers": " · answers", "key": " · worked key"}.get(settings.kind, "")
-    title = f"#heading(level: 1)[#text(1.25em)[#{quoted(plan.title)}]]\n#text(0.9em, fill: luma(80))[#{quoted(f'Version {plan.version}{words}')}]"
+    title = (
+        f"#heading(level: 1)[#text(1.25em)[#{quoted(plan.title)}]]\n#text(0.9em, "
+        f"fill: luma(80))[#{quoted(f'Version {plan.version}{words}')}]"
+    )
     if settings.marks:
         title += f" #h(6mm) #text(0.9em, fill: luma(80))[of {sum(item.marks for item in plan.items)}]"
     if settings.name_line and settings.kind not in ("answers", "key"):
@@ -131,7 +135,10 @@ def _item(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         content = f"{given}\n{below}"
     worth = f", [#text(0.9em, fill: luma(80))[\\[{item.marks}\\]]]" if settings.marks else ""
     columns = "(7mm, 1fr, auto)" if settings.marks else "(7mm, 1fr)"
-    return f"#block(breakable: false, width: 100%, above: 4mm, below: 4mm)[#grid(columns: {columns}, [*{item.number}.*], [\n{content}\n]{worth})]"
+    return (
+        f"#block(breakable: false, width: 100%, above: 4mm, below: "
+        f"4mm)[#grid(columns: {columns}, [*{item.number}.*], [\n{content}\n]{worth})]"
+    )
 
 
 def _block(content: str, *, above: float, below: float | None = None) -> str:
@@ -161,7 +168,10 @@ def _space(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     height = min(max(LEAST_MM, LINE_MM * (len(item.key) + 1)), MOST_MM)
     match settings.space:
         case "lines":
-            ruled = f"#for _ in range({height // LINE_MM}) {{ v({LINE_MM}mm, weak: false); line(length: 100%, stroke: 0.4pt + luma(170)) }}"
+            ruled = (
+                f"#for _ in range({height // LINE_MM}) {{ v({LINE_MM}mm, "
+                f"weak: false); line(length: 100%, stroke: 0.4pt + luma(170)) }}"
+            )
             return f"#block(width: 100%)[#set block(spacing: 0pt)\n{ruled}]"
         case "squares":
             fill = "tiling(size: (5mm, 5mm))[#square(size: 5mm, stroke: 0.3pt + luma(200))]"
@@ -190,7 +200,10 @@ def _answer(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
         reasons = "  ".join(f"{letter}: {option.reason}" for letter, option in pairs if option.reason)
         return f"*{right}* #h(3mm) {_stated(item, plan)} {small}[#{quoted(reasons)}]"
     if item.mend is not None:
-        return f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} {small}[#{quoted(item.mend.done)}]"
+        return (
+            f"line {item.mend.line}: {_math(item.mend.right.partition('|')[0], plan)} "
+            f"{small}[#{quoted(item.mend.done)}]"
+        )
     if item.fill is not None:
         return ", ".join(_math(value, plan) for value in item.fill.wanted)
     if item.way is not None:
@@ -239,7 +252,10 @@ def _key(item: PlannedItem, plan: SheetPlan, settings: Settings) -> str:
     drawn = f"\n#block(above: 3mm)[{_graph(item, plan, with_curve=True)}]" if item.graph is not None else ""
     if not rows:
         return _stated(item, plan) + drawn
-    grid = f"#grid(columns: (auto, auto, 1fr), column-gutter: 1.2mm, row-gutter: 3.2mm, align: (right + horizon, left + horizon, left + horizon),\n  {', '.join(rows)})"
+    grid = (
+        f"#grid(columns: (auto, auto, 1fr), column-gutter: 1.2mm, row-gutter: 3.2mm, "
+        f"align: (right + horizon, left + horizon, left + horizon),\n  {', '.join(rows)})"
+    )
     return _block(grid, above=3.5) + drawn
 
 
@@ -258,8 +274,8 @@ def _key_row(found: Printed, reason: str) -> str:
 
 
 def level(left: str, right: str) -> tuple[str, str]:
-    """The two sides of a line without width or ink. Each beside the other gives both cells the same height, so that they stand on one
-    base line."""
+    """The two sides of a line without width or ink. Each beside the other gives both cells the same height, so that
+    they stand on one base line."""
 
     def strut(notation: str) -> str:
         shown = f'math.equation(alt: "-", block: false, math.display($ {notation} $.body))'
@@ -336,7 +352,8 @@ def _bubbles(plan: SheetPlan) -> str:
     for item in plan.items:
         if item.options:
             circles = ", ".join(
-                f"[#circle(radius: 2.4mm, stroke: 0.5pt, inset: 0pt)[#set align(center + horizon); #text(7pt)[{letter}]]]"
+                f"[#circle(radius: 2.4mm, stroke: 0.5pt, inset: "
+                f"0pt)[#set align(center + horizon); #text(7pt)[{letter}]]]"
                 for letter in LETTERS[: len(item.options)]
             )
             rows.append(
@@ -344,11 +361,15 @@ def _bubbles(plan: SheetPlan) -> str:
             )
     if not rows:
         return ""
-    return f"#block(breakable: false, above: 9mm, stroke: (top: 0.5pt), inset: (top: 4mm), width: 100%)[#grid(columns: 4, column-gutter: 6mm, row-gutter: 2.5mm, {', '.join(rows)})]"
+    return (
+        f"#block(breakable: false, above: 9mm, stroke: (top: 0.5pt), inset: (top: 4mm), width: "
+        f"100%)[#grid(columns: 4, column-gutter: 6mm, row-gutter: 2.5mm, {', '.join(rows)})]"
+    )
 
 
 def _cards(plan: SheetPlan) -> str:
-    """Cards to cut out: a page of items, then its back with the answers mirrored, so that they match when it is turned over its long edge."""
+    """Cards to cut out: a page of items, then its back with the answers mirrored, so that they match when it is turned
+    over its long edge."""
     pages = []
     each = CARD_ROWS * CARD_COLUMNS
     items = list(plan.items)
@@ -375,4 +396,7 @@ def _cards(plan: SheetPlan) -> str:
 
 
 def _card_page(cells: list[str]) -> str:
-    return f'#grid(columns: (1fr,) * {CARD_COLUMNS}, rows: (60mm,) * {CARD_ROWS}, stroke: (paint: luma(160), dash: "dashed", thickness: 0.5pt), inset: 6mm, {", ".join(cells)})\n'
+    return (
+        f"#grid(columns: (1fr,) * {CARD_COLUMNS}, rows: (60mm,) * {CARD_ROWS}, stroke: (paint: "
+        f'luma(160), dash: "dashed", thickness: 0.5pt), inset: 6mm, {", ".join(cells)})\n'
+    )

@@ -1,8 +1,9 @@
 """A sheet as a QTI 3.0 content package, and such packages read.
 
-Out: one assessment test, an item each. Items to choose are choice interactions with feedback for every option; claims are choice
-interactions of two; the others extended text with the key in a rubric block for scorers. The formulas are MathML with their plain text.
-Each item's body carries its problem as data, so that it comes back the same; of the packages of others the prompt is read.
+Out: one assessment test, an item each. Items to choose are choice interactions with feedback for every option; claims
+are choice interactions of two; the others extended text with the key in a rubric block for scorers. The formulas are
+MathML with their plain text. Each item's body carries its problem as data, so that it comes back the same; of the
+packages of others the prompt is read.
 
 Structure by the standard's binding: namespaces of `imscp_v1p1` (manifest) and `imsqtiasi_v3p0` (test and items).
 In: bounded in entries and bytes, nothing is written to a disk, documents with a DOCTYPE or entities are refused.
@@ -35,13 +36,15 @@ _EPOCH = (1980, 1, 1, 0, 0, 0)
 _METHOD_NAMES = {method.id: method.name for method in METHODS}
 
 
-# -- out -----------------------------------------------------------------------------------------------------------------------
+# -- out
 
 
 def packed(sheet: SheetFile, plan: SheetPlan) -> bytes:
     """The package as a zip archive: the same bytes for the same sheet."""
-    files = {f"items/item-{item.number:03}.xml": _item(item, problem, plan)
-             for item, problem in zip(plan.items, sheet.problems, strict=True)}  # fmt: skip
+    files = {
+        f"items/item-{item.number:03}.xml": _item(item, problem, plan)
+        for item, problem in zip(plan.items, sheet.problems, strict=True)
+    }
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for name, root in [
@@ -101,10 +104,14 @@ def _item(item: PlannedItem, problem: SheetProblem, plan: SheetPlan) -> ET.Eleme
     root = ET.Element(
         "qti-assessment-item",
         {
-            "xmlns": ITEM, "identifier": _name(plan, item.number), "title": f"{item.number}. {problem.given}"[:120], "adaptive": "false",
-            "time-dependent": "false", "xml:lang": "en",
+            "xmlns": ITEM,
+            "identifier": _name(plan, item.number),
+            "title": f"{item.number}. {problem.given}"[:120],
+            "adaptive": "false",
+            "time-dependent": "false",
+            "xml:lang": "en",
         },
-    )  # fmt: skip
+    )
     options = _options(item)
     right = next((letter for letter, _, is_right, _ in options if is_right), "")
     base = "identifier" if options else "string"
@@ -233,12 +240,13 @@ def _put(box: ET.Element, name: str, text: str = "", **attributes: str) -> ET.El
     return found
 
 
-# -- in ------------------------------------------------------------------------------------------------------------------------
+# -- in
 
 
 @dataclass(frozen=True, slots=True)
 class Opened:
-    """What a package holds: its title; for each item its place and the problem as data, or the text of its prompt; what was left."""
+    """What a package holds: its title; for each item its place and the problem as data, or the text of its prompt; what
+    was left."""
 
     title: str
     items: tuple[tuple[int, Mapping[str, object] | str], ...]
@@ -285,7 +293,8 @@ def opened(content: bytes) -> Opened:
 
 
 def _unpacked(archive: zipfile.ZipFile) -> dict[str, bytes]:
-    """The files of an archive, by names that lead nowhere out of it. Raises TaskError for more than a sheet can need."""
+    """The files of an archive, by names that lead nowhere out of it. Raises TaskError for more than a sheet can
+    need."""
     entries = [entry for entry in archive.infolist() if not entry.is_dir()]
     if len(entries) > MOST_ENTRIES:
         raise TaskError(f"A package of more than {MOST_ENTRIES} files is not taken.")

@@ -15,13 +15,20 @@ Shown = Literal["chain", "graph"]
 SHOWN: tuple[Shown, ...] = get_args(Shown)
 PIXELS_AN_INCH = 220.0
 _COLOURS: dict[Relation | None, str] = {
-    "holds": "#2a766d", "widens": "#9a6512", "settles": "#34639b", "narrows": "#85427f", "breaks": "#b93a20", "unclear": "#6f7590", None: "#6f7590",
-}  # fmt: skip
+    "holds": "#2a766d",
+    "widens": "#9a6512",
+    "settles": "#34639b",
+    "narrows": "#85427f",
+    "breaks": "#b93a20",
+    "unclear": "#6f7590",
+    None: "#6f7590",
+}
 _LINKS: dict[Relation | None, str] = {
     "holds": '<path d="M10 1V23"/>',
     "widens": '<path d="M10 1V8"/><path d="M10 8C10 13 5 11 5 16V23"/><path d="M10 8C10 13 15 11 15 16V23"/>',
     "settles": '<path d="M5 1V9C5 14 10 12 10 17"/><path d="M15 1V9C15 14 10 12 10 17"/><path d="M10 17V23"/>',
-    "narrows": '<path d="M5 1C5 10 9 9 9 12S5 14 5 23H15C15 14 11 15 11 12S15 10 15 1Z" fill="{colour}" stroke="none"/>',
+    "narrows": '<path d="M5 1C5 10 9 9 9 12S5 14 5 23H15C15 14 11 '
+    '15 11 12S15 10 15 1Z" fill="{colour}" stroke="none"/>',
     "breaks": '<path d="M10 1L6.5 10"/><path d="M13.5 14L10 23"/>',
 }
 """The links as the rail beside a working draws them, from one bead down to the next."""
@@ -76,7 +83,8 @@ def _link(relation: Relation | None) -> str:
     colour = _COLOURS[relation]
     strokes = _LINKS.get(relation, _DOTTED).replace("{colour}", colour)
     svg = (
-        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 24" fill="none" stroke-width="2.2" stroke-linecap="round" '
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 '
+        '24" fill="none" stroke-width="2.2" stroke-linecap="round" '
         f'stroke-linejoin="round" stroke="{colour}">{strokes}</svg>'
     )
     return (
@@ -91,7 +99,10 @@ def _row(text: str, decimal: str) -> str:
     found = printed(text, decimal=decimal)
     if found.kind == "unread":
         return f"[{_BEAD}], grid.cell(colspan: 3, align: left + horizon)[#{quoted(text)}]"
-    words = f"#text(0.8em, fill: luma(80))[#h(3mm) {formula(found.move, found.move_text) if found.move else ''} #{quoted(found.remark)}]"
+    words = (
+        f"#text(0.8em, fill: luma(80))[#h(3mm) "
+        f"{formula(found.move, found.move_text) if found.move else ''} #{quoted(found.remark)}]"
+    )
     if found.kind == "check":
         return f"[{_BEAD}], grid.cell(colspan: 3, align: left + horizon)[{check_line(found)}]"
     left_side, right_side = level(found.left, found.right)

@@ -64,8 +64,8 @@ def wanted_of(problem: SheetProblem) -> Wanted:
 
 
 def in_other_order(problems: Sequence[Wanted], form: int) -> list[Wanted]:
-    """The same items in another order, those under one instruction among themselves: a form of a sheet. Form 0 is the order as it is; the same
-    form is the same order each time."""
+    """The same items in another order, those under one instruction among themselves: a form of a sheet. Form 0 is the
+    order as it is; the same form is the same order each time."""
     if not form:
         return list(problems)
     draw = random.Random(f"form {form}")
@@ -87,10 +87,11 @@ class KeyLine:
 
 @dataclass(frozen=True, slots=True)
 class PlannedItem:
-    """One problem on a sheet, with its key: the lines, the answer as one states it, what is left out of it (excluded values).
+    """One problem on a sheet, with its key: the lines, the answer as one states it, what is left out of it (excluded
+    values).
 
-    `trouble` says why the key can't be relied on; `options` are those of a choose item; `graph` belongs to a function's features;
-    `unknown` is the letter of which the answer speaks.
+    `trouble` says why the key can't be relied on; `options` are those of a choose item; `graph` belongs to a function's
+    features; `unknown` is the letter of which the answer speaks.
     """
 
     number: int
@@ -114,8 +115,12 @@ class PlannedItem:
     def form(self) -> ItemForm:
         """The form in which it stands on paper: that which was wanted, where it could be made."""
         made: dict[ItemForm, object] = {
-            "choose": self.options, "mend": self.mend, "fill": self.fill, "way": self.way, "claim": self.claim,
-        }  # fmt: skip
+            "choose": self.options,
+            "mend": self.mend,
+            "fill": self.fill,
+            "way": self.way,
+            "claim": self.claim,
+        }
         return next((form for form, item in made.items() if item), "work")
 
     @property
@@ -152,8 +157,8 @@ class SheetPlan:
 def planned(
     title: str, problems: Sequence[Wanted], *, version: str = "A", form: ItemForm | None = None, seed: int = 1
 ) -> SheetPlan:
-    """The plan of a sheet: each problem under its instruction with its key, which are its lines where they are sound and finished; else it
-    is worked. `form` makes all items of one form, where that can be made of them."""
+    """The plan of a sheet: each problem under its instruction with its key, which are its lines where they are sound
+    and finished; else it is worked. `form` makes all items of one form, where that can be made of them."""
     items = [
         (each, _item(number, each.working, form=form or each.form, seed=seed))
         for number, each in enumerate(problems, start=1)
@@ -171,12 +176,14 @@ def planned(
 
 
 def form_items(problems: Sequence[Wanted]) -> list[FormItem | None]:
-    """What these problems are in their forms, as the sheet with them has it on paper; None where one is to be worked."""
+    """What these problems are in their forms, as the sheet with them has it on paper; None where one is to be
+    worked."""
     return [item.form_item for item in planned("", problems).items]
 
 
 def _placed(items: Sequence[PlannedItem], seed: int) -> list[PlannedItem]:
-    """The items with the right options spread over the letters: each about as often, never three times the same in a row."""
+    """The items with the right options spread over the letters: each about as often, never three times the same in a
+    row."""
     draw = random.Random(f"places {seed} {len(items)}")
     counts: dict[int, int] = {}
     before: list[int] = []
@@ -270,14 +277,17 @@ def feature_lines(found: FeaturesReport) -> list[str]:
         return ", ".join(f"({x}, {y})" for x, y in pairs)
 
     told = [
-        ("vertical asymptote" + "s" * (len(found.vertical_asymptotes) > 1), ", ".join(f"x = {x}" for x in found.vertical_asymptotes)),
+        (
+            "vertical asymptote" + "s" * (len(found.vertical_asymptotes) > 1),
+            ", ".join(f"x = {x}" for x in found.vertical_asymptotes),
+        ),
         ("hole" + "s" * (len(found.holes) > 1), points(found.holes)),
         ("horizontal asymptote", f"y = {found.horizontal_asymptote}" if found.horizontal_asymptote else ""),
         ("oblique asymptote", f"y = {found.oblique_asymptote}" if found.oblique_asymptote else ""),
         ("x-intercept" + "s" * (len(found.x_intercepts) > 1), points(tuple((x, "0") for x in found.x_intercepts))),
         ("y-intercept", f"(0, {found.y_intercept})" if found.y_intercept else ""),
         ("range", found.range or ""),
-    ]  # fmt: skip
+    ]
     return [
         f"{name}: {value or 'none'}"
         for name, value in told

@@ -1,4 +1,5 @@
-"""Pages that come in: what was scanned, photographed or filled in, one page at a time, each with a picture to look at."""
+"""Pages that come in: what was scanned, photographed or filled in, one page at a time, each with a picture to look
+at."""
 
 from __future__ import annotations
 
@@ -78,8 +79,14 @@ def _of_pdf(content: bytes) -> list[ScannedPage]:
             original = BytesIO()
             alone.save(original)
             found.append(
-                ScannedPage(original.getvalue(), "application/pdf", picture, *size, sha256(f"{whole} {number}".encode()).hexdigest())
-            )  # fmt: skip
+                ScannedPage(
+                    original.getvalue(),
+                    "application/pdf",
+                    picture,
+                    *size,
+                    sha256(f"{whole} {number}".encode()).hexdigest(),
+                )
+            )
     finally:
         document.close()
     return found

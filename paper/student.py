@@ -72,7 +72,8 @@ def student_source(data: StudentData, *, paper: Literal["a4", "letter"] = "a4") 
     for words, picture in data.pages:
         shown = ", ".join(str(byte) for byte in picture)
         parts.append(
-            f'#pagebreak()\n== #{quoted(words)}\n#image(bytes(({shown},)), format: "jpg", height: 90%, alt: {quoted(words)})'
+            f"#pagebreak()\n== #{quoted(words)}\n#image(bytes(({shown},)), "
+            f'format: "jpg", height: 90%, alt: {quoted(words)})'
         )
     return "\n\n".join(parts)
 

@@ -1,8 +1,10 @@
-"""`./uchuu demo-pages`: draws the pages that the page reader's stand-in can read, and writes down what it reads on them.
+"""`./uchuu demo-pages`: draws the pages that the page reader's stand-in can read, and writes down what it reads on
+them.
 
-A printed sheet is the ground; the workings of `pages/written.txt` are written on it in a script face. What is told there stands between marks:
-`{7>1}` is a 7 that is read as 1, `{7?1}` a 7 that is read as 7 but could be 1, `{->}` a faint minus that is not seen, `{2~3}` a smudged 2 that is
-read as 3; a line that begins with `!` is crossed out, one that ends in `&` slants into the next.
+A printed sheet is the ground; the workings of `pages/written.txt` are written on it in a script face. What is told
+there stands between marks: `{7>1}` is a 7 that is read as 1, `{7?1}` a 7 that is read as 7 but could be 1, `{->}` a
+faint minus that is not seen, `{2~3}` a smudged 2 that is read as 3; a line that begins with `!` is crossed out, one
+that ends in `&` slants into the next.
 """
 
 from __future__ import annotations
@@ -59,7 +61,8 @@ class Student:
 
 
 def told(text: str) -> tuple[str, list[Student]]:
-    """The sheet that was written on, and what each student wrote: `item: 3` above the lines of the third. Raises ValueError for what is no such text."""
+    """The sheet that was written on, and what each student wrote: `item: 3` above the lines of the third. Raises
+    ValueError for what is no such text."""
     sheet, students = "", list[Student]()
     number = 0
     for row in text.splitlines():

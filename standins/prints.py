@@ -1,4 +1,5 @@
-"""What a printed sheet tells of itself: where its numbers stand, where the name belongs, and what was filled in on the screen."""
+"""What a printed sheet tells of itself: where its numbers stand, where the name belongs, and what was filled in on the
+screen."""
 
 from __future__ import annotations
 
@@ -21,7 +22,8 @@ class Filled:
 
 
 def label_places(page: pypdfium2.PdfPage) -> dict[int, tuple[float, float]]:
-    """Where the number of each item begins (shares of the page, at its base line): numbers with a dot at the left of a column, in their order."""
+    """Where the number of each item begins (shares of the page, at its base line): numbers with a dot at the left of a
+    column, in their order."""
     text = page.get_textpage()
     found: dict[int, tuple[float, float]] = {}
     for k in range(text.count_rects()):

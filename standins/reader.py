@@ -1,4 +1,5 @@
-"""The page reader's stand-in: answers `POST /read` as docs/page-reader.md tells, for the pages that ship beside it and for pages filled in on a screen."""
+"""The page reader's stand-in: answers `POST /read` as docs/page-reader.md tells, for the pages that ship beside it and
+for pages filled in on a screen."""
 
 from __future__ import annotations
 
@@ -82,7 +83,8 @@ def _agreement(one: bytes, other: bytes) -> float:
 
 
 def written_rows(page: Image.Image) -> list[tuple[float, float, float, float]]:
-    """The boxes of rows that hold ink, from top to bottom, as shares of the page; the foot, where the code stands, is left out."""
+    """The boxes of rows that hold ink, from top to bottom, as shares of the page; the foot, where the code stands, is
+    left out."""
     dark = page.point(lambda value: 255 if value < _INK else 0)
     across = [
         len(dark.crop((0, y, page.width, y + 1)).tobytes().strip(b"\0"))

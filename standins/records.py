@@ -1,8 +1,9 @@
-"""The stand-in for a school's records: rosters out and marks in, after OneRoster 1.2 over REST, with an invented evening school in it.
+"""The stand-in for a school's records: rosters out and marks in, after OneRoster 1.2 over REST, with an invented
+evening school in it.
 
-It forgets everything when it ends. `--faults` as for the page reader; `--trouble` names what goes wrong with the records themselves: `expired` (every
-third question finds its token expired), `locked` (marks of Falk Ives are refused, 409), `gone` (Hale Brook has left, 404), `duplicate` (two students
-have one number).
+It forgets everything when it ends. `--faults` as for the page reader; `--trouble` names what goes wrong with the
+records themselves: `expired` (every third question finds its token expired), `locked` (marks of Falk Ives are refused,
+409), `gone` (Hale Brook has left, 404), `duplicate` (two students have one number).
 """
 
 from __future__ import annotations
@@ -22,9 +23,22 @@ ROSTER, GRADEBOOK = "/ims/oneroster/rostering/v1p2", "/ims/oneroster/gradebook/v
 CHANGED = "2026-08-20T08:00:00Z"
 TROUBLES = ("expired", "locked", "gone", "duplicate")
 CLASSES = {
-    "Evening A": ["Ada Quill", "Bo Tarn", "Cleo Marsh", "Dag Holm", "Edda Finch", "Falk Ives", "Gesa Lorn", "Hale Brook", "Iris Vane", "Jory Pell", "Kit Ashby", "Lida Thorne"],
+    "Evening A": [
+        "Ada Quill",
+        "Bo Tarn",
+        "Cleo Marsh",
+        "Dag Holm",
+        "Edda Finch",
+        "Falk Ives",
+        "Gesa Lorn",
+        "Hale Brook",
+        "Iris Vane",
+        "Jory Pell",
+        "Kit Ashby",
+        "Lida Thorne",
+    ],
     "Evening D": ["Anka Dell", "Bero Hask", "Cora Lint", "Dov Marrow", "Elin Pax", "Fenn Quarry"],
-}  # fmt: skip
+}
 
 
 class Records:
@@ -49,9 +63,14 @@ class Records:
                 given, _, family = name.partition(" ")
                 user = f"student-{k}-{j + 1}"
                 self.users[user] = {
-                    "sourcedId": user, "status": "active", "dateLastModified": CHANGED, "enabledUser": "true",
-                    "givenName": given, "familyName": family, "identifier": str(100 * (1 if k == 1 else 4) + j),
-                }  # fmt: skip
+                    "sourcedId": user,
+                    "status": "active",
+                    "dateLastModified": CHANGED,
+                    "enabledUser": "true",
+                    "givenName": given,
+                    "familyName": family,
+                    "identifier": str(100 * (1 if k == 1 else 4) + j),
+                }
                 self.members[of].append(user)
 
     def duplicate(self) -> None:

@@ -1,4 +1,5 @@
-"""A line as it is written by hand: from plain notation to glyphs at their places, fractions stacked, exponents raised."""
+"""A line as it is written by hand: from plain notation to glyphs at their places, fractions stacked, exponents
+raised."""
 
 from __future__ import annotations
 
@@ -13,8 +14,8 @@ _TIGHT = "+-−=≠<>≤≥·×÷±|"
 
 @dataclass(frozen=True, slots=True)
 class Mark:
-    """One symbol of a line in its place: `index` is where it stands in the plain text, `size` its height; x to the right, y downward from the
-    base line. A stroke is `width` wide."""
+    """One symbol of a line in its place: `index` is where it stands in the plain text, `size` its height; x to the
+    right, y downward from the base line. A stroke is `width` wide."""
 
     kind: Kind
     index: int
@@ -82,7 +83,8 @@ def _closing(chars: Sequence[tuple[int, str]], at: int) -> int:
 
 
 def _operand(chars: Sequence[tuple[int, str]], at: int, *, run: bool = False) -> tuple[tuple[_Node, ...], int]:
-    """What belongs to the sign before it: what stands in parentheses, or one symbol; with `run` all that stands close."""
+    """What belongs to the sign before it: what stands in parentheses, or one symbol; with `run` all that stands
+    close."""
     if chars[at][1] == "(":
         end = _closing(chars, at)
         return _parsed(chars[at + 1 : end]), end + 1

@@ -14,15 +14,16 @@ from dataclasses import dataclass, field
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 
 FAULTS = ("slow", "refusing", "half", "garbage", "silent")
-"""`slow` waits, `refusing` answers 503 with Retry-After, `half` ends in the middle of the answer, `garbage` answers what is no JSON, `silent`
-closes the connection without a word."""
+"""`slow` waits, `refusing` answers 503 with Retry-After, `half` ends in the middle of the answer, `garbage` answers
+what is no JSON, `silent` closes the connection without a word."""
 SLOW_SECONDS = 4.0
 LONGEST = 32 * 2**20
 
 
 @dataclass
 class Faults:
-    """How unreliable a stand-in is: which share of the questions meets which fault. Drawn from a seed, so that a run can be repeated."""
+    """How unreliable a stand-in is: which share of the questions meets which fault. Drawn from a seed, so that a run
+    can be repeated."""
 
     shares: dict[str, float] = field(default_factory=dict)
     draw: random.Random = field(default_factory=lambda: random.Random(1))
@@ -104,8 +105,8 @@ def serve(
     prepare: Callable[[argparse.ArgumentParser], None] = lambda _: None,
     prepared: Callable[[argparse.Namespace], None] = lambda _: None,
 ) -> int:
-    """Serves on loopback until it is stopped; says its address on the first line. A stand-in adds options of its own by `prepare` and hears of them
-    by `prepared`."""
+    """Serves on loopback until it is stopped; says its address on the first line. A stand-in adds options of its own by
+    `prepare` and hears of them by `prepared`."""
     parser = argparse.ArgumentParser(description=sys.modules[handler.__module__].__doc__)
     parser.add_argument("--port", type=int, default=0, help="0 takes any free one")
     parser.add_argument("--faults", default="", help="such as slow=0.2,half=0.1")

@@ -9,9 +9,21 @@ import pytest
 ROOT = Path(__file__).parents[1]
 CORE = sorted((ROOT / "algebra").rglob("*.py"))
 ORDER = (
-    "limits", "records", "tree", "parse", "reports", "formats", "exact", "functions", "verify", "rules", "slips", "methods",
-    "families", "desk",
-)  # fmt: skip
+    "limits",
+    "records",
+    "tree",
+    "parse",
+    "reports",
+    "formats",
+    "exact",
+    "functions",
+    "verify",
+    "rules",
+    "slips",
+    "methods",
+    "families",
+    "desk",
+)
 """The rooms of the core from the ground up; the work of judging a line may only go down."""
 
 
@@ -26,7 +38,8 @@ SHOWN = {
     "algebra/verify/expression_links.py": {"_number"},
     "algebra/verify/side_lines.py": {"judge_rounding"},
 }
-"""Where floating-point numbers may stand: what they are used for there is read, drawn or put in an order, and decides nothing."""
+"""Where floating-point numbers may stand: what they are used for there is read, drawn or put in an order, and decides
+nothing."""
 INEXACT = {"float", "round", "approximation", "log", "log2", "log10", "exp", "sqrt", "pow"}
 PROSE = {"message", "text", "reason", "done", "why", "cue", "look", "evidence"}
 
@@ -157,9 +170,20 @@ def prose_read(path):
         parts = []
         if isinstance(node, ast.Compare):
             parts = [node.left, *node.comparators]
-        elif isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute) and node.func.attr in (
-            "startswith", "endswith", "find", "partition", "split", "removeprefix", "removesuffix",
-        ):  # fmt: skip
+        elif (
+            isinstance(node, ast.Call)
+            and isinstance(node.func, ast.Attribute)
+            and node.func.attr
+            in (
+                "startswith",
+                "endswith",
+                "find",
+                "partition",
+                "split",
+                "removeprefix",
+                "removesuffix",
+            )
+        ):
             parts = [node.func.value, *node.args]
         words = [
             p for p in parts if isinstance(p, ast.Constant) and isinstance(p.value, str) and " " in p.value.strip()

@@ -1,7 +1,8 @@
 """`./uchuu backup FILE` and `./uchuu restore FILE`: all data in one file, taken while the server runs.
 
-The file is a zip of two members: `uchuu.json`, which says what it is, of which version and what it holds, and `data.dump`, PostgreSQL's
-own compressed form, taken in one transaction. Who has the file has everybody's work: it is written for its owner's eyes only.
+The file is a zip of two members: `uchuu.json`, which says what it is, of which version and what it holds, and
+`data.dump`, PostgreSQL's own compressed form, taken in one transaction. Who has the file has everybody's work: it is
+written for its owner's eyes only.
 """
 
 from __future__ import annotations
@@ -108,9 +109,12 @@ def take(url: str, path: Path) -> Path:
         found = connection.execute("SELECT pg_export_snapshot()").fetchone()
         snapshot = str(found[0]) if found else ""
         told = {
-            "form": FORM, "taken": datetime.now(UTC).isoformat(timespec="seconds"), "migrations": _migrations(connection),
-            "server": connection.info.server_version // 10000, "rows": rows_of(connection),
-        }  # fmt: skip
+            "form": FORM,
+            "taken": datetime.now(UTC).isoformat(timespec="seconds"),
+            "migrations": _migrations(connection),
+            "server": connection.info.server_version // 10000,
+            "rows": rows_of(connection),
+        }
         dump = Path(folder) / DUMP
         _run(
             "pg_dump",
@@ -137,7 +141,8 @@ def take(url: str, path: Path) -> Path:
 
 
 def about(path: Path) -> About:
-    """What a backup says of itself. Raises BackupError for a file that is none, is broken, or is of a form not known here."""
+    """What a backup says of itself. Raises BackupError for a file that is none, is broken, or is of a form not known
+    here."""
     try:
         with zipfile.ZipFile(path) as whole:
             broken = whole.testzip()
@@ -155,7 +160,8 @@ def about(path: Path) -> About:
 
 
 def bring_back(path: Path, url: str) -> None:
-    """Puts the data of a backup into an empty database, all or nothing, and brings it up to date. Raises BackupError."""
+    """Puts the data of a backup into an empty database, all or nothing, and brings it up to date. Raises
+    BackupError."""
     told = about(path)
     unknown = sorted(set(told.migrations) - set(_own_migrations()))
     if unknown:
@@ -164,7 +170,8 @@ def bring_back(path: Path, url: str) -> None:
         tables = connection.execute("SELECT count(*) FROM pg_tables WHERE schemaname = 'public'").fetchone()
         if tables and tables[0]:
             raise BackupError(
-                f"The database “{connection.info.dbname}” is not empty. Nothing was changed: restore into another with --into."
+                f"The database “{connection.info.dbname}” is not empty. "
+                f"Nothing was changed: restore into another with --into."
             )
     with tempfile.TemporaryDirectory(prefix="uchuu-restore-") as folder, zipfile.ZipFile(path) as whole:
         dump = whole.extract(DUMP, folder)
@@ -249,13 +256,17 @@ def _own_migrations() -> list[str]:
 
 
 def _run(program: str, url: str, *arguments: str) -> None:
-    """Runs one of PostgreSQL's programs on a database; the password goes by the environment, so that no list of processes shows it."""
+    """Runs one of PostgreSQL's programs on a database; the password goes by the environment, so that no list of
+    processes shows it."""
     parts = urlsplit(url)
     bare = urlunsplit(parts._replace(netloc=f"{parts.username}@{parts.hostname}:{parts.port or 5432}"))
     done = subprocess.run(
         [str(programs() / program), *arguments[:-1], f"--dbname={bare}", arguments[-1]],
-        env={**os.environ, "PGPASSWORD": unquote(parts.password or "")}, capture_output=True, text=True, check=False,
-    )  # fmt: skip
+        env={**os.environ, "PGPASSWORD": unquote(parts.password or "")},
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     if done.returncode:
         raise BackupError(
             f"{program} failed: {done.stderr.strip().splitlines()[-1] if done.stderr.strip() else done.returncode}"

@@ -191,9 +191,12 @@ def sympy_table() -> str:
             f"{statistics.median(theirs):.1f} | {statistics.median(pairs):.0f} | {only_them} | {only_us} |"
         )
     tail = (
-        f"\nOver all links: {statistics.median(ratios):.0f} times faster (median of {len(ratios)}); over equations with a "
-        f"root or a denominator: {statistics.median(heavy):.0f} times (median of {len(heavy)}: every line of the families of "
-        f"radical and rational equations and of equations with a pattern). Of the lines of all equations those that hold "
+        f"\nOver all links: {statistics.median(ratios):.0f} times "
+        f"faster (median of {len(ratios)}); over equations with a "
+        f"root or a denominator: {statistics.median(heavy):.0f} "
+        f"times (median of {len(heavy)}: every line of the families of "
+        f"radical and rational equations and of equations with a "
+        f"pattern). Of the lines of all equations those that hold "
         f"a root or a fraction themselves: {statistics.median(strict):.0f} times (median of {len(strict)}).\n"
     )
     return "### Against SymPy\n\n" + "\n".join(rows) + "\n" + tail
@@ -229,7 +232,8 @@ def solving_table() -> str:
 
 
 def slips_table() -> str:
-    """Milliseconds to name the slip of a labelled broken line, and to foresee the wrong answers of a generated problem."""
+    """Milliseconds to name the slip of a labelled broken line, and to foresee the wrong answers of a generated
+    problem."""
     named: list[float] = []
     for row in (CASES / "broken_lines.txt").read_text(encoding="utf-8").splitlines():
         if not row.strip() or row.startswith("#"):
@@ -256,7 +260,8 @@ def slips_table() -> str:
     for name, times in (("a broken line checked and its slip named", named), ("wrong answers foreseen", foreseen)):
         times.sort()
         rows.append(
-            f"| {name} | {len(times)} | {statistics.median(times):.0f} | {times[int(len(times) * 0.95)]:.0f} | {times[-1]:.0f} |"
+            f"| {name} | {len(times)} | {statistics.median(times):.0f} "
+            f"| {times[int(len(times) * 0.95)]:.0f} | {times[-1]:.0f} |"
         )
     return "### Slips\n\n" + "\n".join(rows) + "\n"
 
@@ -342,7 +347,9 @@ def api_table() -> str:
             times = sorted(t for found in pool.map(lambda w: w.commit_lines(ROUNDS), writers) for t in found)
     median, high = statistics.median(times), times[int(len(times) * 0.95)]
     return (
-        f"### API\n\n{WRITERS} teachers writing at once, {len(times)} committed lines, one a second each, 2 workers of 32 threads\n\n"
+        f"### API\n\n{WRITERS} teachers writing at once, {len(times)} "
+        f"committed lines, one a second each, 2 workers of 32 threads\n\n"
         "| | median ms | 95th percentile ms | 99th percentile ms | slowest ms |\n|---|--:|--:|--:|--:|\n"
-        f"| a committed line, saved and verified | {median:.0f} | {high:.0f} | {times[int(len(times) * 0.99)]:.0f} | {times[-1]:.0f} |\n"
+        f"| a committed line, saved and verified | {median:.0f} | {high:.0f} "
+        f"| {times[int(len(times) * 0.99)]:.0f} | {times[-1]:.0f} |\n"
     )

@@ -13,7 +13,8 @@ STEPS = 10
 
 
 def memory_table(count: int) -> str:
-    """Megabytes held after each tenth of so many workings: right ones of every family, and as many with a wrong line."""
+    """Megabytes held after each tenth of so many workings: right ones of every family, and as many with a wrong
+    line."""
     rows = ["### Memory of one process", "", "| workings checked | megabytes |", "|--:|--:|", f"| 0 | {_held():.0f} |"]
     workings = itertools.cycle(list(_workings()))
     for step in range(1, STEPS + 1):
@@ -24,7 +25,8 @@ def memory_table(count: int) -> str:
 
 
 def _workings() -> Iterator[Working]:
-    """Some hundreds, so that caches are turned over as in a school: each family and level, right and with a digit changed."""
+    """Some hundreds, so that caches are turned over as in a school: each family and level, right and with a digit
+    changed."""
     for family in FAMILIES:
         for level in range(1, len(family.levels) + 1):
             for solution in generate(family.id, level, 6, 11):

@@ -1,5 +1,5 @@
-"""`./uchuu bench --room`: practice rooms under load. Classes of 35 write at once, each student a line every 20 seconds; halfway between two lines their
-screens look for news, each teacher's looks every second.
+"""`./uchuu bench --room`: practice rooms under load. Classes of 35 write at once, each student a line every 20 seconds;
+halfway between two lines their screens look for news, each teacher's looks every second.
 
 Traffic goes to loopback, bounded in count and time.
 """
@@ -112,13 +112,19 @@ def _measured(base: str, rooms: int, seconds: float) -> str:
     for name, found in (("a student's line", lines), ("a student's look", news), ("a teacher's look", looks)):
         found.sort()
         rows.append(
-            f"| {name} | {len(found)} | {statistics.median(found):.0f} | {found[int(len(found) * 0.95)]:.0f} | {found[-1]:.0f} |"
+            f"| {name} | {len(found)} | {statistics.median(found):.0f} "
+            f"| {found[int(len(found) * 0.95)]:.0f} | {found[-1]:.0f} |"
         )
     return (
         f"{_taken_away(before):.0%} of the processors' time was taken away from this machine meanwhile.\n\n"
-        f"{rooms} rooms of {STUDENTS} students, a line each every {LINE_SECONDS:.0f} s, for {seconds:.0f} s: {len(errors)} errors; a line stood in the "
-        f"teacher's view after {statistics.median(seen):.1f} s, {max(seen):.1f} s at most of {len(seen)} tries ({sum(each > 2 for each in seen)} over 2 s)\n\n" + "\n".join(rows) + "".join(f"\n! {each}" for each in errors[:5]) + "\n"
-    )  # fmt: skip
+        f"{rooms} rooms of {STUDENTS} students, a line each every {LINE_SECONDS:.0f} "
+        f"s, for {seconds:.0f} s: {len(errors)} errors; a line stood in the "
+        f"teacher's view after {statistics.median(seen):.1f} s, {max(seen):.1f} s at "
+        f"most of {len(seen)} tries ({sum(each > 2 for each in seen)} over 2 s)\n\n"
+        + "\n".join(rows)
+        + "".join(f"\n! {each}" for each in errors[:5])
+        + "\n"
+    )
 
 
 def _processors() -> list[int]:
@@ -127,7 +133,8 @@ def _processors() -> list[int]:
 
 
 def _taken_away(before: list[int]) -> float:
-    """The share of time in which the host of a virtual machine let others run: figures are of this machine only where it is small."""
+    """The share of time in which the host of a virtual machine let others run: figures are of this machine only where
+    it is small."""
     spent = [after - each for after, each in zip(_processors(), before, strict=True)]
     return spent[7] / max(sum(spent), 1)
 
@@ -156,7 +163,8 @@ def _inside(base: str, code: str, j: int) -> Student:
 def _run(
     teachers: list[tuple[Hand, int]], students: list[Student], seconds: float
 ) -> tuple[list[float], list[float], list[float], list[float], list[str]]:
-    """Everybody at their own pace, by a few hands: milliseconds of lines and of looks, seconds until a line was seen, and what went wrong."""
+    """Everybody at their own pace, by a few hands: milliseconds of lines and of looks, seconds until a line was seen,
+    and what went wrong."""
     lines: list[float] = []
     news: list[float] = []
     looks: list[float] = []
@@ -213,7 +221,8 @@ def _run(
 
 
 def _seen(student: Student, teacher: Hand, set_id: int, until: float) -> list[float]:
-    """Seconds from a student's Enter until a screen that looks each second shows the line: written now and then by one student of the first room."""
+    """Seconds from a student's Enter until a screen that looks each second shows the line: written now and then by one
+    student of the first room."""
     found = []
     name, version = "Student 00", -1
     while time.monotonic() < until:

@@ -26,7 +26,7 @@ def sets_table() -> str:
         ("the pages of that sheet as they will print", "preview", lambda: as_svg(source_of(plan, Settings("sheet")))),
         (f"a PDF of sheet and one of its worked key, {ITEMS} items, worked anew", "pdf", lambda: _sheet_and_key(drawn)),
         (f"the forms of {BANK} problems told and compared", "bank", lambda: _same(bank)),
-    ]  # fmt: skip
+    ]
     told = ["| | median ms | wanted ms |", "|---|--:|--:|"]
     told += [f"| {words} | {_median(ask):.0f} | {_WANTED[key]} |" for words, key, ask in rows]
     told.append("")

@@ -1,4 +1,5 @@
-"""What a process that computes may use of the machine's memory: the core counts its work, this is for what it could not foresee."""
+"""What a process that computes may use of the machine's memory: the core counts its work, this is for what it could not
+foresee."""
 
 from __future__ import annotations
 

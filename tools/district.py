@@ -1,4 +1,5 @@
-"""`./uchuu bench --district`: how fast lists and pages answer on data as large as a district's. Prints a Markdown table."""
+"""`./uchuu bench --district`: how fast lists and pages answer on data as large as a district's. Prints a Markdown
+table."""
 
 from __future__ import annotations
 
@@ -62,7 +63,8 @@ def _measured(cluster: Cluster, teachers: int, lines: int) -> str:
     with psycopg.connect(url, autocommit=True) as connection:
         connection.execute("VACUUM ANALYZE")
         row = connection.execute(
-            "SELECT (SELECT count(*) FROM sheets_line), (SELECT count(*) FROM sheets_sheet), pg_database_size(current_database()), "
+            "SELECT (SELECT count(*) FROM sheets_line), (SELECT count(*) "
+            "FROM sheets_sheet), pg_database_size(current_database()), "
             "(SELECT count(*) FROM marking_student), (SELECT count(*) FROM marking_studentworking)"
         ).fetchone()
     assert row is not None
@@ -79,12 +81,15 @@ def _measured(cluster: Cluster, teachers: int, lines: int) -> str:
     for name, found in times.items():
         found.sort()
         rows.append(
-            f"| {name} | {len(found)} | {statistics.median(found):.0f} | {found[int(len(found) * 0.95)]:.0f} | {found[-1]:.0f} |"
+            f"| {name} | {len(found)} | {statistics.median(found):.0f} "
+            f"| {found[int(len(found) * 0.95)]:.0f} | {found[-1]:.0f} |"
         )
     return (
-        f"{teachers} teachers, {row[1]} sheets, {row[0]} lines, {row[3]} students, {row[4]} workings of theirs, {row[2] / 2**30:.1f} GB, filled in {filled:.0f} s; {TEACHERS_ASKED} teachers asked\n\n"
-        + "\n".join(rows) + "\n"
-    )  # fmt: skip
+        f"{teachers} teachers, {row[1]} sheets, {row[0]} lines, {row[3]} students, {row[4]} workings of "
+        f"theirs, {row[2] / 2**30:.1f} GB, filled in {filled:.0f} s; {TEACHERS_ASKED} teachers asked\n\n"
+        + "\n".join(rows)
+        + "\n"
+    )
 
 
 def _asked(base: str, teachers: int) -> dict[str, list[float]]:

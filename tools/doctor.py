@@ -185,5 +185,10 @@ def _the_outside(_: Path) -> Iterator[Finding]:
 
 
 LOOKS: tuple[Callable[[Path], Iterator[Finding]], ...] = (
-    _the_home, _the_programs, _the_database, _the_server, _the_backups, _the_outside,
-)  # fmt: skip
+    _the_home,
+    _the_programs,
+    _the_database,
+    _the_server,
+    _the_backups,
+    _the_outside,
+)

@@ -1,6 +1,8 @@
-"""`./uchuu test --faults`: processes are killed while lines are written; no acknowledged line may be lost, none doubled, and it starts anew.
+"""`./uchuu test --faults`: processes are killed while lines are written; no acknowledged line may be lost, none
+doubled, and it starts anew.
 
-It starts Uchuu on a home of its own and ends only processes that belong to it. Traffic goes to loopback, bounded in count and time.
+It starts Uchuu on a home of its own and ends only processes that belong to it. Traffic goes to loopback, bounded in
+count and time.
 """
 
 from __future__ import annotations
@@ -37,7 +39,8 @@ PASSWORD = "tide-table-41"
 
 @dataclass
 class Writer:
-    """One teacher's browser that writes line after line into a working of its own, and sends again what was not answered."""
+    """One teacher's browser that writes line after line into a working of its own, and sends again what was not
+    answered."""
 
     base: str
     problem: int
@@ -83,18 +86,23 @@ class Installation:
         self.more: dict[str, str] = {}
 
     def start(self) -> float:
-        """Starts it and waits until it is ready; the seconds that took. Raises RuntimeError when it does not come up."""
+        """Starts it and waits until it is ready; the seconds that took. Raises RuntimeError when it does not come
+        up."""
         began = time.monotonic()
         env = os.environ | {"UCHUU_HOME": str(self.home)} | self.more
         with self.words.open("wb") as words:
             self.process = subprocess.Popen(
                 [sys.executable, "-m", "tools.main", "start", "--empty", "--no-worker", "--port", str(self.port)],
-                cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=words,
-            )  # fmt: skip
+                cwd=ROOT,
+                env=env,
+                stdout=subprocess.DEVNULL,
+                stderr=words,
+            )
         return self.until_ready(began)
 
     def until_ready(self, began: float) -> float:
-        """The seconds since then until it answers that it is ready. Raises RuntimeError with the start's own words when it does not."""
+        """The seconds since then until it answers that it is ready. Raises RuntimeError with the start's own words when
+        it does not."""
         assert self.process is not None
         while time.monotonic() - began < UP_SECONDS and self.process.poll() is None:
             try:
@@ -130,7 +138,8 @@ class Installation:
         os.kill(int((self.home / "pg" / "data" / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
 
     def kill_all(self) -> None:
-        """The start command, the application server and all its processes, as when the machine loses power; then it is started."""
+        """The start command, the application server and all its processes, as when the machine loses power; then it is
+        started."""
         assert self.process is not None
         for pid in [self.process.pid, *self.children()]:
             try:
@@ -183,8 +192,10 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         for thread in threads:
             thread.start()
         kills: list[tuple[str, Callable[[], None]]] = [
-            ("a worker", installation.kill_worker), ("the database", installation.kill_database), ("everything", installation.kill_all),
-        ]  # fmt: skip
+            ("a worker", installation.kill_worker),
+            ("the database", installation.kill_database),
+            ("everything", installation.kill_all),
+        ]
         for _ in range(rounds):
             for name, kill in kills:
                 time.sleep(random.uniform(0.5, 2.0))
@@ -200,7 +211,8 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         print("\n".join(rows))
         total = sum(pen.revision for pen in pens)
         print(
-            f"\n{total} lines acknowledged, {sum(pen.failures for pen in pens)} requests sent again, {len(lost)} workings not as acknowledged"
+            f"\n{total} lines acknowledged, {sum(pen.failures for pen in pens)} "
+            f"requests sent again, {len(lost)} workings not as acknowledged"
         )
         for text in lost:
             print(f"! {text}")
@@ -229,7 +241,8 @@ DROPS, TMPFS_MB, FULL_SECONDS = 200, 320, 8
 
 
 def dropped(pen: Writer) -> tuple[list[str], bool]:
-    """Connections that end before, in the middle of, or just after the answer to a write; each write is sent again until it is acknowledged."""
+    """Connections that end before, in the middle of, or just after the answer to a write; each write is sent again
+    until it is acknowledged."""
     token = next(cookie.value for cookie in pen.jar if cookie.name == "uchuu_csrf")
     cookies = "; ".join(f"{cookie.name}={cookie.value}" for cookie in pen.jar)
     address = urlsplit(pen.base)
@@ -242,7 +255,8 @@ def dropped(pen: Writer) -> tuple[list[str], bool]:
         wanted = [*pen.acknowledged, f"x = {count} + 1"][-40:]
         body = json.dumps({"revision": pen.revision, "lines": wanted}).encode()
         head = (
-            f"PUT /api/problems/{pen.problem}/lines HTTP/1.1\r\nHost: {address.netloc}\r\nContent-Type: application/json\r\n"
+            f"PUT /api/problems/{pen.problem}/lines HTTP/1.1\r\nHost: "
+            f"{address.netloc}\r\nContent-Type: application/json\r\n"
             f"X-CSRFToken: {token}\r\nCookie: {cookies}\r\nContent-Length: {len(body)}\r\n\r\n"
         ).encode()
         whole = head + body
@@ -266,7 +280,8 @@ def dropped(pen: Writer) -> tuple[list[str], bool]:
 
 
 def full_disk() -> tuple[list[str], bool]:
-    """The disk of an installation fills up while lines are written, and is emptied again. Needs root, for a file system of its own."""
+    """The disk of an installation fills up while lines are written, and is emptied again. Needs root, for a file system
+    of its own."""
     if os.geteuid() != 0:
         return ["\na full disk: not tried, as that needs root"], True
     folder = Path(tempfile.mkdtemp(prefix="uchuu-disk-", dir="/tmp"))
@@ -300,7 +315,10 @@ def full_disk() -> tuple[list[str], bool]:
             thread.join(timeout=60)
         after = sum(pen.revision for pen in pens)
         lost = [text for pen in pens for text in _compared(pen)]
-        words = f"\na full disk for {FULL_SECONDS} s: {before} lines before, {full - before} while it was full, {after - full} after; ready again after {again:.1f} s; "
+        words = (
+            f"\na full disk for {FULL_SECONDS} s: {before} lines before, {full - before} "
+            f"while it was full, {after - full} after; ready again after {again:.1f} s; "
+        )
         return [
             words + (f"NOT as acknowledged: {lost}" if lost else "every acknowledged line is there")
         ], not lost and after > full
@@ -313,7 +331,8 @@ def full_disk() -> tuple[list[str], bool]:
 
 
 JUMPS = (3600.0, -3600.0, 86_400.0 * 400, -86_400.0 * 400, 0.0)
-"""By how many seconds the clock of the server jumps, one after the other; a session that has ended by a jump forward is begun anew."""
+"""By how many seconds the clock of the server jumps, one after the other; a session that has ended by a jump forward is
+begun anew."""
 
 
 def jumping_clock() -> tuple[list[str], bool]:
@@ -353,7 +372,8 @@ def jumping_clock() -> tuple[list[str], bool]:
         installation.stop()
         shutil.rmtree(folder, ignore_errors=True)
     return [
-        f"\na clock that jumps: {'; '.join(told)}; {'every acknowledged line is there' if good else 'NOT as it should be'}"
+        f"\na clock that jumps: {'; '.join(told)}; "
+        f"{'every acknowledged line is there' if good else 'NOT as it should be'}"
     ], good
 
 

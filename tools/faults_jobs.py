@@ -1,4 +1,5 @@
-"""The part of the fault runs that is about jobs: workers that have nothing in common but the database share the load, and are killed."""
+"""The part of the fault runs that is about jobs: workers that have nothing in common but the database share the load,
+and are killed."""
 
 from __future__ import annotations
 
@@ -29,8 +30,10 @@ def key(problems: int = PROBLEMS) -> str:
     for k in range(problems):
         a, b = 2 + k % 7, 3 + k // 7
         found.append(
-            f"{k + 1}. Solve x^2 - {a + b}x + {a * b} = 0\n(x - {a})(x - {b}) = 0\nx - {a} = 0 or x - {b} = 0\nx = {a} or x = -{b}\n\n"
-            f"{problems + k + 1}. Simplify (x^2 - {a * a})/(x - {a}) + {b}/(x + {a})\n(x - {a}) + {b}/(x + {a})\n(x - {a} + {b})/(x + {a})\n"
+            f"{k + 1}. Solve x^2 - {a + b}x + {a * b} = 0\n(x - {a})(x - "
+            f"{b}) = 0\nx - {a} = 0 or x - {b} = 0\nx = {a} or x = -{b}\n\n"
+            f"{problems + k + 1}. Simplify (x^2 - {a * a})/(x - {a}) + {b}/(x "
+            f"+ {a})\n(x - {a}) + {b}/(x + {a})\n(x - {a} + {b})/(x + {a})\n"
         )
     return "\n".join(found[: problems // 2])
 
@@ -64,7 +67,8 @@ def run(base: str, home: Path, opener: urllib.request.OpenerDirector, jar: Cooki
         found = _wait(opener, jar, base, number)
     same &= found["found"] == expected and not found["trouble"]
     told.append(
-        f"\n{KILLS} workers killed while jobs were under way: the result is {'complete and the same' if same else 'NOT as it should be'}"
+        f"\n{KILLS} workers killed while jobs were under way: the result "
+        f"is {'complete and the same' if same else 'NOT as it should be'}"
     )
     return told, bool(good and same)
 
@@ -94,7 +98,8 @@ def _rate(url: str, number: int) -> float:
     """Problems a second, between the first and the last that was done."""
     with psycopg.connect(url) as connection:
         row = connection.execute(
-            "SELECT count(*) - 1, extract(epoch FROM max(ended) - min(ended))::float8 FROM jobs_piece WHERE run_id = %s",
+            "SELECT count(*) - 1, extract(epoch FROM max(ended) - "
+            "min(ended))::float8 FROM jobs_piece WHERE run_id = %s",
             [number],
         ).fetchone()
     assert row is not None
@@ -120,9 +125,13 @@ def begin_worker(url: str, home: Path) -> subprocess.Popen[bytes]:
     env = {name: value for name, value in os.environ.items() if not name.startswith("UCHUU_")}
     env |= {"DATABASE_URL": url, "UCHUU_HOME": str(home.parent / "elsewhere")}
     return subprocess.Popen(
-        [sys.executable, "-m", "tools.worker", "--at-once", "1"], cwd=ROOT, env=env, start_new_session=True,
-        stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
-    )  # fmt: skip
+        [sys.executable, "-m", "tools.worker", "--at-once", "1"],
+        cwd=ROOT,
+        env=env,
+        start_new_session=True,
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
 
 
 def kill_worker(worker: subprocess.Popen[bytes]) -> None:

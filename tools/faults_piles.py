@@ -1,4 +1,5 @@
-"""The part of the fault runs that is about piles: a class set is verified by one worker and by two, while a teacher writes, and while workers are killed."""
+"""The part of the fault runs that is about piles: a class set is verified by one worker and by two, while a teacher
+writes, and while workers are killed."""
 
 from __future__ import annotations
 
@@ -32,9 +33,13 @@ def pile(students: int = STUDENTS, items: int = ITEMS) -> str:
             wrong = (k + j) % 5 == 0
             top = c + b if wrong else c - b
             rows += [
-                f"{j + 1}. {a}x + {b} + {k + 1} = {c} + {k + 1}", f"{a}x + {b} = {c}", f"{a}x = {c} {'+' if wrong else '-'} {b}", f"{a}x = {top}",
-                f"x = {top}/{a}", f"x = {top}/{a} + {k} - {k}",
-            ]  # fmt: skip
+                f"{j + 1}. {a}x + {b} + {k + 1} = {c} + {k + 1}",
+                f"{a}x + {b} = {c}",
+                f"{a}x = {c} {'+' if wrong else '-'} {b}",
+                f"{a}x = {top}",
+                f"x = {top}/{a}",
+                f"x = {top}/{a} + {k} - {k}",
+            ]
     return "\n".join(rows)
 
 
@@ -73,7 +78,8 @@ def run(
             results.append(_until_done(asked, made))
             seconds = time.monotonic() - began
             told.append(
-                f"| {count} worker{'s' if count > 1 else ''}, {'a core each' if count > 1 else 'one core'} | {seconds:.1f} | {lines.p95():.0f} |"
+                f"| {count} worker{'s' if count > 1 else ''}, "
+                f"{'a core each' if count > 1 else 'one core'} | {seconds:.1f} | {lines.p95():.0f} |"
             )
     made = asked(f"/classes/{school_class}/sets", {"sheet": sheet, "day": "2026-03-05"})["id"]
     killed = 0
@@ -97,7 +103,8 @@ def run(
         results.append(_until_done(asked, made))
     same = all(result == results[0] and len(result) == STUDENTS * ITEMS for result in results)
     told.append(
-        f"\n{killed} workers killed over a pile: the result is {'complete and the same' if same else 'NOT as it should be'}"
+        f"\n{killed} workers killed over a pile: the result is "
+        f"{'complete and the same' if same else 'NOT as it should be'}"
     )
     return told, same
 

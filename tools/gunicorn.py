@@ -1,4 +1,5 @@
-"""How the application server runs: two workers on the address it is given, each within its bounds and renewed now and then."""
+"""How the application server runs: two workers on the address it is given, each within its bounds and renewed now and
+then."""
 
 from __future__ import annotations
 
@@ -19,14 +20,15 @@ max_requests_jitter = 2_000
 
 
 def post_fork(server: object, worker: object) -> None:
-    """Called in every new worker. Its threads wait for the database again and again; each of these waits ends behind those who compute, so these
-    give way sooner than by default (5 ms)."""
+    """Called in every new worker. Its threads wait for the database again and again; each of these waits ends behind
+    those who compute, so these give way sooner than by default (5 ms)."""
     bound_memory()
     sys.setswitchinterval(0.0005)
 
 
 def post_worker_init(worker: object) -> None:
-    """Called when a worker has read the application: what stands then stays, and need not be looked over again for what has become free."""
+    """Called when a worker has read the application: what stands then stays, and need not be looked over again for what
+    has become free."""
     gc.collect()
     gc.freeze()
 

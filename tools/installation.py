@@ -1,4 +1,5 @@
-"""Where an installation keeps what it keeps: its home, its lock, its secret key, its database, and the account it serves under."""
+"""Where an installation keeps what it keeps: its home, its lock, its secret key, its database, and the account it
+serves under."""
 
 from __future__ import annotations
 
@@ -52,7 +53,8 @@ def claim(folder: Path) -> int:
             running = os.read(lock, 20).decode(errors="replace").strip()
             os.close(lock)
             raise StartError(
-                f"Uchuu runs on {folder} already (process {running}). Stop it first, or set UCHUU_HOME to another folder."
+                f"Uchuu runs on {folder} already (process {running}). "
+                f"Stop it first, or set UCHUU_HOME to another folder."
             ) from None
         os.ftruncate(lock, 0)
         os.write(lock, str(os.getpid()).encode())
@@ -112,8 +114,8 @@ def database_name(folder: Path) -> str:
 
 @contextmanager
 def with_database(folder: Path | None = None, name: str = "") -> Iterator[str]:
-    """The address of the database of a home, with all rights on it: that of DATABASE_URL, or of its own cluster, which is started
-    for the time being where it does not run. Django commands find it. Raises StartError, PostgresError."""
+    """The address of the database of a home, with all rights on it: that of DATABASE_URL, or of its own cluster, which
+    is started for the time being where it does not run. Django commands find it. Raises StartError, PostgresError."""
     folder = folder or home()
     if not (folder / "secret-key").is_file() and "UCHUU_SECRET" not in os.environ:
         raise StartError(f"There is no Uchuu in {folder} yet: ./uchuu start makes it, or set UCHUU_HOME.")
@@ -133,8 +135,8 @@ def with_database(folder: Path | None = None, name: str = "") -> Iterator[str]:
 
 
 def service_account() -> str:
-    """The account under which the server is to run: a system account of its own when root starts it, made if it is missing; empty
-    for the one who starts it. Where that account can't read the program, root goes on and says so."""
+    """The account under which the server is to run: a system account of its own when root starts it, made if it is
+    missing; empty for the one who starts it. Where that account can't read the program, root goes on and says so."""
     if os.geteuid() != 0:
         return ""
     try:
@@ -154,7 +156,8 @@ def service_account() -> str:
             return ""
     if not _can_read(SERVICE, ROOT / "manage.py"):
         print(
-            f"uchuu: the account {SERVICE} can't read {ROOT}, so the server runs as root. Put the program where everybody can "
+            f"uchuu: the account {SERVICE} can't read {ROOT}, so the "
+            f"server runs as root. Put the program where everybody can "
             "read it, as below /opt.",
             file=sys.stderr,
         )
@@ -163,8 +166,8 @@ def service_account() -> str:
 
 
 def served(command: list[str], database: str, folder: Path, more: dict[str, str]) -> subprocess.Popen[bytes]:
-    """A process that serves: under the system account when root starts it, with the secret key and this database but without the
-    home, in a process group of its own so that Ctrl-C reaches us first."""
+    """A process that serves: under the system account when root starts it, with the secret key and this database but
+    without the home, in a process group of its own so that Ctrl-C reaches us first."""
     account = service_account()
     env = os.environ | {"DATABASE_URL": database} | more
     if "UCHUU_SECRET" not in env:

@@ -15,12 +15,13 @@ HELP = """\
 ./uchuu COMMAND
 
   start [--empty] [--port N]    serve Uchuu on this machine, with demo data unless --empty
-  worker [--at-once N]          works out what waits in the queue, beside the server or on another machine (DATABASE_URL)
+  worker [--at-once N]          works out what waits in the queue, here or on another machine (DATABASE_URL)
   backup FILE, restore FILE     all data in one file, while it runs; and back into an empty database (--into)
   doctor                        looks at the installation and says what is wrong and how to mend it
   install-service [--print]     as root: a service of the system, started at boot
   people ACTION                 accounts: add, list, reset, disable, enable (--help)
-  test [--only PART] [--long] [--faults]  run every check and test (parts: lint, web, python); or kill processes while lines are written
+  test [--only PART] [--long]   run every check and test (parts: lint, web, python)
+  test --faults                 processes are killed while lines are written
   lint, fix                     the Python checks alone; mend what can be mended
   check FILE...                 verify workings (text form; - for standard input; --json, --jsonl)
   solve --given TEXT            work a problem (--task, --method, --methods, --grain, --json, --jsonl)
@@ -28,12 +29,15 @@ HELP = """\
   predict --given TEXT          the wrong answers to expect (--most, --options, --json, --jsonl)
   generate --family NAME        problems of a family (--level, --count, --seed, --events, --json)
   like --given TEXT             problems like one: its structure and events, other numbers (--count, --seed, --json)
-  ladder --family NAME          problems by rising difficulty (--family again, --from, --to, --count, --events, --largest, --json)
-  convert FILE --to FORM        a sheet from .chain, .json, .csv, .tex, .txt or .zip to chain, json, csv, tex, html or qti (--out)
+  ladder --family NAME          problems by rising difficulty (--family again, --from, --to, --count, --events,
+                                --largest, --json)
+  convert FILE --to FORM        a sheet from .chain, .json, .csv, .tex, .txt or .zip to chain, json, csv, tex,
+                                html or qti (--out)
   export [N] --teacher NAME     a stored sheet as a file (--to FORM or pdf, --kind, --out); without N, their list
   import FILE --teacher NAME    a new sheet from a file
   picture FILE --out FILE       a chain with its links, or a graph, as SVG or PNG (--number, --shown chain|graph)
-  print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|mend|fill|way|claim|cards|large, --paper, --columns, --space)
+  print FILE --out PDF          workings as a sheet on paper (--kind sheet|answers|key|choose|mend|fill|way|claim|
+                                cards|large, --paper, --columns, --space)
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
   mutate [PACKAGE...]           how many small changes of the code the tests notice (--sample, --seed, --show)

@@ -1,8 +1,8 @@
 """`./uchuu mutate`: changes the code in small ways and counts how many of the changes the tests notice.
 
-The changes are made in a copy of what is committed: by mutmut for Python, where a seed draws which of them are tried, so that two
-runs try the same; by Stryker for the stores and the logic of the front end, on lines that the seed draws. A package is tried by the tests that
-mirror it. It takes long and is no part of `./uchuu test`.
+The changes are made in a copy of what is committed: by mutmut for Python, where a seed draws which of them are tried,
+so that two runs try the same; by Stryker for the stores and the logic of the front end, on lines that the seed draws. A
+package is tried by the tests that mirror it. It takes long and is no part of `./uchuu test`.
 """
 
 from __future__ import annotations
@@ -53,6 +53,21 @@ PACKAGES = (
 )
 
 
+ALSO_COPIED = (
+    "cli",
+    "lanes",
+    "paper",
+    "standins",
+    "tools",
+    "manage.py",
+    "uchuu",
+    "docs",
+    "web/src/api",
+    "web/src/lib",
+    "web/dist",
+    "README.md",
+)
+"""What the tests read beside what is changed."""
 WEB = "web"
 """The package that stands for the front end."""
 NAMES = (*(p.name for p in PACKAGES), WEB)
@@ -82,7 +97,7 @@ def settings_of(package: Package) -> str:
 [tool.mutmut]
 source_paths = ["algebra", "server"]
 only_mutate = {listed(package.files)}
-also_copy = ["cli", "lanes", "paper", "standins", "tools", "manage.py", "uchuu", "docs", "web/src/api", "web/src/lib", "web/dist", "README.md"]
+also_copy = {listed(ALSO_COPIED)}
 pytest_add_cli_args_test_selection = {listed(package.tests)}
 use_git_change_detection = false
 """
@@ -166,7 +181,8 @@ def tried(package: Package, count: int, seed: int, folder: Path) -> Outcome:
 
 
 def web_outcome(report: dict[str, Any]) -> Outcome:
-    """What Stryker says in its report: a change that no test reaches has not been noticed; one that can't run was not tried."""
+    """What Stryker says in its report: a change that no test reaches has not been noticed; one that can't run was not
+    tried."""
     changes = [
         (
             f"{path}:{change['location']['start']['line']} {change['mutatorName']} {change.get('replacement', '')}",
@@ -181,8 +197,8 @@ def web_outcome(report: dict[str, Any]) -> Outcome:
 
 
 def drawn_lines(web: Path, patterns: list[str], count: int, seed: int) -> list[str]:
-    """So many lines of the front end's files, drawn by the seed, as Stryker takes them: `src/lib/x.ts:3-3`. All files where there
-    are not more lines than that."""
+    """So many lines of the front end's files, drawn by the seed, as Stryker takes them: `src/lib/x.ts:3-3`. All files
+    where there are not more lines than that."""
     kept = [path for pattern in patterns if not pattern.startswith("!") for path in web.glob(pattern)]
     files = sorted({path for path in kept if not path.name.endswith(".test.ts")})
     lines = [

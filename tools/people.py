@@ -1,4 +1,5 @@
-"""`./uchuu people`, and others that do the same: hand over to Django's command, with the database of this home beside it."""
+"""`./uchuu people`, and others that do the same: hand over to Django's command, with the database of this home beside
+it."""
 
 from __future__ import annotations
 

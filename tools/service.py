@@ -99,7 +99,8 @@ def main(arguments: list[str]) -> int:
         (UNITS / name).write_text(text, encoding="utf-8")
     subprocess.run(["systemctl", "daemon-reload"], check=True)
     print(
-        f"uchuu: the service is installed. Its settings are in {ENVIRONMENT}; start it with: systemctl enable --now uchuu\n"
+        f"uchuu: the service is installed. Its settings are in "
+        f"{ENVIRONMENT}; start it with: systemctl enable --now uchuu\n"
         "(uchuu-worker is for a further machine with the same DATABASE_URL; uchuu runs a worker already)"
     )
     return 0

@@ -21,10 +21,15 @@ FOLDER = front.ROOT / "docs" / "screenshots"
 CODE, HOME_CODE, SECRET = "QUAY42", "HARBR7", "lantern"
 """Of the demo data: the room, the class at home, and what every student of it comes in with."""
 CHROMIUM = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
     "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE localhost , EXCLUDE 127.0.0.1",
-]  # fmt: skip
+]
 
 
 @contextmanager
@@ -164,7 +169,8 @@ def _tour(page: Page, base: str, folder: Path) -> None:
 
 
 def _room(page: Page, base: str, folder: Path) -> None:
-    """The room of the demo data, whose class is at work: the teacher's view, a vote on the board, a telephone in the room and one at home."""
+    """The room of the demo data, whose class is at work: the teacher's view, a vote on the board, a telephone in the
+    room and one at home."""
     browser = page.context.browser
     assert browser is not None
 

@@ -9,9 +9,9 @@ from algebra import SLIPS, Slip
 HEAD = """\
 # Slips: the student errors Uchuu recognises
 
-Made by `./uchuu api-types` from the records in `algebra/slips/`; don't edit this page. A slip is named beside a broken line only
-where its result is exactly the line written, up to order and to arithmetic carried out. How likely each is thought to be,
-for foreseeing wrong answers, is a judgement in its record.
+Made by `./uchuu api-types` from the records in `algebra/slips/`; don't edit this page. A slip is named beside a broken
+line only where its result is exactly the line written, up to order and to arithmetic carried out. How likely each is
+thought to be, for foreseeing wrong answers, is a judgement in its record.
 
 To add one: a record in the topic's file in `algebra/slips/`, with examples; `tests/algebra/slips/` confirms that each
 example is truly wrong and is named, and that no right line is accused.
@@ -24,7 +24,8 @@ def page() -> str:
     ordered = sorted(SLIPS, key=lambda slip: slip.topic)
     for topic, slips in groupby(ordered, key=lambda slip: slip.topic):
         parts.append(
-            f"\n## {topic.capitalize()}\n\n| id | name | kind | example | why it fails | cue |\n|---|---|---|---|---|---|\n"
+            f"\n## {topic.capitalize()}\n\n| id | name | kind | "
+            f"example | why it fails | cue |\n|---|---|---|---|---|---|\n"
         )
         parts += [_row(slip) for slip in slips]
     return "".join(parts)

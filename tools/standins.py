@@ -1,4 +1,5 @@
-"""The stand-ins that `./uchuu start` runs beside the demo data, each a process of its own on loopback; an address that is given takes their place."""
+"""The stand-ins that `./uchuu start` runs beside the demo data, each a process of its own on loopback; an address that
+is given takes their place."""
 
 from __future__ import annotations
 
@@ -15,7 +16,8 @@ STAND_INS = {
     "UCHUU_PAGE_READER": ("standins.reader", "UCHUU_READER_FAULTS"),
     "UCHUU_RECORDS": ("standins.records", "UCHUU_RECORDS_FAULTS"),
 }
-"""The variable with the address of a service; the module that stands in for it, and the variable with the faults it is to show."""
+"""The variable with the address of a service; the module that stands in for it, and the variable with the faults it is
+to show."""
 
 
 def stand_ins() -> list[Kept]:
@@ -34,7 +36,8 @@ def stand_ins() -> list[Kept]:
 
 
 def _begun(module: str, port: int, faults: str) -> subprocess.Popen[bytes]:
-    """A stand-in: under the account of the server when root starts it, without a word of the database or the secret key."""
+    """A stand-in: under the account of the server when root starts it, without a word of the database or the secret
+    key."""
     account = service_account()
     under = {"user": account, "group": account, "extra_groups": []} if account else {}
     env = {name: value for name, value in os.environ.items() if name not in ("DATABASE_URL", "UCHUU_SECRET", "HOME")}

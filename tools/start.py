@@ -130,18 +130,27 @@ def _port(wanted: int) -> int:
             probe.bind(("127.0.0.1", wanted))
         except OSError as problem:
             raise StartError(
-                f"Port {wanted} can't be had ({problem.strerror}). Choose another: ./uchuu start --port {min(wanted + 1, 65_535)}, "
+                f"Port {wanted} can't be had ({problem.strerror}). Choose "
+                f"another: ./uchuu start --port {min(wanted + 1, 65_535)}, "
                 "or --port 0 for any free one."
             ) from problem
     return wanted
 
 
 def gunicorn(port: int, database: str, folder: Path, address: str = "127.0.0.1") -> subprocess.Popen[bytes]:
-    """The application server, on loopback unless another address is given, in a process group of its own so that Ctrl-C reaches us first; under an account of its own
-    when root starts it, which sees the secret key and the database but not the home."""
+    """The application server, on loopback unless another address is given, in a process group of its own so that Ctrl-C
+    reaches us first; under an account of its own when root starts it, which sees the secret key and the database but
+    not the home."""
     command = [
-        sys.executable, "-m", "gunicorn", "server.config.wsgi", "-c", "python:tools.gunicorn", "--bind", f"{address}:{port}",
-    ]  # fmt: skip
+        sys.executable,
+        "-m",
+        "gunicorn",
+        "server.config.wsgi",
+        "-c",
+        "python:tools.gunicorn",
+        "--bind",
+        f"{address}:{port}",
+    ]
     figures = Path(tempfile.mkdtemp(prefix="uchuu-figures-"))
     atexit.register(shutil.rmtree, figures, ignore_errors=True)
     account = service_account()
@@ -168,7 +177,8 @@ def wait_until_up(port: int, process: subprocess.Popen[bytes]) -> bool:
 
 
 class Nightly:
-    """A backup each night, at the first look after three o'clock; one that could not be taken is said and tried the next night."""
+    """A backup each night, at the first look after three o'clock; one that could not be taken is said and tried the
+    next night."""
 
     HOUR = 3
 
@@ -194,8 +204,8 @@ def watch(
     night: Nightly | None = None,
     beside: Sequence[Kept] = (),
 ) -> int:
-    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and what runs beside,
-    and takes the nightly backup."""
+    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and
+    what runs beside, and takes the nightly backup."""
     while True:
         try:
             return process.wait(timeout=pause)

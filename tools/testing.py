@@ -102,6 +102,8 @@ def lint_command(_: list[str]) -> int:
 
 
 def fix_command(_: list[str]) -> int:
-    """`./uchuu fix`: what ruff can mend by itself."""
+    """`./uchuu fix`: what the formatters can mend by themselves."""
     _run("ruff", "check", "--fix", "--quiet", ".")
-    return 0 if _run("ruff", "format", "--quiet", ".") else 1
+    front.ensure_packages()
+    mended = _run("ruff", "format", "--quiet", ".")
+    return 0 if _run("npm", "--prefix", "web", "run", "--silent", "fix") and mended else 1

@@ -1,4 +1,5 @@
-"""`./uchuu worker`: works out what waits in the queue; as many of them as one likes, on any machine that reaches the database."""
+"""`./uchuu worker`: works out what waits in the queue; as many of them as one likes, on any machine that reaches the
+database."""
 
 from __future__ import annotations
 
@@ -24,7 +25,8 @@ def command(at_once: int, *, until_empty: bool = False) -> list[str]:
 
 
 def settings(at_once: int) -> dict[str, str]:
-    """The variables that a worker needs beside those of the server: as many processes for the mathematics as it has jobs at once."""
+    """The variables that a worker needs beside those of the server: as many processes for the mathematics as it has
+    jobs at once."""
     return {"UCHUU_HEAVY": str(at_once), "UCHUU_POOL": "0", "DJANGO_SETTINGS_MODULE": "server.config.settings"}
 
 
@@ -78,7 +80,8 @@ def main(arguments: list[str]) -> int:
             raise StartError("A worker does 1 to 64 jobs at once.")
         if "DATABASE_URL" not in os.environ:
             raise StartError(
-                "A worker needs the database that it shares with the server: set DATABASE_URL. On a machine of its own ./uchuu start "
+                "A worker needs the database that it shares with the server: "
+                "set DATABASE_URL. On a machine of its own ./uchuu start "
                 "runs a worker already."
             )
         wait_for_database(os.environ["DATABASE_URL"])

@@ -1,7 +1,8 @@
-"""Answers to items in other forms than a chain: what a student writes for them line by line, verified like any line, with a mark proposed.
+"""Answers to items in other forms than a chain: what a student writes for them line by line, verified like any line,
+with a mark proposed.
 
-An answer is written so that it can stand on paper as well: `B`; `line 2` and below it the right line; a number for each blank; the name of a way;
-`true`, or `not true` and below it numbers that show it.
+An answer is written so that it can stand on paper as well: `B`; `line 2` and below it the right line; a number for each
+blank; the name of a way; `true`, or `not true` and below it numbers that show it.
 """
 
 from __future__ import annotations

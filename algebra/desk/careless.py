@@ -15,7 +15,8 @@ from algebra.tree import statements as ln
 from algebra.tree.diff import symbol_changes
 
 Fact = tuple[Q, str, n.Node | None]
-"""What two numbers make, how that is written, and what stands behind the result; None for nothing, ANYTHING where it is open."""
+"""What two numbers make, how that is written, and what stands behind the result; None for nothing, ANYTHING where it is
+open."""
 ANYTHING = n.Letter("?")
 
 
@@ -124,7 +125,8 @@ def _shown(value: Q) -> str:
 
 
 def arithmetic(before: n.Node, after: n.Node, right: Right) -> Words | None:
-    """The fact that was mistaken: one number of the line written, changed to what numbers that stand together above make, sets it right."""
+    """The fact that was mistaken: one number of the line written, changed to what numbers that stand together above
+    make, sets it right."""
     facts = _facts(before)
     for address, part in n.walk(after):
         if not isinstance(part, n.Integer):

@@ -18,8 +18,8 @@ from algebra.verify import check as verdicts
 
 
 def check(working: Working) -> Report:
-    """The report on a working: the slip beside every line that does not hold, as far as one explains it, and, where the task
-    names a method, the note `method-differs` on the line where another one shows. Never raises for bad input."""
+    """The report on a working: the slip beside every line that does not hold, as far as one explains it, and, where the
+    task names a method, the note `method-differs` on the line where another one shows. Never raises for bad input."""
     report = verdicts.check(working)
     if any(link.relation in ("breaks", "narrows") or link.error or link.notes for link in report.links):
         report = name_slips(working, report)
@@ -97,10 +97,15 @@ def _holds_sign_and_root(tree: n.Node) -> bool:
 
 
 def _counts_as(asked: str, sign: str) -> bool:
-    return sign in {
-        "factoring": ("product", "zero-square"), "square-root": ("square",), "completing-the-square": ("square", "zero-square"),
-        "quadratic-formula": ("formula",),
-    }[asked]  # fmt: skip
+    return (
+        sign
+        in {
+            "factoring": ("product", "zero-square"),
+            "square-root": ("square",),
+            "completing-the-square": ("square", "zero-square"),
+            "quadratic-formula": ("formula",),
+        }[asked]
+    )
 
 
 def _typical_lines(problem: Problem, asked: str) -> tuple[set[n.Node], set[n.Node]]:

@@ -31,8 +31,8 @@ _NAMES = {rule.id: rule.name for rule in RULES}
 
 @record(frozen=True)
 class Advice:
-    """One thing to look at: its code, the items it is about (from 1), a sentence; `mend` is what would mend the last of them: another problem
-    (`replace`), another task (`task`), the key worked anew (`key`), or nothing known."""
+    """One thing to look at: its code, the items it is about (from 1), a sentence; `mend` is what would mend the last of
+    them: another problem (`replace`), another task (`task`), the key worked anew (`key`), or nothing known."""
 
     code: str
     items: tuple[int, ...]
@@ -43,8 +43,8 @@ class Advice:
 def advice(
     workings: Sequence[Working], *, untaught: Collection[str] = (), lesson: float | None = None
 ) -> tuple[tuple[Advice, ...], float]:
-    """What a careful colleague would say of these items, in their order, and the minutes that they take together; `lesson` is how
-    many there are."""
+    """What a careful colleague would say of these items, in their order, and the minutes that they take together;
+    `lesson` is how many there are."""
     solved = [_solved(working, tuple(untaught)) for working in workings]
     told: list[Advice] = []
     for number, (working, solution) in enumerate(zip(workings, solved, strict=True), start=1):

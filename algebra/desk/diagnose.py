@@ -23,7 +23,8 @@ from algebra.tree.plain import plain
 
 
 def name_slips(working: Working, report: Report) -> Report:
-    """The report with the slips beside every line that does not hold, as far as one explains it; an answer's beside the answer."""
+    """The report with the slips beside every line that does not hold, as far as one explains it; an answer's beside the
+    answer."""
     decimal = working.convention("decimal")
     if report.error is not None and report.error.line == 0:
         return report
@@ -97,9 +98,16 @@ def _looked_at(
         return []
     expected = report.answer.expected
     sight = Sight(
-        task=working.task, given=given, before=chain[-1], chain=chain, line=line, relation=link.relation or "",
-        lost=link.lost, expected=expected, plan=plan or Plan(),
-    )  # fmt: skip
+        task=working.task,
+        given=given,
+        before=chain[-1],
+        chain=chain,
+        line=line,
+        relation=link.relation or "",
+        lost=link.lost,
+        expected=expected,
+        plan=plan or Plan(),
+    )
     found = []
     for slip in SLIPS:
         if slip.scope == "seen":

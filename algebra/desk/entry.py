@@ -1,4 +1,5 @@
-"""What a problem is found by again: its family, how hard it is, the ways that lead to its answer, the slips that lurk in it."""
+"""What a problem is found by again: its family, how hard it is, the ways that lead to its answer, the slips that lurk
+in it."""
 
 from __future__ import annotations
 
@@ -18,8 +19,8 @@ MOST_SLIPS = 8
 
 @record(frozen=True)
 class Entry:
-    """Ids of a family, of methods and slips, the likeliest first; `likeness` is the same for the same item; `rating` from 1 to 10, None where the
-    problem is not worked."""
+    """Ids of a family, of methods and slips, the likeliest first; `likeness` is the same for the same item; `rating`
+    from 1 to 10, None where the problem is not worked."""
 
     family: str
     rating: float | None

@@ -156,8 +156,8 @@ def wrong_lines(body: n.Node, task: str, slips: Iterable[Slip] = SLIPS) -> Itera
 def wrong_parts(
     body: n.Node, task: str, slips: Iterable[Slip], places: Container[n.Address] | None = None
 ) -> Iterator[WrongLine]:
-    """Every wrong part that one slip makes of a part of a line, of one at these places where they are given: as `wrong_lines`,
-    with the part alone."""
+    """Every wrong part that one slip makes of a part of a line, of one at these places where they are given: as
+    `wrong_lines`, with the part alone."""
     parts = [
         (address, part)
         for address, part in n.walk(body)
@@ -284,8 +284,8 @@ def _single(before: n.Node, task: str, comparison: Comparison, tried: list[Tried
         fits = comparison.fits(meaning)
         if fits > strength.get(slip.id, 0):
             found[slip.id], strength[slip.id] = Found(slip, address, what, exact=fits == 2), fits
-    # a slip that gives the very line comes before one from which correct steps lead on to it, and where a sum was written as
-    # a product, one of factoring before others
+    # a slip that gives the very line comes before one from which correct steps lead on to it, and where a sum was
+    # written as a product, one of factoring before others
     factored = isinstance(n.bare(before), n.Sum) and _holds_bracket(n.bare(comparison.after))
     ordered = sorted(found, key=lambda name: (-strength[name], factored and BY_ID[name].topic != "factoring"))[:MOST]
     return {name: found[name] for name in ordered}

@@ -1,4 +1,5 @@
-"""Other forms of an item: find and mend, fill in, true or not, which way. Each with its key, and the verification of an answer."""
+"""Other forms of an item: find and mend, fill in, true or not, which way. Each with its key, and the verification of an
+answer."""
 
 from __future__ import annotations
 
@@ -24,8 +25,8 @@ BLANK = "□"
 
 @record(frozen=True)
 class MendItem:
-    """A worked solution in which one slip was made and carried on correctly. `line` (from 1) is where; `right` what should stand there;
-    `done` what was done, in words."""
+    """A worked solution in which one slip was made and carried on correctly. `line` (from 1) is where; `right` what
+    should stand there; `done` what was done, in words."""
 
     working: Working
     lines: tuple[str, ...]
@@ -46,7 +47,8 @@ class FillItem:
 
 @record(frozen=True)
 class ClaimItem:
-    """A claim that is true for all numbers, or is not: then `counter` are numbers that show it, and `slip` the error behind it."""
+    """A claim that is true for all numbers, or is not: then `counter` are numbers that show it, and `slip` the error
+    behind it."""
 
     claim: str
     true: bool
@@ -56,7 +58,8 @@ class ClaimItem:
 
 @record(frozen=True)
 class WayItem:
-    """A problem of which only the way is asked: `best` leads there in the fewest lines, `also` are others that lead there."""
+    """A problem of which only the way is asked: `best` leads there in the fewest lines, `also` are others that lead
+    there."""
 
     working: Working
     best: str
@@ -64,7 +67,8 @@ class WayItem:
 
 
 def mend_item(working: Working, seed: int = 1) -> MendItem:
-    """A worked solution with one slip planted: one of the likeliest for this problem. Raises TaskError where none is known."""
+    """A worked solution with one slip planted: one of the likeliest for this problem. Raises TaskError where none is
+    known."""
     found = [
         item
         for item in predict(replace(working, lines=(), method=None), most=6).wrong
@@ -104,7 +108,8 @@ def is_mended(item: MendItem, line: int, text: str) -> bool:
 
 
 def fill_item(working: Working, blanks: int = 4, seed: int = 1) -> FillItem:
-    """A worked solution with so many numbers left out, or as many as it has. Raises TaskError where the problem is not worked."""
+    """A worked solution with so many numbers left out, or as many as it has. Raises TaskError where the problem is not
+    worked."""
     solution = work(replace(working, lines=()), method=working.method)
     draw = random.Random(f"{working.given} {seed}")
     places: list[tuple[int, n.Address, int]] = []
@@ -137,8 +142,8 @@ def _is_exponent(body: n.Node, address: n.Address) -> bool:
 
 
 def is_filled(item: FillItem, answers: Sequence[str]) -> tuple[bool, ...]:
-    """Whether each blank holds what makes its line right: a number equal to the one left out, or all of them numbers with which every
-    line holds. Too few answers leave blanks wrong."""
+    """Whether each blank holds what makes its line right: a number equal to the one left out, or all of them numbers
+    with which every line holds. Too few answers leave blanks wrong."""
     told = [*answers, *[""] * len(item.wanted)][: len(item.wanted)]
     found = tuple(_is_equal(item.working, *pair) for pair in zip(told, item.wanted, strict=True))
     if all(found) or not all(answer.strip() for answer in told):
@@ -169,8 +174,8 @@ def claim_item(seed: int = 1) -> ClaimItem:
 
 
 def claim_of(working: Working, seed: int = 1) -> ClaimItem:
-    """A claim about an expression: that it equals its answer, or what a likely slip makes of it. Raises TaskError for a problem that is no
-    expression, or where no wrong answer is known."""
+    """A claim about an expression: that it equals its answer, or what a likely slip makes of it. Raises TaskError for a
+    problem that is no expression, or where no wrong answer is known."""
     if working.task not in ("simplify", "expand", "factor", "evaluate"):
         raise TaskError("Only of an expression it is claimed what it equals.")
     draw = random.Random(f"{working.given} {seed}")
@@ -187,17 +192,36 @@ def claim_of(working: Working, seed: int = 1) -> ClaimItem:
 
 
 LAWS = (
-    "(a + b)^2 = a^2 + 2ab + b^2", "(a - b)(a + b) = a^2 - b^2", "a(b + c) = ab + ac", "(a/b)/(c/d) = (ad)/(bc)", "a/b + c/b = (a + c)/b",
-    "(ab)^3 = a^3b^3", "a^2·a^3 = a^5", "(a^2)^3 = a^6", "-(a - b) = b - a", "(a - b)^2 = (b - a)^2", "|a - b| = |b - a|", "a - (b - c) = a - b + c",
-    "∛(a^3) = a", "√(a^2) = |a|",
-)  # fmt: skip
+    "(a + b)^2 = a^2 + 2ab + b^2",
+    "(a - b)(a + b) = a^2 - b^2",
+    "a(b + c) = ab + ac",
+    "(a/b)/(c/d) = (ad)/(bc)",
+    "a/b + c/b = (a + c)/b",
+    "(ab)^3 = a^3b^3",
+    "a^2·a^3 = a^5",
+    "(a^2)^3 = a^6",
+    "-(a - b) = b - a",
+    "(a - b)^2 = (b - a)^2",
+    "|a - b| = |b - a|",
+    "a - (b - c) = a - b + c",
+    "∛(a^3) = a",
+    "√(a^2) = |a|",
+)
 FALSE_CLAIMS = (
-    ("(a + b)^2 = a^2 + b^2", "power-over-sum"), ("√(a + b) = √a + √b", "root-over-sum"), ("1/a + 1/b = 1/(a + b)", "added-across"),
-    ("(a^2)^3 = a^5", "power-rule-added"), ("(2a)^3 = 2a^3", "power-skips-factor"),
-    ("-a^2 = (-a)^2", "minus-inside-power"), ("a - (b - c) = a - b - c", "minus-on-first-term-only"), ("(a + b)/a = b", "cancelled-terms"), ("√(a^2) = a", "absolute-lost"),
-    ("a^-2 = -a^2", "negative-power-negative"), ("a^2 + a^3 = a^5", "exponents-added-over-sum"), ("(a/b)^2 = a^2/b", "power-of-fraction-top-only"),
+    ("(a + b)^2 = a^2 + b^2", "power-over-sum"),
+    ("√(a + b) = √a + √b", "root-over-sum"),
+    ("1/a + 1/b = 1/(a + b)", "added-across"),
+    ("(a^2)^3 = a^5", "power-rule-added"),
+    ("(2a)^3 = 2a^3", "power-skips-factor"),
+    ("-a^2 = (-a)^2", "minus-inside-power"),
+    ("a - (b - c) = a - b - c", "minus-on-first-term-only"),
+    ("(a + b)/a = b", "cancelled-terms"),
+    ("√(a^2) = a", "absolute-lost"),
+    ("a^-2 = -a^2", "negative-power-negative"),
+    ("a^2 + a^3 = a^5", "exponents-added-over-sum"),
+    ("(a/b)^2 = a^2/b", "power-of-fraction-top-only"),
     ("2(a + b)^2 = (2a + 2b)^2", "multiply-before-power"),
-)  # fmt: skip
+)
 """Claims that are not true, with the error behind each."""
 
 
@@ -216,7 +240,8 @@ def _sides(claim: str) -> tuple[str, str]:
 
 
 def is_claim_judged(item: ClaimItem, says_true: bool, numbers: Mapping[str, str] | None = None) -> bool:
-    """Whether a claim is judged rightly; that it is not true is shown by numbers for its letters for which its sides differ."""
+    """Whether a claim is judged rightly; that it is not true is shown by numbers for its letters for which its sides
+    differ."""
     if says_true or item.true:
         return says_true is item.true
     left, right = _sides(item.claim)

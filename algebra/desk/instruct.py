@@ -5,14 +5,24 @@ from __future__ import annotations
 from algebra.reports.working import Working
 
 _BY_TASK = {
-    "solve": "Solve", "simplify": "Simplify", "factor": "Factor completely", "expand": "Multiply out", "evaluate": "Work out",
-    "domain": "State the domain", "analyze": "State all features and sketch the graph", "analyse": "State all features and sketch the graph",
-}  # fmt: skip
+    "solve": "Solve",
+    "simplify": "Simplify",
+    "factor": "Factor completely",
+    "expand": "Multiply out",
+    "evaluate": "Work out",
+    "domain": "State the domain",
+    "analyze": "State all features and sketch the graph",
+    "analyse": "State all features and sketch the graph",
+}
 _BY_METHOD = {
-    "factoring": "by factoring", "square-root": "by square roots", "completing-the-square": "by completing the square",
-    "quadratic-formula": "by the quadratic formula", "clear-by-lcd": "by clearing the denominators", "cross-multiply": "by cross-multiplying",
+    "factoring": "by factoring",
+    "square-root": "by square roots",
+    "completing-the-square": "by completing the square",
+    "quadratic-formula": "by the quadratic formula",
+    "clear-by-lcd": "by clearing the denominators",
+    "cross-multiply": "by cross-multiplying",
     "substitution": "by substitution",
-}  # fmt: skip
+}
 
 
 def instruction(working: Working) -> str:

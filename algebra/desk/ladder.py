@@ -43,15 +43,25 @@ class Rung:
 
 
 def ladder(
-    families: Sequence[str], count: int, seed: int = 1, *, low: int = 1, high: int | None = None, events: Collection[str] = (),
-    largest: int = 400, untaught: Collection[str] = (), kept: Sequence[Working] = (), slip: str = "",
-) -> list[Rung]:  # fmt: skip
-    """So many worked problems of these families from level to level, by rising difficulty, no two the same item. The same seed gives
-    the same ladder; what is `kept` stays in it and counts. Raises TaskError for what is unknown, and for a level that is none.
+    families: Sequence[str],
+    count: int,
+    seed: int = 1,
+    *,
+    low: int = 1,
+    high: int | None = None,
+    events: Collection[str] = (),
+    largest: int = 400,
+    untaught: Collection[str] = (),
+    kept: Sequence[Working] = (),
+    slip: str = "",
+) -> list[Rung]:
+    """So many worked problems of these families from level to level, by rising difficulty, no two the same item. The
+    same seed gives the same ladder; what is `kept` stays in it and counts. Raises TaskError for what is unknown, and
+    for a level that is none.
 
-    `events` are spread over the ladder: each happens in one problem at least where a family has it. Fewer than `count` come where the
-    families have no more. With a `slip` every problem is one in which it lurks: its right working takes the step at which it is made, so
-    that it would show; without families it is looked for in all of them.
+    `events` are spread over the ladder: each happens in one problem at least where a family has it. Fewer than `count`
+    come where the families have no more. With a `slip` every problem is one in which it lurks: its right working takes
+    the step at which it is made, so that it would show; without families it is looked for in all of them.
     """
     if slip and slip not in SLIPS_BY_ID:
         raise TaskError(f"Unknown slip “{slip}”.")
@@ -139,7 +149,8 @@ def _pool(
 
 
 def _spread(pool: list[Rung], count: int, seen: set[str], draw: random.Random) -> list[Rung]:
-    """Problems of the pool whose difficulties lie evenly between the easiest and the hardest, families in turn where there is a choice."""
+    """Problems of the pool whose difficulties lie evenly between the easiest and the hardest, families in turn where
+    there is a choice."""
     left = sorted(pool, key=lambda rung: rung.solution.difficulty.rating or 0.0)
     if not left or count < 1:
         return []
@@ -189,8 +200,8 @@ def _adds(before: Rung | None, rung: Rung) -> str:
 
 
 def neighbour(working: Working, step: int, seed: int = 1, *, known: Sequence[Working] = ()) -> Rung | None:
-    """A problem of the same family one level easier (−1) or harder (1), no item of `known`; None where there is no such level or no
-    problem left of it. Raises TaskError, ReadingError where the problem is not worked."""
+    """A problem of the same family one level easier (−1) or harder (1), no item of `known`; None where there is no such
+    level or no problem left of it. Raises TaskError, ReadingError where the problem is not worked."""
     first = work(replace(working, lines=(), method=None))
     family = BY_ID.get(first.family)
     if family is None:

@@ -33,8 +33,9 @@ _FIXED = frozenset(
 
 
 def like(working: Working, count: int = 1, seed: int = 1, *, known: Sequence[Working] = ()) -> list[Solution]:
-    """Worked problems with the structure and the events of this one; none is the same item as it, as another of them, or as one of
-    `known`. Fewer than `count` where no more are found. Raises TaskError where the problem is not worked, ReadingError."""
+    """Worked problems with the structure and the events of this one; none is the same item as it, as another of them,
+    or as one of `known`. Fewer than `count` where no more are found. Raises TaskError where the problem is not worked,
+    ReadingError."""
     first = work(replace(working, lines=()), method=working.method)
     decimal = working.convention("decimal")
     comma = decimal == "comma"
@@ -88,7 +89,8 @@ def _changed(
     *,
     wide: bool,
 ) -> n.Node:
-    """The problem with other numbers, each of the kind of the one in its place; equal ones stay equal half of the time."""
+    """The problem with other numbers, each of the kind of the one in its place; equal ones stay equal half of the
+    time."""
     drawn: dict[n.Node, n.Node] = {}
     together = draw.random() < 0.5
     for address, number in places:

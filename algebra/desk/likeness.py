@@ -1,4 +1,5 @@
-"""What makes two problems the same item: one form for all that differ in letters, order, sides, brackets or a common factor only."""
+"""What makes two problems the same item: one form for all that differ in letters, order, sides, brackets or a common
+factor only."""
 
 from __future__ import annotations
 
@@ -78,8 +79,8 @@ def _terms(terms: tuple[n.Node, ...], signs: tuple[str, ...], names: dict[str, s
 
 
 def _without_common_factor(equation: ln.Equation) -> ln.Equation:
-    """2x² − 10x + 12 = 0 and −x² + 5x = 6 with the greatest whole number divided out of sides that are sums of plain terms, and with a
-    positive first coefficient."""
+    """2x² − 10x + 12 = 0 and −x² + 5x = 6 with the greatest whole number divided out of sides that are sums of plain
+    terms, and with a positive first coefficient."""
     rows = [_plain_terms(side) for side in equation.sides]
     if any(row is None for row in rows):
         return equation

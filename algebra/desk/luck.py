@@ -15,8 +15,12 @@ from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
 AGAINST_RANK = (
-    "left-to-right", "multiply-before-divide", "add-before-subtract", "multiply-before-power", "minus-inside-power",
-)  # fmt: skip
+    "left-to-right",
+    "multiply-before-divide",
+    "add-before-subtract",
+    "multiply-before-power",
+    "minus-inside-power",
+)
 """The slips by which an operation is done before its turn."""
 
 _INDICES = range(2, 7)
@@ -66,8 +70,8 @@ def _is_a_root(first: Ratio, second: Ratio, side: Ratio) -> bool:
 
 
 def _is_natural(first: Ratio, second: Ratio) -> bool:
-    """Whether one would multiply a side that equals 0 by what leads to the other: by what clears its denominator, and after a
-    division by what its terms share or by what stands before the highest power."""
+    """Whether one would multiply a side that equals 0 by what leads to the other: by what clears its denominator, and
+    after a division by what its terms share or by what stands before the highest power."""
     factor = (second / first).constant
     if factor is None:
         return True

@@ -22,7 +22,8 @@ _LEGAL = frozenset({"holds", "widens", "settles"})
 _CARE = frozenset({"care", "notation"})
 """Slips that cost accuracy and leave the method: the step was the right one, done with a wrong sign or number."""
 _NO_MATTER_OF_MARKS = frozenset({"candidates-unchecked", "solutions-not-listed"})
-"""What a desk asks to be finished and a mark does not: checks have a point of their own, and x = 2 ± √11 is an answer."""
+"""What a desk asks to be finished and a mark does not: checks have a point of their own, and x = 2 ± √11 is an
+answer."""
 _FEATURES = frozenset({"analyze", "analyse"})
 LEVELS = (
     "nothing that leads to the answer",
@@ -34,7 +35,8 @@ LEVELS = (
 
 
 def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
-    """A ready-made scheme for a problem, from its worked solution. Never raises: what is not worked is worth one point for its answer."""
+    """A ready-made scheme for a problem, from its worked solution. Never raises: what is not worked is worth one point
+    for its answer."""
     try:
         solution: Solution | None = work(replace(working, lines=()), method=working.method)
     except (TaskError, ReadingError):
@@ -60,7 +62,8 @@ def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
 
 
 def usual_marks(solution: Solution | None) -> int:
-    """What a problem is worth by method and accuracy, as its worked solution shows: a point for the answer, up to three for the way, one for checks."""
+    """What a problem is worth by method and accuracy, as its worked solution shows: a point for the answer, up to three
+    for the way, one for checks."""
     lines = _key_lines(solution)
     checked = solution is not None and any(step.kind == "check" for step in solution.steps)
     return (max(1, min(MOST_METHOD, lines - 1)) if lines else 0) + 1 + checked
@@ -295,9 +298,12 @@ def _accuracy(seen: _Seen, scheme: Scheme, worth: float, kinds: Sequence[PointKi
         rest = "; the rest follows through" if seen.report.answer.follow_through == "correct" else ""
         return ProposedPoint("accuracy", worth, 0, f"lost at line {first.line}: {seen.said(first)}{rest}", first.line)
     verdicts = {
-        "unfinished": "not finished", "correct": "not finished", "extraneous": "a value that does not solve it is kept",
-        "incomplete": "a part of the answer is missing", "none": "there is no answer",
-    }  # fmt: skip
+        "unfinished": "not finished",
+        "correct": "not finished",
+        "extraneous": "a value that does not solve it is kept",
+        "incomplete": "a part of the answer is missing",
+        "none": "there is no answer",
+    }
     return ProposedPoint("accuracy", worth, 0, verdicts.get(seen.report.answer.verdict, "the answer is wrong"), line)
 
 

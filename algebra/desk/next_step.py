@@ -36,30 +36,56 @@ class Hint:
 
 
 LOOKS = {
-    "open-brackets": "Look at the brackets.", "distribute": "Look at the brackets.", "simplify-sides": "Look for like terms on one side.",
-    "like-terms": "Look for like terms.", "add-to-both-sides": "Which term stands beside the unknown's, and how is it undone?",
+    "open-brackets": "Look at the brackets.",
+    "distribute": "Look at the brackets.",
+    "simplify-sides": "Look for like terms on one side.",
+    "like-terms": "Look for like terms.",
+    "add-to-both-sides": "Which term stands beside the unknown's, and how is it undone?",
     "subtract-from-both-sides": "Which term stands beside the unknown's, and how is it undone?",
-    "divide-both-sides": "What is the unknown multiplied by?", "multiply-both-sides": "What is the unknown divided by?",
-    "clear-fractions": "Look at the denominators: what do they all divide?", "clear-denominators": "Look at the denominators: what do they all divide?",
-    "factor-side": "Look for two numbers with the right product and sum.", "product-sum": "Look for two numbers with the right product and sum.",
-    "zero-product": "A product is 0: what does that say of its factors?", "excluded-values": "For which values is a denominator 0?",
-    "square-both-sides": "The root stands alone: how does it go away?", "isolate-root": "Does the root stand alone yet?",
-    "all-on-one-side": "One side should be 0.", "common-factor": "Do all terms share a factor?", "cancel-factors": "Which factors stand above and below?",
-    "factor-all": "Only factors cancel: what can be factored?", "lcd": "What does each denominator lack?", "common-base": "Which number are all bases powers of?",
-    "check-candidate": "Both sides were raised: is every candidate put into the given?", "keep-what-solves": "Which candidates solved the given?",
-    "drop-excluded": "Is one of the candidates excluded?", "read-solution": "What is the unknown in each equation?",
-    "complete-the-square": "What is half of the coefficient of x, squared?", "root-both-sides": "The square stands alone: which two roots has it?",
-    "largest-square-factor": "Which square divides the radicand?", "multiply-by-conjugate": "What removes the root below?",
-    "factor-bottoms": "Which factors have the denominators?", "factor-numerator": "Does anything cancel?", "multiply-complex": "Multiply as with a letter.",
-    "powers-of-i": "What is i²?", "combine-parts": "Which terms are real, which have an i?", "complex-conjugate": "What makes the denominator real?",
-    "multiply-by-i": "What makes the denominator real?", "negative-radicand": "What is the root of −1?", "largest-power-factor": "Which power divides the radicand?",
-    "as-powers": "Are both ends powers?", "multiply-numbers": "Put the numbers together.",
-    "two-cases": "What can stand between the bars?", "substitute": "What occurs again and again?", "split-plus-minus": "± stands for two values.",
-}  # fmt: skip
+    "divide-both-sides": "What is the unknown multiplied by?",
+    "multiply-both-sides": "What is the unknown divided by?",
+    "clear-fractions": "Look at the denominators: what do they all divide?",
+    "clear-denominators": "Look at the denominators: what do they all divide?",
+    "factor-side": "Look for two numbers with the right product and sum.",
+    "product-sum": "Look for two numbers with the right product and sum.",
+    "zero-product": "A product is 0: what does that say of its factors?",
+    "excluded-values": "For which values is a denominator 0?",
+    "square-both-sides": "The root stands alone: how does it go away?",
+    "isolate-root": "Does the root stand alone yet?",
+    "all-on-one-side": "One side should be 0.",
+    "common-factor": "Do all terms share a factor?",
+    "cancel-factors": "Which factors stand above and below?",
+    "factor-all": "Only factors cancel: what can be factored?",
+    "lcd": "What does each denominator lack?",
+    "common-base": "Which number are all bases powers of?",
+    "check-candidate": "Both sides were raised: is every candidate put into the given?",
+    "keep-what-solves": "Which candidates solved the given?",
+    "drop-excluded": "Is one of the candidates excluded?",
+    "read-solution": "What is the unknown in each equation?",
+    "complete-the-square": "What is half of the coefficient of x, squared?",
+    "root-both-sides": "The square stands alone: which two roots has it?",
+    "largest-square-factor": "Which square divides the radicand?",
+    "multiply-by-conjugate": "What removes the root below?",
+    "factor-bottoms": "Which factors have the denominators?",
+    "factor-numerator": "Does anything cancel?",
+    "multiply-complex": "Multiply as with a letter.",
+    "powers-of-i": "What is i²?",
+    "combine-parts": "Which terms are real, which have an i?",
+    "complex-conjugate": "What makes the denominator real?",
+    "multiply-by-i": "What makes the denominator real?",
+    "negative-radicand": "What is the root of −1?",
+    "largest-power-factor": "Which power divides the radicand?",
+    "as-powers": "Are both ends powers?",
+    "multiply-numbers": "Put the numbers together.",
+    "two-cases": "What can stand between the bars?",
+    "substitute": "What occurs again and again?",
+    "split-plus-minus": "± stands for two values.",
+}
 
 
 def next_step(working: Working, *, untaught: Iterable[str] = ()) -> Hint:
-    """The next step after the lines written so far. Raises TaskError where none is known, ReadingError for the given."""
+    """The next step after the lines written so far. Raises TaskError where none is known, ReadingError for the
+    given."""
     problem = problem_from(working)
     report = check(working)
     broken = next(

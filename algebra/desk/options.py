@@ -49,7 +49,8 @@ def options(
 
 
 def ascending(answers: Sequence[Sequence[str]]) -> list[int]:
-    """The places of these answers, each a list of values, the smallest value first; what is no number comes last, by length.
+    """The places of these answers, each a list of values, the smallest value first; what is no number comes last, by
+    length.
 
     No solution is the least. Values are compared exactly.
     """
@@ -72,7 +73,8 @@ def ascending(answers: Sequence[Sequence[str]]) -> list[int]:
 
 
 def _values(answers: Sequence[Sequence[str]]) -> tuple[RadicalField, list[list[Ratio] | None]]:
-    """The values of answers in one field, each answer's from the smallest; None for an answer that is not of numbers."""
+    """The values of answers in one field, each answer's from the smallest; None for an answer that is not of
+    numbers."""
     trees = [[_read(text) for text in answer] for answer in answers]
     known = [tree for found in trees for tree in found if tree is not None]
     cell = RadicalField((), plan_of(known, imaginary=False) or Plan(), {}, {})

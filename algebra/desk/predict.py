@@ -37,17 +37,20 @@ BESIDE = 0.85
 ENOUGH = 3
 """With fewer wrong answers than these the search goes on, within four times the work."""
 GROWTH = 0.4
-"""How much an answer's weight may grow by roads that come later: the search ends when no road left can bring a likelier answer."""
+"""How much an answer's weight may grow by roads that come later: the search ends when no road left can bring a likelier
+answer."""
 PER_SLIP = 3
 LURKING, ELSEWHERE = 1.4, 0.75
-"""How much likelier a slip is at a step whose rule it belongs to, and how much less so where nobody would touch the line."""
+"""How much likelier a slip is at a step whose rule it belongs to, and how much less so where nobody would touch the
+line."""
 TEMPTING = 3.4
 """From here on a slip is as likely on the given itself as where its rule is used: it catches the eye."""
 
 
 @dataclass(slots=True)
 class Anticipated:
-    """A wrong answer and the roads to it: its slips, where it parts from the right working, its whole working, its refutation."""
+    """A wrong answer and the roads to it: its slips, where it parts from the right working, its whole working, its
+    refutation."""
 
     answer: list[str]
     slips: list[str]
@@ -68,10 +71,20 @@ class Anticipated:
         """The wrong answer as it is given out."""
         slip = BY_ID[self.slips[0]]
         return WrongAnswer(
-            answer=self.text, slips=tuple(self.slips), at_line=self.at_line, done=self.done, lines=tuple(self.lines), refutation=self.refutation,
-            weight=round(self.weight, 2), roads=self.roads, names=tuple(self.names), why=slip.why, cue=slip.cue, kind=slip.kind,
+            answer=self.text,
+            slips=tuple(self.slips),
+            at_line=self.at_line,
+            done=self.done,
+            lines=tuple(self.lines),
+            refutation=self.refutation,
+            weight=round(self.weight, 2),
+            roads=self.roads,
+            names=tuple(self.names),
+            why=slip.why,
+            cue=slip.cue,
+            kind=slip.kind,
             answer_latex=values_in_latex(self.answer),
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -198,9 +211,13 @@ def _at_the_end(working: Working, right: Solution, chain: list[str]) -> Iterator
     rejected = dict.fromkeys(value for link in report.links if link.relation == "settles" for value in link.lost)
     problem = problem_from(working)
     ending = Ending(
-        task=working.task, given=problem.body, unknown=problem.unknown, answer=_values(right.answer), everything=right.answer[:1] == ("all",),
+        task=working.task,
+        given=problem.body,
+        unknown=problem.unknown,
+        answer=_values(right.answer),
+        everything=right.answer[:1] == ("all",),
         rejected=_values(rejected),
-    )  # fmt: skip
+    )
     before = chain if working.task == "solve" else chain[:1]
     lines = [line for line in before[1:] if not _is_answer(line)]
     for slip in SLIPS:
@@ -214,7 +231,7 @@ def _at_the_end(working: Working, right: Solution, chain: list[str]) -> Iterator
             answer = list(shown.answer.given) if working.task == "solve" else [text]
             yield Anticipated(
                 answer, [slip.id], len(lines) + 1, slip.said(what), [*lines, text], evidence, weight, 1, [slip.name]
-            )  # fmt: skip
+            )
 
 
 def _values(texts: Iterable[str]) -> tuple[n.Node, ...]:
@@ -254,7 +271,8 @@ Rest = tuple[list[str], list[str] | None]
 
 
 def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> list[WrongWay]:
-    """Wrong lines at every line of the right working, a few of each slip, with how likely each is; the likeliest first."""
+    """Wrong lines at every line of the right working, a few of each slip, with how likely each is; the likeliest
+    first."""
     ways: list[WrongWay] = []
     for k, line in enumerate(chain[:-1][:6]):
         body = read_line(line).body
@@ -278,7 +296,8 @@ def _wrong_ways(chain: list[str], lurking: list[frozenset[str]], task: str) -> l
 def _carried_on(
     working: Working, right: Solution, chain: list[str], way: WrongWay, rests: dict[str, Rest]
 ) -> Anticipated | None:
-    """The wrong line, written neatly, and the correct work after it; None where nothing wrong comes of it. `rests` keeps what lines lead to."""
+    """The wrong line, written neatly, and the correct work after it; None where nothing wrong comes of it. `rests`
+    keeps what lines lead to."""
     weight, slip, k, what, wrong = way
     product = as_product(wrong) if working.task == "factor" and slip.topic == "factoring" else None
     line = product or neat(wrong)
@@ -293,7 +312,7 @@ def _carried_on(
         return None
     return Anticipated(
         list(answer), [slip.id], k + 1, slip.said(what), [*chain[1 : k + 1], line, *lines], None, weight, 1, [slip.name]
-    )  # fmt: skip
+    )
 
 
 def _rest(working: Working, line: str, wrong: n.Node) -> Rest:
@@ -313,7 +332,8 @@ def _rest(working: Working, line: str, wrong: n.Node) -> Rest:
 
 
 def _each_solved(working: Working, wrong: n.Node) -> list[str] | None:
-    """The solutions of equations joined by `or`, each solved by itself; None for any other line. Raises TaskError, ReadingError."""
+    """The solutions of equations joined by `or`, each solved by itself; None for any other line. Raises TaskError,
+    ReadingError."""
     if not isinstance(wrong, ln.Alternatives) or not all(isinstance(item, ln.Equation) for item in wrong.items):
         return None
     if all(isinstance(n.bare(item.children[0]), n.Letter) for item in wrong.items):
@@ -344,7 +364,8 @@ def neat(body: n.Node) -> str | None:
 
 
 def as_product(body: n.Node) -> str | None:
-    """A wrong product as it stands, each factor worked out, for what is meant to stay factored; None for other lines."""
+    """A wrong product as it stands, each factor worked out, for what is meant to stay factored; None for other
+    lines."""
     product = n.bare(body)
     if not isinstance(product, n.Product):
         return None

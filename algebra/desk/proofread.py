@@ -26,9 +26,18 @@ class Proof:
         """The problem as it is given out."""
         working, problem = self.problem.working, self.problem
         return KeyProblemReport(
-            label=problem.label, at=problem.at, places=tuple(problem.places), task=working.task, given=working.given, lines=working.lines,
-            variable=working.variable, method=working.method, numbers=working.numbers, findings=self.findings, report=self.report,
-        )  # fmt: skip
+            label=problem.label,
+            at=problem.at,
+            places=tuple(problem.places),
+            task=working.task,
+            given=working.given,
+            lines=working.lines,
+            variable=working.variable,
+            method=working.method,
+            numbers=working.numbers,
+            findings=self.findings,
+            report=self.report,
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +69,8 @@ class Proofs:
 
 
 def proofread(text: str, conventions: dict[str, str] | None = None) -> Proofs:
-    """Takes a pasted key in and verifies every line and every check of it. Raises TaskError where it can't be taken in."""
+    """Takes a pasted key in and verifies every line and every check of it. Raises TaskError where it can't be taken
+    in."""
     key = key_apart(text, conventions)
     return Proofs(key, tuple(map(proof_of, key.problems, repeats_in(key))))
 

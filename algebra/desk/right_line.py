@@ -45,13 +45,14 @@ Candidate = tuple[n.Node, str]
 def right_line(
     working: Working, before: n.Node, line: n.Node, found: Found, *, earlier: tuple[n.Node, ...] = ()
 ) -> str:
-    """The same move done right: of the shape of the wrong line, and true after the line before; empty where there is none.
+    """The same move done right: of the shape of the wrong line, and true after the line before; empty where there is
+    none.
 
     A line that stands in the chain already (`earlier`) would be a step back.
 
-    Candidates are the part at the place of the slip worked out, lines of worked solutions that go on from where it was made, and
-    the wrong line with one sign or one untouched number put right. The nearest is verified, then the next. A line copied wrongly
-    has none but that it was copied from.
+    Candidates are the part at the place of the slip worked out, lines of worked solutions that go on from where it was
+    made, and the wrong line with one sign or one untouched number put right. The nearest is verified, then the next. A
+    line copied wrongly has none but that it was copied from.
     """
     if found.slip.id == "copied-wrongly":
         return plain(found.start) if found.start is not None else ""
@@ -232,8 +233,8 @@ def _symbols(tree: n.Node) -> list[str]:
 
 
 def _distance(one: list[str], other: list[str]) -> float:
-    """How many symbols must be put in, left out or exchanged to make one line of the other (Levenshtein 1966); a number that is
-    exchanged for another counts as half."""
+    """How many symbols must be put in, left out or exchanged to make one line of the other (Levenshtein 1966); a number
+    that is exchanged for another counts as half."""
     row = [float(k) for k in range(len(other) + 1)]
     for i, a in enumerate(one, start=1):
         above, row[0] = row[0], i

@@ -1,4 +1,5 @@
-"""A problem worked by a method: the steps at a grain, the answer, how hard it is; every line checked before it is shown."""
+"""A problem worked by a method: the steps at a grain, the answer, how hard it is; every line checked before it is
+shown."""
 
 from __future__ import annotations
 
@@ -24,9 +25,15 @@ from algebra.tree.plain import plain
 from algebra.verify.check import check
 
 TASK_KINDS = {
-    "evaluate": ("evaluate", "simplify"), "simplify": ("simplify", "evaluate", "expand"), "expand": ("expand", "simplify"), "factor": ("factor",),
-    "solve": ("solve",), "domain": ("domain",), "analyze": ("analyze",), "analyse": ("analyze",),
-}  # fmt: skip
+    "evaluate": ("evaluate", "simplify"),
+    "simplify": ("simplify", "evaluate", "expand"),
+    "expand": ("expand", "simplify"),
+    "factor": ("factor",),
+    "solve": ("solve",),
+    "domain": ("domain",),
+    "analyze": ("analyze",),
+    "analyse": ("analyze",),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,19 +60,35 @@ class Solution:
     def report(self) -> SolutionReport:
         """The solution as it is given out."""
         return SolutionReport(
-            id=self.working.id, family=self.family, method=self.method, answer=self.answer, steps=tuple(step_report(step) for step in self.steps),
-            difficulty=self.difficulty, not_yet=self.not_yet, already=self.already,
-        )  # fmt: skip
+            id=self.working.id,
+            family=self.family,
+            method=self.method,
+            answer=self.answer,
+            steps=tuple(step_report(step) for step in self.steps),
+            difficulty=self.difficulty,
+            not_yet=self.not_yet,
+            already=self.already,
+        )
 
 
 def step_report(step: Step) -> SolutionStep:
     """One step as it is given out, every expression in the plain notation."""
     return SolutionStep(
-        before=plain(step.before), after=step.line, kind="equation" if step.kind == "zero" else step.kind, move=step.move, rule=step.rule.id,
-        name=step.rule.name, reason=step.reason, side_work=step.side_work, slips=tuple(slip.id for slip in lurking_at(step.rule.id)), excluded=tuple(map(plain, step.excluded)),
+        before=plain(step.before),
+        after=step.line,
+        kind="equation" if step.kind == "zero" else step.kind,
+        move=step.move,
+        rule=step.rule.id,
+        name=step.rule.name,
+        reason=step.reason,
+        side_work=step.side_work,
+        slips=tuple(slip.id for slip in lurking_at(step.rule.id)),
+        excluded=tuple(map(plain, step.excluded)),
         marks=tuple(Mark("cancel", plain(factor), None, k) for k, factor in enumerate(step.cancelled)),
-        text=step.text, lurking=tuple(slip.name for slip in lurking_at(step.rule.id)), noticed=step.noticed,
-    )  # fmt: skip
+        text=step.text,
+        lurking=tuple(slip.name for slip in lurking_at(step.rule.id)),
+        noticed=step.noticed,
+    )
 
 
 class Unsolved(TaskError):
@@ -166,8 +189,8 @@ def _as_it_stands(problem: Problem, family: str) -> Solution | None:
 
 
 def _may_stand(problem: Problem) -> bool:
-    """Whether it is asked first if anything is left to do: of a product to be factored, which the methods would multiply out, and
-    of an equation that states its solution, on which each of them would be tried in vain."""
+    """Whether it is asked first if anything is left to do: of a product to be factored, which the methods would
+    multiply out, and of an equation that states its solution, on which each of them would be tried in vain."""
     body = problem.body
     if problem.task == "factor":
         return isinstance(n.bare(body), n.Product | n.Power)
@@ -211,10 +234,16 @@ def _solution(problem: Problem, family: str, method: Method, grain: Grain, untau
     verified(problem.working, steps, method)
     not_yet = sorted(_needs(problem, method, paper) & untaught)
     return Solution(
-        problem.working, family, method.id, steps, tuple(map(answer_text, paper.answer)),
-        difficulty_of(at_grain(paper.steps, "board"), paper.answer), tuple(not_yet), tuple(paper.steps),
+        problem.working,
+        family,
+        method.id,
+        steps,
+        tuple(map(answer_text, paper.answer)),
+        difficulty_of(at_grain(paper.steps, "board"), paper.answer),
+        tuple(not_yet),
+        tuple(paper.steps),
         tuple(paper.answer),
-    )  # fmt: skip
+    )
 
 
 def answer_text(value: n.Node) -> str:

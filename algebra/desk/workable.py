@@ -1,4 +1,5 @@
-"""Whether an equation can be worked by hand at all, seen before any method is tried: most wrong lines of high degree can not."""
+"""Whether an equation can be worked by hand at all, seen before any method is tried: most wrong lines of high degree
+can not."""
 
 from __future__ import annotations
 
@@ -14,8 +15,9 @@ from algebra.tree.survey import surveyed
 
 
 def is_workable(body: n.Node) -> bool:
-    """False for an equation of rational functions in one letter with a factor of degree 3 or more that is irreducible over the rational
-    numbers, and no polynomial in a power of x − a for any a: no method of the paper gets on with it. True for all else."""
+    """False for an equation of rational functions in one letter with a factor of degree 3 or more that is irreducible
+    over the rational numbers, and no polynomial in a power of x − a for any a: no method of the paper gets on with it.
+    True for all else."""
     if not isinstance(body, ln.Equation) or len(body.sides) != 2:
         return True
     occurs = surveyed(body.sides)

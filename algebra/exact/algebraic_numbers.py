@@ -88,7 +88,8 @@ class Number:
             precision *= 2
 
     def sign_of(self, coefficients: Sequence[int]) -> int:
-        """The sign at a real number of a polynomial (coefficients from the constant up): 0 exactly where it is a root."""
+        """The sign at a real number of a polynomial (coefficients from the constant up): 0 exactly where it is a
+        root."""
         value = self.rational
         if value is not None:
             total = sum((c * value**k for k, c in enumerate(coefficients)), Q(0))
@@ -327,7 +328,8 @@ def whole_root(value: int, index: int) -> int | None:
 
 
 def divisors(number: int) -> list[int]:
-    """The positive whole numbers that divide one that is not 0, ascending; raises TooLarge where that could take long."""
+    """The positive whole numbers that divide one that is not 0, ascending; raises TooLarge where that could take
+    long."""
     found = [1]
     for prime, power in prime_factors(abs(number)):
         found = [d * prime**k for d in found for k in range(power + 1)]

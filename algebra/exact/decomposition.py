@@ -1,4 +1,5 @@
-"""The decomposition of the letters' values into cells: cut up where a polynomial under a root or in bars changes its sign."""
+"""The decomposition of the letters' values into cells: cut up where a polynomial under a root or in bars changes its
+sign."""
 
 from __future__ import annotations
 
@@ -47,8 +48,8 @@ def plan_of(trees: Iterable[n.Node], *, imaginary: bool, spare: int = SPARE) -> 
 
 
 def field_for(trees: list[n.Node], *, formal: bool = False) -> Field:
-    """A field that holds the values of these expressions: rational functions, or one cell where roots need it; `formal` takes
-    every sign for granted. Raises TooLarge."""
+    """A field that holds the values of these expressions: rational functions, or one cell where roots need it; `formal`
+    takes every sign for granted. Raises TooLarge."""
     names = tuple(sorted({name for tree in trees for name in n.letters(tree)}))
     plan = plan_of(trees, imaginary=False)
     if plan is None:
@@ -57,8 +58,8 @@ def field_for(trees: list[n.Node], *, formal: bool = False) -> Field:
 
 
 def roots_over(tree: n.Node, letter: str) -> frozenset[n.Node]:
-    """The roots and bars that hold the letter, and powers of it above which no plain whole number stands: they decide where the tree is
-    defined."""
+    """The roots and bars that hold the letter, and powers of it above which no plain whole number stands: they decide
+    where the tree is defined."""
     found = set()
     for part in n.parts_of(tree):
         if isinstance(part, (n.Root, n.Absolute)) or (
@@ -112,7 +113,8 @@ Bound = tuple[Poly, int]
 
 
 class Decomposition:
-    """Cuts the letters' values into cells, as finely as the evaluations ask for; `bounds` leave out what breaks them."""
+    """Cuts the letters' values into cells, as finely as the evaluations ask for; `bounds` leave out what breaks
+    them."""
 
     def __init__(self, letters: tuple[str, ...], plan: Plan, bounds: Iterable[Bound] = ()) -> None:
         self.letters = letters

@@ -1,4 +1,5 @@
-"""Polynomials of several letters that have one sign wherever they are not zero, and the number π as a letter of known value."""
+"""Polynomials of several letters that have one sign wherever they are not zero, and the number π as a letter of known
+value."""
 
 from __future__ import annotations
 
@@ -25,7 +26,8 @@ def used_letters(poly: Poly) -> list[str]:
 
 
 def shared_sign(poly: Poly, known: Mapping[str, int]) -> int | None:
-    """The sign that all terms of a polynomial have, by the signs of single letters; None where they differ or are not known."""
+    """The sign that all terms of a polynomial have, by the signs of single letters; None where they differ or are not
+    known."""
     shared: set[int] = set()
     names = letters_of_ring(poly)
     for monomial, coefficient in poly.to_dict().items():
@@ -40,7 +42,8 @@ def shared_sign(poly: Poly, known: Mapping[str, int]) -> int | None:
 
 
 def sign_of_pi(poly: Poly) -> int | None:
-    """The sign of a polynomial in π alone, which is not zero there: π is transcendental (Lindemann 1882). None for others."""
+    """The sign of a polynomial in π alone, which is not zero there: π is transcendental (Lindemann 1882). None for
+    others."""
     if used_letters(poly) != [PI]:
         return None
     parts = integer_coefficients(poly, PI)
@@ -78,11 +81,11 @@ def sign_at_point(poly: Poly, point: Mapping[str, Q]) -> int:
 
 
 def definite_sign(poly: Poly, known: Mapping[str, int] | None = None, depth: int = MAX_DEPTH) -> int | None:
-    """The sign that a polynomial has for all real values of its letters at which it is not zero; None where it has both, or
-    where that is not seen. `known` gives the signs of single letters.
+    """The sign that a polynomial has for all real values of its letters at which it is not zero; None where it has
+    both, or where that is not seen. `known` gives the signs of single letters.
 
-    A term is seen by its even powers, a polynomial in one letter by its real zeros, one that is quadratic in a letter by
-    its discriminant.
+    A term is seen by its even powers, a polynomial in one letter by its real zeros, one that is quadratic in a letter
+    by its discriminant.
     """
     signs = {PI: 1} | dict(known or {})
     content, factors = factored(poly)

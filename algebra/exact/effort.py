@@ -1,7 +1,7 @@
 """The budget of a check, counted in units of work and not in time: the same question ends the same way on any machine.
 
-FLINT calls can't be interrupted, so their input is bounded; between them work is counted. A unit is about what evaluating a
-small expression takes.
+FLINT calls can't be interrupted, so their input is bounded; between them work is counted. A unit is about what
+evaluating a small expression takes.
 """
 
 from __future__ import annotations

@@ -1,7 +1,8 @@
-"""Fields with generators for roots and for powers with a letter above: their normal form, their norms, their enclosures.
+"""Fields with generators for roots and for powers with a letter above: their normal form, their norms, their
+enclosures.
 
-A generator is a root |base|^(1/degree), or a power prime^(above/step). A value is a fraction of polynomials in the letters
-and the generators, reduced by the relation g^degree = |base| of each.
+A generator is a root |base|^(1/degree), or a power prime^(above/step). A value is a fraction of polynomials in the
+letters and the generators, reduced by the relation g^degree = |base| of each.
 """
 
 from __future__ import annotations
@@ -26,8 +27,8 @@ MAX_NORM = 72
 SPARE = 18
 """Generators kept ready for roots and powers; a line that needs more is refused."""
 MAX_COUNT = 10**12
-"""Largest number before a letter in an exponent. Such powers are only multiplied and compared; what would be made of all the
-powers in between (a list of coefficients, a common factor) is refused where it is asked for."""
+"""Largest number before a letter in an exponent. Such powers are only multiplied and compared; what would be made of
+all the powers in between (a list of coefficients, a common factor) is refused where it is asked for."""
 FEW = 7
 """As many are tried first: polynomials in few generators are worked with in half the time."""
 

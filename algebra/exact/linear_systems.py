@@ -8,7 +8,8 @@ from algebra.exact.rational_functions import Ratio
 
 
 def eliminate(rows: list[list[Ratio]]) -> list[Ratio]:
-    """The solution of a square system given with its right side as the last column. Raises OutOfScope where it is singular."""
+    """The solution of a square system given with its right side as the last column. Raises OutOfScope where it is
+    singular."""
     size = len(rows)
     for k in range(size):
         pivot = next((i for i in range(k, size) if not rows[i][k].is_zero), None)

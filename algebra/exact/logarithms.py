@@ -1,7 +1,8 @@
-"""Logarithms of algebraic numbers to a rational base: the solutions of exponential equations that are no algebraic numbers.
+"""Logarithms of algebraic numbers to a rational base: the solutions of exponential equations that are no algebraic
+numbers.
 
-log_b(a) is rational or transcendental (Gelfond, Schneider 1934). So one that is not rational is never equal to an algebraic
-number, and enclosures tell them apart in the end.
+log_b(a) is rational or transcendental (Gelfond, Schneider 1934). So one that is not rational is never equal to an
+algebraic number, and enclosures tell them apart in the end.
 """
 
 from __future__ import annotations

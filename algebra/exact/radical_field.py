@@ -280,9 +280,12 @@ class RadicalField(SignedField):
         if made is None:
             self.uncertain.add(self.next_position())
             made = self.make(
-                key, index, self.normal(inside), lambda: acb(self.enclosure_of(inside).real.root(index)),
+                key,
+                index,
+                self.normal(inside),
+                lambda: acb(self.enclosure_of(inside).real.root(index)),
                 nested=Ratio(self, inside, self.one),
-            )  # fmt: skip
+            )
         sign = 1 if index % 2 else self.sign_of_poly(value.denominator)
         return self.ratio(sign * made.symbol, value.denominator)
 

@@ -23,9 +23,27 @@ MAX_DENSE = 6_000
 """Highest degree of a polynomial whose coefficients are listed, or that is taken apart."""
 
 __all__ = [
-    "DomainError", "Field", "Poly", "Ratio", "by_powers", "coefficients", "depends_on", "factored", "factored_by_text", "field_of", "filled",
-    "forget_factors", "integer_coefficients", "irreducible_factors", "key_of", "letters_of_ring", "refuse_high", "ring_name", "text_of", "univariate",
-]  # fmt: skip
+    "DomainError",
+    "Field",
+    "Poly",
+    "Ratio",
+    "by_powers",
+    "coefficients",
+    "depends_on",
+    "factored",
+    "factored_by_text",
+    "field_of",
+    "filled",
+    "forget_factors",
+    "integer_coefficients",
+    "irreducible_factors",
+    "key_of",
+    "letters_of_ring",
+    "refuse_high",
+    "ring_name",
+    "text_of",
+    "univariate",
+]
 
 
 Key = tuple[tuple[int, ...], ...]
@@ -38,7 +56,8 @@ def key_of(poly: Poly) -> Key:
 
 
 def text_of(poly: Poly) -> str:
-    """A polynomial as FLINT writes it, 2*x^2*y - 3*x + 1. FLINT's own text is never freed by the library that hands it over."""
+    """A polynomial as FLINT writes it, 2*x^2*y - 3*x + 1. FLINT's own text is never freed by the library that hands it
+    over."""
     names = poly.context().names()
     pieces: list[str] = []
     for powers, coefficient in poly.terms():

@@ -10,7 +10,8 @@ from algebra.exact.algebraic_numbers import Number
 
 @dataclass(frozen=True, slots=True)
 class RealSet:
-    """`ends` in rising order; `inside[k]` tells of the open piece before `ends[k]` (the last: after all), `on[k]` of the end."""
+    """`ends` in rising order; `inside[k]` tells of the open piece before `ends[k]` (the last: after all), `on[k]` of
+    the end."""
 
     ends: tuple[Number, ...]
     inside: tuple[bool, ...]
@@ -77,7 +78,8 @@ class RealSet:
 
     @property
     def pieces(self) -> list[tuple[Number | None, bool, Number | None, bool]]:
-        """The intervals in rising order: low end, whether it belongs to it, high end, whether it does; a point is both ends."""
+        """The intervals in rising order: low end, whether it belongs to it, high end, whether it does; a point is both
+        ends."""
         pieces: list[tuple[Number | None, bool, Number | None, bool]] = []
         start, closed, is_open = None, False, False
         for k in range(len(self.ends) + 1):

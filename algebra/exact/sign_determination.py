@@ -1,7 +1,7 @@
 """Which sign a value has on a cell: from the signs given with the cell, by its terms, or by its norm and its enclosure.
 
-In one letter a cell is an open interval. A value with roots is continuous there, and it is zero only where its norm is; so
-once the norm has no zero on the cell, the certified sign at the sample is the sign of every point.
+In one letter a cell is an open interval. A value with roots is continuous there, and it is zero only where its norm is;
+so once the norm has no zero on the cell, the certified sign at the sample is the sign of every point.
 """
 
 from __future__ import annotations
@@ -83,7 +83,8 @@ class SignedField(GeneratedField):
         return "i" in self.made and bool(poly.degrees()[self.made["i"].position])
 
     def _sign_by_terms(self, poly: Poly) -> int | None:
-        """The sign that all terms share, as far as the signs of single letters are known; roots and powers are positive."""
+        """The sign that all terms share, as far as the signs of single letters are known; roots and powers are
+        positive."""
         shared: set[int] = set()
         imaginary = self.made["i"].position if "i" in self.made else None
         signed_powers = {g.position for g in self.made.values() if g.below and self.signs.get(ring_name(g.below)) != 1}
@@ -105,8 +106,8 @@ class SignedField(GeneratedField):
     def _sign_with_roots(self, poly: Poly) -> int | None:
         """The sign of a value with roots, proved for the whole cell; raises SignUnknown where the cell must be cut.
 
-        In one letter a cell is an interval: no zero of the value lies on it once the norm has its sign there, so the sign
-        at the sample is that of every point. In several, a + b√p is judged by the signs of a, b and a² - b²p.
+        In one letter a cell is an interval: no zero of the value lies on it once the norm has its sign there, so the
+        sign at the sample is that of every point. In several, a + b√p is judged by the signs of a, b and a² - b²p.
         """
         used = [made for made in self.made.values() if poly.degrees()[made.position]]
         letters = [k for k in range(len(self.added), len(self.names)) if poly.degrees()[k]]

@@ -14,8 +14,8 @@ from algebra.records import record
 
 @dataclass(frozen=True, slots=True)
 class Solution:
-    """One member of a solution set: a number, a logarithm, (with parameters) the roots of a polynomial in the unknown, or a
-    text, which writes members that are none of these."""
+    """One member of a solution set: a number, a logarithm, (with parameters) the roots of a polynomial in the unknown,
+    or a text, which writes members that are none of these."""
 
     key: str
     number: Number | None = None

@@ -33,7 +33,8 @@ def monomial_tree(coefficient: Q, powers: list[tuple[str, int]]) -> n.Node:
 
 
 def polynomial_tree(poly: Poly, letters: tuple[str, ...], divisor: int = 1) -> n.Node:
-    """The expanded form in falling powers, each coefficient divided by `divisor`; of terms of one degree a positive one leads.
+    """The expanded form in falling powers, each coefficient divided by `divisor`; of terms of one degree a positive one
+    leads.
 
     Of terms of one degree those in x, y, z come first: x + h, x² + 2hx + h².
     """
@@ -106,9 +107,10 @@ def factored_tree(poly: Poly, letters: tuple[str, ...]) -> n.Node:
 def _positive_first(negated: n.Sum | n.Node) -> n.Node:
     """The opposite of a sum, begun with a positive term where it has one: `c - b` for `-(b - c)`."""
     assert isinstance(negated, n.Sum)
-    terms = [negated.terms[0], *(
-        n.Signed("-", t) if s == "-" else t for s, t in zip(negated.signs, negated.terms[1:], strict=True)
-    )]  # fmt: skip
+    terms = [
+        negated.terms[0],
+        *(n.Signed("-", t) if s == "-" else t for s, t in zip(negated.signs, negated.terms[1:], strict=True)),
+    ]
     opposite = [build.negated(term) for term in terms]
     opposite.sort(key=lambda term: isinstance(term, n.Signed))
     return sum_of(opposite)

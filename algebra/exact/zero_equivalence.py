@@ -52,9 +52,10 @@ def is_zero_number(cell: RadicalField, poly: Poly) -> bool | None:
 def is_zero_function(cell: RadicalField, poly: Poly) -> bool | None:
     """Whether a value in one letter is zero on the whole cell; None where that is not decided.
 
-    The value z is analytic on the cell, an interval, and a zero of P(T) = T^m·R(T), the product of T - z' over all choices of
-    roots. With m = 0 it is not zero. Else, at a point where R(0) is not 0, every zero of R is larger than a bound that its
-    coefficients give (Cauchy); if z is smaller there, it is zero there, so R(z) is not the zero function, so z is.
+    The value z is analytic on the cell, an interval, and a zero of P(T) = T^m·R(T), the product of T - z' over all
+    choices of roots. With m = 0 it is not zero. Else, at a point where R(0) is not 0, every zero of R is larger than a
+    bound that its coefficients give (Cauchy); if z is smaller there, it is zero there, so R(z) is not the zero
+    function, so z is.
     """
     symbol = cell.spare_symbol()
     letters = [cell.names[k] for k in cell.letters_in(poly)]

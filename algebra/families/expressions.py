@@ -86,9 +86,12 @@ def _prime_powers(d: Draw, level: int) -> str:
             )
         case 2:
             return d.one_of(
-                f"1/(2^-{p} + 5^-1)", f"(3^-1 + {q + 1}^-1)^-1", f"2^-{p} + 4^-1", f"(1/{p + 1})^-2 - 3^{q}",
+                f"1/(2^-{p} + 5^-1)",
+                f"(3^-1 + {q + 1}^-1)^-1",
+                f"2^-{p} + 4^-1",
+                f"(1/{p + 1})^-2 - 3^{q}",
                 f"({k}^-1 - {k + m}^-1)^-1",
-            )  # fmt: skip
+            )
     return d.one_of(
         f"4^{p}·8^{q}/16", f"9^{p}/27^{q}", f"6^{p + 1}/(2^{p}·3^{q})", f"25^{p}/5^{p + 1}", f"12^{p}/(2^{m}·3^{q})"
     )
@@ -162,9 +165,13 @@ def _factor(d: Draw, level: int) -> str:
             )
         case 3:
             return d.one_of(
-                polynomial(*times([1, r], [1, 0, -(k * k)])), f"x^2 + {k + g}xy + {k * g}y^2", f"{k * k}x^2 - {g * g}y^2",
-                f"ax + {k}a + bx + {k}b", polynomial(1, 0, -(k * k + g * g), 0, k * k * g * g), f"x^{g + 1}y^2 + {k}xy^{g}",
-            )  # fmt: skip
+                polynomial(*times([1, r], [1, 0, -(k * k)])),
+                f"x^2 + {k + g}xy + {k * g}y^2",
+                f"{k * k}x^2 - {g * g}y^2",
+                f"ax + {k}a + bx + {k}b",
+                polynomial(1, 0, -(k * k + g * g), 0, k * k * g * g),
+                f"x^{g + 1}y^2 + {k}xy^{g}",
+            )
         case 4:
             a, b = d.whole(2, 4), d.choice([1, 3, 5, 7, -1, -3, -5])
             lead = times([a, b if b % a else b + 1 if (b + 1) % a else 1], [1, -r])
@@ -236,14 +243,16 @@ def _reduce(d: Draw, level: int) -> str:
             )
         case 3:
             return d.one_of(
-                f"({polynomial(*times(shared, top))})/x^2·x/({linear(1, -r)})", f"({linear(1, -r)})/({linear(1, -s)})÷({polynomial(1, 0, -(r * r))})/({polynomial(1, 0, -(s * s))})",
+                f"({polynomial(*times(shared, top))})/x^2·x/({linear(1, -r)})",
+                f"({linear(1, -r)})/({linear(1, -s)})÷({polynomial(1, 0, -(r * r))})/({polynomial(1, 0, -(s * s))})",
                 f"(x/{t + 1})÷(x^2/{2 * t + 2})",
-            )  # fmt: skip
+            )
     c = d.whole(2, 4)
     return d.one_of(
         f"({polynomial(1, 0, 0, -(c**3))})/({polynomial(1, 0, -(c * c))})",
         f"({polynomial(*times(shared, bottom))})/x·x^2/({linear(1, -r)})÷({polynomial(bottom[0], bottom[1], 0)})",
-        f"({polynomial(*times(shared, top))})/({polynomial(1, c, 0)})·({linear(1, c)})/({linear(1, -s)})÷({linear(1, -r)})/({t + 1}x)",
+        f"({polynomial(*times(shared, top))})/({polynomial(1, c, 0)})"
+        f"·({linear(1, c)})/({linear(1, -s)})÷({linear(1, -r)})/({t + 1}x)",
         f"({polynomial(*times(shared, bottom))})/({polynomial(1, 0, -(s * s))})·({linear(1, -s)})/({linear(1, -r)})",
         f"({polynomial(*times([2, 1], shared))})/({polynomial(*times([2, 1], top))})",
     )
@@ -315,10 +324,16 @@ def _exponential_quotient(d: Draw, level: int) -> str:
             if middle == 0:
                 return f"({base**2}^x - {s * s})/({base}^x + {abs(s)})"
             told = "" if abs(middle) == 1 else f"{abs(middle)}·"
-            return f"({base**2}^x {'+' if middle > 0 else '-'} {told}{base}^x {'+' if last > 0 else '-'} {abs(last)})/({base}^x {'+' if s > 0 else '-'} {abs(s)})"
+            return (
+                f"({base**2}^x {'+' if middle > 0 else '-'} {told}{base}^x "
+                f"{'+' if last > 0 else '-'} {abs(last)})/({base}^x {'+' if s > 0 else '-'} {abs(s)})"
+            )
     first, second = ((2, 3), (2, 5), (3, 5))[d.choice([0, 1, 2])]
     p, q = _with_signs(d, a, b)
-    inner = f"{first * second}^x {'+' if q > 0 else '-'} {_beside(abs(q))}{first}^x {'+' if p > 0 else '-'} {_beside(abs(p))}{second}^x {'+' if p * q > 0 else '-'} {abs(p * q)}"
+    inner = (
+        f"{first * second}^x {'+' if q > 0 else '-'} {_beside(abs(q))}{first}^x "
+        f"{'+' if p > 0 else '-'} {_beside(abs(p))}{second}^x {'+' if p * q > 0 else '-'} {abs(p * q)}"
+    )
     return f"({inner})/({first}^x {'+' if p > 0 else '-'} {abs(p)})"
 
 
@@ -395,49 +410,190 @@ def _with_i(real: int, imaginary: int) -> str:
 
 
 FAMILIES = (
-    Family(id="complex-numbers", name="Complex numbers", task="simplify", description="Sums, products, powers and quotients with i, roots of negatives.",
-           methods=("i-squared",), levels=("sums, roots of negatives", "products and powers of i", "quotients", "several steps"),
-           example="(3 + 2i)/(2 - i)", make=_complex_number, fits=fits.is_complex_number, numbers="complex"),
-    Family(id="unit-chains", name="Unit chains", task="simplify", description="Products of fractions of units.", methods=("unit-chain",),
-           levels=("one change of unit", "two changes of unit"), example='60·"km"/"h"·1/60·"h"/"min"', make=_units,
-           fits=lambda p: any(name.startswith('"') for name in p.field.letters)),
-    Family(id="rationalise", name="Rationalise a denominator", task="simplify", description="Denominators freed of roots.",
-           methods=("multiply-by-root", "conjugate", "simplify-root-first"), levels=("one root", "a root to simplify, a sum above", "two terms"),
-           example="2/(1 + √3)", make=_rationalise, fits=lambda p: fits.is_numeric(p) and fits.root_below(p)),
-    Family(id="root-differences", name="Differences of roots over a difference", task="simplify", description="Quotients with roots above that reduce when the numerator is rationalised.",
-           methods=("rationalise-numerator",), levels=("a root and a number", "more under the root", "difference quotients"), example="(√(x + h) - √x)/h",
-           make=_root_difference, fits=fits.root_difference),
-    Family(id="exponential-quotients", name="Quotients of exponentials", task="simplify", description="Powers with the letter above, factored like polynomials.",
-           methods=("powers-as-letters",), levels=("a difference of squares", "a trinomial", "two bases, by grouping"), example="(4^x - 9)/(2^x + 3)",
-           make=_exponential_quotient, fits=fits.exponential_quotient),
-    Family(id="roots", name="Roots", task="simplify", description="Roots simplified, added, multiplied.", methods=("largest-square-factor", "prime-pairs"),
-           levels=("one root", "sums and products", "brackets", "letters and cube roots"), floors=(0, 0, 0, 4.1), example="√12 + √27", make=_roots, fits=fits.has_roots),
-    Family(id="complex-fractions", name="Fractions in fractions", task="simplify", description="Complex fractions, negative exponents, difference quotients.",
-           methods=("combine-then-divide", "clear-inner-by-lcd", "part-by-part"), levels=("fraction over fraction", "sums above and below", "difference quotients"),
-           example="(1 + 1/x)/(1 - 1/x)", make=_complex, fits=lambda p: not fits.is_numeric(p) and fits.fraction_inside(p)),
-    Family(id="powers-in-sums", name="Powers and prime bases", task="simplify", description="Powers of numbers, negative powers in sums, letters above.",
-           methods=("prime-bases", "exponent-laws", "reciprocal-first", "order-of-operations"), levels=("letters above", "negative powers in a sum", "one prime"),
-           example="4^3·8^2/16", make=_prime_powers, fits=lambda p: fits.powers(p) and (fits.is_numeric(p) or fits.letters_above(p)) and not fits.has_roots(p)),
-    Family(id="exponents", name="Integer exponents", task="simplify", description="Products, quotients, powers, zero and negative exponents.",
-           methods=("exponent-laws", "reciprocal-first", "prime-bases", "factor-and-cancel"), levels=("one law", "two laws", "negative and zero exponents", "all together"), floors=(0, 0, 2.8, 0),
-           example="(2x^-3/y^2)^-2", make=_exponents,
-           fits=lambda p: fits.powers(p) and not fits.is_sum(p) and not fits.divides(p) and not fits.fraction_inside(p)
-           and not fits.any_sum(p)),
-    Family(id="add-rational", name="Add rational expressions", task="simplify", description="Like, unlike and opposite denominators.", methods=("lcd",),
-           levels=("like denominators", "unlike denominators", "opposite denominators", "denominators to factor"), floors=(0, 0, 5.0, 0), example="3/x + 1/(x + 2)", make=_add,
-           fits=lambda p: not fits.is_numeric(p) and fits.is_sum(p) and fits.is_fractional(p)),
-    Family(id="reduce-rational", name="Reduce, multiply, divide", task="simplify", description="Rational expressions with common factors.",
-           methods=("factor-and-cancel", "part-by-part"), levels=("one factor", "two trinomials", "products and quotients", "harder factors"), floors=(0, 0, 3.7, 0),
-           example="(x^2 - 9)/(x^2 + x - 6)", make=_reduce, fits=lambda p: not fits.is_numeric(p) and fits.is_fractional(p)),
-    Family(id="multiply-out", name="Multiply out and combine", task="expand", description="Brackets and like terms.", methods=("expand-and-combine",),
-           levels=("one bracket", "squares and differences", "longer products"), floors=(0, 2.8, 0), example="(x + 7)^2", make=_expand, fits=lambda p: not fits.is_numeric(p)),
-    Family(id="order-of-operations", name="Order of operations", task="evaluate", description="Integers, fractions, powers, nested brackets.",
-           methods=("order-of-operations",), levels=("two operations", "brackets", "powers", "fractions", "all together"), floors=(0, 0, 0, 0, 4.2), example="2 + 5·4", make=_order,
-           fits=lambda p: fits.is_numeric(p)),
-    Family(id="factor", name="Factor", task="factor", description="Common factor, trinomials, special forms, grouping, primes.",
-           methods=("sum-product", "area-grid", "ac-grouping", "slide-and-divide", "special-forms"),
-           levels=("common factor, small trinomials", "trinomials, squares", "two letters, several steps", "leading coefficient, cubes", "primes, big pairs, long ones"), floors=(0, 0, 3.3, 3.8, 4.0),
-           example="3x^2 + 10x + 8", make=_factor, fits=lambda p: True),
-    Family(id="domain", name="Domain", task="domain", description="Where a rational expression is undefined.", methods=("factor-denominator",),
-           levels=("a linear denominator", "a quadratic denominator", "several denominators"), floors=(0, 0, 4.0), example="(x - 1)/((x - 1)(x + 3))", make=_domain, fits=lambda p: True),
-)  # fmt: skip
+    Family(
+        id="complex-numbers",
+        name="Complex numbers",
+        task="simplify",
+        description="Sums, products, powers and quotients with i, roots of negatives.",
+        methods=("i-squared",),
+        levels=("sums, roots of negatives", "products and powers of i", "quotients", "several steps"),
+        example="(3 + 2i)/(2 - i)",
+        make=_complex_number,
+        fits=fits.is_complex_number,
+        numbers="complex",
+    ),
+    Family(
+        id="unit-chains",
+        name="Unit chains",
+        task="simplify",
+        description="Products of fractions of units.",
+        methods=("unit-chain",),
+        levels=("one change of unit", "two changes of unit"),
+        example='60·"km"/"h"·1/60·"h"/"min"',
+        make=_units,
+        fits=lambda p: any(name.startswith('"') for name in p.field.letters),
+    ),
+    Family(
+        id="rationalise",
+        name="Rationalise a denominator",
+        task="simplify",
+        description="Denominators freed of roots.",
+        methods=("multiply-by-root", "conjugate", "simplify-root-first"),
+        levels=("one root", "a root to simplify, a sum above", "two terms"),
+        example="2/(1 + √3)",
+        make=_rationalise,
+        fits=lambda p: fits.is_numeric(p) and fits.root_below(p),
+    ),
+    Family(
+        id="root-differences",
+        name="Differences of roots over a difference",
+        task="simplify",
+        description="Quotients with roots above that reduce when the numerator is rationalised.",
+        methods=("rationalise-numerator",),
+        levels=("a root and a number", "more under the root", "difference quotients"),
+        example="(√(x + h) - √x)/h",
+        make=_root_difference,
+        fits=fits.root_difference,
+    ),
+    Family(
+        id="exponential-quotients",
+        name="Quotients of exponentials",
+        task="simplify",
+        description="Powers with the letter above, factored like polynomials.",
+        methods=("powers-as-letters",),
+        levels=("a difference of squares", "a trinomial", "two bases, by grouping"),
+        example="(4^x - 9)/(2^x + 3)",
+        make=_exponential_quotient,
+        fits=fits.exponential_quotient,
+    ),
+    Family(
+        id="roots",
+        name="Roots",
+        task="simplify",
+        description="Roots simplified, added, multiplied.",
+        methods=("largest-square-factor", "prime-pairs"),
+        levels=("one root", "sums and products", "brackets", "letters and cube roots"),
+        floors=(0, 0, 0, 4.1),
+        example="√12 + √27",
+        make=_roots,
+        fits=fits.has_roots,
+    ),
+    Family(
+        id="complex-fractions",
+        name="Fractions in fractions",
+        task="simplify",
+        description="Complex fractions, negative exponents, difference quotients.",
+        methods=("combine-then-divide", "clear-inner-by-lcd", "part-by-part"),
+        levels=("fraction over fraction", "sums above and below", "difference quotients"),
+        example="(1 + 1/x)/(1 - 1/x)",
+        make=_complex,
+        fits=lambda p: not fits.is_numeric(p) and fits.fraction_inside(p),
+    ),
+    Family(
+        id="powers-in-sums",
+        name="Powers and prime bases",
+        task="simplify",
+        description="Powers of numbers, negative powers in sums, letters above.",
+        methods=("prime-bases", "exponent-laws", "reciprocal-first", "order-of-operations"),
+        levels=("letters above", "negative powers in a sum", "one prime"),
+        example="4^3·8^2/16",
+        make=_prime_powers,
+        fits=lambda p: fits.powers(p) and (fits.is_numeric(p) or fits.letters_above(p)) and not fits.has_roots(p),
+    ),
+    Family(
+        id="exponents",
+        name="Integer exponents",
+        task="simplify",
+        description="Products, quotients, powers, zero and negative exponents.",
+        methods=("exponent-laws", "reciprocal-first", "prime-bases", "factor-and-cancel"),
+        levels=("one law", "two laws", "negative and zero exponents", "all together"),
+        floors=(0, 0, 2.8, 0),
+        example="(2x^-3/y^2)^-2",
+        make=_exponents,
+        fits=lambda p: (
+            fits.powers(p)
+            and not fits.is_sum(p)
+            and not fits.divides(p)
+            and not fits.fraction_inside(p)
+            and not fits.any_sum(p)
+        ),
+    ),
+    Family(
+        id="add-rational",
+        name="Add rational expressions",
+        task="simplify",
+        description="Like, unlike and opposite denominators.",
+        methods=("lcd",),
+        levels=("like denominators", "unlike denominators", "opposite denominators", "denominators to factor"),
+        floors=(0, 0, 5.0, 0),
+        example="3/x + 1/(x + 2)",
+        make=_add,
+        fits=lambda p: not fits.is_numeric(p) and fits.is_sum(p) and fits.is_fractional(p),
+    ),
+    Family(
+        id="reduce-rational",
+        name="Reduce, multiply, divide",
+        task="simplify",
+        description="Rational expressions with common factors.",
+        methods=("factor-and-cancel", "part-by-part"),
+        levels=("one factor", "two trinomials", "products and quotients", "harder factors"),
+        floors=(0, 0, 3.7, 0),
+        example="(x^2 - 9)/(x^2 + x - 6)",
+        make=_reduce,
+        fits=lambda p: not fits.is_numeric(p) and fits.is_fractional(p),
+    ),
+    Family(
+        id="multiply-out",
+        name="Multiply out and combine",
+        task="expand",
+        description="Brackets and like terms.",
+        methods=("expand-and-combine",),
+        levels=("one bracket", "squares and differences", "longer products"),
+        floors=(0, 2.8, 0),
+        example="(x + 7)^2",
+        make=_expand,
+        fits=lambda p: not fits.is_numeric(p),
+    ),
+    Family(
+        id="order-of-operations",
+        name="Order of operations",
+        task="evaluate",
+        description="Integers, fractions, powers, nested brackets.",
+        methods=("order-of-operations",),
+        levels=("two operations", "brackets", "powers", "fractions", "all together"),
+        floors=(0, 0, 0, 0, 4.2),
+        example="2 + 5·4",
+        make=_order,
+        fits=lambda p: fits.is_numeric(p),
+    ),
+    Family(
+        id="factor",
+        name="Factor",
+        task="factor",
+        description="Common factor, trinomials, special forms, grouping, primes.",
+        methods=("sum-product", "area-grid", "ac-grouping", "slide-and-divide", "special-forms"),
+        levels=(
+            "common factor, small trinomials",
+            "trinomials, squares",
+            "two letters, several steps",
+            "leading coefficient, cubes",
+            "primes, big pairs, long ones",
+        ),
+        floors=(0, 0, 3.3, 3.8, 4.0),
+        example="3x^2 + 10x + 8",
+        make=_factor,
+        fits=lambda p: True,
+    ),
+    Family(
+        id="domain",
+        name="Domain",
+        task="domain",
+        description="Where a rational expression is undefined.",
+        methods=("factor-denominator",),
+        levels=("a linear denominator", "a quadratic denominator", "several denominators"),
+        floors=(0, 0, 4.0),
+        example="(x - 1)/((x - 1)(x + 3))",
+        make=_domain,
+        fits=lambda p: True,
+    ),
+)

@@ -109,7 +109,8 @@ def linear_equation(problem: Problem) -> bool:
 
 
 def first_for_linear(problem: Problem) -> str:
-    """Several fractions, or a sum over a number, are cleared before anything else; one plain fraction is undone in its turn."""
+    """Several fractions, or a sum over a number, are cleared before anything else; one plain fraction is undone in its
+    turn."""
     fractions = [p for p in n.parts_of(problem.body) if isinstance(p, n.Fraction) and n.letters(p)]
     sums = any(isinstance(n.bare(p.numerator), n.Sum) for p in fractions)
     return "clear-fractions" if sums or len({p.denominator for p in fractions}) > 1 else ""

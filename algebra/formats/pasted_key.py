@@ -35,7 +35,8 @@ class KeyProblem:
     places: tuple[int, ...] = ()
 
     def place_of(self, line: int) -> int:
-        """The line of the text on which a line of the working stands, counted from 1; where it is not known, the problem's."""
+        """The line of the text on which a line of the working stands, counted from 1; where it is not known, the
+        problem's."""
         return self.places[line - 1] if 0 < line <= len(self.places) else self.at
 
 
@@ -65,20 +66,24 @@ _TASKS: tuple[tuple[str, str], ...] = (
     ("simplify", r"simplify|reduce|rationali[sz]e|combine|add|subtract|multiply|divide|write|perform|express"),
 )
 _METHODS = (
-    ("completing-the-square", r"completing the square"), ("quadratic-formula", r"(?:the )?quadratic formula"), ("factoring", r"factoring|factori[sz]ing"),
+    ("completing-the-square", r"completing the square"),
+    ("quadratic-formula", r"(?:the )?quadratic formula"),
+    ("factoring", r"factoring|factori[sz]ing"),
     ("square-root", r"(?:taking )?(?:square )?roots?"),
-)  # fmt: skip
+)
 _INSTRUCTION = re.compile(rf"\s*({'|'.join(words for _, words in _TASKS)})\b(.*)", re.IGNORECASE | re.DOTALL)
 _LONGEST_LABEL = 6
 _ENTRY = re.compile(r"\s*(?:domain|range|graph|zeros?|roots?)\s*[:=]", re.IGNORECASE)
 _NAMES = r"(?:problem|question|exercise|example|practice|task|item|no\.?|nr\.?|prob\.?|ex\.?|q|#)"
 _LABEL = re.compile(
-    rf"\s*(?:{_NAMES}\s*)?(?:\(?(\d{{1,3}}(?:\.\d{{1,2}})?\s?[a-z]?)[.):]+\)?,?|(\d{{1,3}}\.\d{{1,2}}[a-z]?)(?=\s{{2,}}|\t)|\(?([a-z])\)|([a-z])\.(?=\s))(?:\s+|$)",
+    rf"\s*(?:{_NAMES}\s*)?(?:\(?(\d{{1,3}}(?:\.\d{{1,2}})?\s?[a-z]?)[.):]+\)?,?"
+    r"|(\d{1,3}\.\d{1,2}[a-z]?)(?=\s{2,}|\t)|\(?([a-z])\)|([a-z])\.(?=\s))(?:\s+|$)",
     re.IGNORECASE,
 )
 _NAMED = re.compile(rf"\s*{_NAMES}\s*(\d{{1,3}}(?:\.\d{{1,2}})?[a-z]?|[a-z](?=\s*[.:)]))\s*[.:)]?\s*", re.IGNORECASE)
 _LEAD = re.compile(
-    r"\s*(?:(?:⇒|=>|∴|→|⟹|\\Rightarrow|\\implies|\\therefore)\s*|(?:so|then|thus|hence|therefore|answer|ans|solution|final answer)\b\s*[:,]?\s*)+",
+    r"\s*(?:(?:⇒|=>|∴|→|⟹|\\Rightarrow|\\implies|\\therefore)\s*|"
+    r"(?:so|then|thus|hence|therefore|answer|ans|solution|final answer)\b\s*[:,]?\s*)+",
     re.IGNORECASE,
 )
 _BULLET = re.compile(r"\s*[•●▪◦‣·*]\s+(?=\S)")
@@ -87,7 +92,8 @@ _ARROWS = re.compile(r"\s*(?:⇒|=>|⟹|→|\\Rightarrow|\\implies|\\to\b)\s*")
 _ALL_REALS = re.compile(r"(?:ℝ|\\mathbb\s*\{?R\}?|\\R|\breals|\breal numbers)\s*$")
 _EXCLUDED_BEHIND = re.compile(r"(\s*[^≠!]*?[^≠!,;\s])\s*[,;]\s*([a-zA-Z]\s*(?:≠|!=|\\neq?\b).+)$")
 _SAID_BEHIND = re.compile(
-    r"\n|\s*,?\s+(?:so|hence|thus|therefore)\s+(?=\S)|(?<=[\w)])\s+(?:is\s+)?(?=(?:prime|not factorable|no (?:real )?solutions?)\b\s*\.?\s*$)",
+    r"\n|\s*,?\s+(?:so|hence|thus|therefore)\s+(?=\S)|(?<=[\w)])\s+(?:is\s+)?"
+    r"(?=(?:prime|not factorable|no (?:real )?solutions?)\b\s*\.?\s*$)",
     re.IGNORECASE,
 )
 """Where a line goes on with a conclusion: `x ≠ 2 so no solution`, `x^2 + 9 prime`."""
@@ -95,14 +101,17 @@ _BOXED = re.compile(r"(?:\.\s*|(?<=\S)\s+)(\\boxed\{.*)$")
 _CHECK = re.compile(r"\s*check\b\s*:?\s*(?=\S)", re.IGNORECASE)
 _FOR = re.compile(r"\s*[,;]?\s*\(?\bfor\s+([a-zA-Z])\)?\s*\.?\s*$")
 _ENVIRONMENT = re.compile(
-    r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|description|multline|alignat|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
+    r"\\(?:begin|end)\{(align|aligned|equation|gather|gathered|eqnarray|split|enumerate|itemize|description|multline|alignat"
+    r"|document|center|flalign)\*?\}(?:\[[^\]]*\]|\{\d+\})?"
 )
 
 
 _HEADING = re.compile(r"\s*\\(?:part|chapter|section|subsection|subsubsection|paragraph)\*?\{([^{}]*)\}\s*")
 _LAYOUT = re.compile(
-    r"\\(?:documentclass|usepackage|title|author|date|setlength|renewcommand|newcommand|pagestyle)\*?(?:\[[^\]]*\])?(?:\{[^{}]*\})*"
-    r"|\\(?:newpage|clearpage|maketitle|noindent|centering|hfill|vfill|smallskip|medskip|bigskip)\b|\\[vh]space\*?\{[^{}]*\}"
+    r"\\(?:documentclass|usepackage|title|author|date|setlength|renewcommand|newcommand|pagestyle)\*?"
+    r"(?:\[[^\]]*\])?(?:\{[^{}]*\})*"
+    r"|\\(?:newpage|clearpage|maketitle|noindent|centering|hfill|vfill|smallskip|medskip|bigskip)\b"
+    r"|\\[vh]space\*?\{[^{}]*\}"
     r"|(?:\\q?quad\s*)?\{\\(?:small|footnotesize|scriptsize|tiny|em|itshape)\b[^{}]*\}"
 )
 """What a document says of its looks, and what stands in small print behind a line."""
@@ -120,7 +129,8 @@ def looks_like_text_form(text: str) -> bool:
 
 
 def read_key(text: str, decimal: str = "point") -> Key:
-    """The problems of a pasted key, its decimals written with a point or a `comma`. Raises TaskError when the text is too long or holds no problem."""
+    """The problems of a pasted key, its decimals written with a point or a `comma`. Raises TaskError when the text is
+    too long or holds no problem."""
     if len(text) > MAX_CHARACTERS:
         raise TaskError(f"A key has at most {MAX_CHARACTERS:,} characters.")
     if looks_like_text_form(text):
@@ -294,7 +304,8 @@ def _instructed(found: re.Match[str], decimal: str) -> tuple[Working, str]:
     before, colon, behind = rest.partition(":")
     mathematics = behind if colon and not _is_mathematics(before.strip(" ."), decimal) else rest
     mathematics = re.sub(
-        r"^\s*(?:of|completely|fully|each|the following|the expressions?|the equations?|equations?|expressions?|all|these)\b",
+        r"^\s*(?:of|completely|fully|each|the following|the "
+        r"expressions?|the equations?|equations?|expressions?|all|these)\b",
         "",
         mathematics.strip(),
         flags=re.IGNORECASE,
@@ -329,7 +340,8 @@ def _cleaned(text: str) -> str:
 
 
 def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) -> tuple[Working, tuple[int, ...]]:
-    """A working from its lines, and the places of its lines; the task from the instruction, else from the first line."""
+    """A working from its lines, and the places of its lines; the task from the instruction, else from the first
+    line."""
     cleaned = [(_cleaned(text), number) for text, number in rows]
     (given, at), rest = cleaned[0], [(line, number) for line, number in cleaned[1:] if line]
     lines = [line for line, _ in rest]
@@ -374,7 +386,8 @@ def _is_feature(line: str, decimal: str) -> bool:
 
 
 def _checks_named(lines: list[str], decimal: str) -> list[str]:
-    """The lines, in each check that names no candidate the one that it is about: of the values found last, one after the other."""
+    """The lines, in each check that names no candidate the one that it is about: of the values found last, one after
+    the other."""
     candidates: list[str] = []
     found: list[str] = []
     for line in lines:

@@ -12,9 +12,10 @@ from algebra.tree.typst import typst, typst_sides
 
 
 class Printed(NamedTuple):
-    """A line in typst's notation: what stands left of the first sign, the sign and the rest, the move beside it, a remark; `text` is
-    the whole in plain notation, `move_text` the move. `kind` is that of the line: expression, equation, check, aside …; a line
-    that can't be read has only its text. `about` is what a check is about: the candidate."""
+    """A line in typst's notation: what stands left of the first sign, the sign and the rest, the move beside it, a
+    remark; `text` is the whole in plain notation, `move_text` the move. `kind` is that of the line: expression,
+    equation, check, aside …; a line that can't be read has only its text. `about` is what a check is about: the
+    candidate."""
 
     left: str
     right: str

@@ -121,9 +121,20 @@ def features_of(given: Value, letter: str) -> Features:
     zero = rational(0)
     y_intercept = None if zero in excluded else Q(up[0], low[0])
     found = Features(
-        letter, reduced, excluded, holes, vertical, horizontal, oblique, zeros, y_intercept, _ends(up, low),
-        _range(reduced, letter, holes, vertical, excluded), [], not is_line,
-    )  # fmt: skip
+        letter,
+        reduced,
+        excluded,
+        holes,
+        vertical,
+        horizontal,
+        oblique,
+        zeros,
+        y_intercept,
+        _ends(up, low),
+        _range(reduced, letter, holes, vertical, excluded),
+        [],
+        not is_line,
+    )
     found.grid_points.extend(grid_points(found))
     return found
 
@@ -296,7 +307,8 @@ def _between(first: Limit | Number, second: Limit | Number) -> RealSet:
 
 
 def side_limit(value: Ratio, letter: str, x: Number, heights: dict[Number, Number], *, before: bool) -> Limit | Number:
-    """The limit on one side of a cut: at a pole by the sign of the first derivative of the denominator that is not 0 there."""
+    """The limit on one side of a cut: at a pole by the sign of the first derivative of the denominator that is not 0
+    there."""
     if x in heights:
         return heights[x]
     sign, below = x.sign_of(_coefficients(value.numerator, letter)), _coefficients(value.denominator, letter)

@@ -85,11 +85,21 @@ def features_of_pieces(tree: n.Node, letter: str, plan: Plan, domain: RealSet, z
     first = pieces[0].value
     assert first is not None
     return Features(
-        letter, first, excluded, holes, vertical, flat.get("+", flat.get("-")), None, zeros,
-        None if zero in excluded else _value_at(tree, letter, plan, zero).rational, ends,
-        _range(pieces, tree, letter, plan, excluded, vertical), [], not is_line,
+        letter,
+        first,
+        excluded,
+        holes,
+        vertical,
+        flat.get("+", flat.get("-")),
+        None,
+        zeros,
+        None if zero in excluded else _value_at(tree, letter, plan, zero).rational,
+        ends,
+        _range(pieces, tree, letter, plan, excluded, vertical),
+        [],
+        not is_line,
         other_horizontal=flat["-"] if len(flat) == 2 and flat["-"] != flat["+"] else None,
-    )  # fmt: skip
+    )
 
 
 def _value_at(tree: n.Node, letter: str, plan: Plan, x: Number) -> Number:

@@ -1,4 +1,5 @@
-"""Complex numbers worked out on paper: roots of negatives as i, brackets multiplied out, i² = −1, quotients by the conjugate."""
+"""Complex numbers worked out on paper: roots of negatives as i, brackets multiplied out, i² = −1, quotients by the
+conjugate."""
 
 from __future__ import annotations
 
@@ -316,7 +317,8 @@ def _multiply(paper: Paper) -> bool:
 
 
 def _factors(node: n.Product) -> list[list[Term]] | None:
-    """The factors as sums of terms, a coefficient, i and a root side by side as one; None where one is something else."""
+    """The factors as sums of terms, a coefficient, i and a root side by side as one; None where one is something
+    else."""
     if "÷" in node.operators:
         return None
     found: list[list[Term]] = []
@@ -437,6 +439,15 @@ def _is_reduced(node: n.Fraction) -> bool:
 
 
 _STEPS = (
-    _division, _roots_of_negatives, _negative_exponents, _simplify_roots, _powers_of_i, _combine, _powers_of_brackets, _multiply, _conjugate, _real_denominator,
-)  # fmt: skip
+    _division,
+    _roots_of_negatives,
+    _negative_exponents,
+    _simplify_roots,
+    _powers_of_i,
+    _combine,
+    _powers_of_brackets,
+    _multiply,
+    _conjugate,
+    _real_denominator,
+)
 """What one looks for in a line, in this order; the first that acts writes the next line."""

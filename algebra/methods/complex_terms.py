@@ -1,4 +1,5 @@
-"""Terms of complex numbers: a rational number times a power of i times a square root, read off written sums and written."""
+"""Terms of complex numbers: a rational number times a power of i times a square root, read off written sums and
+written."""
 
 from __future__ import annotations
 
@@ -82,7 +83,8 @@ def terms_in(node: n.Node, *, opened: bool = False) -> list[Term] | None:
 
 
 def one_term(node: n.Node) -> Term | None:
-    """A product of a number, powers of i and roots; None for anything else, and where two of a kind stand side by side."""
+    """A product of a number, powers of i and roots; None for anything else, and where two of a kind stand side by
+    side."""
     match node:
         case n.Integer(value):
             return Term(Q(value))
@@ -104,9 +106,13 @@ def one_term(node: n.Node) -> Term | None:
             whole = Term(Q(1))
             for part in parts:
                 one = one_term(part)
-                clash = one is None or any((
-                    one.coefficient != 1 and whole != Term(Q(1)), one.power and whole.power, one.radicand != 1 != whole.radicand,
-                ))  # fmt: skip
+                clash = one is None or any(
+                    (
+                        one.coefficient != 1 and whole != Term(Q(1)),
+                        one.power and whole.power,
+                        one.radicand != 1 != whole.radicand,
+                    )
+                )
                 if one is None or clash:
                     return None
                 whole = whole.times(one)

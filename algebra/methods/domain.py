@@ -27,8 +27,8 @@ def denominators(problem: Problem) -> list[Poly]:
 
 
 def zeros(poly: Poly) -> list[n.Node]:
-    """The real zeros in rising order, written exactly. Raises NotThisWay where other letters occur, or where a zero can't
-    be written with roots."""
+    """The real zeros in rising order, written exactly. Raises NotThisWay where other letters occur, or where a zero
+    can't be written with roots."""
     values = []
     for factor in irreducible_factors([poly.value.numerator]).values():
         if not depends_on(factor, poly.unknown):
@@ -89,7 +89,8 @@ def _all_zero(trees: list[n.Node]) -> n.Node:
 
 
 def _denominators_as_written(problem: Problem) -> list[n.Node]:
-    """What stands below in the given and holds the unknown; empty where ÷ or a negative power makes a denominator too."""
+    """What stands below in the given and holds the unknown; empty where ÷ or a negative power makes a denominator
+    too."""
     trees = problem.body.sides if isinstance(problem.body, ln.Equation) else (problem.body,)
     parts = [part for tree in trees for part in n.parts_of(tree)]
     if any(isinstance(p, n.Power) and not isinstance(p.exponent, n.Integer) for p in parts):

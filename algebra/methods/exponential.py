@@ -24,7 +24,8 @@ from algebra.tree import statements as ln
 
 
 def base_of(value: Q) -> tuple[Q, int]:
-    """(b, k) with value = b^k, b above 1 and k as large as possible; 1/8 is (2, −3). Raises NotThisWay for 1, 0 and negatives."""
+    """(b, k) with value = b^k, b above 1 and k as large as possible; 1/8 is (2, −3). Raises NotThisWay for 1, 0 and
+    negatives."""
     if value <= 0 or value == 1:
         raise NotThisWay("A base must be positive and not 1.")
     if value < 1:
@@ -246,7 +247,8 @@ def _times(size: Q, power: n.Node) -> n.Node:
 
 @dataclass(frozen=True, slots=True)
 class OnePower:
-    """An equation as a polynomial in base^(count·x): `parts` are its coefficients by degree, `symbol` the power itself."""
+    """An equation as a polynomial in base^(count·x): `parts` are its coefficients by degree, `symbol` the power
+    itself."""
 
     base: Q
     count: Q

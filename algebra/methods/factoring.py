@@ -110,7 +110,8 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
 
 
 def _number_first(paper: Paper, letter: str) -> bool:
-    """25 - 4x² as (5 + 2x)(5 - 2x), 27 - x³ as (3 - x)(9 + 3x + x²): a difference that begins with its number stays so."""
+    """25 - 4x² as (5 + 2x)(5 - 2x), 27 - x³ as (3 - x)(9 + 3x + x²): a difference that begins with its number stays
+    so."""
     match n.bare(paper.problem.body):
         case n.Sum((n.Integer(whole), term), ("-",)):
             poly = Poly.of(paper.problem.value(term), letter)

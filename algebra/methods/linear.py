@@ -195,7 +195,8 @@ def polys_of(problem: Problem) -> tuple[Poly, Poly]:
 
 
 def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
-    """From a·x + b = c·x + d to the solution, one move a line; higher powers that both sides share are taken off first."""
+    """From a·x + b = c·x + d to the solution, one move a line; higher powers that both sides share are taken off
+    first."""
     left, right = _drop_highest(paper, left, right)
     difference = left[1] - right[1]
     if difference.is_zero:

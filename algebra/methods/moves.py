@@ -50,7 +50,8 @@ def multiplying(scale: Ratio) -> Move:
 
 
 def undoing(scale: Ratio) -> Move:
-    """The factor of the unknown leaves its side: divided by, or, where it is a fraction, multiplied by its reciprocal."""
+    """The factor of the unknown leaves its side: divided by, or, where it is a fraction, multiplied by its
+    reciprocal."""
     constant = scale.constant
     if constant is not None and constant.denominator != 1:
         return multiplying(scale.field.constant(1 / constant))

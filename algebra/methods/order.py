@@ -86,9 +86,12 @@ def order_of_operations(problem: Problem) -> Paper:
                 paper.write(tidy(n.replaced(body, operation.at, new)), rule, what, shown_at=EVERY)
             body = n.replaced(body, operation.at, operation.new)
             paper.write(
-                tidy(body), "work-inside-brackets" if held and operation.rule in _HELD else operation.rule, operation.what, shown_at=BOARD if k == len(chosen) - 1 else EVERY,
+                tidy(body),
+                "work-inside-brackets" if held and operation.rule in _HELD else operation.rule,
+                operation.what,
+                shown_at=BOARD if k == len(chosen) - 1 else EVERY,
                 side=operation.side,
-            )  # fmt: skip
+            )
         body = tidy(body)
     value = literal(body)
     if value is None:
@@ -321,8 +324,13 @@ def _sum(at: n.Address, node: n.Sum, decimals: bool) -> Operation | None:
         tops = [int(v * common) for v in signed]
         top = tops[0] + sum(-t if s == "-" else t for s, t in zip(node.signs, tops[1:], strict=True))
         new: n.Node = n.Fraction(n.Integer(abs(top)), n.Integer(common)) if top else n.Integer(0)
-        joined = build.quotient(build.sum_of(build.signed(s, n.Integer(t)) if t >= 0 else build.signed(s, n.Signed("-", n.Integer(-t)))
-                                             for s, t in zip(("+", *node.signs), tops, strict=True)), n.Integer(common))  # fmt: skip
+        joined = build.quotient(
+            build.sum_of(
+                build.signed(s, n.Integer(t)) if t >= 0 else build.signed(s, n.Signed("-", n.Integer(-t)))
+                for s, t in zip(("+", *node.signs), tops, strict=True)
+            ),
+            n.Integer(common),
+        )
         finer = ((joined, "add-fractions", ""),)
         return Operation(at, "add", n.Signed("-", new) if top < 0 else new, "add-fractions", "", finer=finer)
     told = build.equation(node, _result(total, decimals))
@@ -391,8 +399,13 @@ def _fraction(at: n.Address, node: n.Fraction, decimals: bool) -> Operation | No
         size: n.Node = n.Fraction(n.Integer(abs(int(top))), n.Integer(abs(int(bottom))))
         if not _reduced(size):
             size = _result(abs(value), decimals)
-        return Operation(at, "reduce", n.Signed("-", size) if value < 0 else size, "multiply-and-divide",
-                         build.equation(node, number(value)))  # fmt: skip
+        return Operation(
+            at,
+            "reduce",
+            n.Signed("-", size) if value < 0 else size,
+            "multiply-and-divide",
+            build.equation(node, number(value)),
+        )
     return Operation(at, "divide", _result(value, decimals), "divide-by-fraction", node.denominator)
 
 

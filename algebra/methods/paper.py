@@ -30,8 +30,8 @@ class NotThisWay(Exception):
 class Step:
     """One line of a worked solution and how it came about.
 
-    `kind` is that of the line (`ln.Line.kind`). `subject` is the candidate of a check or the meaning that a definition gives;
-    `after` is then what the check claims, if anything. `cancelled` are the factors that leave the line before.
+    `kind` is that of the line (`ln.Line.kind`). `subject` is the candidate of a check or the meaning that a definition
+    gives; `after` is then what the check claims, if anything. `cancelled` are the factors that leave the line before.
     """
 
     before: n.Node
@@ -137,7 +137,8 @@ def say(template: str, *nodes: n.Node) -> str:
 
 
 class Paper:
-    """Collects the steps of one worked solution. `line` is the last line of the chain, `answer` what was found so far."""
+    """Collects the steps of one worked solution. `line` is the last line of the chain, `answer` what was found so
+    far."""
 
     def __init__(self, problem: Problem) -> None:
         self.problem = problem
@@ -187,10 +188,20 @@ class Paper:
         reason = record.reason.format_map({"order": self.problem.convention("order_name"), **fills})
         self.steps.append(
             Step(
-                self.line, after, record, _sentence(reason), shown_at, kind, subject, move, tuple(side), tuple(cancelled),
-                self.excluded, tuple(noticed),
+                self.line,
+                after,
+                record,
+                _sentence(reason),
+                shown_at,
+                kind,
+                subject,
+                move,
+                tuple(side),
+                tuple(cancelled),
+                self.excluded,
+                tuple(noticed),
             )
-        )  # fmt: skip
+        )
         if kind == "line" and after is not None:
             self.line = after
 

@@ -65,9 +65,14 @@ def _aside(paper: Paper, problem: Problem, part: n.Node) -> n.Node:
         side_work = tuple(work for step in found.steps for work in step.side_work)
         paper.steps.append(
             replace(
-                heaviest, before=paper.line, after=build.equation(*chain), kind="aside", move=None, side_work=side_work,
+                heaviest,
+                before=paper.line,
+                after=build.equation(*chain),
+                kind="aside",
+                move=None,
+                side_work=side_work,
                 cancelled=(),
             )
-        )  # fmt: skip
+        )
         return chain[-1]
     raise NotThisWay(f"{plain(part)} is not worked out here.")

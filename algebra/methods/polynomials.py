@@ -21,7 +21,8 @@ from algebra.tree.plain import plain
 
 
 class Line(NamedTuple):
-    """An expression, the rule that leads to it, what fills its reason, its side work, and at which grain it is shown."""
+    """An expression, the rule that leads to it, what fills its reason, its side work, and at which grain it is
+    shown."""
 
     tree: n.Node
     rule: str
@@ -201,9 +202,12 @@ def _quadratic(make: Make, parts: list[int], how: str) -> Factoring | None:
     if how == "slide-and-divide":
         divided = [build.sum_of([n.Letter(letter), build.number(Q(k, a))]) for k in (p, q)]
         side = SlideDivide(
-            a, plain(make([a * c, b, 1]).tree), (plain(make([p, 1]).tree), plain(make([q, 1]).tree)),
-            (plain(divided[0]), plain(divided[1])), (plain(first.tree), plain(second.tree)),
-        )  # fmt: skip
+            a,
+            plain(make([a * c, b, 1]).tree),
+            (plain(make([p, 1]).tree), plain(make([q, 1]).tree)),
+            (plain(divided[0]), plain(divided[1])),
+            (plain(first.tree), plain(second.tree)),
+        )
         found.lines.append(Line(_product(first, second), "slide-and-divide", n.Integer(a), [work, side]))
         return found
     if how == "area-grid":
@@ -358,9 +362,12 @@ def _deeper(make: Make, found: Factoring, how: str) -> Factoring:
 
 def product_of(factors: list[Factor]) -> n.Node:
     """The factors with their powers, side by side."""
-    return build.product(*(
-        tree if power == 1 and isinstance(tree, n.Product) else build.power(build.grouped(tree), power) for tree, _, power in factors
-    ))  # fmt: skip
+    return build.product(
+        *(
+            tree if power == 1 and isinstance(tree, n.Product) else build.power(build.grouped(tree), power)
+            for tree, _, power in factors
+        )
+    )
 
 
 def _by_pairs(make: Make, parts: list[int], how: str) -> Factoring | None:

@@ -254,8 +254,13 @@ def take_root(paper: Paper, base: n.Node, value: Ratio) -> None:
         return
     raw = build.root(number(constant))
     whole = surd.radicand == 1 and not surd.imaginary
-    paper.write(build.equation(base, n.Signed("±", raw)), "root-both-sides", TWO_ROOTS, move="root",
-                shown_at=BOARD if not alone or not whole else EVERY)  # fmt: skip
+    paper.write(
+        build.equation(base, n.Signed("±", raw)),
+        "root-both-sides",
+        TWO_ROOTS,
+        move="root",
+        shown_at=BOARD if not alone or not whole else EVERY,
+    )
     paper.write(
         build.equation(base, n.Signed("±", surd_tree(surd))),
         "root-of-square" if whole else "simplify-root-in-solution",
@@ -360,8 +365,15 @@ def completing_the_square(problem: Problem) -> Paper:
     added = number(half * half)
     box = Box(plain(number(half)), plain(added), plain(number(b)))
     right = build.sum_of([number(-c), added]) if c else added
-    paper.write(build.equation(build.sum_of([square_part, added]), right), "complete-the-square", number(half), side=[box],
-                move=beside("+", added), half=number(b), square=added)  # fmt: skip
+    paper.write(
+        build.equation(build.sum_of([square_part, added]), right),
+        "complete-the-square",
+        number(half),
+        side=[box],
+        move=beside("+", added),
+        half=number(b),
+        square=added,
+    )
     base = Poly([constant(half), constant(1)], x).tree
     value = half * half - c
     write_as_square(paper, base, constant(value))
@@ -414,7 +426,8 @@ def quadratic_formula(problem: Problem) -> Paper:
 
 
 def by_formula(paper: Paper, poly: Poly) -> None:
-    """From a quadratic equal to 0, already written, to the solutions by the formula. Raises NotThisWay for coefficients with letters."""
+    """From a quadratic equal to 0, already written, to the solutions by the formula. Raises NotThisWay for coefficients
+    with letters."""
     x = n.Letter(paper.problem.unknown)
     numbers = poly.numbers
     if numbers is None:
@@ -423,14 +436,20 @@ def by_formula(paper: Paper, poly: Poly) -> None:
     trees = [number(v) for v in (a, b, c)]
     four_ac = 4 * a * c
     below = number(2 * a)
-    inside = build.sum_of([
-        build.power(trees[1], 2),
-        n.Signed("-", build.dotted(n.Integer(4), trees[0], trees[2])),
-    ])  # fmt: skip
+    inside = build.sum_of(
+        [
+            build.power(trees[1], 2),
+            n.Signed("-", build.dotted(n.Integer(4), trees[0], trees[2])),
+        ]
+    )
     what = say("a = {}, b = {}, c = {}", *trees)
     first = n.Sum((number(-b), build.root(inside)), ("±",))
-    paper.write(build.equation(x, build.quotient(first, build.dotted(n.Integer(2), trees[0]))), "quadratic-formula", what,
-                side=[QuadraticCoefficients(plain(trees[0]), plain(trees[1]), plain(trees[2]))])  # fmt: skip
+    paper.write(
+        build.equation(x, build.quotient(first, build.dotted(n.Integer(2), trees[0]))),
+        "quadratic-formula",
+        what,
+        side=[QuadraticCoefficients(plain(trees[0]), plain(trees[1]), plain(trees[2]))],
+    )
     d = b * b - four_ac
     worked = build.sum_of([number(b * b), number(-four_ac)]) if four_ac else number(b * b)
 
@@ -440,8 +459,13 @@ def by_formula(paper: Paper, poly: Poly) -> None:
     paper.write(line(build.root(worked)), "quadratic-formula", what)
     discriminant = build.equation(worked, number(d))
     if d < 0 and not paper.problem.complex:
-        paper.write(ln.NoSolution(), "no-real-root", say("the discriminant {} is negative", discriminant), shown_at=BRIEF,
-                    noticed=("no solution",))  # fmt: skip
+        paper.write(
+            ln.NoSolution(),
+            "no-real-root",
+            say("the discriminant {} is negative", discriminant),
+            shown_at=BRIEF,
+            noticed=("no solution",),
+        )
         paper.answer = []
         return
     if d == 0:

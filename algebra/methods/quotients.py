@@ -1,4 +1,5 @@
-"""Quotients that reduce by a detour: exponentials factored like polynomials, differences of roots over the difference under them."""
+"""Quotients that reduce by a detour: exponentials factored like polynomials, differences of roots over the difference
+under them."""
 
 from __future__ import annotations
 
@@ -52,9 +53,11 @@ def powers_as_letters(problem: Problem) -> Paper:
     joined: dict[n.Node, n.Node] = {
         p: n.Power(n.Integer(inner.base.value**p.exponent.value), inner.exponent)
         for p in n.parts_of(paper.line)
-        if isinstance(p, n.Power) and isinstance(p.exponent, n.Integer)
-        and isinstance(inner := n.bare(p.base), n.Power) and isinstance(inner.base, n.Integer)
-    }  # fmt: skip
+        if isinstance(p, n.Power)
+        and isinstance(p.exponent, n.Integer)
+        and isinstance(inner := n.bare(p.base), n.Power)
+        and isinstance(inner.base, n.Integer)
+    }
     if joined:
         told = ", ".join(say("{} = {}", old, new) for old, new in joined.items())
         paper.write(substituted(paper.line, joined), "power-of-power-back", told)
@@ -63,7 +66,8 @@ def powers_as_letters(problem: Problem) -> Paper:
 
 
 def _in_letters(power: n.Power, unknown: str, names: dict[int, str]) -> tuple[n.Node, n.Node]:
-    """A power such as 12^(2x) by letters of its primes, and by the powers of the primes. Raises NotThisWay for other exponents."""
+    """A power such as 12^(2x) by letters of its primes, and by the powers of the primes. Raises NotThisWay for other
+    exponents."""
     base = n.bare(power.base)
     exponent = n.bare(power.exponent)
     if not isinstance(base, n.Integer) or base.value < 2:
@@ -137,8 +141,10 @@ def rationalise_numerator(problem: Problem) -> Paper:
     paper = Paper(problem)
     paper.write(
         build.bar(build.product(n.Group(above), n.Group(other)), build.product(build.factor(bottom), n.Group(other))),
-        "conjugate-above", other, noticed=("the conjugate of the numerator",),
-    )  # fmt: skip
+        "conjugate-above",
+        other,
+        noticed=("the conjugate of the numerator",),
+    )
     told = build.sum_of([_squared(first), n.Signed("-", _squared(second))])
     lower = build.product(build.factor(bottom), n.Group(other))
     paper.write(build.bar(difference, lower), "difference-of-squares-roots", told)

@@ -230,8 +230,12 @@ def _raise(paper: Paper, left: Side, right: Side, flipped: bool) -> tuple[Side, 
     noticed = ("squared",) if right.roots or right.poly.degree else ()
     paper.write(both(raised, other, not flipped), rule, str(index), noticed=noticed)
     new_left, new_right = _powered(left, index, x), _powered(right, index, x)
-    paper.write(both(new_left.tree, new_right.tree, not flipped), "open-brackets", "a square of a sum has a middle term",
-                shown_at=EVERY if not new_right.roots and not right.poly.degree else 1)  # fmt: skip
+    paper.write(
+        both(new_left.tree, new_right.tree, not flipped),
+        "open-brackets",
+        "a square of a sum has a middle term",
+        shown_at=EVERY if not new_right.roots and not right.poly.degree else 1,
+    )
     return (new_right, new_left) if flipped else (new_left, new_right)
 
 
@@ -283,12 +287,18 @@ def check_candidates(
     if len(kept) < len(paper.answer):
         lost = [value for value in paper.answer if value not in kept]
         paper.answer = kept
-        paper.write(build.solutions(x, kept), "keep-what-solves", why.format(candidates_named(x, lost)), shown_at=BRIEF,
-                    noticed=("extraneous",))  # fmt: skip
+        paper.write(
+            build.solutions(x, kept),
+            "keep-what-solves",
+            why.format(candidates_named(x, lost)),
+            shown_at=BRIEF,
+            noticed=("extraneous",),
+        )
 
 
 def write_check(paper: Paper, value: n.Node, *, shown_at: int = BRIEF) -> bool:
-    """A candidate put into the given: the given with its value, at the finest grain, then what comes of it. Whether it holds."""
+    """A candidate put into the given: the given with its value, at the finest grain, then what comes of it. Whether it
+    holds."""
     problem = paper.problem
     claim, holds = put_in(problem, value)
     candidate = build.equation(n.Letter(problem.unknown), value)

@@ -299,9 +299,13 @@ def spot_the_structure(problem: Problem) -> Paper:
         raise NotThisWay("Taking 1 from each term does not make the numerators equal.")
     paper = Paper(problem)
     one_less = [n.Group(build.sum_of([t, n.Signed("-", build.ONE)])) for _, t in terms]
-    paper.write(build.equation(build.sum_of(one_less), build.ZERO), "spot-structure",
-                f"{len(terms)} terms make {len(terms)}: take 1 from each, and every numerator becomes the same.",
-                move=beside("-", number(total)), noticed=("pattern",))  # fmt: skip
+    paper.write(
+        build.equation(build.sum_of(one_less), build.ZERO),
+        "spot-structure",
+        f"{len(terms)} terms make {len(terms)}: take 1 from each, and every numerator becomes the same.",
+        move=beside("-", number(total)),
+        noticed=("pattern",),
+    )
     top = shown(first)
     rest = build.sum_of(map(shown, parts))
     written = [_over_part(top, part) for part in parts]

@@ -273,8 +273,13 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
         paper.write(line, "factor-bottoms", side=side)
     opposite_pair = any((a + b).is_zero for k, a in enumerate(bottoms) for b in bottoms[k + 1 :] if a.constant is None)
     if any(b != bottoms[0] for b in bottoms):
-        paper.write(common.fractions(pieces), "lcd", below, side=[common.side_work(bottoms)],
-                    noticed=("opposite denominators",) if opposite_pair else ())  # fmt: skip
+        paper.write(
+            common.fractions(pieces),
+            "lcd",
+            below,
+            side=[common.side_work(bottoms)],
+            noticed=("opposite denominators",) if opposite_pair else (),
+        )
     over = common.numerators(pieces)
     if len(pieces) > 1:
         paper.write(build.quotient(over, below), "combine-numerators")
@@ -301,8 +306,13 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
         shared = [
             shown(problem.field.ratio(f)) for f, _ in factors_of_poly(value.numerator.gcd(common.value.numerator))[1]
         ]
-        paper.write(done, "cancel-factors" if shared else "reduce-fraction", listing(shared) or "the common number",
-                    cancelled=shared, shown_at=BRIEF)  # fmt: skip
+        paper.write(
+            done,
+            "cancel-factors" if shared else "reduce-fraction",
+            listing(shared) or "the common number",
+            cancelled=shared,
+            shown_at=BRIEF,
+        )
     paper.answer = [paper.line]
 
 

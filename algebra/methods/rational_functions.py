@@ -68,7 +68,8 @@ def analyse(problem: Problem) -> Paper:
 
 
 def range_statement(found: RealSet) -> n.Node:
-    """The range as one states it: `y ≠ 2`, all real numbers, or intervals. Raises NotThisWay for an end without a form."""
+    """The range as one states it: `y ≠ 2`, all real numbers, or intervals. Raises NotThisWay for an end without a
+    form."""
     if found.is_cofinite:
         ends = [written_root(end) for end in found.ends]
         return build.left_out("y", ends) if ends else ln.AllReals()
@@ -139,7 +140,10 @@ def _ends(paper: Paper, found: Features, problem: Problem) -> None:
         if n_top < n_low:
             what = f"the degree above ({n_top}) is smaller than below ({n_low}), so the values go to 0."
         else:
-            what = f"both degrees are {n_top}, so the values go to the ratio of the leading coefficients, {up[-1]}/{low[-1]}."
+            what = (
+                f"both degrees are {n_top}, so the values go to the "
+                f"ratio of the leading coefficients, {up[-1]}/{low[-1]}."
+            )
         _stated(paper, "horizontal asymptote", build.equation(y, number(found.horizontal)), "end-behaviour", what)
     elif found.oblique is not None:
         if n_low == 1 and low[1] in (1, -1):

@@ -92,7 +92,8 @@ def _from_power(base: Q, count: Q, value: Q) -> n.Node | None:
 def _named(
     paper: Paper, letter: str, meaning: n.Node, poly: Poly, back: Callable[[Q], list[n.Node]], nothing: str
 ) -> Paper:
-    """let u = …; the equation in u; its roots; back to the unknown. `nothing` is the rule where a root leads to no value."""
+    """let u = …; the equation in u; its roots; back to the unknown. `nothing` is the rule where a root leads to no
+    value."""
     x = paper.problem.unknown
     roots = _roots_in_letter(paper, letter, meaning, poly)
     values = [root.constant or Q(0) for root in roots]
@@ -286,7 +287,8 @@ def _in_pairs(paper: Paper, outside: n.Node, sums: list[n.Node], x: str) -> None
 
 
 def _by_repeated_part(problem: Problem, left: n.Node, right: n.Node) -> Paper:
-    """An expression that occurs again and again, such as x/(x+1) in (x/(x+1))^2 - 5·x/(x+1) + 6 = 0, named by a letter."""
+    """An expression that occurs again and again, such as x/(x+1) in (x/(x+1))^2 - 5·x/(x+1) + 6 = 0, named by a
+    letter."""
     x = problem.unknown
     letter = next(c for c in "uvwzt" if c not in problem.field.letters)
     counted: dict[n.Node, int] = {}

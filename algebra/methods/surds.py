@@ -13,7 +13,8 @@ from algebra.tree import nodes as n
 
 @dataclass(frozen=True, slots=True)
 class Surd:
-    """coefficient · √radicand, times i where imaginary; the radicand is a positive whole number without square factors."""
+    """coefficient · √radicand, times i where imaginary; the radicand is a positive whole number without square
+    factors."""
 
     coefficient: Q
     radicand: int = 1

@@ -241,7 +241,8 @@ def _chain_line(body: str, decimal: str, text: str) -> ln.Line:
 
 
 def _with_joints(body: str, start: int) -> str:
-    """Statements that stand side by side, `x = 3    x - 2 = 0` or `x = 3 x = -2`, with a comma between them: never a product."""
+    """Statements that stand side by side, `x = 3    x - 2 = 0` or `x = 3 x = -2`, with a comma between them: never a
+    product."""
     if not any(sign in body for sign in "=≠≈"):
         return body
     pieces = [piece for piece in _WIDE_GAP.split(body[start:]) if piece.strip()]

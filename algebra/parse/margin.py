@@ -1,4 +1,5 @@
-"""The margin of a line: what was done to both sides, `| +5`, `| square`, `| divide by 2`; other words there are a remark."""
+"""The margin of a line: what was done to both sides, `| +5`, `| square`, `| divide by 2`; other words there are a
+remark."""
 
 from __future__ import annotations
 
@@ -11,23 +12,47 @@ from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
 _NAMED_MOVES = {
-    "square": "square", "^2": "square", "root": "root", "square root": "root", "square roots": "root", "take the root": "root",
-    "take the square root": "root", "√": "root", "swap": "swap", "swap sides": "swap", "exchange sides": "swap",
-}  # fmt: skip
+    "square": "square",
+    "^2": "square",
+    "root": "root",
+    "square root": "root",
+    "square roots": "root",
+    "take the root": "root",
+    "take the square root": "root",
+    "√": "root",
+    "swap": "swap",
+    "swap sides": "swap",
+    "exchange sides": "swap",
+}
 _BOTH_SIDES = re.compile(r"\b(?:(?:on|from|to|by|of)\s+)?(?:both|each)\s+sides?\b")
 _ROOT_NAMES = {"cube root": 3, "cube roots": 3, "∛": 3, "third root": 3, "fourth root": 4, "∜": 4, "fifth root": 5}
 _SAID_MOVES = re.compile(
     r"(subtract|minus|take away|add|plus|multiply by|multiply|times|divide by|divide|raise to|to the power)\s+(.+)"
 )
 _SAID_NAMES = {
-    "subtract": "subtract", "minus": "subtract", "take away": "subtract", "add": "add", "plus": "add", "multiply by": "multiply",
-    "multiply": "multiply", "times": "multiply", "divide by": "divide", "divide": "divide", "raise to": "power",
+    "subtract": "subtract",
+    "minus": "subtract",
+    "take away": "subtract",
+    "add": "add",
+    "plus": "add",
+    "multiply by": "multiply",
+    "multiply": "multiply",
+    "times": "multiply",
+    "divide by": "divide",
+    "divide": "divide",
+    "raise to": "power",
     "to the power": "power",
-}  # fmt: skip
+}
 _OPERATION_SIGNS = {"−": "-", "–": "-", "*": "×", "∙": "·", "⋅": "·", "⁄": "/"}
 _MOVE_OPERATIONS = {
-    "+": "add", "-": "subtract", "×": "multiply", "·": "multiply", "÷": "divide", "/": "divide", "^": "power",
-}  # fmt: skip
+    "+": "add",
+    "-": "subtract",
+    "×": "multiply",
+    "·": "multiply",
+    "÷": "divide",
+    "/": "divide",
+    "^": "power",
+}
 
 
 def split_move(body: str) -> tuple[str, str | None, int]:

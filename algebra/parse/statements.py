@@ -1,4 +1,5 @@
-"""What a line can state, from its tokens: equations joined by `or`, lists, sets, intervals, fixed phrases, named features."""
+"""What a line can state, from its tokens: equations joined by `or`, lists, sets, intervals, fixed phrases, named
+features."""
 
 from __future__ import annotations
 
@@ -227,7 +228,8 @@ class StatementReader(ExpressionReader):
         return ln.Interval(low, high, opening.text == "[" and low is not None, closing.text == "]" and high is not None)
 
     def _end(self, expected: str) -> n.Node | None:
-        """An end of an interval; None for the infinity that belongs there, `-` for the low end and `+` for the high one."""
+        """An end of an interval; None for the infinity that belongs there, `-` for the low end and `+` for the high
+        one."""
         start = self.position
         sign = self.take().text if self.sees("op", "-", "+") else "+"
         if self.sees("word", "inf"):

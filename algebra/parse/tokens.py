@@ -46,26 +46,74 @@ WORDS = frozenset(
 )
 OUT_OF_SCOPE = ("sin", "cos", "tan", "cot", "sec", "csc", "arcsin", "arccos", "arctan", "log", "ln", "exp", "lim")
 LATEX_COMMANDS = {
-    "cdot": ("op", "·"), "times": ("op", "×"), "div": ("op", "÷"), "pm": ("op", "±"), "mp": ("op", "∓"),
-    "ne": ("relation", "≠"), "neq": ("relation", "≠"), "approx": ("relation", "≈"), "ge": ("relation", "≥"),
-    "geq": ("relation", "≥"), "le": ("relation", "≤"), "leq": ("relation", "≤"), "lt": ("relation", "<"),
-    "gt": ("relation", ">"), "infty": ("word", "inf"), "lor": ("word", "or"), "vee": ("word", "or"),
-    "cfrac": ("latex", "frac"), "square": ("letter", "□"), "Box": ("letter", "□"), "land": ("word", "and"), "wedge": ("word", "and"),
-    "{": ("open", "{"), "}": ("close", "}"), "lvert": ("bar", "("), "rvert": ("bar", ")"), "vert": ("bar", "|"),
-    "lbrack": ("open", "["), "rbrack": ("close", "]"), "sqrt": ("latex", "sqrt"), "frac": ("latex", "frac"),
-    "dfrac": ("latex", "frac"), "tfrac": ("latex", "frac"), "cup": ("op", "∪"), "in": ("op", "∈"),
-}  # fmt: skip
+    "cdot": ("op", "·"),
+    "times": ("op", "×"),
+    "div": ("op", "÷"),
+    "pm": ("op", "±"),
+    "mp": ("op", "∓"),
+    "ne": ("relation", "≠"),
+    "neq": ("relation", "≠"),
+    "approx": ("relation", "≈"),
+    "ge": ("relation", "≥"),
+    "geq": ("relation", "≥"),
+    "le": ("relation", "≤"),
+    "leq": ("relation", "≤"),
+    "lt": ("relation", "<"),
+    "gt": ("relation", ">"),
+    "infty": ("word", "inf"),
+    "lor": ("word", "or"),
+    "vee": ("word", "or"),
+    "cfrac": ("latex", "frac"),
+    "square": ("letter", "□"),
+    "Box": ("letter", "□"),
+    "land": ("word", "and"),
+    "wedge": ("word", "and"),
+    "{": ("open", "{"),
+    "}": ("close", "}"),
+    "lvert": ("bar", "("),
+    "rvert": ("bar", ")"),
+    "vert": ("bar", "|"),
+    "lbrack": ("open", "["),
+    "rbrack": ("close", "]"),
+    "sqrt": ("latex", "sqrt"),
+    "frac": ("latex", "frac"),
+    "dfrac": ("latex", "frac"),
+    "tfrac": ("latex", "frac"),
+    "cup": ("op", "∪"),
+    "in": ("op", "∈"),
+}
 _ASCII_LETTERS = frozenset("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
 _DIGITS = frozenset("0123456789")
 _GO_ON = frozenset(".,{")  # behind digits: the number may be longer
 _SIGN_PAIRS = frozenset("+-−")
 _SIGNS: dict[str, tuple[str, str]] = {
-    "^": ("op", "^"), "≟": ("equals", "="), "&": ("word", "and"), "∧": ("word", "and"), "∨": ("word", "or"), "□": ("letter", "□"), "±": ("op", "±"), "∓": ("op", "∓"), "∪": ("op", "∪"), "∈": ("op", "∈"), "∖": ("op", "∖"),
-    "ℝ": ("word", "ℝ"), "·": ("op", "·"),
-    "/": ("op", "/"), "÷": ("op", "÷"), "×": ("op", "×"), "(": ("open", "("), "[": ("open", "["), ")": ("close", ")"),
-    "]": ("close", "]"), "|": ("bar", "|"), "∞": ("word", "inf"), "∅": ("word", "∅"), "√": ("root", "√"), "∛": ("root", "∛"),
+    "^": ("op", "^"),
+    "≟": ("equals", "="),
+    "&": ("word", "and"),
+    "∧": ("word", "and"),
+    "∨": ("word", "or"),
+    "□": ("letter", "□"),
+    "±": ("op", "±"),
+    "∓": ("op", "∓"),
+    "∪": ("op", "∪"),
+    "∈": ("op", "∈"),
+    "∖": ("op", "∖"),
+    "ℝ": ("word", "ℝ"),
+    "·": ("op", "·"),
+    "/": ("op", "/"),
+    "÷": ("op", "÷"),
+    "×": ("op", "×"),
+    "(": ("open", "("),
+    "[": ("open", "["),
+    ")": ("close", ")"),
+    "]": ("close", "]"),
+    "|": ("bar", "|"),
+    "∞": ("word", "inf"),
+    "∅": ("word", "∅"),
+    "√": ("root", "√"),
+    "∛": ("root", "∛"),
     "∜": ("root", "∜"),
-}  # fmt: skip
+}
 # what most characters are, and the characters behind them that make them part of something longer
 _SIMPLE: dict[str, tuple[str, str, frozenset[str] | None]] = {
     **{sign: (kind, text, None) for sign, (kind, text) in _SIGNS.items()},
@@ -82,7 +130,8 @@ _THOUSANDS = {
     "point": re.compile(r"[1-9]\d{0,2}(?:(?:,|\{,\})\d{3})+(?:\.\d+)?(?![\d,.])"),
     "comma": re.compile(r"[1-9]\d{0,2}(?:\.\d{3})+(?:,\d+)?(?![\d,.])"),
 }
-"""2,400 or, with a decimal comma, 2.400: whole groups of three, no blank, and not all that stands in brackets, where values are listed."""
+"""2,400 or, with a decimal comma, 2.400: whole groups of three, no blank, and not all that stands in brackets, where
+values are listed."""
 _RUN = re.compile(r"[A-Za-z]+")
 _REALS = re.compile(r"(?:ℝ|\\mathbb\s*(?:\{R\}|R)|\\R\b)(\s*(?:\\setminus\b|\\backslash\b|∖|\\(?!\w)))?")
 _WRAPPED = re.compile(
@@ -94,7 +143,8 @@ _TEXT = re.compile(r"\\(?:text|mathrm|textrm|operatorname)\s*\{([^{}]*)\}")
 
 
 class Token(NamedTuple):
-    """`kind`: number, letter, unit, op, relation, equals, open, close, bar, root, function, word, separator, latex, end.
+    """`kind`: number, letter, unit, op, relation, equals, open, close, bar, root, function, word, separator, latex,
+    end.
 
     `column` counts characters from 1; `gap` says whether white space stands before it.
     """
@@ -166,7 +216,8 @@ class _Reader:
         return ReadingError(message, self.position + 1 + self.offset, code)
 
     def read(self) -> list[Token]:
-        """All tokens. Most characters are settled by a look into a table: this loop runs for every line that is written."""
+        """All tokens. Most characters are settled by a look into a table: this loop runs for every line that is
+        written."""
         text, size, add, simple_of, new, cls = (
             self.text + " ",
             len(self.text),

@@ -1,4 +1,5 @@
-"""What is said in a line in words that have another name in the notation; replaced sign for sign where columns matter behind them."""
+"""What is said in a line in words that have another name in the notation; replaced sign for sign where columns matter
+behind them."""
 
 from __future__ import annotations
 
@@ -8,13 +9,15 @@ _TICK = re.compile(r"\s*[✓✔☑✗✘✕☒]+\s*$")
 _CROSSES = "✗✘✕☒"
 _OUTCOME = re.compile(
     r"(?<=[\s,;.)])\(?(?:(?:which|that|this)\s+)?(?:is\s+)?"
-    r"(?:(?P<failed>no|false|not true|untrue|wrong|fails|failed|does(?:n't| not) (?:work|check|hold)|rejected|reject|extraneous)"
+    r"(?:(?P<failed>no|false|not true|untrue|wrong|fails|failed|does(?:n't| "
+    r"not) (?:work|check|hold)|rejected|reject|extraneous)"
     r"|(?P<held>yes|true|works|holds|checks|ok|okay|right|correct))\s*[.!)]*\s*$",
     re.IGNORECASE,
 )
 _SUBSCRIPT = re.compile(r"(?<![A-Za-z])([a-z])(?:_\{?[1-9](?:\s*,\s*[1-9])*\}?|[₁-₉](?:,?[₁-₉])*)(?=\s*(?:=|≈))")
 _BEHIND = re.compile(
-    r"(?<=\S)\s*(?:[,;]|\b(?:where|for|if|when|with|provided|provided that|as long as)\b|\s{2})\s*(?=[A-Za-zα-ω]\s*(?:≠|!=|\\neq?\b))"
+    r"(?<=\S)\s*(?:[,;]|\b(?:where|for|if|when|with|provided|provided "
+    r"that|as long as)\b|\s{2})\s*(?=[A-Za-zα-ω]\s*(?:≠|!=|\\neq?\b))"
 )
 _OPENING = re.compile(
     r"^\s*(?:so|thus|hence|therefore|then|answer|ans|solution|solutions)\b\s*[:,]?\s*(?=\S)", re.IGNORECASE
@@ -25,7 +28,8 @@ _BUILT_SET = re.compile(
 _REAL_TOO = re.compile(r",\s*[a-z]\s*(?:∈|\\in\b)\s*(?:ℝ|\\mathbb\s*\{?R\}?|\\R\b)\s*$")
 _IN_BRACKETS = re.compile(r"(?<=\S)\s*[(\[]\s*(?=[A-Za-zα-ω]\s*(?:≠|!=|\\neq?\b))([^()\[\]]*)[)\]]\s*$")
 _IS_NOT = re.compile(
-    r"(?<![A-Za-z])([a-z])\s+(?:is not|isn't|can\s?not be|can't be|can\s?not equal|can't equal|must not be|does not equal|is not equal to)\s+"
+    r"(?<![A-Za-z])([a-z])\s+(?:is not|isn't|can\s?not be|can't be|can\s?not "
+    r"equal|can't equal|must not be|does not equal|is not equal to)\s+"
 )
 _SO = re.compile(r"(?<=\S)\s*[,;]\s*(?:so|thus|hence|therefore|then|i\.e\.)\b,?(?=\s)")
 _NONE_OF = re.compile(
@@ -33,13 +37,29 @@ _NONE_OF = re.compile(
     re.IGNORECASE,
 )
 _PHRASES = (
-    (re.compile(r"\s*(?:is\s+)?(?:not factorable|not factorisable|can(?:no|')t be factored|irreducible|does(?: not|n't) factor)\s*\.?\s*",
-                re.IGNORECASE), "prime"),
-    (re.compile(r"\s*(?:no (?:real )?(?:roots?|zeros?|answers?)|\{\s*\}|DNE|does not exist)\s*\.?\s*", re.IGNORECASE), "no solution"),
-    (re.compile(r"\s*(?:infinitely many solutions|true for (?:all|every) (?:x|real numbers?)|always true)\s*\.?\s*", re.IGNORECASE),
-     "all real numbers"),
+    (
+        re.compile(
+            r"\s*(?:is\s+)?(?:not factorable|not factorisable|can(?:no|')t "
+            r"be factored|irreducible|does(?: not|n't) factor)\s*\.?\s*",
+            re.IGNORECASE,
+        ),
+        "prime",
+    ),
+    (
+        re.compile(
+            r"\s*(?:no (?:real )?(?:roots?|zeros?|answers?)|\{\s*\}|DNE|does not exist)\s*\.?\s*", re.IGNORECASE
+        ),
+        "no solution",
+    ),
+    (
+        re.compile(
+            r"\s*(?:infinitely many solutions|true for (?:all|every) (?:x|real numbers?)|always true)\s*\.?\s*",
+            re.IGNORECASE,
+        ),
+        "all real numbers",
+    ),
     (re.compile(r"\s*(?:no (?:real )?solutions?|all real numbers|all reals|prime)\s*\.\s*", re.IGNORECASE), None),
-)  # fmt: skip
+)
 """Other words for what has a name in the notation."""
 _ONLY_WORDS = re.compile(r"\s*[A-Za-z']+(?:[\s,.:;!?]+[A-Za-z']+)*[\s,.:;!?]*")
 
@@ -55,7 +75,8 @@ def split_remark(text: str) -> tuple[str, str]:
 
 
 def with_outcome(body: str, remark: str) -> str:
-    """A check without the word that says how it went; where it failed, by a word or a cross, its last = is a ≠: `1 = -1 false`."""
+    """A check without the word that says how it went; where it failed, by a word or a cross, its last = is a ≠: `1 = -1
+    false`."""
     said = _OUTCOME.search(body)
     failed = remark[:1] in _CROSSES if remark else False
     if said is not None:

@@ -49,7 +49,8 @@ class Dot:
 
 @record(frozen=True)
 class Graph:
-    """A graph: the window as (left, right, bottom, top), the curve in pieces that stop at poles, asymptotes, holes, points.
+    """A graph: the window as (left, right, bottom, top), the curve in pieces that stop at poles, asymptotes, holes,
+    points.
 
     The numbers are approximate and serve the drawing alone; the texts are exact.
     """
@@ -66,7 +67,8 @@ class Graph:
 
 @record(frozen=True)
 class FeaturesReport:
-    """The features of a rational function in one letter; values are exact, in the plain notation, limits also `inf` or `-inf`.
+    """The features of a rational function in one letter; values are exact, in the plain notation, limits also `inf` or
+    `-inf`.
 
     Holes and grid points are pairs of coordinates. `end_behaviour` has the keys + and -.
     """

@@ -21,10 +21,11 @@ Eye = Literal["unread", "undecided", "owed", "lucky", "broken-right", "answer-al
 
 @record(frozen=True)
 class Scheme:
-    """How an item is marked. `total` is what it is worth; `points` are the points of a scheme of points, in their order.
+    """How an item is marked. `total` is what it is worth; `points` are the points of a scheme of points, in their
+    order.
 
-    Settings: whether a line that is right by luck keeps its accuracy, what a right answer without working earns, whether a right answer
-    at the end of a broken working keeps its accuracy, and to what marks are rounded.
+    Settings: whether a line that is right by luck keeps its accuracy, what a right answer without working earns,
+    whether a right answer at the end of a broken working keeps its accuracy, and to what marks are rounded.
     """
 
     kind: SchemeKind = "points"
@@ -51,8 +52,8 @@ class ProposedPoint:
 class Proposal:
     """What is proposed for a working: the mark with a reason for each point, and why an eye is needed.
 
-    `alike` is the same for workings of an item that a teacher would decide in one: the same first broken line up to order or the same
-    wrong answer by the same slip, and the same mark proposed.
+    `alike` is the same for workings of an item that a teacher would decide in one: the same first broken line up to
+    order or the same wrong answer by the same slip, and the same mark proposed.
     """
 
     mark: float

@@ -17,8 +17,8 @@ OPTION_ORDERS: tuple[OptionOrder, ...] = get_args(OptionOrder)
 class WrongAnswer:
     """A wrong answer, the whole wrong working, and the line of it (from 1) at which it parts from the right one.
 
-    `names`, `why`, `cue` and `kind` are those of its slips, the first one's; `weight` is how likely it is against the others;
-    `roads` how many slips lead to it.
+    `names`, `why`, `cue` and `kind` are those of its slips, the first one's; `weight` is how likely it is against the
+    others; `roads` how many slips lead to it.
     """
 
     answer: str

@@ -11,7 +11,8 @@ from algebra.reports.working import FORMAT
 
 @record(frozen=True)
 class Finding:
-    """Something to be looked at: the line (0 is the given, None the whole), what kind, a sentence, the line that would be right.
+    """Something to be looked at: the line (0 is the given, None the whole), what kind, a sentence, the line that would
+    be right.
 
     `place` is the line of the text (from 1) where it stands, None for what concerns the whole.
     """
@@ -25,7 +26,8 @@ class Finding:
 
 @record(frozen=True)
 class KeyProblemReport:
-    """One problem of a key: where it starts in the text and where its lines stand, its working, what was found, its report."""
+    """One problem of a key: where it starts in the text and where its lines stand, its working, what was found, its
+    report."""
 
     label: str
     at: int

@@ -35,8 +35,8 @@ class LineError:
 class PointEvidence:
     """A point at which two lines differ, both worked out; of lines without letters, their values.
 
-    `values` are the letters' values; `before` and `after` are None where a line is undefined there. `plain` is the same shape
-    with small whole numbers for its roots, where the same error is plain to see.
+    `values` are the letters' values; `before` and `after` are None where a line is undefined there. `plain` is the same
+    shape with small whole numbers for its roots, where the same error is plain to see.
     """
 
     text: str

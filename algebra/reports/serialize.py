@@ -12,7 +12,8 @@ JsonObject: TypeAlias = dict[str, JsonValue]
 
 
 def json_object(record: Any) -> JsonObject:
-    """A record as a JSON object of its fields. Raises TypeError for what holds anything but records, lists and scalars."""
+    """A record as a JSON object of its fields. Raises TypeError for what holds anything but records, lists and
+    scalars."""
     return {
         name: json_value(value)
         for name, optional in _fields_of(record.__class__)

@@ -1,4 +1,5 @@
-"""A sheet as it goes out and comes back: its title, its problems with their workings, what the class does not know yet."""
+"""A sheet as it goes out and comes back: its title, its problems with their workings, what the class does not know
+yet."""
 
 from __future__ import annotations
 
@@ -11,7 +12,8 @@ from algebra.reports.working import FORMAT, Working
 
 @record(frozen=True)
 class SheetProblem(Working):
-    """A problem on a sheet: the words over it where they are not the usual ones, and the form in which it stands on paper."""
+    """A problem on a sheet: the words over it where they are not the usual ones, and the form in which it stands on
+    paper."""
 
     instruction: str = ""
     form: str = "work"

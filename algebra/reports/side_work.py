@@ -9,7 +9,8 @@ from algebra.records import record
 
 @record(frozen=True)
 class ProductSum:
-    """The search for two numbers with a product and a sum: `tried` are (first, second, their sum); `pair` is None where none fits."""
+    """The search for two numbers with a product and a sum: `tried` are (first, second, their sum); `pair` is None where
+    none fits."""
 
     product: int
     sum: int
@@ -53,7 +54,8 @@ class SquareTest:
 
 @record(frozen=True)
 class SlideDivide:
-    """Slide and divide: `slid` is x² + bx + ac, then its factors, these divided by a, and the denominators slid in front."""
+    """Slide and divide: `slid` is x² + bx + ac, then its factors, these divided by a, and the denominators slid in
+    front."""
 
     a: int
     slid: str

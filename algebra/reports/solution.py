@@ -44,10 +44,11 @@ class Difficulty:
 
 @record(frozen=True)
 class SolutionStep:
-    """One line: `after` follows from `before` by the rule; `move` is what was done to both sides; `text` is both together.
+    """One line: `after` follows from `before` by the rule; `move` is what was done to both sides; `text` is both
+    together.
 
-    `slips` are the student errors that lurk in the rule, `lurking` what they are called; `noticed` is what had to be noticed.
-    The LaTeX stands there where it was asked for.
+    `slips` are the student errors that lurk in the rule, `lurking` what they are called; `noticed` is what had to be
+    noticed. The LaTeX stands there where it was asked for.
     """
 
     before: str
@@ -78,7 +79,8 @@ class TypesetStep(SolutionStep):
 
 @record(frozen=True)
 class SolutionReport:
-    """A worked solution, or the error of what is not worked. Every expression is in the plain notation and can be fed back in.
+    """A worked solution, or the error of what is not worked. Every expression is in the plain notation and can be fed
+    back in.
 
     `already` says of a problem with nothing left to do that it is its own answer: no steps then, and no method.
     """
@@ -117,8 +119,8 @@ class MethodsReport:
 
 @record(frozen=True)
 class DrawnProblem:
-    """A problem of a family with its answer. In a ladder, `level` is that of its family and `adds` what it asks that the one before did
-    not."""
+    """A problem of a family with its answer. In a ladder, `level` is that of its family and `adds` what it asks that
+    the one before did not."""
 
     task: str
     given: str

@@ -31,7 +31,8 @@ CONVENTIONS: dict[str, tuple[str, ...]] = {
     "moves": ("below", "margin", "carried"),
     "order_name": ("PEMDAS", "BODMAS", "BIDMAS", "GEMDAS"),
 }
-"""Every convention with its positions, the default first. The API's types and the front end's list are made from this."""
+"""Every convention with its positions, the default first. The API's types and the front end's list are made from
+this."""
 
 
 class TaskError(ValueError):

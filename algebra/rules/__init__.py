@@ -4,9 +4,15 @@ from algebra.rules import equations, exponents, fractions, functions, numbers, p
 from algebra.rules.rule import Rule
 
 RULES: tuple[Rule, ...] = (
-    numbers.RULES + exponents.RULES + radicals.RULES + polynomials.RULES + fractions.RULES + equations.RULES
-    + quadratics.RULES + functions.RULES
-)  # fmt: skip
+    numbers.RULES
+    + exponents.RULES
+    + radicals.RULES
+    + polynomials.RULES
+    + fractions.RULES
+    + equations.RULES
+    + quadratics.RULES
+    + functions.RULES
+)
 """Every rule; the order is that of a school year."""
 
 BY_ID: dict[str, Rule] = {rule.id: rule for rule in RULES}

@@ -82,7 +82,8 @@ def holds_typed_fraction(node: n.Node) -> bool:
 
 
 def with_fractions(node: n.Node) -> n.Node:
-    """The tree with 2x/3, which is written as 2 times x/3, as one fraction; students see one, and slips are made with it."""
+    """The tree with 2x/3, which is written as 2 times x/3, as one fraction; students see one, and slips are made with
+    it."""
     children = tuple(with_fractions(child) for child in node.children)
     if any(new is not old for new, old in zip(children, node.children, strict=True)):
         node = node.with_children(children)

@@ -16,15 +16,16 @@ Wrong = tuple[n.Node, Words]
 """What is written in place of the part, and what was done, in words."""
 Scope = Literal["part", "equation", "any", "seen"]
 LIKELY_BY_KIND: dict[SlipKind, float] = {"concept": 3.0, "procedure": 2.4, "notation": 2.0, "care": 1.0}
-"""How likely a slip is of which nothing else is known: a judgement, to be edited as one learns more; there are no data yet."""
+"""How likely a slip is of which nothing else is known: a judgement, to be edited as one learns more; there are no data
+yet."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Sight:
     """One line that does not hold, and what there is to see of it.
 
-    `before` is the chain's line above; `chain` are all lines above, the given first; `lost` and `expected` are solutions as
-    the report writes them.
+    `before` is the chain's line above; `chain` are all lines above, the given first; `lost` and `expected` are
+    solutions as the report writes them.
     """
 
     task: str
@@ -46,7 +47,8 @@ class Sight:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ending:
-    """How a right working ends: the values of the answer (all reals but these where `everything`), the candidates rejected."""
+    """How a right working ends: the values of the answer (all reals but these where `everything`), the candidates
+    rejected."""
 
     task: str
     given: n.Node
@@ -75,13 +77,13 @@ def nothing_foreseen(_: Ending) -> Iterable[Wrong]:
 class Slip:
     """One student error. `wrong` gives what may be written in place of a part (or of a whole equation, by `scope`).
 
-    `done` says in a sentence what was probably done, {what} being the words with the actual terms; `why` says why it fails,
-    `cue` what prevents it. Each example is a line before and the line a student writes; with more than two, the first is the
-    given. `innocent` are lines that look alike and are right. A slip that no rewriting makes is `seen`: in a check, a
-    statement, a table of features. `foreseen` gives the wrong answers that a right working ends in.
+    `done` says in a sentence what was probably done, {what} being the words with the actual terms; `why` says why it
+    fails, `cue` what prevents it. Each example is a line before and the line a student writes; with more than two, the
+    first is the given. `innocent` are lines that look alike and are right. A slip that no rewriting makes is `seen`: in
+    a check, a statement, a table of features. `foreseen` gives the wrong answers that a right working ends in.
 
-    `lurks_in` names the rules at whose steps it is made; `likely` is how likely it is, else that of its kind; where several
-    slips explain a line, those of a lower `rank` come first, and within a rank the order of the topics decides.
+    `lurks_in` names the rules at whose steps it is made; `likely` is how likely it is, else that of its kind; where
+    several slips explain a line, those of a lower `rank` come first, and within a rank the order of the topics decides.
     """
 
     id: str

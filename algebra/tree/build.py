@@ -108,7 +108,8 @@ def polynomial(coefficients: Sequence[Q | int], letter_name: str) -> n.Node:
 
 
 def sum_of(terms: Iterable[n.Node]) -> n.Node:
-    """The terms joined; a leading minus of a later term becomes its sign, a sum among them is opened. Of no terms, 0."""
+    """The terms joined; a leading minus of a later term becomes its sign, a sum among them is opened. Of no terms,
+    0."""
     parts: list[n.Node] = []
     signs: list[str] = []
     for term in terms:

@@ -45,7 +45,8 @@ class Change:
 
 
 def symbol_changes(before: n.Node, after: n.Node, at: n.Address = ()) -> list[Change] | None:
-    """The symbols in which two trees of one shape differ, in the order in which they are written; None where the shapes do."""
+    """The symbols in which two trees of one shape differ, in the order in which they are written; None where the shapes
+    do."""
     if before == after:
         return []
     if isinstance(before, n.Integer | n.Letter) and type(before) is type(after):

@@ -9,8 +9,30 @@ from algebra.tree import statements as ln
 
 _CLOSING = {"(": ")", "[": "]", "{": "}"}
 _ROOTS = {3: "∛", 4: "∜"}
-_RESERVED = ("or", "and", "no", "all", "real", "inf", "abs", "root", "sqrt", "cbrt", "sin", "cos", "tan", "cot", "sec",
-             "csc", "log", "ln", "exp", "lim", "none", "U")  # fmt: skip
+_RESERVED = (
+    "or",
+    "and",
+    "no",
+    "all",
+    "real",
+    "inf",
+    "abs",
+    "root",
+    "sqrt",
+    "cbrt",
+    "sin",
+    "cos",
+    "tan",
+    "cot",
+    "sec",
+    "csc",
+    "log",
+    "ln",
+    "exp",
+    "lim",
+    "none",
+    "U",
+)
 
 
 def plain(node: n.Node, *, comma: bool = False, tight: bool = False) -> str:
@@ -19,7 +41,8 @@ def plain(node: n.Node, *, comma: bool = False, tight: bool = False) -> str:
 
 
 def _kept_apart(before: str, after: str, tight: bool) -> str:
-    """What stands between factors without a sign: a gap or a dot where the letters that meet would be taken for words."""
+    """What stands between factors without a sign: a gap or a dot where the letters that meet would be taken for
+    words."""
     left = re.search(r"[A-Za-z]*$", before)
     right = re.match(r"[A-Za-z]*", after)
     if not (left and right and left.group() and right.group()):

@@ -6,8 +6,8 @@ from algebra.tree import nodes as n
 
 
 def is_root_difference(tree: n.Node) -> bool:
-    """Whether it is a sum of two terms, one a root, over something with letters and without roots: (√(x + h) − √x)/h. Its numerator is
-    rationalised, so that what vanishes below can be cancelled."""
+    """Whether it is a sum of two terms, one a root, over something with letters and without roots: (√(x + h) − √x)/h.
+    Its numerator is rationalised, so that what vanishes below can be cancelled."""
     body = n.bare(tree)
     if not isinstance(body, n.Fraction) or not n.letters(body.denominator):
         return False

@@ -90,7 +90,8 @@ class Word(Node):
 
 @record(frozen=True)
 class Claim(Node):
-    """`LCD = t(t-5)`, `GCF = 4x`, `LCM(6, 8) = 24`: a name of the trade with what it is said to be; `of` may be left out."""
+    """`LCD = t(t-5)`, `GCF = 4x`, `LCM(6, 8) = 24`: a name of the trade with what it is said to be; `of` may be left
+    out."""
 
     name: str
     of: tuple[Node, ...]
@@ -198,11 +199,12 @@ class Move:
 
 @record(frozen=True)
 class Line:
-    """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption, feature.
+    """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption,
+    feature.
 
     `body` is the expression or statement (of a check: what stands after the colon, or None);
-    `subject` is the checked `x = 6` or the defined `u = x^2`; `restriction` an exclusion at the end of the line. A line of kind
-    `open` has empty boxes and is not judged.
+    `subject` is the checked `x = 6` or the defined `u = x^2`; `restriction` an exclusion at the end of the line. A line
+    of kind `open` has empty boxes and is not judged.
     """
 
     text: str

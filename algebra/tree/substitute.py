@@ -11,8 +11,8 @@ from algebra.tree.nodes import Node
 def substituted(tree: Node, replacements: Mapping[Node, Node]) -> Node:
     """The tree with every part that equals a key replaced by its value, from the root down; a value is not looked into.
 
-    What holds none of the keys stays the same object. Brackets are the caller's: a value that may have to stand beside an
-    operator is passed as a `Group`.
+    What holds none of the keys stays the same object. Brackets are the caller's: a value that may have to stand beside
+    an operator is passed as a `Group`.
     """
     found = replacements.get(tree)
     if found is not None:

@@ -10,7 +10,8 @@ from algebra.tree import nodes as n
 
 @dataclass(slots=True)
 class Survey:
-    """The letters and quoted words; whether ± or ∓ occurs, roots or bars, exponents that are not written as whole numbers."""
+    """The letters and quoted words; whether ± or ∓ occurs, roots or bars, exponents that are not written as whole
+    numbers."""
 
     letters: set[str] = field(default_factory=set)
     signs: bool = False

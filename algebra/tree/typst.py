@@ -19,7 +19,8 @@ def typst(node: n.Node, *, comma: bool = False) -> str:
 
 
 def typst_sides(node: n.Node, *, comma: bool = False) -> tuple[str, str]:
-    """What stands left of the first relation sign, and the sign with all that follows; an expression has no left part."""
+    """What stands left of the first relation sign, and the sign with all that follows; an expression has no left
+    part."""
     printer = _Printer(comma)
     match node:
         case ln.Equation(sides):

@@ -229,9 +229,13 @@ def domain_answer(excluded: ExcludedValues, stated: SolutionSet | None) -> Answe
         verdict = "incomplete"
     text = {"correct": "The domain is right.", "incomplete": "An excluded value is missing."}
     return Answer(
-        verdict, expected, _domain_text(context, stated), tuple(listed(context, missing)), tuple(listed(context, extra)),
+        verdict,
+        expected,
+        _domain_text(context, stated),
+        tuple(listed(context, missing)),
+        tuple(listed(context, extra)),
         text=text.get(verdict, "The domain is wrong."),
-    )  # fmt: skip
+    )
 
 
 def _domain_text(context: Context, domain: SolutionSet) -> tuple[str, ...]:
@@ -256,7 +260,8 @@ def stated_values(body: n.Node) -> list[tuple[n.Address, n.Node]]:
 
 
 def no_value(evaluator: Evaluator, body: n.Node) -> n.Node | None:
-    """A value that a statement names though it is no number here, as √(-1) among real numbers; None where there is none."""
+    """A value that a statement names though it is no number here, as √(-1) among real numbers; None where there is
+    none."""
     context = evaluator.context
     for _, tree in stated_values(body):
         for chosen in variants(context.filled(tree)):

@@ -1,4 +1,5 @@
-"""What a working assumes of its letters: it leaves out cells of their values, lets conditions fall away, and narrows solutions."""
+"""What a working assumes of its letters: it leaves out cells of their values, lets conditions fall away, and narrows
+solutions."""
 
 from __future__ import annotations
 
@@ -54,7 +55,8 @@ class Assumptions:
 
     @property
     def signs(self) -> dict[str, int]:
-        """The signs of single letters: 1 for those that are nowhere negative, -1 for those that are nowhere positive."""
+        """The signs of single letters: 1 for those that are nowhere negative, -1 for those that are nowhere
+        positive."""
         found = {}
         zero = rational(0)
         for letter, values in self.sets.items():
@@ -128,7 +130,8 @@ def _set_of(item: Assumption, letter: str) -> RealSet:
 
 
 def _bound(poly: Poly) -> Bound:
-    """A polynomial as factors are known, primitive and with a positive leading coefficient, and its sign when it is positive."""
+    """A polynomial as factors are known, primitive and with a positive leading coefficient, and its sign when it is
+    positive."""
     content, factors = factored(poly)
     whole = poly.context().constant(1)
     for factor, power in factors:
@@ -137,8 +140,8 @@ def _bound(poly: Poly) -> Bound:
 
 
 def assumptions_of(working: Working, over: Field, letters: Iterable[str], lines: list[ln.Line]) -> Assumptions:
-    """What the lines assume, the convention on letters under roots, and that units are positive. What can't be taken is left
-    out here; `read_assumption` says why."""
+    """What the lines assume, the convention on letters under roots, and that units are positive. What can't be taken is
+    left out here; `read_assumption` says why."""
     items = [
         Assumption(over.letter(name).numerator, ">")
         for name in sorted(letters)
@@ -159,7 +162,8 @@ def read_assumption(over: Field, body: n.Node) -> list[Assumption]:
 
 
 def _compared(body: n.Node) -> Iterator[tuple[n.Node, str, n.Node]]:
-    """The comparisons that an assumption makes: `a > b`, `0 < x ≤ 5`, `x ≠ 0, 4`, `a, b > 0`, several joined by `and`."""
+    """The comparisons that an assumption makes: `a > b`, `0 < x ≤ 5`, `x ≠ 0, 4`, `a, b > 0`, several joined by
+    `and`."""
     match body:
         case ln.Comparison(left, operator, right) if operator in "<>≤≥≠":
             yield left, operator, right

@@ -125,7 +125,8 @@ def _checked(working: Working, spare: int) -> Report:
 
 
 def _read(working: Working) -> tuple[ln.Line, list[ReadLine]]:
-    """The given, then the assumptions and lines or why they can't be read. Raises ReadingError for the given or an assumption."""
+    """The given, then the assumptions and lines or why they can't be read. Raises ReadingError for the given or an
+    assumption."""
     decimal = working.convention("decimal")
     given = read_line(working.given, decimal=decimal)
     read: list[ReadLine] = []
@@ -143,7 +144,8 @@ def _read(working: Working) -> tuple[ln.Line, list[ReadLine]]:
 
 
 def _few_letters(given: ln.Line, read: list[ReadLine], assumed: int) -> list[ReadLine]:
-    """The lines, the ones refused with which there would be too many letters: one odd line does not spoil the others."""
+    """The lines, the ones refused with which there would be too many letters: one odd line does not spoil the
+    others."""
     known = letters_of([given])
     if len(known) > limits.MAX_LETTERS:
         return read  # said of the given

@@ -20,8 +20,8 @@ MULTIPLES = ("LCD", "LCM")
 
 
 def judge_claim(evaluator: Evaluator, link: LinkDraft, claim: ln.Claim, lines: list[n.Node]) -> None:
-    """Holds iff it is true of the parts that it names, or else of the denominators or terms of one of these lines, the nearest
-    first; a sign makes no difference. Where there is nothing that it could be true of, it is `unclear`."""
+    """Holds iff it is true of the parts that it names, or else of the denominators or terms of one of these lines, the
+    nearest first; a sign makes no difference. Where there is nothing that it could be true of, it is `unclear`."""
     stated = _polynomial(evaluator, claim.value)
     found: list[Ratio] = []
     for parts in [list(claim.of)] if claim.of else [_parts_of(claim.name, line) for line in lines]:

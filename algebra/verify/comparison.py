@@ -56,8 +56,8 @@ class Comparison:
         return self.compare(before, after)[0] == "holds"
 
     def ordered(self, first: EvaluatedExpression, second: EvaluatedExpression, allowed: tuple[int, ...]) -> Compared:
-        """Whether first - second has one of the signs allowed (-1, 0, 1) wherever both are defined, for every choice of ±, single
-        points left aside."""
+        """Whether first - second has one of the signs allowed (-1, 0, 1) wherever both are defined, for every choice of
+        ±, single points left aside."""
         context = self.context
         plan = context.plan or Plan()
         cells = self.cells or Decomposition(context.names or ("x",), plan, context.assumed.bounds)

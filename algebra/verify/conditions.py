@@ -17,8 +17,8 @@ from algebra.verify.excluded_values import condition_text
 
 
 def conditions(context: Context, before: EvaluatedStatement, after: EvaluatedStatement) -> list[str]:
-    """What a step needs of the other letters: that what it divides by is not 0, that what it roots is not negative, and that
-    what equals an even root is not. What is assumed is not asked for again."""
+    """What a step needs of the other letters: that what it divides by is not 0, that what it roots is not negative, and
+    that what equals an even root is not. What is assumed is not asked for again."""
     divided = dict(after.poles)
     for key in before.poles:
         divided.pop(key, None)
@@ -65,8 +65,8 @@ def _has_factor(context: Context, tree: n.Node, poly: Poly) -> bool:
 
 
 def _equal_to_roots(pair: Pair, unknown: str) -> Iterator[tuple[n.Node, str]]:
-    """What must not be negative, since it equals an even root of the unknown, `v ≥ 0` for v = √(2gh); or one below a bar, then
-    it is above zero."""
+    """What must not be negative, since it equals an even root of the unknown, `v ≥ 0` for v = √(2gh); or one below a
+    bar, then it is above zero."""
     for side, other in ((pair.left_tree, pair.right_tree), (pair.right_tree, pair.left_tree)):
         top, bottom = _factors(side)
         held = [f for f in (*top, *bottom) if unknown in n.letters(f)]

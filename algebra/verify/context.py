@@ -1,4 +1,5 @@
-"""What the lines of a working are evaluated in: its letters, its unknown, its number system, the field of their values."""
+"""What the lines of a working are evaluated in: its letters, its unknown, its number system, the field of their
+values."""
 
 from __future__ import annotations
 
@@ -29,9 +30,9 @@ TOO_MANY_LETTERS = f"More than {limits.MAX_LETTERS} different letters occur."
 class Context:
     """The setting of one working.
 
-    `letters` are those of the given; `plan` says which roots and exponents occur, None where rational functions suffice;
-    `home` is then the one field in which the forms of all lines are compared (verdicts are made on cells); `explains` says
-    whether evidence is looked for.
+    `letters` are those of the given; `plan` says which roots and exponents occur, None where rational functions
+    suffice; `home` is then the one field in which the forms of all lines are compared (verdicts are made on cells);
+    `explains` says whether evidence is looked for.
     """
 
     working: Working
@@ -138,7 +139,8 @@ class Context:
 
     @property
     def has_plain_square_roots(self) -> bool:
-        """Whether what was last read holds square roots of one letter, each of which settles the sign of what is in it."""
+        """Whether what was last read holds square roots of one letter, each of which settles the sign of what is in
+        it."""
         plan, home = self.plan, self.home
         if plan is None or home is None or self.complex or len(self.field.letters) != 1:
             return False
@@ -175,14 +177,19 @@ def context_of(working: Working, given: ln.Line, lines: list[ln.Line], *, spare:
     assumed = assumptions_of(working, over, given_letters, lines)
     signs = {text_of(poly): sign for poly, sign in assumed.bounds}
     return Context(
-        working, given, unknown, sorted(given_letters), over, plan,
+        working,
+        given,
+        unknown,
+        sorted(given_letters),
+        over,
+        plan,
         RadicalField(names, plan, sample, signs, formal=True) if plan else None,
         PolynomialSolver(
             over, unknown, complex_too=imaginary and not _asks_for_real(given, unknown), signs=assumed.signs
         ),
         assumed,
         of_given.signs or of_lines.signs,
-    )  # fmt: skip
+    )
 
 
 def letters_of(lines: Iterable[ln.Line]) -> frozenset[str]:

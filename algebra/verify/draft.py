@@ -26,7 +26,16 @@ class LinkDraft:
     def frozen(self, excluded: tuple[str, ...]) -> Link:
         """The finished link; `excluded` is the ledger of the given."""
         return Link(
-            line=self.line, relation=self.relation, kind=self.kind, move=self.move, gained=tuple(self.gained), lost=tuple(self.lost),
-            reasons=self.reasons, excluded=excluded, evidence=self.evidence, notes=tuple(self.notes),
-            conditions=tuple(self.conditions), error=self.error,
-        )  # fmt: skip
+            line=self.line,
+            relation=self.relation,
+            kind=self.kind,
+            move=self.move,
+            gained=tuple(self.gained),
+            lost=tuple(self.lost),
+            reasons=self.reasons,
+            excluded=excluded,
+            evidence=self.evidence,
+            notes=tuple(self.notes),
+            conditions=tuple(self.conditions),
+            error=self.error,
+        )

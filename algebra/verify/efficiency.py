@@ -10,8 +10,8 @@ from algebra.verify.evaluator import Evaluator
 
 
 def is_longer(evaluator: Evaluator, before: n.Node, after: n.Node) -> bool:
-    """Whether a step that holds makes more work than it saves: expanding before cancelling, taking a root before the square
-    stands alone, dividing into fractions."""
+    """Whether a step that holds makes more work than it saves: expanding before cancelling, taking a root before the
+    square stands alone, dividing into fractions."""
     if isinstance(before, ln.Equation) and isinstance(after, ln.Equation):
         context = evaluator.context
         return _root_too_soon(context, before, after) or _into_fractions(context, before, after)

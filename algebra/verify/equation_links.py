@@ -106,8 +106,8 @@ def relate(
 
 
 def _where_before_is_real(context: Context, before: SolutionSet, gained: SolutionSet) -> tuple[SolutionSet, list[str]]:
-    """With parameters lines are compared where the line before has solutions: what can be real only elsewhere is not gained.
-    With that condition, where it was needed."""
+    """With parameters lines are compared where the line before has solutions: what can be real only elsewhere is not
+    gained. With that condition, where it was needed."""
     unders = {str(s.under): s.under for s in before.members if s.under is not None}
     if context.complex or len(unders) != 1 or any(s.under is None for s in before.members) or gained.cofinite:
         return gained, []
@@ -131,7 +131,8 @@ def _where_before_is_real(context: Context, before: SolutionSet, gained: Solutio
 
 
 def _plainly_same(context: Context, before: EvaluatedStatement, after: EvaluatedStatement) -> bool:
-    """Whether the differences of the sides of two lines have the same zeros, and none of them is a zero of what stands below.
+    """Whether the differences of the sides of two lines have the same zeros, and none of them is a zero of what stands
+    below.
 
     Then their solution sets are equal, real and complex, and need not be found. Of several equations joined by `or` the
     product of the differences counts; there nothing may be divided by.
@@ -186,8 +187,8 @@ def _listed(context: Context, solutions: SolutionSet) -> list[str]:
 
 
 def _same_set(evaluator: Evaluator, before: EvaluatedStatement, after: EvaluatedStatement) -> Relation:
-    """Equal real sets. Where both are empty, or both are everything, that proves nothing about the step: a legal move must
-    be seen, or the complex solutions must be the same ones; unless the set is only stated."""
+    """Equal real sets. Where both are empty, or both are everything, that proves nothing about the step: a legal move
+    must be seen, or the complex solutions must be the same ones; unless the set is only stated."""
     if after.statement or not (before.solutions.is_empty or before.solutions.cofinite):
         return "holds"
     old, new = before.single, after.single
@@ -248,7 +249,8 @@ def _may_shrink(context: Context, before: EvaluatedStatement, after: EvaluatedSt
 
 
 def _may_shrink_with_roots(context: Context, before: EvaluatedStatement, after: EvaluatedStatement) -> bool:
-    """The same where roots, bars or letters in exponents occur: one case of bars, one factor, a division, a root without ±."""
+    """The same where roots, bars or letters in exponents occur: one case of bars, one factor, a division, a root
+    without ±."""
     if not before.certain:
         return True  # bars: which case was kept is not looked for
     old, new = before.product, after.product

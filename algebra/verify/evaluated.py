@@ -111,7 +111,8 @@ class EvaluatedStatement:
 
     @property
     def product(self) -> Ratio | None:
-        """The product of the differences of its equations: zero exactly where one of them holds; None for no equation or 0."""
+        """The product of the differences of its equations: zero exactly where one of them holds; None for no equation
+        or 0."""
         if not self.pairs:
             return None
         total = self.pairs[0].difference

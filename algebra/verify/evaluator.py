@@ -39,8 +39,8 @@ class Evaluator:
         except UndefinedValue:
             if context.home is None or not any(roots_over(filled, letter) for letter in context.field.letters):
                 raise
-            # undefined with the signs that forms are compared by, as 1/(|x| - x) is for |x| = x: it has no form, and its
-            # cells decide
+            # undefined with the signs that forms are compared by, as 1/(|x| - x) is for |x| = x: it has no form, and
+            # its cells decide
             context.home.sign_assumed = True
             return Value(context.home.constant(0))
 
@@ -54,7 +54,8 @@ class Evaluator:
         return EvaluatedExpression(trees, values, self._is_certain(trees))
 
     def _is_certain(self, trees: list[n.Node]) -> bool:
-        """Whether no sign was assumed for the values just formed: only numbers stand under roots and in bars, and each has its root."""
+        """Whether no sign was assumed for the values just formed: only numbers stand under roots and in bars, and each
+        has its root."""
         home = self.context.home
         if home is None:
             return True
@@ -134,7 +135,8 @@ class Evaluator:
         return SolutionSet(frozenset(members), found.cofinite, found.complex_factors)
 
     def statement(self, body: n.Node) -> EvaluatedStatement:
-        """What an equation or a solution statement evaluates to. Raises OutOfScope, TooLarge; TaskError for what is neither."""
+        """What an equation or a solution statement evaluates to. Raises OutOfScope, TooLarge; TaskError for what is
+        neither."""
         if isinstance(body, ln.Equation):
             return self._equation(body)
         match body:
@@ -214,9 +216,13 @@ class Evaluator:
             return total
 
         return EvaluatedStatement(
-            body, union, [pair for part in parts for pair in part.pairs], statement,
-            rooted=any(part.rooted for part in parts), certain=all(part.certain for part in parts),
-        )  # fmt: skip
+            body,
+            union,
+            [pair for part in parts for pair in part.pairs],
+            statement,
+            rooted=any(part.rooted for part in parts),
+            certain=all(part.certain for part in parts),
+        )
 
     def _within_all(self, body: n.Node, items: tuple[n.Node, ...]) -> EvaluatedStatement:
         """Statements that all hold, `x ≥ 0 and x ≠ 4`."""
@@ -238,15 +244,20 @@ class Evaluator:
         certain = context.home is not None and not context.home.sign_assumed
         rooted = context.has_roots(body)
         line = EvaluatedStatement(
-            body, EMPTY, of_signs, context.isolates(body), rooted=rooted, certain=certain or not rooted,
+            body,
+            EMPTY,
+            of_signs,
+            context.isolates(body),
+            rooted=rooted,
+            certain=certain or not rooted,
             plain_roots=rooted and certain and context.has_plain_square_roots,
-        )  # fmt: skip
+        )
         line.found = lambda: self._all_solved(line)
         return line
 
     def _chained(self, body: ln.Equation) -> EvaluatedStatement:
-        """`x = 42/7 = 6`: all its equalities at once. Where the unknown stands on the first side alone, the others are one value
-        (or, with ±, the same values) written in turn, or the first that is not stands in `false_tail`."""
+        """`x = 42/7 = 6`: all its equalities at once. Where the unknown stands on the first side alone, the others are
+        one value (or, with ±, the same values) written in turn, or the first that is not stands in `false_tail`."""
         context = self.context
         sides = body.sides
         chained = EvaluatedStatement(body, EMPTY, rooted=True, certain=False)

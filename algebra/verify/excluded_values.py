@@ -132,7 +132,8 @@ class ExcludedValues:
 
 
 def divisors(tree: n.Node) -> Iterator[n.Node]:
-    """What a tree divides by as it is written: denominators, what stands behind ÷, bases of powers that are not positive."""
+    """What a tree divides by as it is written: denominators, what stands behind ÷, bases of powers that are not
+    positive."""
     for part in n.parts_of(tree):
         if isinstance(part, n.Fraction):
             yield part.denominator
@@ -154,7 +155,8 @@ def in_order(context: Context, solutions: frozenset[Solution], *, falling: bool 
 
 
 def sorted_solutions(solutions: frozenset[Solution], *, falling: bool = False) -> list[Solution]:
-    """Real numbers by size, complex ones by real, then imaginary part; then what is written with other letters, by its key."""
+    """Real numbers by size, complex ones by real, then imaginary part; then what is written with other letters, by its
+    key."""
     return sorted(solutions, key=cmp_to_key(_compared), reverse=falling)
 
 

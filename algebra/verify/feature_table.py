@@ -43,7 +43,8 @@ class FeatureTable:
 
     @staticmethod
     def of_pieces(evaluator: Evaluator, excluded: ExcludedValues) -> FeatureTable:
-        """The same for a function with bars. Raises ExactError for what is none of one letter, or has no value on an interval."""
+        """The same for a function with bars. Raises ExactError for what is none of one letter, or has no value on an
+        interval."""
         context = evaluator.context
         (tree,) = context.given_trees()
         domain = excluded.domain().as_real
@@ -78,7 +79,8 @@ class FeatureTable:
             self.covered.add(feature.name)
 
     def _judge_moved(self, link: LinkDraft, feature: ln.Feature) -> None:
-        """`(1, 1) → (3, 4)`: a point of 1/x, and where a/(x − h) + k has it. Raises TaskError where the function has not that form."""
+        """`(1, 1) → (3, 4)`: a point of 1/x, and where a/(x − h) + k has it. Raises TaskError where the function has
+        not that form."""
         shape = self.features.shifted_reciprocal
         if shape is None:
             raise TaskError("This function is not a stretched and shifted 1/x.")
@@ -252,7 +254,8 @@ class FeatureTable:
         return found
 
     def missing(self) -> list[str]:
-        """The features not stated yet. End behaviour and range are welcome but owed only where nothing else tells them."""
+        """The features not stated yet. End behaviour and range are welcome but owed only where nothing else tells
+        them."""
         open_names = []
         for text in self.expected():
             name = text.partition(":")[0]

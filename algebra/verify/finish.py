@@ -111,7 +111,8 @@ def mixed_numbers(finish: Finish) -> Iterator[Remaining]:
 
 
 def powers_left(finish: Finish) -> Iterator[Remaining]:
-    """Numeric powers of up to four digits, zero and negative exponents, a base that occurs twice, a power of a power."""
+    """Numeric powers of up to four digits, zero and negative exponents, a base that occurs twice, a power of a
+    power."""
     leave = finish.context.working.convention("powers") == "leave"
     for address, node in finish.parts(n.Power):
         assert isinstance(node, n.Power)
@@ -166,7 +167,8 @@ def like_terms(finish: Finish) -> Iterator[Remaining]:
 
 
 def _kind_of(finish: Finish, term: n.Node) -> object:
-    """What like terms have in common: the powers of their letters and roots, or the same bars; None for a sum or a number."""
+    """What like terms have in common: the powers of their letters and roots, or the same bars; None for a sum or a
+    number."""
     if is_rational(term):
         return None
     if any(isinstance(part, n.Absolute) and n.letters(part) for part in n.parts_of(term)):
@@ -184,7 +186,8 @@ def _imaginary(finish: Finish, node: n.Node) -> bool:
 
 
 def roots_left(finish: Finish) -> Iterator[Remaining]:
-    """Square factors and fractions under roots, powers that come out, roots in denominators, roots still to multiply."""
+    """Square factors and fractions under roots, powers that come out, roots in denominators, roots still to
+    multiply."""
     clear = finish.context.working.convention("root_denominators") == "clear"
     for address, node in finish.parts(n.Root):
         assert isinstance(node, n.Root)
@@ -386,15 +389,45 @@ def _poly_text(finish: Finish, poly: Poly) -> str:
 
 _FRACTIONS: tuple[Check, ...] = (complex_fraction, lowest_terms)
 CHECKS: dict[str, tuple[Check, ...]] = {
-    "evaluate": (improper_fractions, mixed_numbers, bars_left, arithmetic_left, powers_left, roots_left, complex_left, like_terms, *_FRACTIONS),
+    "evaluate": (
+        improper_fractions,
+        mixed_numbers,
+        bars_left,
+        arithmetic_left,
+        powers_left,
+        roots_left,
+        complex_left,
+        like_terms,
+        *_FRACTIONS,
+    ),
     "simplify": (
-        *_FRACTIONS, complex_left, mixed_numbers, bars_left, roots_left, uncombined_fractions, powers_left, repeated_base, like_terms,
-        brackets_in_sum, arithmetic_left,
+        *_FRACTIONS,
+        complex_left,
+        mixed_numbers,
+        bars_left,
+        roots_left,
+        uncombined_fractions,
+        powers_left,
+        repeated_base,
+        like_terms,
+        brackets_in_sum,
+        arithmetic_left,
     ),
     "factor": (not_factored, powers_left, arithmetic_left),
     "expand": (not_expanded, complex_left, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
-    "solve": (improper_fractions, mixed_numbers, bars_left, complex_fraction, lowest_terms, powers_left, roots_left, complex_left, like_terms, arithmetic_left),
-}  # fmt: skip
+    "solve": (
+        improper_fractions,
+        mixed_numbers,
+        bars_left,
+        complex_fraction,
+        lowest_terms,
+        powers_left,
+        roots_left,
+        complex_left,
+        like_terms,
+        arithmetic_left,
+    ),
+}
 """Which checks an answer has to pass, by task; of a `solve` each stated value."""
 
 

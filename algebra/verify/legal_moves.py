@@ -1,7 +1,7 @@
 """The legal moves on both sides of an equation: one table of what each does and how it is recognised.
 
-A move `keeps` the solutions, or it `widens`: then it may add candidates. The table is asked in its order: what stands first
-is what one would say.
+A move `keeps` the solutions, or it `widens`: then it may add candidates. The table is asked in its order: what stands
+first is what one would say.
 """
 
 from __future__ import annotations
@@ -34,8 +34,8 @@ _SHORT = 2
 class LegalMove:
     """One move. `stated` is the word by which a line's margin names it.
 
-    `done` are the sides after the move with this operand, None where it can't be made; the sides may be exchanged as well.
-    `seen` tells from both lines that the move was made: its short text, as `×4`; None where it was not.
+    `done` are the sides after the move with this operand, None where it can't be made; the sides may be exchanged as
+    well. `seen` tells from both lines that the move was made: its short text, as `×4`; None where it was not.
     """
 
     name: str
@@ -109,28 +109,43 @@ LEGAL_MOVES: tuple[LegalMove, ...] = (
         name="swap-sides", effect="keeps", stated="swap", done=lambda sides, _: (sides[1], sides[0]), seen=_swapped
     ),
     LegalMove(
-        name="subtract-from-both-sides", effect="keeps", stated="subtract",
-        done=lambda sides, by: (sides[0] - by, sides[1] - by), seen=_subtracted,
+        name="subtract-from-both-sides",
+        effect="keeps",
+        stated="subtract",
+        done=lambda sides, by: (sides[0] - by, sides[1] - by),
+        seen=_subtracted,
     ),
     LegalMove(
-        name="add-to-both-sides", effect="keeps", stated="add",
-        done=lambda sides, by: (sides[0] + by, sides[1] + by), seen=_added,
+        name="add-to-both-sides",
+        effect="keeps",
+        stated="add",
+        done=lambda sides, by: (sides[0] + by, sides[1] + by),
+        seen=_added,
     ),
     LegalMove(
-        name="divide-both-sides", effect="keeps", stated="divide",
-        done=lambda sides, by: (sides[0] / by, sides[1] / by), seen=_divided,
+        name="divide-both-sides",
+        effect="keeps",
+        stated="divide",
+        done=lambda sides, by: (sides[0] / by, sides[1] / by),
+        seen=_divided,
     ),
     LegalMove(
-        name="multiply-both-sides", effect="widens", stated="multiply",
-        done=lambda sides, by: (sides[0] * by, sides[1] * by), seen=_multiplied,
+        name="multiply-both-sides",
+        effect="widens",
+        stated="multiply",
+        done=lambda sides, by: (sides[0] * by, sides[1] * by),
+        seen=_multiplied,
     ),
     LegalMove(
-        name="square-both-sides", effect="widens", stated="square",
-        done=lambda sides, _: (sides[0] * sides[0], sides[1] * sides[1]), seen=_squared,
+        name="square-both-sides",
+        effect="widens",
+        stated="square",
+        done=lambda sides, _: (sides[0] * sides[0], sides[1] * sides[1]),
+        seen=_squared,
     ),
     LegalMove(name="power-of-both-sides", effect="widens", stated="power", done=_to_power),
     LegalMove(name="root-of-both-sides", effect="keeps", stated="root"),
-)  # fmt: skip
+)
 """Every legal move, in the order in which it is looked for. The root of both sides is recognised by its square."""
 
 BY_STATED: dict[str, LegalMove] = {move.stated: move for move in LEGAL_MOVES if move.stated}
@@ -188,7 +203,8 @@ def _is_done(evaluator: Evaluator, stated: ln.Move, before: Pair, after: Pair) -
 
 
 def is_root_of(before: Pair, after: Pair) -> bool:
-    """Whether a line is a square root of the other: squared it is that line, or one factor of a difference of squares."""
+    """Whether a line is a square root of the other: squared it is that line, or one factor of a difference of
+    squares."""
     (left, right), squared = after.sides, _SQUARE.done(after.sides, after.left.ratio)
     return squared in (before.sides, before.sides[::-1]) or before.difference == after.difference * (left + right)
 
@@ -265,8 +281,8 @@ def is_even_power(sides: Sides, after: Ratio) -> bool:
 
 
 def is_isolated_power(difference: Ratio, after: Ratio) -> bool:
-    """Whether a difference is that of both sides raised to an even power that frees a root, after the root was set apart on one side:
-    a + b·r = 0 gives a^n = (-b·r)^n, up to a constant factor, for a root r with r^n free of it."""
+    """Whether a difference is that of both sides raised to an even power that frees a root, after the root was set
+    apart on one side: a + b·r = 0 gives a^n = (-b·r)^n, up to a constant factor, for a root r with r^n free of it."""
     home = difference.field
     if not isinstance(home, RadicalField) or difference.is_zero or not difference.denominator.is_constant():
         return False
@@ -292,8 +308,8 @@ def is_isolated_power(difference: Ratio, after: Ratio) -> bool:
 
 
 def is_raised(before: Pair | None, after: Ratio | None) -> bool:
-    """Whether both sides were raised to the same even power, up to a rearrangement or factoring of the result; a root may have
-    been set apart first."""
+    """Whether both sides were raised to the same even power, up to a rearrangement or factoring of the result; a root
+    may have been set apart first."""
     if before is None or after is None or after.is_zero:
         return False
     return is_even_power(before.sides, after) or is_isolated_power(before.difference, after)

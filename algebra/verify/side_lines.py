@@ -34,8 +34,9 @@ _CLAIMING = (ln.Equation, ln.Comparison, ln.Between)
 
 
 def judge_aside(evaluator: Evaluator, comparison: Comparison, link: LinkDraft, body: n.Node) -> None:
-    """An identity, a chain of them, or another statement, claimed to be true for all values. Of an expression alone nothing is
-    claimed but that it has a value. Raises UndefinedValue, OutOfScope, TooLarge; TaskError for what claims nothing by itself."""
+    """An identity, a chain of them, or another statement, claimed to be true for all values. Of an expression alone
+    nothing is claimed but that it has a value. Raises UndefinedValue, OutOfScope, TooLarge; TaskError for what claims
+    nothing by itself."""
     link.relation = "holds"
     if isinstance(body, ln.Comparison | ln.Between):
         _judge_comparison(evaluator, comparison, link, body)
@@ -138,7 +139,8 @@ def _is_rounded(evaluator: Evaluator, left: n.Node, right: n.Node) -> Relation:
 
 
 def rounded_digits(tree: n.Node) -> tuple[Q | None, int, bool]:
-    """A written decimal without its sign (None for anything else), its decimal places, and whether a minus stands before it."""
+    """A written decimal without its sign (None for anything else), its decimal places, and whether a minus stands
+    before it."""
     stated = n.bare(tree)
     negative = isinstance(stated, n.Signed) and stated.sign == "-"
     digits = n.bare(stated.child) if isinstance(stated, n.Signed) else stated
@@ -170,7 +172,8 @@ def is_put_back(evaluator: Evaluator, result: n.Node, line: n.Node) -> bool:
 
 @dataclass(slots=True)
 class Named:
-    """What the exclusion lines so far have named: values of the unknown, and conditions by the keys of their factors."""
+    """What the exclusion lines so far have named: values of the unknown, and conditions by the keys of their
+    factors."""
 
     values: set[Solution] = field(default_factory=set)
     conditions: set[str] = field(default_factory=set)
@@ -179,9 +182,9 @@ class Named:
 def judge_exclusion(
     evaluator: Evaluator, link: LinkDraft, excluded: ExcludedValues, body: n.Node, named: Named
 ) -> frozenset[Solution]:
-    """Fills in the link of an exclusion: it holds iff the given is undefined for everything that it names. Several lines
-    add up; while the ledger has more than all of them together, the note `exclusions-missing` says so. Returns the values
-    of the unknown that the line names."""
+    """Fills in the link of an exclusion: it holds iff the given is undefined for everything that it names. Several
+    lines add up; while the ledger has more than all of them together, the note `exclusions-missing` says so. Returns
+    the values of the unknown that the line names."""
     context = evaluator.context
     pairs = _kept_apart(body)
     of_unknown = all(n.bare(left) == n.Letter(context.unknown) for left, _ in pairs)
@@ -371,7 +374,8 @@ def _exact(value: Ratio | None) -> str | None:
 
 
 def roundings(body: n.Node) -> list[ln.Comparison]:
-    """The approximations that a line states, `x ≈ 2.65`, `x ≈ 2.65 or x ≈ -2.65`, `x ≈ 2.65, -2.65`; empty for any other line."""
+    """The approximations that a line states, `x ≈ 2.65`, `x ≈ 2.65 or x ≈ -2.65`, `x ≈ 2.65, -2.65`; empty for any
+    other line."""
     match body:
         case ln.Comparison(_, "≈", _):
             return [body]

@@ -1,4 +1,5 @@
-"""Candidates that a step adds, and the legal move that explains each: a denominator cleared, a factor, an even power."""
+"""Candidates that a step adds, and the legal move that explains each: a denominator cleared, a factor, an even
+power."""
 
 from __future__ import annotations
 

@@ -36,9 +36,13 @@ def _session(user: User | None) -> Session:
     if user is not None:
         person = user.person
         teacher = Teacher(
-            id=user.pk, username=user.username, name=user.first_name or user.username, teaches=person.teaches, manages=person.manages,
+            id=user.pk,
+            username=user.username,
+            name=user.first_name or user.username,
+            teaches=person.teaches,
+            manages=person.manages,
             new_password=person.one_time_until is not None,
-        )  # fmt: skip
+        )
     return Session(teacher=teacher, needs_setup=user is None and services.needs_setup())
 
 
@@ -80,9 +84,15 @@ def new_password(request: HttpRequest, data: NewPassword) -> Session:
 def _person_out(user: User) -> PersonOut:
     person = user.person
     return PersonOut(
-        id=user.pk, username=user.username, name=user.first_name, teaches=person.teaches, manages=person.manages,
-        active=user.is_active, last_here=user.last_login, word_until=person.one_time_until,
-    )  # fmt: skip
+        id=user.pk,
+        username=user.username,
+        name=user.first_name,
+        teaches=person.teaches,
+        manages=person.manages,
+        active=user.is_active,
+        last_here=user.last_login,
+        word_until=person.one_time_until,
+    )
 
 
 @people.get("", response={200: PeopleOut, 403: Detail})

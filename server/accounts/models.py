@@ -22,7 +22,8 @@ class Person(models.Model):
 
 
 class Happening(models.Model):
-    """One thing done to an account, or a sheet handed on. Names are kept as they were, so that it is readable afterwards."""
+    """One thing done to an account, or a sheet handed on. Names are kept as they were, so that it is readable
+    afterwards."""
 
     when = models.DateTimeField(auto_now_add=True)
     who = models.CharField(max_length=150)
@@ -35,7 +36,8 @@ class Happening(models.Model):
 
 
 class Spent(models.Model):
-    """How many heavy questions a person has asked in the minute that began at `since`: one row a person, shared by all processes."""
+    """How many heavy questions a person has asked in the minute that began at `since`: one row a person, shared by all
+    processes."""
 
     user = models.OneToOneField(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, primary_key=True, related_name="spent"

@@ -23,7 +23,8 @@ LAST_HAPPENINGS = 200
 
 
 def one_time_word() -> str:
-    """A word for the first log-in that can be read out, as `bako-timu-rela-sopi`; one of 70⁸, so that ten tries find nothing."""
+    """A word for the first log-in that can be read out, as `bako-timu-rela-sopi`; one of 70⁸, so that ten tries find
+    nothing."""
 
     def part() -> str:
         return "".join(secrets.choice(_CONSONANTS) + secrets.choice(_VOWELS) for _ in range(_SYLLABLES))
@@ -53,11 +54,16 @@ def with_id(user_id: int) -> User:
 
 
 def make(
-    username: str, name: str = "", *, password: str | None = None, teaches: bool = True, manages: bool = False,
+    username: str,
+    name: str = "",
+    *,
+    password: str | None = None,
+    teaches: bool = True,
+    manages: bool = False,
     by: str = "",
-) -> tuple[User, str]:  # fmt: skip
-    """A new account and its one-time word, which is empty where a password is given; raises Refused for a name that is taken or
-    no name, a weak password, or an account that may do nothing."""
+) -> tuple[User, str]:
+    """A new account and its one-time word, which is empty where a password is given; raises Refused for a name that is
+    taken or no name, a weak password, or an account that may do nothing."""
     if not (teaches or manages):
         raise Refused("An account must teach or manage, or both.", code="role")
     user = User(username=username.strip(), first_name=name.strip())
@@ -93,11 +99,16 @@ def reset(user: User, *, by: str) -> str:
 
 @transaction.atomic
 def change(
-    user: User, *, by: User | None, name: str | None = None, active: bool | None = None, teaches: bool | None = None,
+    user: User,
+    *,
+    by: User | None,
+    name: str | None = None,
+    active: bool | None = None,
+    teaches: bool | None = None,
     manages: bool | None = None,
-) -> User:  # fmt: skip
-    """Another name, other rights, or an account switched off or on again. Raises Refused where nobody would be left who manages,
-    where one would switch oneself off, or where an account may do nothing."""
+) -> User:
+    """Another name, other rights, or an account switched off or on again. Raises Refused where nobody would be left who
+    manages, where one would switch oneself off, or where an account may do nothing."""
     Person.objects.select_for_update().filter(manages=True).order_by("pk").first()  # two who give up at once: one waits
     person = Person.objects.select_for_update().get(user=user)
     actor = by.username if by else "the command line"

@@ -69,7 +69,8 @@ def create_first(request: HttpRequest, username: str, password: str, name: str) 
 
 @transaction.atomic
 def set_password(request: HttpRequest, user: User, old: str, new: str) -> User:
-    """Another password for oneself; raises Refused where the old one is wrong or the new one weak. Other sessions end."""
+    """Another password for oneself; raises Refused where the old one is wrong or the new one weak. Other sessions
+    end."""
     if not user.check_password(old):
         raise Refused("The password you have now is not right.", code="credentials")
     if old == new:

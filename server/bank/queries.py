@@ -43,8 +43,11 @@ def found(teacher: User, wanted: Wanted) -> BankOut:
     page = list(rows.order_by(*_ORDERS[wanted.order])[start : start + PAGE + 1])
     same = _same(teacher, {problem.likeness for problem in page if problem.likeness})
     return BankOut(
-        rows=[_row(problem, same) for problem in page[:PAGE]], found=rows.count(), more=len(page) > PAGE, waiting=waiting_in(teacher).count(),
-    )  # fmt: skip
+        rows=[_row(problem, same) for problem in page[:PAGE]],
+        found=rows.count(),
+        more=len(page) > PAGE,
+        waiting=waiting_in(teacher).count(),
+    )
 
 
 def _wanted(rows: QuerySet[Problem], wanted: Wanted) -> QuerySet[Problem]:
@@ -77,11 +80,22 @@ def _same(teacher: User, forms: set[str]) -> Mapping[str, int]:
 def _row(problem: Problem, same: Mapping[str, int]) -> BankRow:
     given = understood(problem.given, decimal=decimal_of(problem.sheet))
     return BankRow(
-        id=problem.pk, sheet=problem.sheet_id, place=problem.position + 1, title=problem.sheet.title, task=problem.task_name, given=problem.given,
-        given_latex=given.latex, variable=problem.variable, numbers=problem.number_system, method=problem.method,
-        family=_FAMILIES.get(problem.family, ""), difficulty=problem.rating, slips=[_SLIPS[key] for key in problem.slips if key in _SLIPS][:3],
-        printed=problem.sheet.printed, same=max(0, same.get(problem.likeness, 1) - 1),
-    )  # fmt: skip
+        id=problem.pk,
+        sheet=problem.sheet_id,
+        place=problem.position + 1,
+        title=problem.sheet.title,
+        task=problem.task_name,
+        given=problem.given,
+        given_latex=given.latex,
+        variable=problem.variable,
+        numbers=problem.number_system,
+        method=problem.method,
+        family=_FAMILIES.get(problem.family, ""),
+        difficulty=problem.rating,
+        slips=[_SLIPS[key] for key in problem.slips if key in _SLIPS][:3],
+        printed=problem.sheet.printed,
+        same=max(0, same.get(problem.likeness, 1) - 1),
+    )
 
 
 def kinds_in(teacher: User) -> KindsOut:

@@ -14,8 +14,8 @@ Order = Literal["recent", "easiest", "hardest", "unused"]
 
 
 class Wanted(Schema):
-    """What is looked for; what is left out does not matter. `text` is looked for in the problem and the title of its sheet; `unused` are
-    problems not printed since that day; `repeated` are items that stand on more than one place."""
+    """What is looked for; what is left out does not matter. `text` is looked for in the problem and the title of its
+    sheet; `unused` are problems not printed since that day; `repeated` are items that stand on more than one place."""
 
     text: Text = Field("", max_length=120)
     family: Text = Field("", max_length=40)
@@ -50,8 +50,8 @@ class BankRow(Schema):
 
 
 class BankOut(Schema):
-    """A page of what was found; `found` is how many in all, `waiting` how many problems have not been looked through yet: they are found by their
-    text only."""
+    """A page of what was found; `found` is how many in all, `waiting` how many problems have not been looked through
+    yet: they are found by their text only."""
 
     rows: list[BankRow]
     found: int

@@ -45,9 +45,18 @@ def _look_at(problem: Problem) -> int:
     except lanes.TooHeavy:  # found by its text for good, instead of being looked at again and again
         entry = Entry("", None, (), (), "")
     as_it_was = Problem.objects.filter(
-        pk=problem.pk, task=problem.task, given=problem.given, variable=problem.variable, numbers=problem.numbers, method=problem.method
-    )  # fmt: skip
+        pk=problem.pk,
+        task=problem.task,
+        given=problem.given,
+        variable=problem.variable,
+        numbers=problem.numbers,
+        method=problem.method,
+    )
     return as_it_was.update(
-        family=entry.family, rating=entry.rating, methods=list(entry.methods), slips=list(entry.slips), likeness=entry.likeness,
+        family=entry.family,
+        rating=entry.rating,
+        methods=list(entry.methods),
+        slips=list(entry.slips),
+        likeness=entry.likeness,
         indexed=reports.STAMP,
-    )  # fmt: skip
+    )

@@ -44,7 +44,8 @@ class FamiliesOut(Schema):
 
 
 class RungOut(ProblemIn):
-    """A proposed problem: typeset, with its answer, difficulty, family and level, and what it adds to the one before."""
+    """A proposed problem: typeset, with its answer, difficulty, family and level, and what it adds to the one
+    before."""
 
     given: Given
     given_latex: str
@@ -57,7 +58,8 @@ class RungOut(ProblemIn):
 
 
 class LadderIn(Schema):
-    """What a ladder is for: families, or a slip that is to lurk in every problem, or both. What is kept stays and counts."""
+    """What a ladder is for: families, or a slip that is to lurk in every problem, or both. What is kept stays and
+    counts."""
 
     families: list[Text] = Field([], max_length=12)
     slip: Text = Field("", max_length=60)

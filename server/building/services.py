@@ -1,4 +1,5 @@
-"""Building sheets: ladders, problems in the place of others, whole sheets and versions of them, a colleague's advice."""
+"""Building sheets: ladders, problems in the place of others, whole sheets and versions of them, a colleague's
+advice."""
 
 from __future__ import annotations
 
@@ -36,23 +37,36 @@ def families() -> FamiliesOut:
     return FamiliesOut(
         families=[
             FamilyOut(
-                id=family.id, name=family.name, task=family.task, description=family.description, example=family.example,
+                id=family.id,
+                name=family.name,
+                task=family.task,
+                description=family.description,
+                example=family.example,
                 levels=[LevelOut(number=k, name=name) for k, name in enumerate(family.levels, start=1)],
             )
             for family in FAMILIES
         ],
         events=list(EVENTS),
-        slips=[SlipOut(id=slip.id, name=slip.name) for slip in sorted(SLIPS, key=lambda slip: slip.name) if slip.lurks_in],
-    )  # fmt: skip
+        slips=[
+            SlipOut(id=slip.id, name=slip.name) for slip in sorted(SLIPS, key=lambda slip: slip.name) if slip.lurks_in
+        ],
+    )
 
 
 def ladder(data: LadderIn) -> list[RungOut]:
     """A ladder as it is proposed. Raises Refused for what there is not."""
     try:
         found = lanes.laddered(
-            data.families, data.count, data.seed, low=data.low, high=data.high, events=data.events, largest=data.largest,
-            kept=[_working(problem) for problem in data.kept], slip=data.slip,
-        )  # fmt: skip
+            data.families,
+            data.count,
+            data.seed,
+            low=data.low,
+            high=data.high,
+            events=data.events,
+            largest=data.largest,
+            kept=[_working(problem) for problem in data.kept],
+            slip=data.slip,
+        )
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="ladder") from problem
     return [_rung(rung) for rung in found]
@@ -79,8 +93,8 @@ def build(teacher: User, data: BuiltIn) -> Sheet:
 
 
 def make_version(teacher: User, sheet_id: int, data: VersionIn) -> VersionOut:
-    """Another version of a sheet as a sheet of its own: each problem like the one in its place, with other numbers. Problems for which
-    none was found stay as they are, and are named."""
+    """Another version of a sheet as a sheet of its own: each problem like the one in its place, with other numbers.
+    Problems for which none was found stay as they are, and are named."""
     sheet = queries.sheet_of(teacher, sheet_id)
     workings = [reports.core_working(problem, []) for problem in queries.problems_in(sheet)]
     if not workings:
@@ -117,7 +131,8 @@ def advised(teacher: User, sheet_id: int, lesson: float | None = None) -> Advise
 
 
 def mend(teacher: User, sheet_id: int, data: MendIn) -> MendedOut:
-    """Puts another problem like it, the task that fits, or a key worked anew in the place of an item. Raises Refused where none is known."""
+    """Puts another problem like it, the task that fits, or a key worked anew in the place of an item. Raises Refused
+    where none is known."""
     problems = list(queries.problems_in(queries.sheet_of(teacher, sheet_id)))
     if data.item > len(problems):
         raise Refused(f"This sheet has {len(problems)} problems.", code="item")
@@ -161,14 +176,23 @@ def _working(problem: ProblemIn) -> Working:
 def _problem(working: Working) -> ProblemIn:
     return ProblemIn.model_validate(
         {
-            "task": working.task, "given": working.given, "variable": working.variable or "", "numbers": working.numbers,
+            "task": working.task,
+            "given": working.given,
+            "variable": working.variable or "",
+            "numbers": working.numbers,
             "method": working.method or "",
         }
-    )  # fmt: skip
+    )
 
 
 def _rung(found: lanes.Proposed) -> RungOut:
     return RungOut(
-        **_problem(found.working).model_dump(), given_latex=found.given_latex, answer_latex=found.answer_latex, difficulty=found.difficulty,
-        family=found.family, level=found.level, adds=found.adds, marks=found.marks,
-    )  # fmt: skip
+        **_problem(found.working).model_dump(),
+        given_latex=found.given_latex,
+        answer_latex=found.answer_latex,
+        difficulty=found.difficulty,
+        family=found.family,
+        level=found.level,
+        adds=found.adds,
+        marks=found.marks,
+    )

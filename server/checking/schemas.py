@@ -26,9 +26,16 @@ class WorkingIn(Schema):
     def working(self) -> Working:
         """The working as the core takes it."""
         return Working(
-            task=self.task, given=self.given, lines=tuple(self.lines), variable=self.variable, numbers=self.numbers,
-            conventions=self.conventions, assume=tuple(self.assume), id=self.id, method=self.method,
-        )  # fmt: skip
+            task=self.task,
+            given=self.given,
+            lines=tuple(self.lines),
+            variable=self.variable,
+            numbers=self.numbers,
+            conventions=self.conventions,
+            assume=tuple(self.assume),
+            id=self.id,
+            method=self.method,
+        )
 
 
 class EchoIn(Schema):

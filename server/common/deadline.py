@@ -24,7 +24,8 @@ TICK_SECONDS = 1.0
 class Deadline:
     """Ends the process when one of the requests that are under way takes longer than `seconds`.
 
-    The watchdog is set by the first request after a silence, and from then on once a second: setting it starts a thread, which costs more than a short answer.
+    The watchdog is set by the first request after a silence, and from then on once a second: setting it starts a
+    thread, which costs more than a short answer.
     """
 
     def __init__(self, seconds: float, arm: Callable[[float], None], disarm: Callable[[], None]) -> None:

@@ -1,4 +1,5 @@
-"""Logs for a technician: one JSON object a line, each with the id of its request; never names, lines or words of people."""
+"""Logs for a technician: one JSON object a line, each with the id of its request; never names, lines or words of
+people."""
 
 from __future__ import annotations
 
@@ -32,8 +33,10 @@ class JsonLines(logging.Formatter):
         """The line, without a line break."""
         told: dict[str, object] = {
             "time": datetime.fromtimestamp(record.created, UTC).isoformat(timespec="milliseconds"),
-            "level": record.levelname.lower(), "logger": record.name, "text": record.getMessage(),
-        }  # fmt: skip
+            "level": record.levelname.lower(),
+            "logger": record.name,
+            "text": record.getMessage(),
+        }
         if _request_id.get():
             told["request"] = _request_id.get()
         told |= {key: value for key, value in vars(record).items() if key not in _OWN}
@@ -55,8 +58,8 @@ def _route(request: HttpRequest) -> str:
 
 
 def request_log(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
-    """Middleware: gives every answer an id, counts it, and logs it with its route, status and time; what is slow as a warning, with
-    the ids in its path."""
+    """Middleware: gives every answer an id, counts it, and logs it with its route, status and time; what is slow as a
+    warning, with the ids in its path."""
 
     def middleware(request: HttpRequest) -> HttpResponse:
         known = _request_id.set(_id_of(request))

@@ -1,4 +1,5 @@
-"""Counting by the minute in the database, so that all processes count together. A clock that was set back begins a new minute."""
+"""Counting by the minute in the database, so that all processes count together. A clock that was set back begins a new
+minute."""
 
 from __future__ import annotations
 
@@ -9,7 +10,8 @@ from django.db import connection
 
 @dataclass(frozen=True, slots=True)
 class Minutes:
-    """A table with a row for each of who or what is counted: its key, since when, and how many. The names are those of this code, never of a person."""
+    """A table with a row for each of who or what is counted: its key, since when, and how many. The names are those of
+    this code, never of a person."""
 
     table: str
     key: str
@@ -30,7 +32,10 @@ class Minutes:
 
     def now(self, whom: int | str) -> int:
         """How many there are in this minute."""
-        words = f"SELECT {self.count} FROM {self.table} WHERE {self.key} = %s AND since BETWEEN now() - interval '1 minute' AND now()"
+        words = (
+            f"SELECT {self.count} FROM {self.table} WHERE {self.key} = "
+            f"%s AND since BETWEEN now() - interval '1 minute' AND now()"
+        )
         with connection.cursor() as cursor:
             cursor.execute(words, [whom])
             row = cursor.fetchone()

@@ -1,4 +1,5 @@
-"""Asking services outside over HTTP, as the page reader and the school's records are: bounded in time and size, and saying when to ask again."""
+"""Asking services outside over HTTP, as the page reader and the school's records are: bounded in time and size, and
+saying when to ask again."""
 
 from __future__ import annotations
 
@@ -20,7 +21,8 @@ class AskAgain(Exception):
 
 
 def sent(request: Request, *, seconds: float, silent: str) -> bytes:
-    """The answer to a request, at most a byte more than `MOST_BYTES` of it. Raises AskAgain with the words `silent`, and HTTPError for a refusal."""
+    """The answer to a request, at most a byte more than `MOST_BYTES` of it. Raises AskAgain with the words `silent`,
+    and HTTPError for a refusal."""
     try:
         with urlopen(request, timeout=seconds) as answer:
             found: bytes = answer.read(MOST_BYTES + 1)

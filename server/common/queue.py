@@ -37,7 +37,8 @@ def queue_state() -> QueueState:
             """
             SELECT count(*) FILTER (WHERE status = 'todo'), count(*) FILTER (WHERE status = 'doing'),
                    count(*) FILTER (WHERE status = 'failed'),
-                   (SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - make_interval(secs => %s)),
+                   (SELECT count(*) FROM procrastinate_workers
+                    WHERE last_heartbeat > now() - make_interval(secs => %s)),
                    coalesce(extract(epoch FROM now() - (
                        SELECT min(e.at) FROM procrastinate_events e JOIN procrastinate_jobs j ON j.id = e.job_id
                        WHERE j.status = 'todo' AND e.type = 'deferred')), 0)

@@ -1,4 +1,5 @@
-"""Reads that a class asks many times a second, put together once: the ORM takes longer to write such a query than the database to answer it."""
+"""Reads that a class asks many times a second, put together once: the ORM takes longer to write such a query than the
+database to answer it."""
 
 from __future__ import annotations
 
@@ -9,12 +10,14 @@ from django.db import connection
 from django.db.models import QuerySet
 
 _FIRST_KEY = 4_000_000_001
-"""Stands for the first key while the SQL is written: a number that no query has of its own, and that a key of eight bytes can be."""
+"""Stands for the first key while the SQL is written: a number that no query has of its own, and that a key of eight
+bytes can be."""
 
 
 class Rows:
-    """A read by keys of rows. `make` gives its query, with `values_list`, for such numbers; a call with others gives the rows, as tuples of the
-    columns' Python values. The SQL is that of the ORM, written at the first call and kept. Raises ValueError where the query does not hold each key."""
+    """A read by keys of rows. `make` gives its query, with `values_list`, for such numbers; a call with others gives
+    the rows, as tuples of the columns' Python values. The SQL is that of the ORM, written at the first call and kept.
+    Raises ValueError where the query does not hold each key."""
 
     def __init__(self, keys: int, make: Callable[..., QuerySet[Any, Any]]) -> None:
         self._make = make

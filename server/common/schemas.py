@@ -1,4 +1,5 @@
-"""Shapes that several apps take and give. What the core gives out are its own records, described there and nowhere else."""
+"""Shapes that several apps take and give. What the core gives out are its own records, described there and nowhere
+else."""
 
 from __future__ import annotations
 

@@ -88,8 +88,8 @@ MIDDLEWARE = [
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "server.accounts.backend.AccountBackend"]
 PASSWORD_HASHERS = [f"django.contrib.auth.hashers.{name}PasswordHasher" for name in ("Argon2", "PBKDF2")]
 PASSWORD_HASHERS += ["server.room.hashers.SecretHasher"]
-# Guessed passwords lock the name, not the address: a whole school comes from one. What is tried while it is locked does not
-# lengthen it, so nobody can keep a colleague out for good.
+# Guessed passwords lock the name, not the address: a whole school comes from one. What is tried while it is locked does
+# not lengthen it, so nobody can keep a colleague out for good.
 AXES_FAILURE_LIMIT = 10
 AXES_LOCKOUT_PARAMETERS = ["username"]
 AXES_COOLOFF_TIME = timedelta(minutes=15)
@@ -125,7 +125,8 @@ WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8,}\."
 PAGE_READER = os.environ.get("UCHUU_PAGE_READER", "")
 """The address of the service that reads pages; empty where there is none."""
 RECORDS = os.environ.get("UCHUU_RECORDS", "")
-"""The address of the school's records (OneRoster 1.2); empty where there are none. Key and secret are those of a client there."""
+"""The address of the school's records (OneRoster 1.2); empty where there are none. Key and secret are those of a client
+there."""
 RECORDS_KEY, RECORDS_SECRET = os.environ.get("UCHUU_RECORDS_KEY", ""), os.environ.get("UCHUU_RECORDS_SECRET", "")
 DATA_UPLOAD_MAX_MEMORY_SIZE = 512 * 1024
 SESSION_COOKIE_AGE = int(

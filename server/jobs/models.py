@@ -8,7 +8,8 @@ from django.db.models import CheckConstraint, Q, UniqueConstraint
 
 
 class Run(models.Model):
-    """`kind` names who works its pieces out; `about` is what all pieces share. `owner` is None for the installation's own work."""
+    """`kind` names who works its pieces out; `about` is what all pieces share. `owner` is None for the installation's
+    own work."""
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="runs", null=True)
     kind = models.CharField(max_length=20)

@@ -22,7 +22,8 @@ KEPT = timedelta(days=14)
 GIVEN_UP = "This could not be worked out: it was begun several times and never came to an end."
 
 Work = Callable[[dict[str, object], dict[str, object]], object]
-"""Works a piece out of what its run shares and what it asks; raises TaskError or ReadingError with a sentence where it can't be."""
+"""Works a piece out of what its run shares and what it asks; raises TaskError or ReadingError with a sentence where it
+can't be."""
 
 
 @dataclass(frozen=True, slots=True)

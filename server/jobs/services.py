@@ -37,7 +37,8 @@ def begin(
     title: str = "",
     about: dict[str, object] | None = None,
 ) -> Run:
-    """A new run; its pieces wait for workers once the transaction is through. Raises Refused where too many are under way."""
+    """A new run; its pieces wait for workers once the transaction is through. Raises Refused where too many are under
+    way."""
     if owner is not None:
         User.objects.select_for_update().get(pk=owner.pk)
         if Run.objects.filter(owner=owner, ended=None).count() >= MOST_RUNS:

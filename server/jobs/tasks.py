@@ -13,9 +13,11 @@ from server.jobs import pieces
 
 QUEUE = "uchuu"
 MOST_RETRIES = 100
-"""A piece gives itself up much sooner (`pieces.MOST_TRIES`) and says so; a job that ended before it could would leave its run open."""
+"""A piece gives itself up much sooner (`pieces.MOST_TRIES`) and says so; a job that ended before it could would leave
+its run open."""
 HEARTBEAT, SILENT = 3.0, 12.0
-"""A worker tells that it lives every `HEARTBEAT` seconds; one that has been `SILENT` so long is gone, and its jobs are given to others."""
+"""A worker tells that it lives every `HEARTBEAT` seconds; one that has been `SILENT` so long is gone, and its jobs are
+given to others."""
 
 
 @app.task(

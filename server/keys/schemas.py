@@ -45,7 +45,8 @@ class KeyOut(Schema):
 
 
 class KeyRunOut(Schema):
-    """A key that is proof-read among the jobs: how far it is, what was found so far, and which problems came to nothing."""
+    """A key that is proof-read among the jobs: how far it is, what was found so far, and which problems came to
+    nothing."""
 
     id: int
     total: int

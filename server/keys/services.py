@@ -33,7 +33,8 @@ _PROBLEM = TypeAdapter(KeyProblem)
 
 
 def proofs_of(data: KeyIn) -> KeyOut:
-    """What does not hold in the key, problem by problem; nothing is stored. Raises Refused where it can't be taken in."""
+    """What does not hold in the key, problem by problem; nothing is stored. Raises Refused where it can't be taken
+    in."""
     found = _proofs(data)
     return KeyOut(
         problems=[_problem_out(proof, data.conventions) for proof in found.proofs],
@@ -90,7 +91,8 @@ def run_out(run: Run) -> KeyRunOut:
 
 @transaction.atomic
 def sheet_from(teacher: User, data: KeySheetIn) -> Sheet:
-    """A new sheet with the key's problems and their workings, faults and all. Raises Refused where it can't be taken in."""
+    """A new sheet with the key's problems and their workings, faults and all. Raises Refused where it can't be taken
+    in."""
     return _sheet(teacher, data.title, data.conventions, [problem.working for problem in _apart(data).problems])
 
 
@@ -137,7 +139,15 @@ def _problem_out(proof: Proof, conventions: dict[str, str]) -> KeyProblemOut:
     out, report = proof.out(), proof.report
     given = understood(out.given, decimal=conventions.get("decimal", "point"))
     return KeyProblemOut(
-        label=out.label, at=out.at, places=list(out.places), task=out.task, given=out.given,
-        given_latex=given.latex, lines=list(out.lines), beads=beads_of(report.links),
-        verdict=report.answer.verdict, finished=report.finish.finished, findings=list(out.findings),
-    )  # fmt: skip
+        label=out.label,
+        at=out.at,
+        places=list(out.places),
+        task=out.task,
+        given=out.given,
+        given_latex=given.latex,
+        lines=list(out.lines),
+        beads=beads_of(report.links),
+        verdict=report.answer.verdict,
+        finished=report.finish.finished,
+        findings=list(out.findings),
+    )

@@ -220,7 +220,8 @@ def marks(request: HttpRequest, set_id: int, semicolons: bool = False) -> HttpRe
 
 @router.get("/sets/{int:set_id}/feedback.pdf", response={200: None, 400: Detail, 404: Detail, 429: Detail})
 def feedback(request: HttpRequest, set_id: int, right: bool = False, paper: Paper = "a4") -> HttpResponse:
-    """A slip of paper for every student: what went well, the first place that does not hold, a cue, two problems to try."""
+    """A slip of paper for every student: what went well, the first place that does not hold, a cue, two problems to
+    try."""
     spend(person_of(request))
     content = feedback_pdf(person_of(request), set_id, right=right, paper=paper)
     answer = HttpResponse(content, content_type="application/pdf")

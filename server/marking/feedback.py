@@ -1,4 +1,5 @@
-"""What comes back after marking: a slip of paper for each student, and a starter for tomorrow against the commonest error."""
+"""What comes back after marking: a slip of paper for each student, and a starter for tomorrow against the commonest
+error."""
 
 from __future__ import annotations
 
@@ -28,12 +29,14 @@ EXAMPLES = 6
 
 
 def slips_of(teacher: User, set_id: int, *, right: bool) -> tuple[GivenSet, list[FeedbackSlip]]:
-    """A slip for every student who wrote something, in the order of the class; the right line only where that is wished. Raises Refused while
-    something waits to be verified, or where nobody wrote anything."""
+    """A slip for every student who wrote something, in the order of the class; the right line only where that is
+    wished. Raises Refused while something waits to be verified, or where nobody wrote anything."""
     given_set = queries.set_of(teacher, set_id)
     workings = list(
-        StudentWorking.objects.filter(paper__given_set=given_set).select_related("item__given_set", "paper__student").order_by("item__position")
-    )  # fmt: skip
+        StudentWorking.objects.filter(paper__given_set=given_set)
+        .select_related("item__given_set", "paper__student")
+        .order_by("item__position")
+    )
     if not all(map(pile.is_fresh, workings)):
         raise Refused("Some workings are not verified yet. Try again in a moment.", code="waits")
     if not workings:
@@ -67,14 +70,26 @@ def feedback_out(teacher: User, set_id: int, *, right: bool) -> list[FeedbackOut
 
     return [
         FeedbackOut(
-            student=slip.student, well=list(slip.well), open_ends=list(slip.open_ends), mark=slip.mark, tries=[echo(text) for text in slip.tries],
+            student=slip.student,
+            well=list(slip.well),
+            open_ends=list(slip.open_ends),
+            mark=slip.mark,
+            tries=[echo(text) for text in slip.tries],
             places=[
-                PlaceOut(number=p.number, before=echo(p.before), line=echo(p.line), written=p.line, cue=p.cue, right=echo(p.right) if p.right else None, in_words=p.in_words)
+                PlaceOut(
+                    number=p.number,
+                    before=echo(p.before),
+                    line=echo(p.line),
+                    written=p.line,
+                    cue=p.cue,
+                    right=echo(p.right) if p.right else None,
+                    in_words=p.in_words,
+                )
                 for p in slip.places
             ],
         )
         for slip in slips
-    ]  # fmt: skip
+    ]
 
 
 class _Maker:
@@ -128,8 +143,9 @@ class _Maker:
 
 @transaction.atomic
 def for_tomorrow(teacher: User, set_id: int, slip: str = "") -> Sheet:
-    """A sheet of five minutes against one error of a set, the commonest where none is named: a worked example to find and mend, in which that error is made where one
-    can be drawn, then three problems that rise. Raises Refused where no error was seen."""
+    """A sheet of five minutes against one error of a set, the commonest where none is named: a worked example to find
+    and mend, in which that error is made where one can be drawn, then three problems that rise. Raises Refused where no
+    error was seen."""
     given_set = queries.set_of(teacher, set_id)
     slips = [each for each in queries.patterns_of(given_set).slips if slip in ("", each.id)]
     if not slips:
@@ -154,7 +170,8 @@ def for_tomorrow(teacher: User, set_id: int, slip: str = "") -> Sheet:
 
 
 def _with_error(base: Working, slip: str) -> Working:
-    """The problem, or one like it, in whose worked example this error is the one that is planted; the problem where none was found."""
+    """The problem, or one like it, in whose worked example this error is the one that is planted; the problem where
+    none was found."""
     for seed in range(EXAMPLES):
         candidate = base if not seed else _another(base, "like", seed, [base])
         try:

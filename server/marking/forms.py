@@ -1,4 +1,5 @@
-"""Items of a set in other forms than a chain: kept as they were made when the set was given, and what a student sees of them."""
+"""Items of a set in other forms than a chain: kept as they were made when the set was given, and what a student sees of
+them."""
 
 from __future__ import annotations
 
@@ -31,12 +32,19 @@ from server.marking.models import SetItem
 from server.marking.schemas import FormOut
 
 _FORMS: dict[str, TypeAdapter[Any]] = {
-    "choose": TypeAdapter(ChooseItem), "mend": TypeAdapter(MendItem), "fill": TypeAdapter(FillItem), "way": TypeAdapter(WayItem),
+    "choose": TypeAdapter(ChooseItem),
+    "mend": TypeAdapter(MendItem),
+    "fill": TypeAdapter(FillItem),
+    "way": TypeAdapter(WayItem),
     "claim": TypeAdapter(ClaimItem),
-}  # fmt: skip
+}
 _NAMES: dict[type, ItemForm] = {
-    ChooseItem: "choose", MendItem: "mend", FillItem: "fill", WayItem: "way", ClaimItem: "claim",
-}  # fmt: skip
+    ChooseItem: "choose",
+    MendItem: "mend",
+    FillItem: "fill",
+    WayItem: "way",
+    ClaimItem: "claim",
+}
 MOST_WAYS = 6
 LEAST_REACH = 10.0
 """How far a grid reaches at least: its size must not say where the features are."""
@@ -91,9 +99,15 @@ def shown(item: SetItem, working: CoreWorking) -> FormOut | None:
 
 
 def _out(
-    form: ItemForm, *, options: Sequence[str] = (), lines: Sequence[str] = (), blanks: int = 0, ways: Sequence[str] = (), letters: Sequence[str] = (),
+    form: ItemForm,
+    *,
+    options: Sequence[str] = (),
+    lines: Sequence[str] = (),
+    blanks: int = 0,
+    ways: Sequence[str] = (),
+    letters: Sequence[str] = (),
     reach: float = 0,
-) -> FormOut:  # fmt: skip
+) -> FormOut:
     return FormOut(
         form=form,
         options=list(options),

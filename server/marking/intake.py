@@ -1,4 +1,5 @@
-"""What students wrote, taken in from text, tables, JSON lines and chains: who, which item, which lines. Knows no database."""
+"""What students wrote, taken in from text, tables, JSON lines and chains: who, which item, which lines. Knows no
+database."""
 
 from __future__ import annotations
 
@@ -58,8 +59,8 @@ class Intake:
 
 
 def taken_apart(content: bytes, form: IntakeForm, names: Iterable[str], givens: Sequence[str]) -> Intake:
-    """Who wrote what. `names` are those of the roster (names and numbers), `givens` the problems in their order. Raises TaskError for what is no file
-    of its form at all."""
+    """Who wrote what. `names` are those of the roster (names and numbers), `givens` the problems in their order. Raises
+    TaskError for what is no file of its form at all."""
     if form == "zip":
         return _from_zip(content, names, givens)
     try:
@@ -221,9 +222,15 @@ def _from_jsonl(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> 
 
 
 def _add(
-    found: Intake, rows: dict[tuple[str, int], tuple[int, list[str]]], number: int, name: str, item: str, lines: list[str],
-    roster: Mapping[str, str], givens: Sequence[str],
-) -> None:  # fmt: skip
+    found: Intake,
+    rows: dict[tuple[str, int], tuple[int, list[str]]],
+    number: int,
+    name: str,
+    item: str,
+    lines: list[str],
+    roster: Mapping[str, str],
+    givens: Sequence[str],
+) -> None:
     student = roster.get(folded(name))
     place = _ITEM.fullmatch(item)
     if student is None:

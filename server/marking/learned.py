@@ -1,4 +1,5 @@
-"""What was to be expected of the items of a set, and how likely slips are in a teacher's own classes against the table of judgement."""
+"""What was to be expected of the items of a set, and how likely slips are in a teacher's own classes against the table
+of judgement."""
 
 from __future__ import annotations
 
@@ -29,7 +30,8 @@ def begin(items: Iterable[SetItem]) -> None:
 
 
 def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
-    """Keeps what is foreseen of an item; how many wrong answers that are. Where nothing can be foreseen, that is kept."""
+    """Keeps what is foreseen of an item; how many wrong answers that are. Where nothing can be foreseen, that is
+    kept."""
     item = SetItem.objects.select_related("given_set").filter(pk=cast(int, asked["item"])).first()
     if item is None:
         return 0
@@ -44,7 +46,8 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
 
 
 def was_foreseen(item: SetItem, working: StudentWorking) -> bool | None:
-    """Whether the answer of a working, or the slip in it, is among what was foreseen; None while that is not worked out."""
+    """Whether the answer of a working, or the slip in it, is among what was foreseen; None while that is not worked
+    out."""
     if item.foreseen is None:
         return None
     report = cast(dict[str, Any] | None, working.report)
@@ -76,8 +79,9 @@ def counts_of(teacher_id: int) -> dict[str, tuple[int, int]]:
 def rows_of(teacher_id: int) -> list[LearnedRow]:
     """The slips that could be made in a teacher's classes, those made most first.
 
-    The share of a slip is that of its own workings, drawn towards what the table expects as if that were `PRIOR` workings more (the mean of a beta
-    distribution); the table's likelihoods are scaled so that all of them together expect as many slips as were made.
+    The share of a slip is that of its own workings, drawn towards what the table expects as if that were `PRIOR`
+    workings more (the mean of a beta distribution); the table's likelihoods are scaled so that all of them together
+    expect as many slips as were made.
     """
     counts = counts_of(teacher_id)
     declared = {slip.id: slip.likelihood for slip in SLIPS}
@@ -92,15 +96,22 @@ def rows_of(teacher_id: int) -> list[LearnedRow]:
         factor = min(max(share / expected, FACTORS[0]), FACTORS[1]) if expected else 1.0
         rows.append(
             LearnedRow(
-                id=slip, name=names[slip].name, kind=names[slip].kind, made=made, could=could, declared=declared[slip], share=round(share, 4),
+                id=slip,
+                name=names[slip].name,
+                kind=names[slip].kind,
+                made=made,
+                could=could,
+                declared=declared[slip],
+                share=round(share, 4),
                 factor=round(factor, 3),
             )
-        )  # fmt: skip
+        )
     return sorted(rows, key=lambda row: (-row.made, -row.share, row.id))
 
 
 def factors(teacher_id: int) -> Mapping[str, float]:
-    """By slip, how many times as likely it is in the own classes as the table has it; nothing where the teacher keeps to the table."""
+    """By slip, how many times as likely it is in the own classes as the table has it; nothing where the teacher keeps
+    to the table."""
     if not Learning.objects.filter(owner_id=teacher_id).exists():
         return {}
     return {row.id: row.factor for row in rows_of(teacher_id)}

@@ -1,7 +1,7 @@
 """Classes, what they were given, what the students wrote, and marks.
 
-Reports and proposals are derived, as everywhere: kept beside a working with the mark of what they were made from. A mark is a decision of
-a teacher: it stands only with who confirmed it and when, by a constraint of the table.
+Reports and proposals are derived, as everywhere: kept beside a working with the mark of what they were made from. A
+mark is a decision of a teacher: it stands only with who confirmed it and when, by a constraint of the table.
 """
 
 from __future__ import annotations
@@ -12,7 +12,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import CheckConstraint, Q, UniqueConstraint
 
-from algebra import NUMBERS, TASKS, limits
+from algebra import NUMBERS, TASKS, Task, limits
 from paper import ITEM_FORMS
 
 
@@ -47,7 +47,8 @@ class Student(models.Model):
 
 
 class GivenSet(models.Model):
-    """A sheet as a class was given it on a day. Its items are copies: what changes on the sheet later does not change what was given."""
+    """A sheet as a class was given it on a day. Its items are copies: what changes on the sheet later does not change
+    what was given."""
 
     school_class = models.ForeignKey(SchoolClass, on_delete=models.CASCADE, related_name="sets")
     title = models.CharField(max_length=120)
@@ -98,6 +99,11 @@ class SetItem(models.Model):
                 name="item_form_is_made",
             ),
         ]
+
+    @property
+    def task_name(self) -> Task:
+        """The task; that it is one of the known is a constraint of the table."""
+        return cast(Task, self.task)
 
 
 class Paper(models.Model):

@@ -21,12 +21,15 @@ def patterns_of(school_class: SchoolClass) -> ClassPatterns:
     """What the class shows over its sets, the earliest first."""
     sets = list(school_class.sets.order_by("-day", "-pk")[:MOST_SETS])[::-1]
     expected = {
-        pk: foreseen_slips(found) for pk, found in SetItem.objects.filter(given_set__in=sets).values_list("pk", "foreseen")
-    }  # fmt: skip
+        pk: foreseen_slips(found)
+        for pk, found in SetItem.objects.filter(given_set__in=sets).values_list("pk", "foreseen")
+    }
     rows = list(
-        StudentWorking.objects.filter(paper__given_set__in=sets, report__isnull=False).exclude(lines=[]).order_by("pk")
+        StudentWorking.objects.filter(paper__given_set__in=sets, report__isnull=False)
+        .exclude(lines=[])
+        .order_by("pk")
         .values_list("pk", "paper__given_set_id", "paper__student_id", "item_id", "slips", "right")
-    )  # fmt: skip
+    )
     made: dict[str, dict[int, list[int]]] = defaultdict(lambda: defaultdict(list))  # slip, set, workings
     could: dict[str, dict[int, int]] = defaultdict(lambda: defaultdict(int))
     of: dict[str, dict[int, dict[int, list[int]]]] = defaultdict(
@@ -43,26 +46,42 @@ def patterns_of(school_class: SchoolClass) -> ClassPatterns:
     order = [each.pk for each in sets]
     slips_out = [
         TimeSlip(
-            id=slip, name=_SLIPS[slip].name, kind=_SLIPS[slip].kind,
-            counts=[TimeCount(set=pk, could=could[slip][pk], workings=made[slip][pk]) for pk in order if could[slip][pk]],
+            id=slip,
+            name=_SLIPS[slip].name,
+            kind=_SLIPS[slip].kind,
+            counts=[
+                TimeCount(set=pk, could=could[slip][pk], workings=made[slip][pk]) for pk in order if could[slip][pk]
+            ],
             students=[
-                StudentSlip(student=student, state=state_of(_sequence(order, wrote[student], could[slip], found)), workings=[w for pk in order for w in found.get(pk, [])])
+                StudentSlip(
+                    student=student,
+                    state=state_of(_sequence(order, wrote[student], could[slip], found)),
+                    workings=[w for pk in order for w in found.get(pk, [])],
+                )
                 for student, found in sorted(of[slip].items())
             ],
         )
         for slip in sorted(made, key=lambda slip: (-sum(map(len, made[slip].values())), slip))
-    ]  # fmt: skip
+    ]
     groups, alone = groups_of(slips_out, list(wrote))
     return ClassPatterns(
-        id=school_class.pk, name=school_class.name, students=students_out(school_class), slips=slips_out, groups=groups, alone=alone,
+        id=school_class.pk,
+        name=school_class.name,
+        students=students_out(school_class),
+        slips=slips_out,
+        groups=groups,
+        alone=alone,
         sets=[
             TimeSet(
-                id=each.pk, title=each.title, day=each.day, workings=sum(row[1] == each.pk for row in rows),
+                id=each.pk,
+                title=each.title,
+                day=each.day,
+                workings=sum(row[1] == each.pk for row in rows),
                 right=sum(row[1] == each.pk and row[5] for row in rows),
             )
             for each in sets
         ],
-    )  # fmt: skip
+    )
 
 
 def _sequence(

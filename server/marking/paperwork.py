@@ -1,4 +1,5 @@
-"""Around the marks: absent and late papers, blanks, what a set counts by, schemes that are kept, and the log of who looked and who changed."""
+"""Around the marks: absent and late papers, blanks, what a set counts by, schemes that are kept, and the log of who
+looked and who changed."""
 
 from __future__ import annotations
 
@@ -17,7 +18,8 @@ MOST_SCHEMES, LONGEST_LOG = 60, 300
 
 @transaction.atomic
 def change_set(teacher: User, set_id: int, data: SetChange) -> GivenSet:
-    """What a set counts by. Raises Refused for a first attempt that is not an earlier set of the class, or for grades that stand twice."""
+    """What a set counts by. Raises Refused for a first attempt that is not an earlier set of the class, or for grades
+    that stand twice."""
     queries.set_of(teacher, set_id)
     given_set = GivenSet.objects.select_for_update().get(pk=set_id)
     if data.title is not None:
@@ -58,7 +60,8 @@ def change_paper(teacher: User, set_id: int, student_id: int, data: PaperChange)
 
 @transaction.atomic
 def fill_blanks(teacher: User, set_id: int) -> GivenSet:
-    """Puts an empty working where a paper that was handed in has nothing: it is proposed for, and confirmed like the others."""
+    """Puts an empty working where a paper that was handed in has nothing: it is proposed for, and confirmed like the
+    others."""
     given_set = queries.set_of(teacher, set_id)
     GivenSet.objects.select_for_update().get(pk=set_id)
     items = list(given_set.items.order_by("position"))
@@ -93,11 +96,16 @@ def log_of(given_set: GivenSet) -> list[LogRow]:
     )
     changed = [
         LogRow(
-            day=timezone.localdate(d.when), who=d.who, what="taken back" if d.taken_back else "mark", student=d.working.paper.student_id,
-            item=d.working.item.position + 1, before=d.before, after=d.after,
+            day=timezone.localdate(d.when),
+            who=d.who,
+            what="taken back" if d.taken_back else "mark",
+            student=d.working.paper.student_id,
+            item=d.working.item.position + 1,
+            before=d.before,
+            after=d.after,
         )
         for d in decisions.order_by("-pk")[:LONGEST_LOG]
-    ]  # fmt: skip
+    ]
     return sorted([*looks, *changed], key=lambda row: row.day, reverse=True)[:LONGEST_LOG]
 
 

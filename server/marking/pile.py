@@ -42,8 +42,14 @@ def proposal_of(working: StudentWorking) -> Proposal | None:
 def problem_of(item: SetItem, lines: list[str] | None = None) -> Working:
     """An item with these lines as the core takes it."""
     return Working(
-        item.task, item.given, tuple(lines or ()), item.variable or None, item.numbers, dict(item.given_set.conventions), method=item.method or None
-    )  # fmt: skip
+        item.task,
+        item.given,
+        tuple(lines or ()),
+        item.variable or None,
+        item.numbers,
+        dict(item.given_set.conventions),
+        method=item.method or None,
+    )
 
 
 def is_fresh(working: StudentWorking) -> bool:
@@ -101,9 +107,13 @@ class Judged:
         report, proposal = self.report, self.proposal
         slips = [link.slip.id for link in report.links if link.slip] + list(report.answer.slips) if report else []
         return {
-            "report": json_object(report) if report else None, "proposal": json_object(proposal) if proposal else None, "made_from": self.made_from,
-            "alike": proposal.alike if proposal else "", "slips": list(dict.fromkeys(slips)), "right": bool(report and report.answer.verdict == "correct"),
-        }  # fmt: skip
+            "report": json_object(report) if report else None,
+            "proposal": json_object(proposal) if proposal else None,
+            "made_from": self.made_from,
+            "alike": proposal.alike if proposal else "",
+            "slips": list(dict.fromkeys(slips)),
+            "right": bool(report and report.answer.verdict == "correct"),
+        }
 
 
 def judged(item: SetItem, lines: list[str], *, at_once: bool = False) -> Judged:
@@ -122,7 +132,8 @@ def verify(working: StudentWorking) -> int:
     item, lines = working.item, working.texts
     found = judged(item, lines)
     equal = StudentWorking.objects.filter(item=item, lines=lines).exclude(made_from=found.made_from)
-    # what was changed meanwhile, its lines or its scheme, is not among the equal ones any more, or has another stamp and is asked again
+    # what was changed meanwhile, its lines or its scheme, is not among the equal ones any more, or has another stamp
+    # and is asked again
     count = equal.filter(item__scheme=item.scheme).update(**found.columns)
     verified.send(SetItem, item=item, lines=lines)
     return count

@@ -67,9 +67,10 @@ def working_of(teacher: User, working_id: int) -> StudentWorking:
 def _sets(found: QuerySet[GivenSet]) -> dict[int, list[SetRow]]:
     """The sets by their class, the last first."""
     counted = found.annotate(
-        of_items=Count("items", distinct=True), of_workings=Count("papers__workings", distinct=True),
+        of_items=Count("items", distinct=True),
+        of_workings=Count("papers__workings", distinct=True),
         of_marked=Count("papers__workings", filter=Q(papers__workings__confirmed__isnull=False), distinct=True),
-    )  # fmt: skip
+    )
     rows: dict[int, list[SetRow]] = defaultdict(list)
     for s in counted.order_by("-day", "-pk"):
         row = SetRow(id=s.pk, title=s.title, day=s.day, items=s.of_items, workings=s.of_workings, marked=s.of_marked)
@@ -91,8 +92,12 @@ def class_out(school_class: SchoolClass) -> ClassOut:
     """A class with its students and sets."""
     sets = _sets(GivenSet.objects.filter(school_class=school_class))
     return ClassOut(
-        id=school_class.pk, name=school_class.name, archived=school_class.archived, students=students_out(school_class), sets=sets.get(school_class.pk, []),
-    )  # fmt: skip
+        id=school_class.pk,
+        name=school_class.name,
+        archived=school_class.archived,
+        students=students_out(school_class),
+        sets=sets.get(school_class.pk, []),
+    )
 
 
 def students_out(school_class: SchoolClass) -> list[StudentOut]:
@@ -105,10 +110,17 @@ def item_out(item: SetItem) -> ItemOut:
     decimal = str(item.given_set.conventions.get("decimal", "point"))
     given = understood(item.given, decimal=decimal)
     return ItemOut(
-        id=item.pk, number=item.position + 1, task=item.task, given=item.given, given_latex=given.latex,  # type: ignore[arg-type]
-        variable=item.variable, key=[understood(line, decimal=decimal) for line in item.key], key_lines=item.key, scheme=SchemeIn.model_validate(item.scheme),
+        id=item.pk,
+        number=item.position + 1,
+        task=item.task_name,
+        given=item.given,
+        given_latex=given.latex,
+        variable=item.variable,
+        key=[understood(line, decimal=decimal) for line in item.key],
+        key_lines=item.key,
+        scheme=SchemeIn.model_validate(item.scheme),
         form=forms.shown(item, pile.problem_of(item)),
-    )  # fmt: skip
+    )
 
 
 def set_out(given_set: GivenSet) -> SetOut:
@@ -122,11 +134,21 @@ def set_out(given_set: GivenSet) -> SetOut:
         cells.append(_cell(working))
     done = sum(not cell.waits for cell in cells)
     return SetOut(
-        id=given_set.pk, school_class=given_set.school_class_id, class_name=given_set.school_class.name, title=given_set.title, day=given_set.day,
-        items=[item_out(item) for item in items], students=students_out(given_set.school_class), cells=cells, total=len(cells), done=done,
-        totals=totals_out(given_set), late_percent=given_set.late_percent,
-        boundaries=given_set.boundaries, again_of=given_set.again_of_id or 0,
-    )  # fmt: skip
+        id=given_set.pk,
+        school_class=given_set.school_class_id,
+        class_name=given_set.school_class.name,
+        title=given_set.title,
+        day=given_set.day,
+        items=[item_out(item) for item in items],
+        students=students_out(given_set.school_class),
+        cells=cells,
+        total=len(cells),
+        done=done,
+        totals=totals_out(given_set),
+        late_percent=given_set.late_percent,
+        boundaries=given_set.boundaries,
+        again_of=given_set.again_of_id or 0,
+    )
 
 
 def _cell(working: StudentWorking) -> CellOut:
@@ -136,11 +158,17 @@ def _cell(working: StudentWorking) -> CellOut:
     links = report["links"] if isinstance(report, dict) else []
     slip = _SLIPS.get(proposal.slip) if proposal else None
     return CellOut(
-        working=working.pk, student=working.paper.student_id, item=working.item_id,
+        working=working.pk,
+        student=working.paper.student_id,
+        item=working.item_id,
         beads=[{"kind": link["kind"], "relation": link["relation"]} for link in links],  # type: ignore[misc]
-        waits=not fresh, proposed=proposal.mark if proposal else None, mark=working.mark, eye=list(proposal.eye) if proposal else [],
-        alike=proposal.alike if proposal else "", slip=slip.name if slip else "",
-    )  # fmt: skip
+        waits=not fresh,
+        proposed=proposal.mark if proposal else None,
+        mark=working.mark,
+        eye=list(proposal.eye) if proposal else [],
+        alike=proposal.alike if proposal else "",
+        slip=slip.name if slip else "",
+    )
 
 
 def working_out(working: StudentWorking) -> WorkingOut:
@@ -150,15 +178,25 @@ def working_out(working: StudentWorking) -> WorkingOut:
     report, proposal = (pile.report_of(working), pile.proposal_of(working)) if fresh else (None, None)
     same = StudentWorking.objects.filter(item=working.item, alike=working.alike, confirmed=None).exclude(pk=working.pk)
     return WorkingOut(
-        id=working.pk, student=working.paper.student_id, item=working.item_id, source=working.source, lines=working.texts,
-        echoes=[understood(line, decimal=decimal) for line in working.texts], report=report,
-        tints=tints_of(working.item.given, working.texts, report, decimal) if report and working.item.form == "work" else [], proposal=proposal, mark=working.mark,
+        id=working.pk,
+        student=working.paper.student_id,
+        item=working.item_id,
+        source=working.source,
+        lines=working.texts,
+        echoes=[understood(line, decimal=decimal) for line in working.texts],
+        report=report,
+        tints=tints_of(working.item.given, working.texts, report, decimal)
+        if report and working.item.form == "work"
+        else [],
+        proposal=proposal,
+        mark=working.mark,
         confirmed_by=working.confirmed_by,
         decisions=[
-            DecisionOut(who=d.who, when=d.when, before=d.before, after=d.after, taken_back=d.taken_back) for d in working.decisions.all()[:20]
+            DecisionOut(who=d.who, when=d.when, before=d.before, after=d.after, taken_back=d.taken_back)
+            for d in working.decisions.all()[:20]
         ],
         same=same.count() if working.alike else 0,
-    )  # fmt: skip
+    )
 
 
 def totals_out(given_set: GivenSet) -> list[TotalOut]:
@@ -168,12 +206,20 @@ def totals_out(given_set: GivenSet) -> list[TotalOut]:
 
 def _total_out(student: int, total: Total) -> TotalOut:
     return TotalOut(
-        student=student, state=total.state, late=total.late, total=total.total, first=total.first, counts=total.counts, of=total.of, grade=total.grade
-    )  # fmt: skip
+        student=student,
+        state=total.state,
+        late=total.late,
+        total=total.total,
+        first=total.first,
+        counts=total.counts,
+        of=total.of,
+        grade=total.grade,
+    )
 
 
 def written_for(item: SetItem) -> list[WrittenOut]:
-    """What was written for an item, by how many, the commonest first: who types a pile types what comes again only once."""
+    """What was written for an item, by how many, the commonest first: who types a pile types what comes again only
+    once."""
     rows = StudentWorking.objects.filter(item=item).exclude(lines=[]).values_list("lines").annotate(count=Count("pk"))
     return [WrittenOut(lines=lines, count=count) for lines, count in rows.order_by("-count", "lines")[:MOST_OFFERED]]
 
@@ -184,7 +230,8 @@ def item_of(teacher: User, item_id: int) -> SetItem:
 
 
 def marks_csv(given_set: GivenSet, *, semicolons: bool = False) -> str:
-    """The confirmed marks as a table; what nobody confirmed is an empty cell. With `semicolons` as spreadsheets with a decimal comma read it."""
+    """The confirmed marks as a table; what nobody confirmed is an empty cell. With `semicolons` as spreadsheets with a
+    decimal comma read it."""
     items = list(given_set.items.order_by("position"))
     totals = totals_of(given_set)
 
@@ -202,29 +249,46 @@ def marks_csv(given_set: GivenSet, *, semicolons: bool = False) -> str:
     for student in given_set.school_class.students.order_by("name", "pk"):
         total = totals[student.pk]
         words = {"absent": "absent", "nothing": "nothing handed in"}.get(total.state, "late" if total.late else "")
-        rows.writerow([
-            safe_cell(student.number), safe_cell(student.name), *(number(total.marks.get(item.pk)) for item in items), number(total.total),
-            number(total.of), words, *([number(total.first), number(total.counts)] if again else []), *([total.grade] if grade else []),
-        ])  # fmt: skip
+        rows.writerow(
+            [
+                safe_cell(student.number),
+                safe_cell(student.name),
+                *(number(total.marks.get(item.pk)) for item in items),
+                number(total.total),
+                number(total.of),
+                words,
+                *([number(total.first), number(total.counts)] if again else []),
+                *([total.grade] if grade else []),
+            ]
+        )
     return out.getvalue()
 
 
 def patterns_of(given_set: GivenSet) -> PatternsOut:
     """Slips and items of a set, each number with the workings behind it."""
     workings = list(
-        StudentWorking.objects.filter(paper__given_set=given_set, report__isnull=False).exclude(lines=[]).select_related("paper", "item").order_by("pk")
-    )  # fmt: skip
+        StudentWorking.objects.filter(paper__given_set=given_set, report__isnull=False)
+        .exclude(lines=[])
+        .select_related("paper", "item")
+        .order_by("pk")
+    )
     held: dict[str, list[StudentWorking]] = defaultdict(list)
     for working in workings:
         for slip in dict.fromkeys(working.slips):
             held[slip].append(working)
     slips = [
         SlipCount(
-            id=slip, name=_SLIPS[slip].name, kind=_SLIPS[slip].kind, count=len(found), students=_distinct(w.paper.student_id for w in found),
-            items=_distinct(w.item_id for w in found), workings=[w.pk for w in found],
+            id=slip,
+            name=_SLIPS[slip].name,
+            kind=_SLIPS[slip].kind,
+            count=len(found),
+            students=_distinct(w.paper.student_id for w in found),
+            items=_distinct(w.item_id for w in found),
+            workings=[w.pk for w in found],
         )
-        for slip, found in sorted(held.items(), key=lambda pair: (-len(pair[1]), pair[0])) if slip in _SLIPS
-    ]  # fmt: skip
+        for slip, found in sorted(held.items(), key=lambda pair: (-len(pair[1]), pair[0]))
+        if slip in _SLIPS
+    ]
     share = _shares(workings)
     items = [
         _item_pattern(item, [w for w in workings if w.item_id == item.pk], share)
@@ -253,9 +317,15 @@ def _item_pattern(item: SetItem, workings: list[StudentWorking], share: dict[int
         if not working.right:
             groups[working.alike].append(working)
     wrong = [
-        WrongGroup(text=_where_wrong(found[0]), slip=next((_SLIPS[s].name for s in found[0].slips if s in _SLIPS), ""), count=len(found), workings=[w.pk for w in found], foreseen=was_foreseen(item, found[0]))
+        WrongGroup(
+            text=_where_wrong(found[0]),
+            slip=next((_SLIPS[s].name for s in found[0].slips if s in _SLIPS), ""),
+            count=len(found),
+            workings=[w.pk for w in found],
+            foreseen=was_foreseen(item, found[0]),
+        )
         for found in sorted(groups.values(), key=lambda found: -len(found))
-    ]  # fmt: skip
+    ]
     return ItemPattern(
         item=item.pk,
         number=item.position + 1,
@@ -274,7 +344,8 @@ def _where_wrong(working: StudentWorking) -> str:
 
 
 def _tells_apart(workings: list[StudentWorking], share: dict[int, float]) -> float | None:
-    """The correlation of being right here with the share of right workings on the whole set (the point-biserial coefficient)."""
+    """The correlation of being right here with the share of right workings on the whole set (the point-biserial
+    coefficient)."""
     if len(workings) < FEWEST_TO_TELL:
         return None
     here = [float(w.right) for w in workings]

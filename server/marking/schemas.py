@@ -50,7 +50,8 @@ class StudentOut(Schema):
 
 
 class SetRow(Schema):
-    """A set with how far its marking is: workings that there are, that wait for their verification, and that have a mark."""
+    """A set with how far its marking is: workings that there are, that wait for their verification, and that have a
+    mark."""
 
     id: int
     title: str
@@ -98,8 +99,8 @@ class SchemeIn(Schema):
 
 
 class FormOut(Schema):
-    """What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for what is left out), names of
-    ways, the letters of a claim, how far a grid reaches."""
+    """What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for
+    what is left out), names of ways, the letters of a claim, how far a grid reaches."""
 
     form: ItemForm
     options: list[str]
@@ -111,7 +112,8 @@ class FormOut(Schema):
 
 
 class ItemOut(Schema):
-    """An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not just worked."""
+    """An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not
+    just worked."""
 
     id: int
     number: int
@@ -160,7 +162,8 @@ class PaperChange(Schema):
 
 
 class TotalOut(Schema):
-    """What a student reached: `total` only where every item has a confirmed mark, `first` in the first attempt, `counts` the better of both."""
+    """What a student reached: `total` only where every item has a confirmed mark, `first` in the first attempt,
+    `counts` the better of both."""
 
     student: int
     state: State
@@ -185,7 +188,8 @@ class LogRow(Schema):
 
 
 class CellOut(Schema):
-    """One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits` while it is not verified."""
+    """One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits`
+    while it is not verified."""
 
     working: int
     student: int
@@ -264,7 +268,8 @@ class DecisionOut(Schema):
 
 
 class WorkingOut(Schema):
-    """A student's working, opened: its lines as understood, the report, what is proposed with its reasons, what was decided."""
+    """A student's working, opened: its lines as understood, the report, what is proposed with its reasons, what was
+    decided."""
 
     id: int
     student: int
@@ -282,8 +287,8 @@ class WorkingOut(Schema):
 
 
 class DecideIn(Schema):
-    """What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for all of the same item that are alike
-    and not yet decided."""
+    """What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for
+    all of the same item that are alike and not yet decided."""
 
     workings: list[int] = Field(min_length=1, max_length=3000)
     mark: float | None = Field(None, ge=0, le=100)
@@ -291,7 +296,8 @@ class DecideIn(Schema):
 
 
 class DecidedOut(Schema):
-    """The workings whose mark was changed, with the marks that stand now, and what the students have reached with them."""
+    """The workings whose mark was changed, with the marks that stand now, and what the students have reached with
+    them."""
 
     marks: dict[int, float | None]
     totals: list[TotalOut]
@@ -316,7 +322,8 @@ class TomorrowOut(Schema):
 
 
 class WrongGroup(Schema):
-    """Workings of an item that went wrong alike; whether their answer was foreseen, null while that is not worked out."""
+    """Workings of an item that went wrong alike; whether their answer was foreseen, null while that is not worked
+    out."""
 
     text: str
     slip: str
@@ -326,7 +333,8 @@ class WrongGroup(Schema):
 
 
 class ItemPattern(Schema):
-    """How an item went: workings, right ones, how well it tells those who know from those who don't (−1 to 1, None for too few), the commonest errors."""
+    """How an item went: workings, right ones, how well it tells those who know from those who don't (−1 to 1, None for
+    too few), the commonest errors."""
 
     item: int
     number: int
@@ -345,8 +353,9 @@ class PatternsOut(Schema):
 
 
 class LearnedRow(Schema):
-    """A slip in a teacher's classes: made in so many of the workings in which it could be, against how likely the table of judgement has it. `share` is the
-    one smoothed by the other, `factor` how many times as likely it is as the table says."""
+    """A slip in a teacher's classes: made in so many of the workings in which it could be, against how likely the table
+    of judgement has it. `share` is the one smoothed by the other, `factor` how many times as likely it is as the table
+    says."""
 
     id: str
     name: str
@@ -388,7 +397,8 @@ class TimeCount(Schema):
 
 
 class StudentSlip(Schema):
-    """A slip of a student: `new` in the last set, made again (`steady`), `back` after a set without it, `fading` when the last set was without it."""
+    """A slip of a student: `new` in the last set, made again (`steady`), `back` after a set without it, `fading` when
+    the last set was without it."""
 
     student: int
     state: str
@@ -426,7 +436,8 @@ class ClassPatterns(Schema):
 
 
 class PlaceOut(Schema):
-    """The first place of a working that does not hold: the line before, the line, what to look at, the right line if it is shown."""
+    """The first place of a working that does not hold: the line before, the line, what to look at, the right line if it
+    is shown."""
 
     number: int
     before: Echo

@@ -1,4 +1,5 @@
-"""Writes: one mutation, one function, with its permission (through the query it starts from), its transaction and its record."""
+"""Writes: one mutation, one function, with its permission (through the query it starts from), its transaction and its
+record."""
 
 from __future__ import annotations
 
@@ -92,8 +93,8 @@ def _add_students(school_class: SchoolClass, rows: list[StudentIn]) -> None:
 
 @transaction.atomic
 def hand_over(teacher: User, class_id: int, username: str) -> None:
-    """Gives a class with its papers and marks to a colleague, who has it from then on alone. Raises Refused where there is no such colleague, or
-    one with a class of that name."""
+    """Gives a class with its papers and marks to a colleague, who has it from then on alone. Raises Refused where there
+    is no such colleague, or one with a class of that name."""
     found = SchoolClass.objects.select_for_update().get(pk=queries.class_of(teacher, class_id).pk)
     colleague = people.everybody().filter(username=username, is_active=True, person__teaches=True).first()
     if colleague is None or colleague.pk == teacher.pk:
@@ -122,7 +123,8 @@ def erase_student(teacher: User, student_id: int) -> None:
 
 
 def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
-    """Gives a class a sheet: its problems are copied, with a scheme and a key each. Raises Refused where there is nothing to give."""
+    """Gives a class a sheet: its problems are copied, with a scheme and a key each. Raises Refused where there is
+    nothing to give."""
     school_class = queries.class_of(teacher, class_id)
     sheet = sheets.sheet_of(teacher, data.sheet)
     problems = list(sheets.problems_in(sheet))
@@ -151,10 +153,17 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
             scheme, key = Scheme("answer", 1), []
         items.append(
             SetItem(
-                position=position, task=problem.task, given=problem.given, variable=problem.variable, numbers=problem.numbers, method=problem.method,
-                scheme=json_object(scheme), key=key, **forms.columns(form),
+                position=position,
+                task=problem.task,
+                given=problem.given,
+                variable=problem.variable,
+                numbers=problem.numbers,
+                method=problem.method,
+                scheme=json_object(scheme),
+                key=key,
+                **forms.columns(form),
             )
-        )  # fmt: skip
+        )
     with transaction.atomic():
         made = GivenSet.objects.create(
             school_class=school_class,
@@ -170,7 +179,8 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
 
 
 def _in_forms(problems: Sequence[Problem]) -> Sequence[FormItem | None]:
-    """What the problems of a sheet are in their forms, as they are printed. Raises Refused where nobody has time for it now."""
+    """What the problems of a sheet are in their forms, as they are printed. Raises Refused where nobody has time for it
+    now."""
     wanted = [Wanted(reports.core_working(problem, []), problem.instruction, problem.item_form) for problem in problems]
     if all(each.form == "work" for each in wanted):
         return [None] * len(wanted)
@@ -206,7 +216,8 @@ def delete_set(teacher: User, set_id: int) -> None:
 
 @transaction.atomic
 def change_scheme(teacher: User, item_id: int, data: SchemeIn) -> GivenSet:
-    """Another scheme for an item: proposals are made anew, marks that were confirmed stay. Raises Refused for points without a total of theirs."""
+    """Another scheme for an item: proposals are made anew, marks that were confirmed stay. Raises Refused for points
+    without a total of theirs."""
     item = get_object_or_404(SetItem.objects.select_for_update(), pk=item_id, given_set__school_class__owner=teacher)
     if data.kind == "points" and not data.points:
         raise Refused("A scheme of points has at least one.", code="scheme")
@@ -219,7 +230,8 @@ def change_scheme(teacher: User, item_id: int, data: SchemeIn) -> GivenSet:
 
 @transaction.atomic
 def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
-    """Takes in what students wrote, and begins to verify it. What stands there already is not taken twice. Raises Refused for what is no file of its form."""
+    """Takes in what students wrote, and begins to verify it. What stands there already is not taken twice. Raises
+    Refused for what is no file of its form."""
     given_set = queries.set_of(teacher, set_id)
     GivenSet.objects.select_for_update().get(pk=set_id)
     students = {student.name: student for student in given_set.school_class.students.all()}
@@ -267,7 +279,8 @@ written = Signal()
 
 
 def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
-    """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and that is kept with `who` changed them."""
+    """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and
+    that is kept with `who` changed them."""
     paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
     working, made = StudentWorking.objects.get_or_create(
         paper=paper, item=item, defaults={"lines": lines, "source": source}
@@ -282,7 +295,8 @@ def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, li
 
 
 def let_fall(who: str, working: int, mark: float | None) -> None:
-    """Closes what was decided of a working, whose lines `who` changes: a mark that was given for other lines falls, and never comes back."""
+    """Closes what was decided of a working, whose lines `who` changes: a mark that was given for other lines falls, and
+    never comes back."""
     if mark is not None:
         Decision.objects.create(working_id=working, batch=uuid4(), who=who[:150], before=mark, after=None)
     Decision.objects.filter(working=working).update(closed=True)
@@ -297,7 +311,8 @@ def put_columns(working: int, lines: list[str], source: str, judged: pile.Judged
 
 @transaction.atomic
 def decide(teacher: User, set_id: int, data: DecideIn) -> dict[int, float | None]:
-    """Confirms marks; the marks that stand now. Raises Refused where nothing is proposed yet, or for a mark beyond the item's."""
+    """Confirms marks; the marks that stand now. Raises Refused where nothing is proposed yet, or for a mark beyond the
+    item's."""
     given_set = queries.set_of(teacher, set_id)
     chosen = (
         StudentWorking.objects.select_for_update(of=("self",))
@@ -345,7 +360,8 @@ def _write(teacher: User, workings: Iterable[StudentWorking], marks: dict[int, f
 
 @transaction.atomic
 def take_back(teacher: User, set_id: int) -> dict[int, float | None]:
-    """Takes back what was decided last in a set, all of it that was decided in one; the marks that stand now. Raises Refused where there is nothing."""
+    """Takes back what was decided last in a set, all of it that was decided in one; the marks that stand now. Raises
+    Refused where there is nothing."""
     given_set = queries.set_of(teacher, set_id)
     GivenSet.objects.select_for_update().get(pk=set_id)
     own = Decision.objects.filter(working__paper__given_set=given_set, taken_back=False, closed=False)

@@ -1,4 +1,5 @@
-"""Patterns as tables, for who reckons on: one row a slip, an item's error, a student's slip. Names of students stand in them; marks do not."""
+"""Patterns as tables, for who reckons on: one row a slip, an item's error, a student's slip. Names of students stand in
+them; marks do not."""
 
 from __future__ import annotations
 

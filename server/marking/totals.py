@@ -1,4 +1,5 @@
-"""What a student has reached in a set: confirmed marks summed, what a late paper loses, the better of two, the grade."""
+"""What a student has reached in a set: confirmed marks summed, what a late paper loses, the better of two, the
+grade."""
 
 from __future__ import annotations
 
@@ -22,8 +23,8 @@ class Boundary(TypedDict):
 
 @dataclass(frozen=True, slots=True)
 class Total:
-    """`marks` by item; `total` only where every item of the paper has a confirmed mark. `first` is what the first attempt reached, where this one is
-    the second; `counts` is the better of both, and `grade` belongs to it."""
+    """`marks` by item; `total` only where every item of the paper has a confirmed mark. `first` is what the first
+    attempt reached, where this one is the second; `counts` is the better of both, and `grade` belongs to it."""
 
     state: State
     late: bool
@@ -81,8 +82,15 @@ def _with_grade(total: Total, before: Total | None, boundaries: Sequence[Boundar
     reached = [value for value in (total.total, carried) if value is not None]
     counts = max(reached) if reached else None
     return Total(
-        total.state, total.late, total.marks, total.total, total.of, first, counts, grade_of(counts, total.of, boundaries)
-    )  # fmt: skip
+        total.state,
+        total.late,
+        total.marks,
+        total.total,
+        total.of,
+        first,
+        counts,
+        grade_of(counts, total.of, boundaries),
+    )
 
 
 def grade_of(total: float | None, of: float, boundaries: Sequence[Boundary]) -> str:

@@ -27,7 +27,8 @@ LINES: TypeAdapter[str] = TypeAdapter(LineText)
 def pages_of(
     teacher: User, sheet_id: int, data: PaperIn, form: Literal["pdf", "svg", "png"]
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
-    """The PDF or the pages of one of the teacher's sheets, and what can't be relied on in its key. Raises Refused where it can't be made."""
+    """The PDF or the pages of one of the teacher's sheets, and what can't be relied on in its key. Raises Refused where
+    it can't be made."""
     sheet = queries.sheet_of(teacher, sheet_id)
     problems = [
         Wanted(
@@ -103,10 +104,15 @@ def take_in(teacher: User, data: TakeIn) -> TakenOut:
         try:
             problem = ProblemIn.model_validate(
                 {
-                    "task": OTHER_SPELLINGS.get(working.task, working.task), "given": working.given, "variable": working.variable or "",
-                    "numbers": working.numbers, "method": working.method or "", "instruction": working.instruction, "form": working.form,
+                    "task": OTHER_SPELLINGS.get(working.task, working.task),
+                    "given": working.given,
+                    "variable": working.variable or "",
+                    "numbers": working.numbers,
+                    "method": working.method or "",
+                    "instruction": working.instruction,
+                    "form": working.form,
                 }
-            )  # fmt: skip
+            )
             lines = [LINES.validate_python(line) for line in working.lines if line.strip()]
         except ValidationError as found:
             refused.append(NotTaken(place, working.given[:80], found.errors()[0]["msg"]))

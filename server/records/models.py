@@ -27,7 +27,8 @@ class StudentLink(models.Model):
 
 
 class SetLink(models.Model):
-    """The id under which the records keep a set. It is drawn once, so that what is sent again takes the place of what was sent before."""
+    """The id under which the records keep a set. It is drawn once, so that what is sent again takes the place of what
+    was sent before."""
 
     given_set = models.OneToOneField(GivenSet, on_delete=models.CASCADE, related_name="record")
     sourced_id = models.UUIDField(default=uuid4, unique=True)

@@ -36,24 +36,48 @@ def data_of(teacher: User, student_id: int) -> dict[str, Any]:
         note_look(teacher, paper.given_set, "took a student's data")
     record = getattr(student, "record", None)
     return {
-        "name": student.name, "number": student.number, "class": student.school_class.name, "in_the_records": record.sourced_id if record else "",
+        "name": student.name,
+        "number": student.number,
+        "class": student.school_class.name,
+        "in_the_records": record.sourced_id if record else "",
         "sets": [_set(paper) for paper in papers],
         "sent": [
-            {"set": s.given_set.title, "state": s.state, "score": s.score, "of": s.of, "when": s.sent.isoformat() if s.sent else None, "reason": s.reason}
+            {
+                "set": s.given_set.title,
+                "state": s.state,
+                "score": s.score,
+                "of": s.of,
+                "when": s.sent.isoformat() if s.sent else None,
+                "reason": s.reason,
+            }
             for s in student.sent.select_related("given_set")
         ],
         "practice": {
             "answers": [
-                {"set": a.ask.room.given_set.title, "asked": a.ask.asked.isoformat(), "lines": a.ask.lines, "answer": a.text}
+                {
+                    "set": a.ask.room.given_set.title,
+                    "asked": a.ask.asked.isoformat(),
+                    "lines": a.ask.lines,
+                    "answer": a.text,
+                }
                 for a in student.ask_answers.select_related("ask__room__given_set")
             ],
             "due": [
-                {"error": _SLIPS.get(d.slip, d.slip), "made": d.made.isoformat(), "due": d.due.isoformat(), "solved_since": d.stage, "rid": d.rid}
+                {
+                    "error": _SLIPS.get(d.slip, d.slip),
+                    "made": d.made.isoformat(),
+                    "due": d.due.isoformat(),
+                    "solved_since": d.stage,
+                    "rid": d.rid,
+                }
                 for d in student.due_slips.order_by("due", "slip")
             ],
             "problems": [
                 {
-                    "given": h.given, "against": _SLIPS.get(h.slip, h.slip), "lines": h.lines, "given_on": h.given_on.isoformat(),
+                    "given": h.given,
+                    "against": _SLIPS.get(h.slip, h.slip),
+                    "lines": h.lines,
+                    "given_on": h.given_on.isoformat(),
                     "done": h.done.isoformat() if h.done else None,
                 }
                 for h in student.home_problems.all()
@@ -61,12 +85,15 @@ def data_of(teacher: User, student_id: int) -> dict[str, Any]:
         },
         "pages": [
             {
-                "set": p.given_set.title, "taken_in": p.created.isoformat(), "reading": p.reading, "settled": p.settled,
+                "set": p.given_set.title,
+                "taken_in": p.created.isoformat(),
+                "reading": p.reading,
+                "settled": p.settled,
                 "picture": f"data:image/jpeg;base64,{base64.b64encode(bytes(p.picture)).decode()}",
             }
             for p in student.pages.select_related("given_set")
         ],
-    }  # fmt: skip
+    }
 
 
 def _set(paper: Paper) -> dict[str, Any]:
@@ -77,19 +104,36 @@ def _set(paper: Paper) -> dict[str, Any]:
         .order_by("item__position")
     )
     return {
-        "set": paper.given_set.title, "day": paper.given_set.day.isoformat(), "absent": paper.absent, "late": paper.late,
+        "set": paper.given_set.title,
+        "day": paper.given_set.day.isoformat(),
+        "absent": paper.absent,
+        "late": paper.late,
         "conventions": paper.given_set.conventions,
         "workings": [
             {
-                "item": w.item.position + 1, "given": w.item.given, "lines": w.lines, "source": w.source, "mark": w.mark, "confirmed_by": w.confirmed_by,
-                "confirmed": w.confirmed.isoformat() if w.confirmed else None, "slips": w.slips, "proposal": w.proposal,
+                "item": w.item.position + 1,
+                "given": w.item.given,
+                "lines": w.lines,
+                "source": w.source,
+                "mark": w.mark,
+                "confirmed_by": w.confirmed_by,
+                "confirmed": w.confirmed.isoformat() if w.confirmed else None,
+                "slips": w.slips,
+                "proposal": w.proposal,
                 "decisions": [
-                    {"who": d.who, "when": d.when.isoformat(), "before": d.before, "after": d.after, "taken_back": d.taken_back} for d in w.decisions.all()
+                    {
+                        "who": d.who,
+                        "when": d.when.isoformat(),
+                        "before": d.before,
+                        "after": d.after,
+                        "taken_back": d.taken_back,
+                    }
+                    for d in w.decisions.all()
                 ],
             }
             for w in workings
         ],
-    }  # fmt: skip
+    }
 
 
 def as_json(data: dict[str, Any]) -> bytes:
@@ -101,7 +145,8 @@ def as_pdf(data: dict[str, Any]) -> bytes:
     """The data on paper. Raises TooHeavy."""
     told = [f"In the school's records: {data['in_the_records']}"] if data["in_the_records"] else []
     told += [
-        f"{s['set']}: {_mark(s['score'], s['of'])} {s['state']} to the records{', ' + s['when'][:10] if s['when'] else ''}."
+        f"{s['set']}: {_mark(s['score'], s['of'])} {s['state']} to "
+        f"the records{', ' + s['when'][:10] if s['when'] else ''}."
         for s in data["sent"]
     ]
     told += [
@@ -120,13 +165,18 @@ def as_pdf(data: dict[str, Any]) -> bytes:
 def _on_paper(told: dict[str, Any]) -> StudentSet:
     about = [words for words, holds in (("Absent.", told["absent"]), ("Handed in late.", told["late"])) if holds]
     return StudentSet(
-        told["set"], told["day"], str(told["conventions"].get("decimal", "point")), tuple(about), tuple(map(_working, told["workings"]))
-    )  # fmt: skip
+        told["set"],
+        told["day"],
+        str(told["conventions"].get("decimal", "point")),
+        tuple(about),
+        tuple(map(_working, told["workings"])),
+    )
 
 
 def _working(told: dict[str, Any]) -> StudentWork:
     decisions = [
-        f"{d['when'][:10]}, {d['who']}: {_mark(d['before'])} became {_mark(d['after'])}{', taken back' if d['taken_back'] else ''}."
+        f"{d['when'][:10]}, {d['who']}: {_mark(d['before'])} became "
+        f"{_mark(d['after'])}{', taken back' if d['taken_back'] else ''}."
         for d in told["decisions"]
     ]
     mark = _mark(told["mark"]) if told["mark"] is not None else "no mark"

@@ -1,4 +1,5 @@
-"""Rosters from tables and from OneRoster bundles: classes and their students, and what could not be taken. Knows no database."""
+"""Rosters from tables and from OneRoster bundles: classes and their students, and what could not be taken. Knows no
+database."""
 
 from __future__ import annotations
 
@@ -16,7 +17,8 @@ from paper import table_rows
 MOST_BYTES, MOST_ROWS = 8_000_000, 60_000
 NAME, NUMBER, TITLE = 80, 30, 60
 MOST_ABOVE = 6
-"""In how many rows from the top the titles of the columns are looked for: a name of the school or the class may stand above them."""
+"""In how many rows from the top the titles of the columns are looked for: a name of the school or the class may stand
+above them."""
 _TITLES = {
     "name": {
         "name",
@@ -86,7 +88,8 @@ class Roster:
 
 
 def from_table(text: str) -> Roster:
-    """A roster from a table: with titles in the first row in any order, or the name first and the number second. Raises TaskError for no table."""
+    """A roster from a table: with titles in the first row in any order, or the name first and the number second. Raises
+    TaskError for no table."""
     if len(text) > MOST_BYTES:
         raise TaskError("This table is too large for a roster.")
     found = Roster()
@@ -139,8 +142,8 @@ def _name(cells: dict[str, str]) -> str:
 
 
 def sound(rows: Iterable[tuple[int, RosterStudent]], found: Roster) -> Iterator[RosterStudent]:
-    """The students that can be taken. Who has no name, one that stands in the class already, or one that is too long is named and left; a number that
-    another student of the class has is named, and the student taken without it."""
+    """The students that can be taken. Who has no name, one that stands in the class already, or one that is too long is
+    named and left; a number that another student of the class has is named, and the student taken without it."""
     names, numbers = set[str](), set[str]()
     for place, student in rows:
         told = f"{student.name} {student.number}".strip()[:80]

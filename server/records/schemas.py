@@ -15,8 +15,8 @@ Source = Literal["table", "bundle", "records"]
 
 
 class RosterIn(Schema):
-    """Where a roster comes from: a table as text, a OneRoster bundle in base64, or classes of the school's records by their ids. `into` is the class that
-    a table without classes is for, `title` the name of a new one."""
+    """Where a roster comes from: a table as text, a OneRoster bundle in base64, or classes of the school's records by
+    their ids. `into` is the class that a table without classes is for, `title` the name of a new one."""
 
     source: Source
     text: Text = Field("", max_length=480_000)
@@ -83,8 +83,8 @@ class RecordsOut(Schema):
 
 
 class SendRow(Schema):
-    """What would be sent for a student, what was sent last, and whether that differs: `new`, `changed`, `same`, or why nothing can be sent: `open` (not
-    all marks confirmed), `unlinked`, `nothing`."""
+    """What would be sent for a student, what was sent last, and whether that differs: `new`, `changed`, `same`, or why
+    nothing can be sent: `open` (not all marks confirmed), `unlinked`, `nothing`."""
 
     student: int
     change: str

@@ -1,4 +1,5 @@
-"""Marks to the school's records: what would change, what was sent, what was refused. Only marks that somebody confirmed are sent."""
+"""Marks to the school's records: what would change, what was sent, what was refused. Only marks that somebody confirmed
+are sent."""
 
 from __future__ import annotations
 
@@ -46,11 +47,15 @@ def send_out(given_set: GivenSet) -> SendOut:
         score, status = score_of(total)
         rows.append(
             SendRow(
-                student=student.pk, change=_change(total, score, status, before, linked=student.pk in links), score=score,
-                sent=before.score if before and before.sent else None, state=before.state if before else "unsent", reason=before.reason if before else "",
+                student=student.pk,
+                change=_change(total, score, status, before, linked=student.pk in links),
+                score=score,
+                sent=before.score if before and before.sent else None,
+                state=before.state if before else "unsent",
+                reason=before.reason if before else "",
                 when=before.sent if before else None,
             )
-        )  # fmt: skip
+        )
     linked = ClassLink.objects.filter(school_class=given_set.school_class).exists()
     of = next(iter(totals.values())).of if totals else 0.0
     return SendOut(there=bool(settings.RECORDS), linked=linked, of=of, rows=rows)
@@ -77,7 +82,8 @@ def _change(total: Total, score: float | None, status: str, before: SentMark | N
 
 @transaction.atomic
 def begin(teacher: User, set_id: int, students: list[int]) -> GivenSet:
-    """Begins to send marks; what is the same already is sent again without harm. Raises Refused where something can't be sent."""
+    """Begins to send marks; what is the same already is sent again without harm. Raises Refused where something can't
+    be sent."""
     given_set = set_of(teacher, set_id)
     GivenSet.objects.select_for_update().get(pk=set_id)
     if not settings.RECORDS:
@@ -105,7 +111,8 @@ def begin(teacher: User, set_id: int, students: list[int]) -> GivenSet:
 
 
 def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
-    """Sends the mark of one student; whether the records took it. What is refused says why; the same mark sent twice is one mark there."""
+    """Sends the mark of one student; whether the records took it. What is refused says why; the same mark sent twice is
+    one mark there."""
     where = {"given_set_id": cast(int, asked["set"]), "student_id": cast(int, asked["student"])}
     mark = (
         SentMark.objects.select_related("given_set__school_class", "given_set__again_of")
@@ -140,31 +147,95 @@ def _send(mark: SentMark, total: Total, score: float | None, status: str, studen
     there.put_result(
         str(mark.sourced_id),
         {
-            "status": "active", "dateLastModified": _moment(), "lineItem": {"sourcedId": own, "type": "lineItem"},
-            "student": {"sourcedId": student, "type": "user"}, "scoreStatus": status, "scoreDate": timezone.localdate().isoformat(),
-            "late": "true" if total.late else "false", **({} if score is None else {"score": score}),
+            "status": "active",
+            "dateLastModified": _moment(),
+            "lineItem": {"sourcedId": own, "type": "lineItem"},
+            "student": {"sourcedId": student, "type": "user"},
+            "scoreStatus": status,
+            "scoreDate": timezone.localdate().isoformat(),
+            "late": "true" if total.late else "false",
+            **({} if score is None else {"score": score}),
         },
-    )  # fmt: skip
+    )
 
 
 def _line_item(given_set: GivenSet, of: float, school_class: str) -> dict[str, object]:
     return {
-        "status": "active", "dateLastModified": _moment(), "title": given_set.title, "assignDate": f"{given_set.day}T00:00:00Z",
-        "dueDate": f"{given_set.day}T00:00:00Z", "class": {"sourcedId": school_class, "type": "class"}, "resultValueMin": 0.0, "resultValueMax": of,
-    }  # fmt: skip
+        "status": "active",
+        "dateLastModified": _moment(),
+        "title": given_set.title,
+        "assignDate": f"{given_set.day}T00:00:00Z",
+        "dueDate": f"{given_set.day}T00:00:00Z",
+        "class": {"sourcedId": school_class, "type": "class"},
+        "resultValueMin": 0.0,
+        "resultValueMax": of,
+    }
 
 
 def _moment() -> str:
     return datetime.now(UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
 
 
-RESULTS = ("sourcedId", "status", "dateLastModified", "lineItemSourcedId", "studentSourcedId", "scoreStatus", "score", "scoreDate", "comment", "textScore", "classSourcedId", "inProgress", "incomplete", "late", "missing")  # fmt: skip
-LINE_ITEMS = ("sourcedId", "status", "dateLastModified", "title", "description", "assignDate", "dueDate", "classSourcedId", "categorySourcedId", "gradingPeriodSourcedId", "resultValueMin", "resultValueMax", "schoolSourcedId")  # fmt: skip
-FILES = ("academicSessions", "categories", "classes", "classResources", "courses", "courseResources", "demographics", "enrollments", "lineItemLearningObjectiveIds", "lineItems", "lineItemScoreScales", "orgs", "resources", "resultLearningObjectiveIds", "results", "resultScoreScales", "roles", "scoreScales", "userProfiles", "userResources", "users")  # fmt: skip
+RESULTS = (
+    "sourcedId",
+    "status",
+    "dateLastModified",
+    "lineItemSourcedId",
+    "studentSourcedId",
+    "scoreStatus",
+    "score",
+    "scoreDate",
+    "comment",
+    "textScore",
+    "classSourcedId",
+    "inProgress",
+    "incomplete",
+    "late",
+    "missing",
+)
+LINE_ITEMS = (
+    "sourcedId",
+    "status",
+    "dateLastModified",
+    "title",
+    "description",
+    "assignDate",
+    "dueDate",
+    "classSourcedId",
+    "categorySourcedId",
+    "gradingPeriodSourcedId",
+    "resultValueMin",
+    "resultValueMax",
+    "schoolSourcedId",
+)
+FILES = (
+    "academicSessions",
+    "categories",
+    "classes",
+    "classResources",
+    "courses",
+    "courseResources",
+    "demographics",
+    "enrollments",
+    "lineItemLearningObjectiveIds",
+    "lineItems",
+    "lineItemScoreScales",
+    "orgs",
+    "resources",
+    "resultLearningObjectiveIds",
+    "results",
+    "resultScoreScales",
+    "roles",
+    "scoreScales",
+    "userProfiles",
+    "userResources",
+    "users",
+)
 
 
 def bundle(given_set: GivenSet) -> bytes:
-    """The confirmed marks as a OneRoster 1.2 CSV bundle: manifest, line item, results; students by their ids in the records, else by their numbers."""
+    """The confirmed marks as a OneRoster 1.2 CSV bundle: manifest, line item, results; students by their ids in the
+    records, else by their numbers."""
     own, _ = SetLink.objects.get_or_create(given_set=given_set)
     link = ClassLink.objects.filter(school_class=given_set.school_class).first()
     class_id = link.sourced_id if link else given_set.school_class.name
@@ -178,10 +249,25 @@ def bundle(given_set: GivenSet) -> bytes:
         if not status:
             continue
         ids[student.pk], _ = SentMark.objects.get_or_create(given_set=given_set, student=student)
-        results.append((
-            ids[student.pk].sourced_id, "active", now, own.sourced_id, links.get(student.pk) or student.number or student.name, status,
-            "" if score is None else f"{score:g}", day, "", "", class_id, "false", "false", str(totals[student.pk].late).lower(), "false",
-        ))  # fmt: skip
+        results.append(
+            (
+                ids[student.pk].sourced_id,
+                "active",
+                now,
+                own.sourced_id,
+                links.get(student.pk) or student.number or student.name,
+                status,
+                "" if score is None else f"{score:g}",
+                day,
+                "",
+                "",
+                class_id,
+                "false",
+                "false",
+                str(totals[student.pk].late).lower(),
+                "false",
+            )
+        )
     items = [
         (
             own.sourced_id,
@@ -200,10 +286,12 @@ def bundle(given_set: GivenSet) -> bytes:
         )
     ]
     manifest = [
-        ("manifest.version", "1.0"), ("oneroster.version", "1.2"),
+        ("manifest.version", "1.0"),
+        ("oneroster.version", "1.2"),
         *((f"file.{name}", "bulk" if name in ("lineItems", "results") else "absent") for name in FILES),
-        ("source.systemName", "Uchuu"), ("source.systemCode", "uchuu"),
-    ]  # fmt: skip
+        ("source.systemName", "Uchuu"),
+        ("source.systemCode", "uchuu"),
+    ]
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for name, head, rows in (

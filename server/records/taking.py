@@ -42,7 +42,8 @@ def school() -> School:
 
 
 def classes_of_records(teacher: User) -> RecordsOut:
-    """The classes of the school's records. Raises Refused where they do not answer; none where no records are set up."""
+    """The classes of the school's records. Raises Refused where they do not answer; none where no records are set
+    up."""
     try:
         found = School()
     except RecordsTrouble:
@@ -100,7 +101,8 @@ def _named(teacher: User, found: RosterClass, data: RosterIn) -> RosterClass:
 
 
 def _here(teacher: User, found: RosterClass) -> SchoolClass | None:
-    """The class here that a class of a roster is: by its link, else by its name, unless that one is linked to another."""
+    """The class here that a class of a roster is: by its link, else by its name, unless that one is linked to
+    another."""
     own = SchoolClass.objects.filter(owner=teacher)
     if not found.sourced_id:
         return own.filter(name=found.title).first()
@@ -148,7 +150,8 @@ class _Known:
 
 
 def take(teacher: User, data: RosterTake) -> RosterTaken:
-    """Takes the chosen classes of a roster. Who is there already is not taken twice, and keeps the name. Raises Refused for too many."""
+    """Takes the chosen classes of a roster. Who is there already is not taken twice, and keeps the name. Raises Refused
+    for too many."""
     roster = read(teacher, data)  # before the transaction: the records may be slow
     with transaction.atomic():
         taken = [_taken(teacher, found) for place, found in enumerate(roster.classes) if place in data.chosen]
@@ -185,7 +188,8 @@ def _link(here: SchoolClass, found: RosterClass) -> None:
 
 
 def link(teacher: User, class_id: int, sourced_id: str) -> SchoolClass:
-    """Says which class of the records a class is; its students are told by number, else by name, and nobody is added. Raises Refused."""
+    """Says which class of the records a class is; its students are told by number, else by name, and nobody is added.
+    Raises Refused."""
     here = class_of(teacher, class_id)
     try:
         students = school().students(sourced_id)

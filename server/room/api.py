@@ -41,7 +41,8 @@ teacher = Router()
 @student.post("/come-in", response={200: CameIn, 400: Detail, 429: Detail}, auth=None)
 @decorate_view(csrf_protect)
 def come_in(request: HttpRequest, response: HttpResponse, data: ComeIn) -> CameIn:
-    """Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own secret."""
+    """Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own
+    secret."""
     came = coming_in.come_in(request, data.code, data.name, data.secret)
     for name, (value, age) in coming_in.cookies(request, came).items():
         response.set_cookie(name, value, max_age=age, httponly=True, samesite="Lax", secure=request.is_secure())
@@ -112,8 +113,10 @@ def my_home(request: HttpRequest) -> MyHome:
 
 
 @student.put(
-    "/home/problems/{int:problem_id}", response={200: HomeTask, 400: Detail, 403: Detail, 404: Detail, 409: Detail}, auth=None
-)  # fmt: skip
+    "/home/problems/{int:problem_id}",
+    response={200: HomeTask, 400: Detail, 403: Detail, 404: Detail, 409: Detail},
+    auth=None,
+)
 @decorate_view(csrf_protect)
 def write_at_home(request: HttpRequest, problem_id: int, data: MyLines) -> HomeTask:
     """The lines of a problem of the own page."""

@@ -1,4 +1,5 @@
-"""The room on the board: which line breaks, how it goes on, and what has just been written. The answers have no names."""
+"""The room on the board: which line breaks, how it goes on, and what has just been written. The answers have no
+names."""
 
 from __future__ import annotations
 
@@ -88,9 +89,15 @@ def asked(teacher: User, set_id: int) -> AskOut | None:
         for key, count in counts.most_common(MOST_SHOWN)
     ]
     return AskOut(
-        id=found.pk, kind=found.kind, given_latex=_latex(found.item.given, found.item), lines=[_latex(line, found.item) for line in found.lines],  # type: ignore[arg-type]
-        right=found.right, answered=sum(counts.values()), here=room.visits.filter(heard__gt=timezone.now() - HERE).count(), answers=answers,
-    )  # fmt: skip
+        id=found.pk,
+        kind=found.kind_name,
+        given_latex=_latex(found.item.given, found.item),
+        lines=[_latex(line, found.item) for line in found.lines],
+        right=found.right,
+        answered=sum(counts.values()),
+        here=room.visits.filter(heard__gt=timezone.now() - HERE).count(),
+        answers=answers,
+    )
 
 
 def my_ask(me: Inside) -> MyAsk | None:
@@ -102,13 +109,17 @@ def my_ask(me: Inside) -> MyAsk | None:
         return None
     own = found.answers.filter(student=me.student).first()
     return MyAsk(
-        id=found.pk, kind=found.kind, given_latex=_latex(found.item.given, found.item), lines=[_latex(line, found.item) for line in found.lines],  # type: ignore[arg-type]
+        id=found.pk,
+        kind=found.kind_name,
+        given_latex=_latex(found.item.given, found.item),
+        lines=[_latex(line, found.item) for line in found.lines],
         answer=own.text if own else "",
-    )  # fmt: skip
+    )
 
 
 def answer(me: Inside, data: AnswerIn) -> None:
-    """Keeps the answer of a student, in place of an earlier one. Raises Refused where that is not asked any more, or for what is no line of it."""
+    """Keeps the answer of a student, in place of an earlier one. Raises Refused where that is not asked any more, or
+    for what is no line of it."""
     found = Ask.objects.select_related("item__given_set").filter(pk=me.ask).first() if me.ask == data.ask else None
     if found is None:
         raise Refused("This is not asked any more.", code="over")

@@ -1,4 +1,5 @@
-"""Coming into a room: the code, the name as the class has it, a short secret of one's own. Wrong tries are slowed by the address they come from."""
+"""Coming into a room: the code, the name as the class has it, a short secret of one's own. Wrong tries are slowed by
+the address they come from."""
 
 from __future__ import annotations
 
@@ -52,7 +53,8 @@ class Closing(Protocol):
 
 
 def is_over(room: Closing, more_minutes: int = 0, until: datetime | None = None) -> bool:
-    """Whether a room has ended, by hand or by its time; for one student so many minutes later, or open again until then."""
+    """Whether a room has ended, by hand or by its time; for one student so many minutes later, or open again until
+    then."""
     if until is not None and timezone.now() < until:
         return False
     if room.ended:
@@ -70,7 +72,8 @@ class Came:
 
 
 def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Came:
-    """A student in the room, or at home, that has a code; the secret is set at the first time. Raises Refused, with what is wrong, or TooMany."""
+    """A student in the room, or at home, that has a code; the secret is set at the first time. Raises Refused, with
+    what is wrong, or TooMany."""
     address = str(request.META.get("REMOTE_ADDR", ""))
     wanted = code.strip().upper()
     room = Room.objects.select_related("given_set__school_class").filter(code=wanted).first()
@@ -103,7 +106,8 @@ def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Came:
         raise _wrong(
             address,
             Refused(
-                "This is not the secret that goes with this name. If you have forgotten it, your teacher can take it away.",
+                "This is not the secret that goes with this name. If "
+                "you have forgotten it, your teacher can take it away.",
                 code="secret",
             ),
         )
@@ -152,8 +156,9 @@ def _known_here(request: HttpRequest) -> set[int]:
 
 
 def cookies(request: HttpRequest, came: Came) -> dict[str, tuple[str, int]]:
-    """What the browser of a student keeps, by name, each with its seconds: who is in which room, and who came in here before. Both are signed; the
-    first holds by an end of the secret's hash, so with another secret, or none, it is over."""
+    """What the browser of a student keeps, by name, each with its seconds: who is in which room, and who came in here
+    before. Both are signed; the first holds by an end of the secret's hash, so with another secret, or none, it is
+    over."""
     visit = came.visit.pk if came.visit else 0
     inside = signing.dumps([visit, came.hashed[-MARK:], came.student.pk], salt=INSIDE)
     device = signing.dumps(sorted(_known_here(request) | {came.student.pk})[-40:], salt=DEVICE)
@@ -191,10 +196,26 @@ class Inside:
 
 
 _COLUMNS = (
-    "pk", "student", "student__name", "nudge", "more_minutes", "until", "room", "room__tells", "room__right_line", "room__hints", "room__paused",
-    "room__closes", "room__show_time", "room__ended", "room__given_set", "room__given_set__title", "room__given_set__conventions",
-    "room__given_set__school_class__owner", "room__ask",
-)  # fmt: skip
+    "pk",
+    "student",
+    "student__name",
+    "nudge",
+    "more_minutes",
+    "until",
+    "room",
+    "room__tells",
+    "room__right_line",
+    "room__hints",
+    "room__paused",
+    "room__closes",
+    "room__show_time",
+    "room__ended",
+    "room__given_set",
+    "room__given_set__title",
+    "room__given_set__conventions",
+    "room__given_set__school_class__owner",
+    "room__ask",
+)
 
 
 _VISIT = Rows(1, lambda visit: Visit.objects.filter(pk=visit).values_list("student__secret__hashed", *_COLUMNS))

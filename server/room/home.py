@@ -1,7 +1,8 @@
 """A student's own page: the own chains, the errors they are rid of, and the next problem for one that is due again.
 
-An error that was made is due the day after; each problem against it that is solved without it puts it off, by 3, 7 and 21 days, and after the last
-the student is rid of it. Made again, it begins anew. (Expanding retrieval practice; the intervals are the product's own.)
+An error that was made is due the day after; each problem against it that is solved without it puts it off, by 3, 7 and
+21 days, and after the last the student is rid of it. Made again, it begins anew. (Expanding retrieval practice; the
+intervals are the product's own.)
 """
 
 from __future__ import annotations
@@ -48,13 +49,17 @@ def home(student: Student) -> MyHome:
             own = words.of(slip.id, slip.name, slip.cue)
             told.append(HomeSlip(name=own.name, cue=own.text, rid=each.rid, due=each.due, solved=each.stage))
     return MyHome(
-        student=student.name, school_class=student.school_class.name, sets=_sets(student), slips=told,
+        student=student.name,
+        school_class=student.school_class.name,
+        sets=_sets(student),
+        slips=told,
         next=None if task is None else task_out(task),
-    )  # fmt: skip
+    )
 
 
 def _seen(student: Student) -> Q:
-    """What a student may see of the own workings: the room is over for this student, or a mark was confirmed and no room is open."""
+    """What a student may see of the own workings: the room is over for this student, or a mark was confirmed and no
+    room is open."""
     visits = {visit.room_id: visit for visit in student.visits.all()}
     rooms: dict[bool, list[int]] = {True: [], False: []}
     for room in Room.objects.filter(given_set__school_class=student.school_class_id):
@@ -120,38 +125,56 @@ def _next(student: Student, due: Sequence[DueSlip]) -> HomeProblem | None:
         found = None
     working = found.working if found is not None else base  # where none is like it, the same once more
     problem, _ = HomeProblem.objects.get_or_create(
-        student=student, slip=slip.slip, done=None,
+        student=student,
+        slip=slip.slip,
+        done=None,
         defaults={
-            "task": working.task, "given": working.given, "variable": working.variable or "", "numbers": working.numbers, "method": working.method or "",
+            "task": working.task,
+            "given": working.given,
+            "variable": working.variable or "",
+            "numbers": working.numbers,
+            "method": working.method or "",
             "conventions": dict(base.conventions),
         },
-    )  # fmt: skip
+    )
     return problem
 
 
 def _working(problem: HomeProblem, lines: list[str]) -> Working:
     return Working(
-        problem.task, problem.given, tuple(lines), problem.variable or None, problem.numbers, dict(problem.conventions), method=problem.method or None
-    )  # fmt: skip
+        problem.task,
+        problem.given,
+        tuple(lines),
+        problem.variable or None,
+        problem.numbers,
+        dict(problem.conventions),
+        method=problem.method or None,
+    )
 
 
 def task_out(problem: HomeProblem) -> HomeTask:
-    """A problem of the own page, as the student sees it: each line with its verdict, the place of an error with its cue."""
+    """A problem of the own page, as the student sees it: each line with its verdict, the place of an error with its
+    cue."""
     decimal = str(problem.conventions.get("decimal", "point"))
     telling = Telling("cue", False, True, decimal, problem.student.school_class.owner_id)
     report = None if problem.report is None else _REPORT.validate_python(problem.report)
     given = echo_of(problem.given, decimal)
     slip = _SLIPS.get(problem.slip)
     return HomeTask(
-        id=problem.pk, against=slip.name if slip else "", decimal=decimal, given_latex=given.latex,
+        id=problem.pk,
+        against=slip.name if slip else "",
+        decimal=decimal,
+        given_latex=given.latex,
         instruction=instructed(problem.task, problem.given, problem.variable, problem.numbers, problem.method),
-        working=telling.of(Kept(problem.pk, problem.lines, problem.revision, 0, report)), done=problem.done is not None,
-    )  # fmt: skip
+        working=telling.of(Kept(problem.pk, problem.lines, problem.revision, 0, report)),
+        done=problem.done is not None,
+    )
 
 
 def write(student: Student, problem_id: int, data: MyLines) -> HomeProblem:
-    """Keeps the lines of a student for a problem of the own page, verified; once it is solved, says when its error is due again. The same once more
-    changes nothing. Raises Conflict where they were changed elsewhere, Refused where nobody has time to verify them or it is solved already."""
+    """Keeps the lines of a student for a problem of the own page, verified; once it is solved, says when its error is
+    due again. The same once more changes nothing. Raises Conflict where they were changed elsewhere, Refused where
+    nobody has time to verify them or it is solved already."""
     get_object_or_404(HomeProblem, pk=problem_id, student=student)
     with transaction.atomic():
         problem = HomeProblem.objects.select_for_update().get(pk=problem_id)

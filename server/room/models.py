@@ -1,19 +1,24 @@
-"""The practice room of a set: its code and what it tells, who is in it, the students' own secrets, and tries that were wrong."""
+"""The practice room of a set: its code and what it tells, who is in it, the students' own secrets, and tries that were
+wrong."""
 
 from __future__ import annotations
+
+from typing import Literal, cast, get_args
 
 from django.db import connection, models
 from django.db.models import CheckConstraint, Q, UniqueConstraint
 
 from algebra import limits
 from server.marking.models import GivenSet, SchoolClass, SetItem, Student, StudentWorking
+from server.room.telling import Tells
 
-TELLS = ("end", "line", "place", "cue", "words")
+TELLS: tuple[Tells, ...] = get_args(Tells)
+AskKind = Literal["vote", "try"]
 
 
 class Room(models.Model):
-    """A set that a class works on its own devices. `tells` is how much a student is told while writing; `version` grows with every change that the teacher
-    sees. Without `closes` it stays open until it is ended."""
+    """A set that a class works on its own devices. `tells` is how much a student is told while writing; `version` grows
+    with every change that the teacher sees. Without `closes` it stays open until it is ended."""
 
     given_set = models.OneToOneField(GivenSet, on_delete=models.CASCADE, related_name="room")
     code = models.CharField(max_length=8, unique=True)
@@ -33,6 +38,11 @@ class Room(models.Model):
             CheckConstraint(condition=Q(hints__lte=20), name="room_hints_bounded"),
         ]
 
+    @property
+    def telling(self) -> Tells:
+        """What it tells; that this is one of the known is a constraint of the table."""
+        return cast(Tells, self.tells)
+
     def touch(self) -> int:
         """Counts one more change that the teacher sees; its number."""
         self.version = touched(self.pk)
@@ -40,8 +50,8 @@ class Room(models.Model):
 
 
 def touched(room: int) -> int:
-    """Counts one more change of a room that the teacher sees; its number. Later changes of this room wait for the end of the transaction, so that
-    who has seen a number has seen all before it."""
+    """Counts one more change of a room that the teacher sees; its number. Later changes of this room wait for the end
+    of the transaction, so that who has seen a number has seen all before it."""
     with connection.cursor() as cursor:
         cursor.execute("UPDATE room_room SET version = version + 1 WHERE id = %s RETURNING version", [room])
         [version] = cursor.fetchone()
@@ -56,8 +66,8 @@ class Secret(models.Model):
 
 
 class Visit(models.Model):
-    """A student in a room: the words of a nudge, the minutes more than the others have, when the student came in or was last spoken to, and the
-    change of the room at which that was."""
+    """A student in a room: the words of a nudge, the minutes more than the others have, when the student came in or was
+    last spoken to, and the change of the room at which that was."""
 
     room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="visits")
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="visits")
@@ -72,7 +82,8 @@ class Visit(models.Model):
 
 
 class RoomWorking(models.Model):
-    """What the room adds to a working: its revision, the hints that were taken, and the change of the room at which it was last written."""
+    """What the room adds to a working: its revision, the hints that were taken, and the change of the room at which it
+    was last written."""
 
     working = models.OneToOneField(StudentWorking, on_delete=models.CASCADE, primary_key=True, related_name="in_room")
     revision = models.PositiveIntegerField(default=0)
@@ -82,7 +93,8 @@ class RoomWorking(models.Model):
 
 
 class Ask(models.Model):
-    """What a room is asked just now: which of these lines breaks (`right` is that line, 0 for none), or how the working goes on."""
+    """What a room is asked just now: which of these lines breaks (`right` is that line, 0 for none), or how the working
+    goes on."""
 
     room = models.OneToOneField(Room, on_delete=models.CASCADE, related_name="ask")
     kind = models.CharField(max_length=4)
@@ -97,6 +109,11 @@ class Ask(models.Model):
                 condition=Q(kind="vote", right__isnull=False) | Q(kind="try", right__isnull=True), name="ask_kind_known"
             )
         ]
+
+    @property
+    def kind_name(self) -> AskKind:
+        """What kind it is; that this is one of the known is a constraint of the table."""
+        return cast(AskKind, self.kind)
 
 
 class AskAnswer(models.Model):
@@ -119,8 +136,8 @@ class Door(models.Model):
 
 
 class DueSlip(models.Model):
-    """An error that a student made: when it was made last and in which item, after how many right problems since (`stage`), when it is due again, and
-    whether the student is rid of it."""
+    """An error that a student made: when it was made last and in which item, after how many right problems since
+    (`stage`), when it is due again, and whether the student is rid of it."""
 
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="due_slips")
     slip = models.CharField(max_length=60)
@@ -135,7 +152,8 @@ class DueSlip(models.Model):
 
 
 class HomeProblem(models.Model):
-    """A problem against one of a student's errors, with what the student wrote. `done` when it was solved; `missed` when the error was made in it."""
+    """A problem against one of a student's errors, with what the student wrote. `done` when it was solved; `missed`
+    when the error was made in it."""
 
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="home_problems")
     slip = models.CharField(max_length=60)

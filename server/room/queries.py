@@ -53,9 +53,14 @@ def written(me: Inside, item: int, kept: Kept) -> Written:
 def _news(me: Inside) -> dict[str, Any]:
     closes = me.closes + timedelta(minutes=me.more_minutes) if me.closes and me.show_time else None
     return {
-        "tells": me.tells, "hints": me.hints, "paused": me.paused, "nudge": me.nudge, "closes": closes, "over": me.over,
+        "tells": me.tells,
+        "hints": me.hints,
+        "paused": me.paused,
+        "nudge": me.nudge,
+        "closes": closes,
+        "over": me.over,
         "ask": my_ask(me),
-    }  # fmt: skip
+    }
 
 
 @lru_cache(maxsize=4096)
@@ -80,15 +85,22 @@ def my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyI
         report = pile.report_of(working) if pile.is_fresh(working) else None
         kept = Kept(working.pk, working.texts, extra.revision if extra else 0, extra.hints if extra else 0, report)
     return MyItem(
-        id=item.pk, number=item.position + 1, task=item.task, form=forms.shown(item, pile.problem_of(item)),
-        instruction=forms.words_over(item) or instructed(item.task, item.given, item.variable, item.numbers, item.method),
-        given=item.given, given_latex=given.latex, working=None if kept is None else told.of(kept),
-    )  # fmt: skip
+        id=item.pk,
+        number=item.position + 1,
+        task=item.task,
+        form=forms.shown(item, pile.problem_of(item)),
+        instruction=forms.words_over(item)
+        or instructed(item.task, item.given, item.variable, item.numbers, item.method),
+        given=item.given,
+        given_latex=given.latex,
+        working=None if kept is None else told.of(kept),
+    )
 
 
 @dataclass(frozen=True)
 class Telling:
-    """What is told one student of workings: by the teacher's setting, in the teacher's own words where there are some. `ended` is when all is told."""
+    """What is told one student of workings: by the teacher's setting, in the teacher's own words where there are some.
+    `ended` is when all is told."""
 
     tells: telling.Tells
     right_line: bool
@@ -116,13 +128,22 @@ class Telling:
                 cues = {s.id: self.own.of(s.id, s.name, s.cue).text for s in slips}
             found = telling.told(kept.report, self.tells, ended=self.ended, right_line=self.right_line, words=cues)
         return MyWorking(
-            revision=kept.revision, lines=kept.lines, echoes=[echo_of(line, self.decimal) for line in kept.lines],
-            told=[ToldLineOut(verdict=t.verdict, words=t.words, right=t.right) for t in found.lines], answered=found.answered, hints=kept.hints,
-        )  # fmt: skip
+            revision=kept.revision,
+            lines=kept.lines,
+            echoes=[echo_of(line, self.decimal) for line in kept.lines],
+            told=[ToldLineOut(verdict=t.verdict, words=t.words, right=t.right) for t in found.lines],
+            answered=found.answered,
+            hints=kept.hints,
+        )
 
 
 _ROOM_COLUMNS = [field.attname for field in Room._meta.concrete_fields]
-_ROOM = Rows(2, lambda given_set, owner: Room.objects.filter(given_set=given_set, given_set__school_class__owner=owner).values_list(*_ROOM_COLUMNS))  # fmt: skip
+_ROOM = Rows(
+    2,
+    lambda given_set, owner: Room.objects.filter(given_set=given_set, given_set__school_class__owner=owner).values_list(
+        *_ROOM_COLUMNS
+    ),
+)
 
 
 def room_out(teacher: User, set_id: int, since: int = -1) -> RoomOut:
@@ -132,9 +153,17 @@ def room_out(teacher: User, set_id: int, since: int = -1) -> RoomOut:
         raise Http404
     items = SetItem.objects.filter(given_set=set_id).order_by("position").values_list("pk", flat=True)
     return RoomOut(
-        version=room.version, code=room.code, tells=room.tells, right_line=room.right_line, hints=room.hints, paused=room.paused, closes=room.closes,  # type: ignore[arg-type]
-        ended=coming_in.is_over(room), items=list(items) if since < 0 else [], seats=_seats(room, since) if since != room.version else [],
-    )  # fmt: skip
+        version=room.version,
+        code=room.code,
+        tells=room.telling,
+        right_line=room.right_line,
+        hints=room.hints,
+        paused=room.paused,
+        closes=room.closes,
+        ended=coming_in.is_over(room),
+        items=list(items) if since < 0 else [],
+        seats=_seats(room, since) if since != room.version else [],
+    )
 
 
 def _seats(room: Room, since: int) -> list[SeatOut]:
@@ -156,10 +185,14 @@ def _seats(room: Room, since: int) -> list[SeatOut]:
         times = [*([visit.heard] if visit else []), *([written[pk]] if pk in written else [])]
         found.append(
             SeatOut(
-                student=pk, name=name, heard=max(times, default=None), nudge=visit.nudge if visit else "", more_minutes=visit.more_minutes if visit else 0,
+                student=pk,
+                name=name,
+                heard=max(times, default=None),
+                nudge=visit.nudge if visit else "",
+                more_minutes=visit.more_minutes if visit else 0,
                 cells=cells.get(pk, []),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -174,8 +207,14 @@ _CHANGED = Rows(2, lambda given_set, since: _cells_of(given_set).filter(in_room_
 
 
 def _cell(
-    item: int, working: int, links: list[dict[str, Any]] | None, finished: bool | None, right: bool, slips: list[str], hints: int | None
-) -> SeatCell:  # fmt: skip
+    item: int,
+    working: int,
+    links: list[dict[str, Any]] | None,
+    finished: bool | None,
+    right: bool,
+    slips: list[str],
+    hints: int | None,
+) -> SeatCell:
     found = links or []
     stuck = next((link["line"] for link in found if link["relation"] in ("breaks", "narrows")), 0)
     slip = _SLIPS.get(slips[0]) if slips else None

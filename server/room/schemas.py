@@ -1,9 +1,10 @@
-"""What the endpoints of the practice room take and give. The student's side holds nothing of others, no key, and no more of a report than is told."""
+"""What the endpoints of the practice room take and give. The student's side holds nothing of others, no key, and no
+more of a report than is told."""
 
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from ninja import Field, Schema
 from pydantic import StringConstraints
@@ -11,6 +12,7 @@ from pydantic import StringConstraints
 from algebra import Echo, limits
 from server.common.schemas import KEPT, LineText, StudentName, Text
 from server.marking.schemas import FormOut
+from server.room.models import AskKind
 from server.room.telling import Tells
 from server.sheets.schemas import Bead
 
@@ -51,11 +53,9 @@ class MyItem(Schema):
     working: MyWorking | None
 
 
-AskKind = Literal["vote", "try"]
-
-
 class MyAsk(Schema):
-    """What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it goes on."""
+    """What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it
+    goes on."""
 
     id: int
     kind: AskKind
@@ -88,8 +88,8 @@ class AnswerOut(Schema):
 
 
 class AskOut(Schema):
-    """What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for none, null where a line is
-    asked for."""
+    """What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for
+    none, null where a line is asked for."""
 
     id: int
     kind: AskKind
@@ -116,7 +116,8 @@ class WrittenInRoom(Schema):
 
 
 class ProblemRoom(Schema):
-    """Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it has written, the latest first."""
+    """Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it
+    has written, the latest first."""
 
     given_set: int
     item: int
@@ -167,7 +168,8 @@ class HomeSet(Schema):
 
 
 class HomeSlip(Schema):
-    """An error that a student made: when it is due again, how many problems against it were solved since, or that they are rid of it."""
+    """An error that a student made: when it is due again, how many problems against it were solved since, or that they
+    are rid of it."""
 
     name: str
     cue: str
@@ -242,7 +244,8 @@ class RoomChange(Schema):
 
 
 class SeatChange(Schema):
-    """What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the secret taken away."""
+    """What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the
+    secret taken away."""
 
     nudge: Sentence | None = None
     more_minutes: int | None = Field(None, ge=0, le=600)
@@ -274,7 +277,8 @@ class SeatOut(Schema):
 
 
 class RoomOut(Schema):
-    """The room as the teacher has it; `seats` are those where something has changed since the version that was asked about."""
+    """The room as the teacher has it; `seats` are those where something has changed since the version that was asked
+    about."""
 
     version: int
     code: str

@@ -23,9 +23,15 @@ def open_room(teacher: User, set_id: int, data: RoomIn) -> None:
     given_set = set_of(teacher, set_id)
     closes = timezone.now() + timedelta(minutes=data.minutes) if data.minutes else None
     wanted = {
-        "tells": data.tells, "right_line": data.right_line, "hints": data.hints, "closes": closes, "show_time": data.show_time, "ended": False,
-        "paused": "", "code": coming_in.new_code(),
-    }  # fmt: skip
+        "tells": data.tells,
+        "right_line": data.right_line,
+        "hints": data.hints,
+        "closes": closes,
+        "show_time": data.show_time,
+        "ended": False,
+        "paused": "",
+        "code": coming_in.new_code(),
+    }
     room, _ = Room.objects.update_or_create(given_set=given_set, defaults=wanted)
     room.touch()
 
@@ -78,7 +84,8 @@ def seen_late(item: SetItem, lines: list[str], **_: object) -> None:
 
 @transaction.atomic
 def written_for(working: int, given_set: int, **_: object) -> None:
-    """Notes in its room that a working was written in the student's place: what the student's device has is overtaken, and is not put over it unseen."""
+    """Notes in its room that a working was written in the student's place: what the student's device has is overtaken,
+    and is not put over it unseen."""
     room = Room.objects.filter(given_set=given_set).first()
     if room is None:
         return

@@ -1,4 +1,5 @@
-"""What a student is told of a working, by the teacher's setting. What is not told is not in the data either. Knows no database."""
+"""What a student is told of a working, by the teacher's setting. What is not told is not in the data either. Knows no
+database."""
 
 from __future__ import annotations
 
@@ -23,15 +24,16 @@ class ToldLine:
 
 @dataclass(frozen=True, slots=True)
 class Told:
-    """What is told of a working; `answered`: the answer is right and finished, told line by line and at the end only."""
+    """What is told of a working; `answered`: the answer is right and finished, told line by line and at the end
+    only."""
 
     lines: tuple[ToldLine, ...]
     answered: bool = False
 
 
 def told(report: Report, tells: Tells, *, ended: bool, right_line: bool, words: dict[str, str]) -> Told:
-    """What a student sees of a report. `words` are the teacher's own cues by slip. At the end all is told that the setting would tell of a slip at most:
-    the place and its cue; the right line only where the teacher says so."""
+    """What a student sees of a report. `words` are the teacher's own cues by slip. At the end all is told that the
+    setting would tell of a slip at most: the place and its cue; the right line only where the teacher says so."""
     level = _level(tells, ended=ended)
     found = []
     broken = False

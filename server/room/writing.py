@@ -47,7 +47,10 @@ def writable(me: Inside) -> None:
 
 
 _ITEM_COLUMNS = ["id", "position", "task", "given", "variable", "numbers", "method", "form", "made", "scheme"]
-_ITEM = Rows(2, lambda given_set, item: SetItem.objects.filter(given_set=given_set, pk=item).order_by().values_list(*_ITEM_COLUMNS))  # fmt: skip
+_ITEM = Rows(
+    2,
+    lambda given_set, item: SetItem.objects.filter(given_set=given_set, pk=item).order_by().values_list(*_ITEM_COLUMNS),
+)
 
 
 def item_of(me: Inside, item_id: int) -> SetItem:
@@ -60,8 +63,8 @@ def item_of(me: Inside, item_id: int) -> SetItem:
 
 
 def write(me: Inside, item: SetItem, data: MyLines) -> Kept:
-    """Keeps the lines of a student with what came of verifying them. The same once more changes nothing; raises Conflict where they were changed
-    elsewhere meanwhile."""
+    """Keeps the lines of a student with what came of verifying them. The same once more changes nothing; raises
+    Conflict where they were changed elsewhere meanwhile."""
     writable(me)
     kept = _kept(me, item)
     if _is_same(kept, data):
@@ -105,9 +108,14 @@ _KEPT = Rows(
     lambda given_set, student, item: StudentWorking.objects.filter(
         paper__given_set=given_set, paper__student=student, item=item
     ).values_list(
-        "pk", "lines", "in_room__revision", "in_room__hints", "mark", Exists(Decision.objects.filter(working=OuterRef("pk")))
+        "pk",
+        "lines",
+        "in_room__revision",
+        "in_room__hints",
+        "mark",
+        Exists(Decision.objects.filter(working=OuterRef("pk"))),
     ),
-)  # fmt: skip
+)
 
 
 def _kept(me: Inside, item: SetItem) -> Kept | None:
@@ -155,7 +163,8 @@ def _put(me: Inside, item: SetItem, kept: Kept | None, data: MyLines, judged: pi
 
 
 def hint(me: Inside, item: SetItem) -> RoomHint:
-    """The next hint: what to look at, then the rule, then the line where the teacher allows it; each is counted. Raises Refused."""
+    """The next hint: what to look at, then the rule, then the line where the teacher allows it; each is counted. Raises
+    Refused."""
     writable(me)
     if item.made is not None:
         raise Refused("For this one there are no hints.", code="no-hint")
@@ -184,9 +193,11 @@ def hint(me: Inside, item: SetItem) -> RoomHint:
         extra.save()
     step = found.step
     return RoomHint(
-        look=found.look, rule=step.rule.name if step is not None and extra.hints > 1 else "",
-        line=step.line if step is not None and extra.hints > 2 and me.right_line else "", left=me.hints - extra.hints,
-    )  # fmt: skip
+        look=found.look,
+        rule=step.rule.name if step is not None and extra.hints > 1 else "",
+        line=step.line if step is not None and extra.hints > 2 and me.right_line else "",
+        left=me.hints - extra.hints,
+    )
 
 
 def _sound(lines: list[str], relations: list[str | None]) -> list[str]:

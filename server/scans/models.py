@@ -1,4 +1,5 @@
-"""Pages that students wrote on, as they were scanned or photographed, with what the page reader made of them and what the teacher settled."""
+"""Pages that students wrote on, as they were scanned or photographed, with what the page reader made of them and what
+the teacher settled."""
 
 from __future__ import annotations
 
@@ -11,8 +12,8 @@ STATES = ("waiting", "read", "failed")
 
 
 class StudentPage(models.Model):
-    """One page. Without a student it lies in the tray. `settled` holds the lines that the teacher has settled, by their place in the reading: the texts
-    that stand there, none where the line is left out."""
+    """One page. Without a student it lies in the tray. `settled` holds the lines that the teacher has settled, by their
+    place in the reading: the texts that stand there, none where the line is left out."""
 
     given_set = models.ForeignKey(GivenSet, on_delete=models.CASCADE, related_name="pages")
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="pages", null=True)

@@ -1,4 +1,5 @@
-"""From a reading to workings: which lines belong to which item, what is doubtful, what is left out. Knows no database."""
+"""From a reading to workings: which lines belong to which item, what is doubtful, what is left out. Knows no
+database."""
 
 from __future__ import annotations
 
@@ -14,7 +15,8 @@ DOUBTFUL = 0.8
 
 @dataclass(frozen=True, slots=True)
 class PlacedLine:
-    """A row of a page: the item that it belongs to (0 for none), the texts that stand for it, whether it is doubtful still."""
+    """A row of a page: the item that it belongs to (0 for none), the texts that stand for it, whether it is doubtful
+    still."""
 
     at: int
     item: int
@@ -35,7 +37,8 @@ def name_on(reading: PageReading) -> str:
 
 
 def placed(reading: PageReading, settled: Mapping[str, Sequence[str]], items: int) -> list[PlacedLine]:
-    """The rows that belong to workings, from top to bottom. A number that the teacher typed before a line goes before what was read."""
+    """The rows that belong to workings, from top to bottom. A number that the teacher typed before a line goes before
+    what was read."""
     found, item = [], 0
     for at, line in enumerate(reading.lines):
         if line.about == "name":
@@ -68,7 +71,8 @@ def open_lines(lines: Sequence[PlacedLine]) -> int:
 
 
 def workings_of(pages: Sequence[Sequence[PlacedLine]]) -> dict[int, list[str] | None]:
-    """The lines by item, over all pages of a student in their order; None for an item with a line that is not settled."""
+    """The lines by item, over all pages of a student in their order; None for an item with a line that is not
+    settled."""
     found: dict[int, list[str] | None] = {}
     for page in pages:
         for line in page:

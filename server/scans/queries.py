@@ -51,9 +51,13 @@ def pages_out(given_set: GivenSet) -> PagesOut:
 def _row(page: StudentPage, items: int) -> PageRow:
     reading = reading_of(page)
     return PageRow(
-        id=page.pk, student=page.student_id, name=placing.name_on(reading) if reading else "", state=page.state, trouble=page.trouble,
+        id=page.pk,
+        student=page.student_id,
+        name=placing.name_on(reading) if reading else "",
+        state=page.state,
+        trouble=page.trouble,
         open=placing.open_lines(placed_of(page, items)),
-    )  # fmt: skip
+    )
 
 
 def page_out(page: StudentPage) -> PageOut:
@@ -63,10 +67,15 @@ def page_out(page: StudentPage) -> PageOut:
     reading = reading_of(page)
     mends = _mends(items, lines)
     return PageOut(
-        id=page.pk, student=page.student_id, name=placing.name_on(reading) if reading else "", state=page.state, trouble=page.trouble,
-        width=page.width, height=page.height,
+        id=page.pk,
+        student=page.student_id,
+        name=placing.name_on(reading) if reading else "",
+        state=page.state,
+        trouble=page.trouble,
+        width=page.width,
+        height=page.height,
         lines=[_line(line, items[line.item - 1] if line.item else None, mends.get(line.at, [])) for line in lines],
-    )  # fmt: skip
+    )
 
 
 def _line(line: PlacedLine, item: SetItem | None, mends: list[Mends]) -> PageLine:
@@ -82,14 +91,22 @@ def _line(line: PlacedLine, item: SetItem | None, mends: list[Mends]) -> PageLin
         for k, s in enumerate(line.line.symbols)
     ]
     return PageLine(
-        at=line.at, item=item.pk if item else None, box=list(line.line.box), symbols=symbols, texts=list(line.texts),
-        echoes=[understood(text, decimal=decimal) for text in line.texts], doubtful=line.doubtful, settled=line.settled,
-        crossed=line.line.crossed, mends=mends,
-    )  # fmt: skip
+        at=line.at,
+        item=item.pk if item else None,
+        box=list(line.line.box),
+        symbols=symbols,
+        texts=list(line.texts),
+        echoes=[understood(text, decimal=decimal) for text in line.texts],
+        doubtful=line.doubtful,
+        settled=line.settled,
+        crossed=line.line.crossed,
+        mends=mends,
+    )
 
 
 def _mends(items: Sequence[SetItem], lines: Sequence[PlacedLine]) -> dict[int, list[Mends]]:
-    """For each doubtful line that does not follow as it was read: the other readings of one symbol with which it does."""
+    """For each doubtful line that does not follow as it was read: the other readings of one symbol with which it
+    does."""
     found: dict[int, list[Mends]] = {}
     above: dict[int, list[str]] = {}
     left = MOST_TRIED

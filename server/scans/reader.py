@@ -1,4 +1,5 @@
-"""Asking the page reader, as docs/page-reader.md tells. Whatever it answers is survived: what does not keep to that page is a ReaderTrouble."""
+"""Asking the page reader, as docs/page-reader.md tells. Whatever it answers is survived: what does not keep to that
+page is a ReaderTrouble."""
 
 from __future__ import annotations
 
@@ -14,7 +15,10 @@ from server.common import outside
 from server.common.schemas import KEPT
 
 TRIES, SECONDS = 3, 20
-NOT_THERE = "No page reader is set up here. Type the lines beside the page, or have UCHUU_PAGE_READER set to the address of one."
+NOT_THERE = (
+    "No page reader is set up here. Type the lines beside the "
+    "page, or have UCHUU_PAGE_READER set to the address of one."
+)
 SILENT = "The page reader does not answer. Try again later, or type the lines beside the page."
 STRANGE = "The page reader's answer can't be understood. Read the page again, or type the lines beside it."
 

@@ -11,7 +11,8 @@ from server.common.schemas import LineText
 
 
 class PageRow(Schema):
-    """A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to be settled."""
+    """A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to
+    be settled."""
 
     id: int
     student: int | None
@@ -52,7 +53,8 @@ class Mends(Schema):
 
 
 class PageLine(Schema):
-    """A row of a page: `at` is its place in the reading, `item` the id of the item it belongs to, `texts` what stands for it now with its echoes."""
+    """A row of a page: `at` is its place in the reading, `item` the id of the item it belongs to, `texts` what stands
+    for it now with its echoes."""
 
     at: int
     item: int | None
@@ -78,8 +80,8 @@ class PageOut(Schema):
 
 
 class SettleIn(Schema):
-    """The texts that stand for a row: as it was read, with another reading, or as the teacher reads it; none where it is left out; null as it was read at
-    first, with its doubts."""
+    """The texts that stand for a row: as it was read, with another reading, or as the teacher reads it; none where it
+    is left out; null as it was read at first, with its doubts."""
 
     at: Annotated[int, Field(ge=0, le=400)]
     texts: list[LineText] | None = Field(max_length=limits.MAX_LINES)

@@ -31,7 +31,8 @@ STRANGER = "The code in the footer is not that of this sheet: look whether the n
 
 
 def take_pages(teacher: User, set_id: int, content: bytes) -> PagesTaken:
-    """Takes pages in and begins to have them read; a page that is there already is not taken twice. Raises Refused for what is no page."""
+    """Takes pages in and begins to have them read; a page that is there already is not taken twice. Raises Refused for
+    what is no page."""
     given_set = set_of(teacher, set_id)
     if len(content) > MOST_BYTES:
         raise Refused(f"A file of pages has at most {MOST_BYTES // 2**20} MB.", code="page")
@@ -47,10 +48,16 @@ def take_pages(teacher: User, set_id: int, content: bytes) -> PagesTaken:
             raise Refused(f"A set has at most {MOST_OF_A_SET} pages.", code="many")
         made = StudentPage.objects.bulk_create(
             StudentPage(
-                given_set=given_set, original=p.original, media=p.media, picture=p.picture, width=p.width, height=p.height, digest=p.digest
+                given_set=given_set,
+                original=p.original,
+                media=p.media,
+                picture=p.picture,
+                width=p.width,
+                height=p.height,
+                digest=p.digest,
             )
             for p in new
-        )  # fmt: skip
+        )
         _begin(page.pk for page in made)
     return PagesTaken(new=len(new), same=len(found) - len(new))
 
@@ -80,7 +87,8 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
 
 
 def put_down(page: StudentPage, reading: reader.PageReading) -> None:
-    """Keeps what was read on a page, of which set it is, by its code, and whose, by its name; and takes in what is beyond doubt."""
+    """Keeps what was read on a page, of which set it is, by its code, and whose, by its name; and takes in what is
+    beyond doubt."""
     page.reading, page.state = reading.model_dump(), "read"
     page.trouble = HALF if reading.read_to < 1 else ""
     code = reading.code.removeprefix("uchuu:").partition(":")[0]
@@ -141,7 +149,8 @@ def settle(teacher: User, page_id: int, data: SettleIn) -> StudentPage:
 
 @transaction.atomic
 def give_to(teacher: User, page_id: int, student_id: int | None) -> StudentPage:
-    """Says whose page it is. What had been taken in from it for somebody else is taken away again, with its marks. Raises Refused for nobody of the class."""
+    """Says whose page it is. What had been taken in from it for somebody else is taken away again, with its marks.
+    Raises Refused for nobody of the class."""
     page = _locked(teacher, page_id)
     student = None
     if student_id is not None:

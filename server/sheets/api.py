@@ -120,7 +120,8 @@ def delete_problem(request: HttpRequest, problem_id: int) -> Status[None]:
 def write_lines(request: HttpRequest, problem_id: int, data: WorkingChange) -> HttpResponse:
     """Saves and checks the whole chain at once.
 
-    Called at every line, so the answer goes out without being validated again; that it has the promised shape is tested.
+    Called at every line, so the answer goes out without being validated again; that it has the promised shape is
+    tested.
     """
     problem = queries.problem_out(services.write_lines(person_of(request), problem_id, data))
     return HttpResponse(problem.model_dump_json(), content_type="application/json")

@@ -48,8 +48,8 @@ def problem_of(teacher: User, problem_id: int) -> Problem:
 
 
 def sheets_of(teacher: User, search: str = "", page: int = 1) -> SheetsOut:
-    """A page of the teacher's sheets, the last changed first, each with how many of its workings are sound and how many hold a
-    fault; `search` is looked for in the titles."""
+    """A page of the teacher's sheets, the last changed first, each with how many of its workings are sound and how many
+    hold a fault; `search` is looked for in the titles."""
     mine = Sheet.objects.filter(owner=teacher).order_by("-changed", "-pk")
     found = mine.filter(title__icontains=search) if search else mine
     start = (page - 1) * PAGE
@@ -64,13 +64,19 @@ def sheets_of(teacher: User, search: str = "", page: int = 1) -> SheetsOut:
 
 def _sheet_row(sheet: Sheet, states: list[str]) -> SheetRow:
     return SheetRow(
-        id=sheet.pk, title=sheet.title, received_from=sheet.received_from, changed=sheet.changed, problems=len(states),
-        sound=states.count("sound"), faulty=states.count("faulty"),
-    )  # fmt: skip
+        id=sheet.pk,
+        title=sheet.title,
+        received_from=sheet.received_from,
+        changed=sheet.changed,
+        problems=len(states),
+        sound=states.count("sound"),
+        faulty=states.count("faulty"),
+    )
 
 
 def _states(sheets: list[Sheet]) -> dict[int, list[str]]:
-    """The states of the workings of these sheets: the kept ones as far as they were made from what stands now, the others anew."""
+    """The states of the workings of these sheets: the kept ones as far as they were made from what stands now, the
+    others anew."""
     by_id = {sheet.pk: sheet for sheet in sheets}
     lines: dict[int, list[str]] = defaultdict(list)
     of_working = Line.objects.filter(working__problem__sheet__in=by_id).order_by("working_id", "position")
@@ -100,9 +106,12 @@ def _problems() -> QuerySet[Problem]:
 def sheet_out(sheet: Sheet) -> SheetOut:
     """A sheet with a row for every problem."""
     return SheetOut(
-        id=sheet.pk, title=sheet.title, conventions=ConventionsOut(**sheet.conventions), untaught=sheet.untaught,
+        id=sheet.pk,
+        title=sheet.title,
+        conventions=ConventionsOut(**sheet.conventions),
+        untaught=sheet.untaught,
         problems=[problem_row(problem) for problem in problems_in(sheet)],
-    )  # fmt: skip
+    )
 
 
 def problem_row(problem: Problem) -> ProblemRow:
@@ -110,11 +119,20 @@ def problem_row(problem: Problem) -> ProblemRow:
     report = reports.of(problem)
     given = understood(problem.given, decimal=decimal_of(problem.sheet))
     return ProblemRow(
-        id=problem.pk, position=problem.position, task=problem.task_name, given=problem.given, given_latex=given.latex,
-        beads=beads_of(report.links), difficulty=reports.difficulty_of(problem), instruction=problem.instruction, form=problem.item_form, verdict=report.answer.verdict,
-        finished=report.finish.finished, owed=len(report.owed),
+        id=problem.pk,
+        position=problem.position,
+        task=problem.task_name,
+        given=problem.given,
+        given_latex=given.latex,
+        beads=beads_of(report.links),
+        difficulty=reports.difficulty_of(problem),
+        instruction=problem.instruction,
+        form=problem.item_form,
+        verdict=report.answer.verdict,
+        finished=report.finish.finished,
+        owed=len(report.owed),
         slips=[SlipNamed(id=key, name=name) for key, name in slips_in(report).items()],
-    )  # fmt: skip
+    )
 
 
 def beads_of(links: Iterable[Link]) -> list[Bead]:
@@ -157,11 +175,12 @@ def tints_of(given: str, texts: list[str], report: Report, decimal: str) -> list
             above = given if before == 0 else texts[before - 1]
             found.append(
                 TintOut(
-                    line=number, before_line=before,
+                    line=number,
+                    before_line=before,
                     before=understood(above, decimal=decimal, marks=dict.fromkeys(slip.before, "mark-slip")),
                     after=understood(texts[number - 1], decimal=decimal, marks=dict.fromkeys(slip.after, "mark-slip")),
                 )
-            )  # fmt: skip
+            )
         if link.kind in ("expression", "equation", "statement") and not link.error:
             before = number
     return found
@@ -181,12 +200,22 @@ def problem_out(problem: Problem) -> ProblemOut:
     texts = [line.text for line in problem.working.lines.all()]
     report = _in_own_words(reports.of(problem), problem.sheet.owner_id)
     return ProblemOut(
-        id=problem.pk, sheet=problem.sheet_id, position=problem.position, task=problem.task_name, given=problem.given,
-        variable=problem.variable, numbers=problem.number_system, method=problem.method,
-        instruction=problem.instruction, form=problem.item_form, given_echo=understood(problem.given, decimal=decimal), revision=problem.working.revision,
+        id=problem.pk,
+        sheet=problem.sheet_id,
+        position=problem.position,
+        task=problem.task_name,
+        given=problem.given,
+        variable=problem.variable,
+        numbers=problem.number_system,
+        method=problem.method,
+        instruction=problem.instruction,
+        form=problem.item_form,
+        given_echo=understood(problem.given, decimal=decimal),
+        revision=problem.working.revision,
         lines=[LineOut(text=text, echo=understood(text, decimal=decimal)) for text in texts],
-        report=report, tints=tints_of(problem.given, texts, report, decimal),
-    )  # fmt: skip
+        report=report,
+        tints=tints_of(problem.given, texts, report, decimal),
+    )
 
 
 def decimal_of(sheet: Sheet) -> str:

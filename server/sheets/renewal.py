@@ -13,7 +13,8 @@ EACH = 200
 
 
 def begin_where_needed() -> Run | None:
-    """Begins to renew all kept reports where that has not been begun with this version of the core; None where it has."""
+    """Begins to renew all kept reports where that has not been begun with this version of the core; None where it
+    has."""
     if Run.objects.filter(kind=KIND, title=reports.STAMP).exists():
         return None
     ids = list(Working.objects.order_by("pk").values_list("pk", flat=True))

@@ -42,8 +42,16 @@ def mark_of(working: CoreWorking, untaught: Sequence[str] = ()) -> str:
     writes and checks came in between each other.
     """
     made_from = [
-        STAMP, working.task, working.given, working.lines, working.variable, working.numbers, sorted(working.conventions.items()), working.method, list(untaught),
-    ]  # fmt: skip
+        STAMP,
+        working.task,
+        working.given,
+        working.lines,
+        working.variable,
+        working.numbers,
+        sorted(working.conventions.items()),
+        working.method,
+        list(untaught),
+    ]
     return sha256(json.dumps(made_from).encode()).hexdigest()[:20]
 
 

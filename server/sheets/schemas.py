@@ -125,7 +125,8 @@ class LineOut(Schema):
 
 
 class TintOut(Schema):
-    """Where a slip was made: the line (from 1) and the one before it (0 is the given), both set with the places marked."""
+    """Where a slip was made: the line (from 1) and the one before it (0 is the given), both set with the places
+    marked."""
 
     line: int
     before_line: int

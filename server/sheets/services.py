@@ -71,7 +71,8 @@ def add_problem(teacher: User, sheet_id: int, data: ProblemIn, lines: list[str] 
 def change_problem(teacher: User, problem_id: int, data: ProblemChange) -> Problem:
     """Changes the task or the given; the lines stay and are judged again."""
     changes = data.model_dump(exclude_none=True)
-    # the sheet is locked first, as wherever problems are moved: two who change one sheet wait for each other and lose nothing
+    # the sheet is locked first, as wherever problems are moved: two who change one sheet wait for each other and lose
+    # nothing
     sheet = _locked(teacher, queries.problem_of(teacher, problem_id).sheet_id)
     if changes:
         Problem.objects.filter(pk=problem_id, sheet=sheet).update(indexed="", **changes)
@@ -119,8 +120,8 @@ def delete_problem(teacher: User, problem_id: int) -> None:
 
 @transaction.atomic
 def give_copy(teacher: User, sheet_id: int, username: str, *, workings: bool) -> None:
-    """A copy of a sheet among those of a colleague, with the workings or without; raises Refused where there is no such colleague
-    or no room there."""
+    """A copy of a sheet among those of a colleague, with the workings or without; raises Refused where there is no such
+    colleague or no room there."""
     sheet = _locked(teacher, sheet_id)
     colleague = people.everybody().filter(username=username, is_active=True, person__teaches=True).first()
     if colleague is None or colleague.pk == teacher.pk:
@@ -128,9 +129,12 @@ def give_copy(teacher: User, sheet_id: int, username: str, *, workings: bool) ->
     if Sheet.objects.filter(owner=colleague).count() >= MAX_SHEETS:
         raise Refused(f"{colleague.first_name or username} has {MAX_SHEETS} sheets already.")
     copy = Sheet.objects.create(
-        owner=colleague, title=sheet.title, conventions=sheet.conventions, untaught=sheet.untaught,
+        owner=colleague,
+        title=sheet.title,
+        conventions=sheet.conventions,
+        untaught=sheet.untaught,
         received_from=teacher.first_name or teacher.username,
-    )  # fmt: skip
+    )
     for problem in queries.problems_in(sheet):
         lines = [line.text for line in problem.working.lines.all()] if workings else []
         add_problem(colleague, copy.pk, _as_new(problem), lines)
@@ -187,9 +191,14 @@ def _write_lines(working: Working, texts: list[str], stored: list[str] | None = 
 def _as_new(problem: Problem) -> ProblemIn:
     """What another problem needs to be the same as this one."""
     return ProblemIn(
-        task=problem.task_name, given=problem.given, variable=problem.variable, numbers=problem.number_system, method=problem.method,
-        instruction=problem.instruction, form=problem.item_form,
-    )  # fmt: skip
+        task=problem.task_name,
+        given=problem.given,
+        variable=problem.variable,
+        numbers=problem.number_system,
+        method=problem.method,
+        instruction=problem.instruction,
+        form=problem.item_form,
+    )
 
 
 def _locked(teacher: User, sheet_id: int) -> Sheet:

@@ -86,10 +86,15 @@ def _solution_out(solution: Solution, words: Words, decimal: str) -> SolutionOut
     method = _METHODS[solution.method]
     own = words.of(method.id, method.name, method.description)
     return SolutionOut(
-        method=method.id, name=own.name, description=own.text, searches=method.searches, answer=list(solution.answer),
-        steps=[_step_out(step, words, decimal) for step in solution.steps], difficulty=solution.difficulty,
+        method=method.id,
+        name=own.name,
+        description=own.text,
+        searches=method.searches,
+        answer=list(solution.answer),
+        steps=[_step_out(step, words, decimal) for step in solution.steps],
+        difficulty=solution.difficulty,
         not_yet=[_name_of(key, words) for key in solution.not_yet],
-    )  # fmt: skip
+    )
 
 
 def _name_of(key: str, words: Words) -> str:
@@ -116,9 +121,12 @@ def next_of(teacher: User, problem_id: int, lines: list[str]) -> HintOut:
     except (TaskError, ReadingError) as reason:
         raise Refused(reason.message, code="no-step") from reason
     return HintOut(
-        look=hint.look, step=_step_out(hint.step, words, decimal) if hint.step else None,
-        method=_name_of(hint.method, words) if hint.method else "", shorter=hint.shorter, done=hint.done,
-    )  # fmt: skip
+        look=hint.look,
+        step=_step_out(hint.step, words, decimal) if hint.step else None,
+        method=_name_of(hint.method, words) if hint.method else "",
+        shorter=hint.shorter,
+        done=hint.done,
+    )
 
 
 def anticipated(teacher: User, problem_id: int, order: OptionOrder, seed: int) -> AnticipatedOut:
@@ -147,7 +155,8 @@ def anticipated(teacher: User, problem_id: int, order: OptionOrder, seed: int) -
 
 
 def by_own_counts(wrong: Sequence[Anticipated], factors: Mapping[str, float]) -> tuple[Anticipated, ...]:
-    """The wrong answers with their weights by what the teacher's own classes do, the likeliest first; as they are without factors."""
+    """The wrong answers with their weights by what the teacher's own classes do, the likeliest first; as they are
+    without factors."""
     if not factors:
         return tuple(wrong)
     weighed = [replace(item, weight=item.weight * factors.get(item.slips[0], 1.0)) for item in wrong]

@@ -49,7 +49,8 @@ class HintOut(Schema):
 
 
 class AnticipatedOut(Schema):
-    """What students will write; `why_none` where the problem is not worked, `learned` where the order is that of the teacher's own classes."""
+    """What students will write; `why_none` where the problem is not worked, `learned` where the order is that of the
+    teacher's own classes."""
 
     answer: list[str]
     answer_latex: str

@@ -1,4 +1,5 @@
-"""How likely slips are in a teacher's own classes, against the table of judgement. Who counts them registers here; nobody need."""
+"""How likely slips are in a teacher's own classes, against the table of judgement. Who counts them registers here;
+nobody need."""
 
 from __future__ import annotations
 

@@ -31,10 +31,14 @@ def test_a_verdict_is_the_same_in_plain_notation_and_in_latex(path):
         plain = check(working)
         typeset = check(
             Working(
-                working.task, in_latex(working.given), tuple(map(in_latex, working.lines)), working.variable,
-                working.numbers, working.conventions,
+                working.task,
+                in_latex(working.given),
+                tuple(map(in_latex, working.lines)),
+                working.variable,
+                working.numbers,
+                working.conventions,
             )
-        )  # fmt: skip
+        )
         assert plain.error is None
         assert [link.relation for link in typeset.links] == [link.relation for link in plain.links], working.given
         assert typeset.answer.verdict == plain.answer.verdict

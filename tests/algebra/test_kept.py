@@ -1,7 +1,8 @@
 """What the core told, whole: every field of reports, solutions, predictions, next steps, features and proofs.
 
-Each line of `tests/corpus/kept/` was read by a person and stands until one decides otherwise. After a change that is meant,
-`UCHUU_KEEP=1 ./uchuu test --only python` (or pytest on this file) writes the lines anew; the difference is then to be read in the commit.
+Each line of `tests/corpus/kept/` was read by a person and stands until one decides otherwise. After a change that is
+meant, `UCHUU_KEEP=1 ./uchuu test --only python` (or pytest on this file) writes the lines anew; the difference is then
+to be read in the commit.
 """
 
 import json

@@ -10,8 +10,10 @@ from algebra import Working, check
 from algebra.exact.rational_functions import key_of, text_of
 
 WRONG = [
-    Working("factor", f"x^3 + {a}x^2 - {b}x - {a * b}", (f"(x + {a})(x^2 - {b + 1})",)) for a in (2, 3, 5) for b in (4, 9)
-] + [Working("simplify", f"{a}/(x+1) - {b}/(x-{b})", (f"({a}x - {b})/((x+1)(x-{b}))",)) for a in (2, 3) for b in (4, 5)]  # fmt: skip
+    Working("factor", f"x^3 + {a}x^2 - {b}x - {a * b}", (f"(x + {a})(x^2 - {b + 1})",))
+    for a in (2, 3, 5)
+    for b in (4, 9)
+] + [Working("simplify", f"{a}/(x+1) - {b}/(x-{b})", (f"({a}x - {b})/((x+1)(x-{b}))",)) for a in (2, 3) for b in (4, 5)]
 
 
 def held():

@@ -1,4 +1,5 @@
-"""Worked solutions: every line passes the product's own check, and the answer is the oracle's, on generated problems."""
+"""Worked solutions: every line passes the product's own check, and the answer is the oracle's, on generated
+problems."""
 
 import os
 import random
@@ -134,19 +135,22 @@ def test_a_family_names_methods_that_exist_and_works_its_example_by_the_first_th
     assert solution.method in family.methods
 
 
-@pytest.mark.parametrize(("task", "given", "method", "answer"), [
-    ("solve", "6/(x-2) = x/4 - 1", "clear-by-lcd", {"8", "-2"}),
-    ("solve", "x/(x-3) = 3/(x-3)", "common-denominator", set()),
-    ("solve", "√(x+6) = x", "isolate-and-square", {"3"}),
-    ("solve", "x^2 - 4x - 7 = 0", "completing-the-square", {"2 + √11", "2 - √11"}),
-    ("solve", "8^x·2^(x - 2) = 1/8", "common-base", {"-1/4"}),
-    ("solve", "x^2 + 25 = 0", "square-root", set()),
-    ("solve", "2(x+1) = 2x + 2", "simplify-then-undo", {"all"}),
-    ("factor", "x^2 + x + 7", "sum-product", {"prime"}),
-    ("simplify", "(x-5)/(5-x)", "factor-and-cancel", {"-1"}),
-    ("simplify", "(2^(n+3) + 2^n)/2^n", "exponent-laws", {"9"}),
-    ("domain", "(x-1)/((x-1)(x+3))", "factor-denominator", {"-3", "1"}),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("task", "given", "method", "answer"),
+    [
+        ("solve", "6/(x-2) = x/4 - 1", "clear-by-lcd", {"8", "-2"}),
+        ("solve", "x/(x-3) = 3/(x-3)", "common-denominator", set()),
+        ("solve", "√(x+6) = x", "isolate-and-square", {"3"}),
+        ("solve", "x^2 - 4x - 7 = 0", "completing-the-square", {"2 + √11", "2 - √11"}),
+        ("solve", "8^x·2^(x - 2) = 1/8", "common-base", {"-1/4"}),
+        ("solve", "x^2 + 25 = 0", "square-root", set()),
+        ("solve", "2(x+1) = 2x + 2", "simplify-then-undo", {"all"}),
+        ("factor", "x^2 + x + 7", "sum-product", {"prime"}),
+        ("simplify", "(x-5)/(5-x)", "factor-and-cancel", {"-1"}),
+        ("simplify", "(2^(n+3) + 2^n)/2^n", "exponent-laws", {"9"}),
+        ("domain", "(x-1)/((x-1)(x+3))", "factor-denominator", {"-3", "1"}),
+    ],
+)
 def test_answers_that_teachers_know(task, given, method, answer):
     assert set(work(Working(task, given), method=method).answer) == answer
 
@@ -161,11 +165,14 @@ def test_a_method_that_does_not_lead_to_the_answer_says_why():
         work(Working("solve", "3/x + 1/(x+2) = 2"), method="cross-multiply")
 
 
-@pytest.mark.parametrize(("conventions", "given", "last"), [
-    ({"solutions": "plus-minus"}, "x^2 - 4x - 7 = 0", "x = 2 ± √11   | +2"),
-    ({}, "x^2 - 4x - 7 = 0", "x = 2 + √11 or x = 2 - √11"),
-    ({"moves": "carried"}, "3x + 5 = 20", "x = 5"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("conventions", "given", "last"),
+    [
+        ({"solutions": "plus-minus"}, "x^2 - 4x - 7 = 0", "x = 2 ± √11   | +2"),
+        ({}, "x^2 - 4x - 7 = 0", "x = 2 + √11 or x = 2 - √11"),
+        ({"moves": "carried"}, "3x + 5 = 20", "x = 5"),
+    ],
+)
 def test_conventions_reach_the_lines(conventions, given, last):
     method = "completing-the-square" if "^2" in given else None
     assert work(Working("solve", given, (), conventions=conventions), method=method).lines[-1] == last

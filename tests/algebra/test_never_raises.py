@@ -12,9 +12,23 @@ from tests.algebra.test_notation import TREES
 
 TASKS = st.sampled_from(["simplify", "solve", "factor", "expand", "evaluate", "domain"])
 WORDS = st.sampled_from(
-    ["no solution", "all real numbers", "x ≠ 2", "prime", "check x = 2", "check x = √2: 2 = 2", "let u = x^2", "x ≈ 1.5",
-     "assume: x > 0", "aside: √4 = 2", "x = 1 or x = 2", "{1, √2}", "x = ±3", "u = 3"]
-)  # fmt: skip
+    [
+        "no solution",
+        "all real numbers",
+        "x ≠ 2",
+        "prime",
+        "check x = 2",
+        "check x = √2: 2 = 2",
+        "let u = x^2",
+        "x ≈ 1.5",
+        "assume: x > 0",
+        "aside: √4 = 2",
+        "x = 1 or x = 2",
+        "{1, √2}",
+        "x = ±3",
+        "u = 3",
+    ]
+)
 LINES = st.one_of(
     TREES.map(plain),
     st.tuples(TREES, TREES).map(lambda pair: f"{plain(pair[0])} = {plain(pair[1])}"),

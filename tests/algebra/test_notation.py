@@ -223,9 +223,8 @@ def test_no_text_raises_anything_but_the_documented_error(text):
         assert problem.message
         return
     if line.body is not None and line.kind != "check":
-        again = read_line(
-            f"{'aside: ' if line.kind == 'aside' else ''}{'assume: ' if line.kind == 'assumption' else ''}{plain(line.body)}"
-        )
+        word = {"aside": "aside: ", "assumption": "assume: "}.get(line.kind, "")
+        again = read_line(f"{word}{plain(line.body)}")
         assert plain(again.body) == plain(line.body)
 
 

@@ -1,4 +1,5 @@
-"""Every command but check, as one would call it: what is printed, the JSON by its schema, the exit status, the errors."""
+"""Every command but check, as one would call it: what is printed, the JSON by its schema, the exit status, the
+errors."""
 
 import io
 import json
@@ -174,9 +175,17 @@ def test_a_working_in_json_is_refused_by_its_field(data, words):
 
 def test_a_working_in_json_is_taken_whole():
     data = {
-        "id": "a", "task": "solve", "given": "x^2 = 4", "variable": "x", "numbers": "complex", "conventions": {"decimal": "comma"},
-        "lines": ["x = 2"], "assume": ["x > 0"], "method": "square-root", "format": 1,
-    }  # fmt: skip
+        "id": "a",
+        "task": "solve",
+        "given": "x^2 = 4",
+        "variable": "x",
+        "numbers": "complex",
+        "conventions": {"decimal": "comma"},
+        "lines": ["x = 2"],
+        "assume": ["x > 0"],
+        "method": "square-root",
+        "format": 1,
+    }
     working = working_from_json(data)
     assert (working.id, working.lines, working.assume, working.method) == ("a", ("x = 2",), ("x > 0",), "square-root")
     assert (working.numbers, working.convention("decimal"), working.convention("powers")) == (

@@ -66,10 +66,13 @@ def test_a_latex_document_of_ours_comes_back_as_problems(chain, tmp_path):
 @pytest.mark.parametrize(
     ("name", "content", "to", "words"),
     [
-        ("a.doc", b"x", "json", "comes back from"), ("a.csv", b"a,b\n", "json", "given"), ("a.txt", b"\xff\xfe", "json", "UTF-8"), ("a.zip", b"x", "json", "no zip"),
+        ("a.doc", b"x", "json", "comes back from"),
+        ("a.csv", b"a,b\n", "json", "given"),
+        ("a.txt", b"\xff\xfe", "json", "UTF-8"),
+        ("a.zip", b"x", "json", "no zip"),
         ("a.chain", CHAIN.encode(), "qti", "--out"),
     ],
-)  # fmt: skip
+)
 def test_what_can_not_be_converted_says_why(tmp_path, name, content, to, words):
     (tmp_path / name).write_bytes(content)
     status, _, err = run(convert.main, tmp_path / name, "--to", to)

@@ -15,11 +15,16 @@ def browser_type_launch_args():
         "executable_path": "/usr/bin/chromium",
         "headless": True,
         "args": [
-            "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
             "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE localhost , EXCLUDE 127.0.0.1",
         ],
-    }  # fmt: skip
+    }
 
 
 @pytest.fixture(scope="session")

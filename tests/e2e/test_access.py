@@ -1,4 +1,5 @@
-"""For whoever comes with a screen reader, a telephone or a tablet: no screen and no state has a fault that axe knows."""
+"""For whoever comes with a screen reader, a telephone or a tablet: no screen and no state has a fault that axe
+knows."""
 
 import json
 import re

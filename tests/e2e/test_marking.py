@@ -1,4 +1,5 @@
-"""A class set in the browser: given, taken in by paste, verified by a worker, marked by keys alone, and what it shows."""
+"""A class set in the browser: given, taken in by paste, verified by a worker, marked by keys alone, and what it
+shows."""
 
 import re
 import zipfile
@@ -237,12 +238,19 @@ def test_a_class_comes_from_the_records_its_pages_are_settled_marked_and_sent(de
 @pytest.mark.parametrize(
     ("name", "content"),
     [
-        ("pile.csv", "student;item;line\nStudent A;1;3x = 15\nStudent A;1;x = 5\nStudent B;1;3x = 29\n".encode("utf-16")),
-        ("pile.jsonl", b'{"student": "Student A", "item": 1, "lines": ["3x = 15", "x = 5"]}\n{"student": "Student B", "item": 1, "lines": ["3x = 29"]}\n'),
+        (
+            "pile.csv",
+            "student;item;line\nStudent A;1;3x = 15\nStudent A;1;x = 5\nStudent B;1;3x = 29\n".encode("utf-16"),
+        ),
+        (
+            "pile.jsonl",
+            b'{"student": "Student A", "item": 1, "lines": ["3x = 15", "x = '
+            b'5"]}\n{"student": "Student B", "item": 1, "lines": ["3x = 29"]}\n',
+        ),
         ("pile.txt", b"Student A\n1. 3x = 15\nx = 5\nStudent B\n1. 3x = 29\n"),
         ("pile.zip", None),
     ],
-)  # fmt: skip
+)
 def test_a_pile_is_taken_in_from_a_file(desk, tmp_path, name, content):
     page = desk
     teacher = services.User.objects.get(username="maren")

@@ -1,4 +1,5 @@
-"""A practice room with several browsers at once: students come in and write, the teacher sees it, pauses and nudges; a lost connection loses nothing."""
+"""A practice room with several browsers at once: students come in and write, the teacher sees it, pauses and nudges; a
+lost connection loses nothing."""
 
 import re
 
@@ -17,9 +18,15 @@ from server.sheets.schemas import ProblemIn
 
 SMALL = {"width": 360, "height": 740}
 PROBLEMS = [
-    ("work", "solve", "3x + 7 = 22"), ("work", "solve", "x^2 - 5x + 6 = 0"), ("choose", "simplify", "√50 + √8"), ("mend", "solve", "3(x - 2) = 12"),
-    ("fill", "solve", "2x + 5 = 17"), ("way", "solve", "x^2 = 9x"), ("claim", "expand", "(a + b)^2"), ("work", "analyze", "(x^2-x-6)/(x^2-9)"),
-]  # fmt: skip
+    ("work", "solve", "3x + 7 = 22"),
+    ("work", "solve", "x^2 - 5x + 6 = 0"),
+    ("choose", "simplify", "√50 + √8"),
+    ("mend", "solve", "3(x - 2) = 12"),
+    ("fill", "solve", "2x + 5 = 17"),
+    ("way", "solve", "x^2 = 9x"),
+    ("claim", "expand", "(a + b)^2"),
+    ("work", "analyze", "(x^2-x-6)/(x^2-9)"),
+]
 
 
 @pytest.fixture

@@ -1,4 +1,5 @@
-"""Questions in processes that can be ended: what is too heavy is refused in a sentence, and the next question is served."""
+"""Questions in processes that can be ended: what is too heavy is refused in a sentence, and the next question is
+served."""
 
 import os
 import signal

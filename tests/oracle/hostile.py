@@ -1,4 +1,5 @@
-"""Inputs made to be hard: deep, wide, with huge numbers, many roots and letters, and some that are no mathematics at all."""
+"""Inputs made to be hard: deep, wide, with huge numbers, many roots and letters, and some that are no mathematics at
+all."""
 
 from __future__ import annotations
 
@@ -8,10 +9,32 @@ from algebra import Working
 
 LETTERS = "xyabctkmnpqr"
 WORDS = [
-    "no solution", "all real numbers", "x ≠ 2", "prime", "check x = 2", "check x = √(2+√3): 2 = 2", "let u = x^2 + 1", "x ≈ 1.5", "LCD = x(x-2)",
-    "assume: a > b", "aside: √4 = 2", "x = 1 or x = 2", "{1, √2}", "x = ±√(3±√5)", "u = 3", "domain: x ≠ 1, 2", "hole: (1, 2)", "x → ∞, y → 0",
-    "x = 1  x = 5", "□ + x = 3", "x ∈ ℝ, x ≠ 2", "vertical asymptotes: x = 1, -1", "As x → ∞, f(x) → 3", "Prime", "(6/2)^2 = 9",
-]  # fmt: skip
+    "no solution",
+    "all real numbers",
+    "x ≠ 2",
+    "prime",
+    "check x = 2",
+    "check x = √(2+√3): 2 = 2",
+    "let u = x^2 + 1",
+    "x ≈ 1.5",
+    "LCD = x(x-2)",
+    "assume: a > b",
+    "aside: √4 = 2",
+    "x = 1 or x = 2",
+    "{1, √2}",
+    "x = ±√(3±√5)",
+    "u = 3",
+    "domain: x ≠ 1, 2",
+    "hole: (1, 2)",
+    "x → ∞, y → 0",
+    "x = 1  x = 5",
+    "□ + x = 3",
+    "x ∈ ℝ, x ≠ 2",
+    "vertical asymptotes: x = 1, -1",
+    "As x → ∞, f(x) → 3",
+    "Prime",
+    "(6/2)^2 = 9",
+]
 JUNK = "xy√∛|^(){}[]/÷·=±≠≈²³⁻½∞→□#\\\ud800\x00 ,.;:'\"0123456789abfrcsqt"
 TASKS = ["solve", "simplify", "factor", "expand", "evaluate", "domain", "analyze"]
 
@@ -53,7 +76,8 @@ class Hostile:
             case "fraction":
                 return f"({first})/({parts[1]})"
             case "power":
-                return f"({first})^({self.rng.choice(['2', '3', '-1', '-3', '1/2', '2/3', '0', '7', '40', '99', '-1/2', '10000'])})"
+                exponents = ["2", "3", "-1", "-3", "1/2", "2/3", "0", "7", "40", "99", "-1/2", "10000"]
+                return f"({first})^({self.rng.choice(exponents)})"
             case "root":
                 return (
                     f"root({self.rng.randint(2, 70)}, {first})"
@@ -102,6 +126,10 @@ class Hostile:
         given = self.line()
         lines = tuple(given if self.rng.random() < 0.1 else self.line() for _ in range(self.rng.randint(1, 3)))
         return Working(
-            task, given, lines, variable="x" if task == "solve" else None, numbers="complex" if self.rng.random() < 0.15 else "real",
+            task,
+            given,
+            lines,
+            variable="x" if task == "solve" else None,
+            numbers="complex" if self.rng.random() < 0.15 else "real",
             assume=(f"{self.letters[0]} > 0",) if self.rng.random() < 0.1 else (),
-        )  # fmt: skip
+        )

@@ -19,7 +19,8 @@ LONG = os.environ.get("UCHUU_LONG") == "1"
 LINKS = 1100 if LONG else 106
 """Links of each family."""
 UNCLEAR = {"exponential": 0.25, "two roots": 0.1}
-"""The largest share of links that may stay undecided, where it is not 0.04: a wrong move puts x beside 2^x, outside of what is solved."""
+"""The largest share of links that may stay undecided, where it is not 0.04: a wrong move puts x beside 2^x, outside of
+what is solved."""
 
 FAMILIES = {
     # name: letters, operations, depth, letters that are assumed positive, complex

@@ -101,19 +101,36 @@ class Maker:
         a, b, c = self.number(2, 60), self.number(), self.number(2, 30)
         return self.pick.choice(
             [
-                f"√{a}", f"{b} + √{c}", f"√{a} - {abs(b)}√{c}", f"({b} + √{a})/({abs(b) + 1} - √{c})", f"√{a}·√{c}",
-                f"∛{a}", f"(√{a} + √{c})^2", f"√({a}/{c})", f"{a}/√{c}", f"√({c * c} + {a})", f"√({a + c} + 2√{a * c})",
+                f"√{a}",
+                f"{b} + √{c}",
+                f"√{a} - {abs(b)}√{c}",
+                f"({b} + √{a})/({abs(b) + 1} - √{c})",
+                f"√{a}·√{c}",
+                f"∛{a}",
+                f"(√{a} + √{c})^2",
+                f"√({a}/{c})",
+                f"{a}/√{c}",
+                f"√({c * c} + {a})",
+                f"√({a + c} + 2√{a * c})",
             ]
-        )  # fmt: skip
+        )
 
     def radical(self):
         return self.pick.choice(
             [
-                f"√(x^2 + {abs(self.number())})", f"√({self.linear()}^2)", f"√({self.number(2, 50)}x^2)", "√(x^3)",
-                f"√{self.linear()}·√{self.linear()}", f"√({self.linear()}{self.linear()})", f"|{self.linear()}|",
-                f"(√x + {abs(self.number())})^2", f"∛(x^{self.number(2, 7)})", f"1/(√x + {abs(self.number())})", "x^(3/2)",
+                f"√(x^2 + {abs(self.number())})",
+                f"√({self.linear()}^2)",
+                f"√({self.number(2, 50)}x^2)",
+                "√(x^3)",
+                f"√{self.linear()}·√{self.linear()}",
+                f"√({self.linear()}{self.linear()})",
+                f"|{self.linear()}|",
+                f"(√x + {abs(self.number())})^2",
+                f"∛(x^{self.number(2, 7)})",
+                f"1/(√x + {abs(self.number())})",
+                "x^(3/2)",
             ]
-        )  # fmt: skip
+        )
 
     def exponential(self):
         a, b = self.number(1, 3), self.number(1, 3)
@@ -235,11 +252,13 @@ class Equations(Maker):
                 square = f"(x^2 - {r * r})"
                 return self.pick.choice(
                     [
-                        f"√{self.linear()}{zero}/{zero} = {abs(b)}", f"{square}/{zero} = √{self.linear()}",
-                        f"{zero}√{self.linear()}/{square} = {c}", f"|{self.linear()}|/{zero} = {square}/{zero}",
+                        f"√{self.linear()}{zero}/{zero} = {abs(b)}",
+                        f"{square}/{zero} = √{self.linear()}",
+                        f"{zero}√{self.linear()}/{square} = {c}",
+                        f"|{self.linear()}|/{zero} = {square}/{zero}",
                         f"√({self.linear()}{zero})/{zero} = {abs(c)}",
                     ]
-                )  # fmt: skip
+                )
             case "polynomial":
                 return f"x^3 + {b}x^2 + {c}x = 0".replace("+ -", "- ")
         raise ValueError(family)
@@ -293,10 +312,18 @@ def oracle_solutions(text: str):
 
 
 LITERAL = [
-    "{p}ax + b = {q}c", "a(x - {p}b) = {q}x + c", "a/x + b = {q}", "(x + a)/(x - b) = {p}c", "x^2 - {p}ax = {q}a^2",
-    "x^2 + {p}ax - b = 0", "{q}x^2 = {p}a^2", "a/(x - b) + 1/x = {p}/(x(x - b))", "(x - a)^2 = {p}b^2",
-    "1/x + 1/a = {q}/b", "ax^2 + {p}x = 0",
-]  # fmt: skip
+    "{p}ax + b = {q}c",
+    "a(x - {p}b) = {q}x + c",
+    "a/x + b = {q}",
+    "(x + a)/(x - b) = {p}c",
+    "x^2 - {p}ax = {q}a^2",
+    "x^2 + {p}ax - b = 0",
+    "{q}x^2 = {p}a^2",
+    "a/(x - b) + 1/x = {p}/(x(x - b))",
+    "(x - a)^2 = {p}b^2",
+    "1/x + 1/a = {q}/b",
+    "ax^2 + {p}x = 0",
+]
 
 
 @pytest.mark.parametrize("shape", LITERAL)

@@ -1,4 +1,5 @@
-"""Whatever comes in, every question ends with an answer or one of the documented errors, and the next is answered as well."""
+"""Whatever comes in, every question ends with an answer or one of the documented errors, and the next is answered as
+well."""
 
 import pytest
 

@@ -1,4 +1,5 @@
-"""Roots and bars against plain numbers: rewritings that hold or not by the sign of what stands inside, checked at many points.
+"""Roots and bars against plain numbers: rewritings that hold or not by the sign of what stands inside, checked at many
+points.
 
 The oracle is floating point at points of a fine grid, with real roots; it decides nothing in the product.
 """
@@ -72,22 +73,49 @@ def part(rng, letters, depth):
         return body if b == 0 else f"{body} {'+' if b > 0 else '-'} {abs(b)}"
     inner, other = part(rng, letters, depth - 1), part(rng, letters, 0)
     return rng.choice(
-        [f"√({inner})", f"|{inner}|", f"√({inner}) - {rng.choice([1, 2, 3])}", f"√({inner}) + {x}", f"|{inner}| - {rng.choice([1, 2, 5])}",
-         f"({inner})({other})", f"∛({inner})", f"√({inner}) - √({other})", f"({inner})/({other})"]
-    )  # fmt: skip
+        [
+            f"√({inner})",
+            f"|{inner}|",
+            f"√({inner}) - {rng.choice([1, 2, 3])}",
+            f"√({inner}) + {x}",
+            f"|{inner}| - {rng.choice([1, 2, 5])}",
+            f"({inner})({other})",
+            f"∛({inner})",
+            f"√({inner}) - √({other})",
+            f"({inner})/({other})",
+        ]
+    )
 
 
 def pair(rng):
     letters = rng.choice(["x", "x", "x", "xy"])
     a, b = part(rng, letters, rng.choice([0, 1, 1])), part(rng, letters, 0)
     return rng.choice(
-        [(f"√(({a})^2)", f"{a}"), (f"√(({a})^2)", f"|{a}|"), (f"|{a}|", f"{a}"), (f"|{a}|", f"-({a})"), (f"√({a})·√({b})", f"√(({a})({b}))"),
-         (f"√(({a})({b}))", f"√({a})·√({b})"), (f"|{a}|·|{b}|", f"|({a})({b})|"), (f"|{a}| + |{b}|", f"|{a} + {b}|"), (f"∛(({a})^3)", f"{a}"),
-         (f"√({a})^2", f"{a}"), (f"{a}", f"√({a})^2"), (f"√(({a})^2({b}))", f"({a})√({b})"), (f"√(({a})^2({b}))", f"|{a}|√({b})"),
-         (f"√({a})/√({b})", f"√(({a})/({b}))"), (f"√(({a})/({b}))", f"√({a})/√({b})"), (f"({a})({b})/({b})", f"{a}"),
-         (f"|{a}|/({a})", "1"), (f"√(({a})^2 + 2({a})({b}) + ({b})^2)", f"{a} + {b}"), (f"||{a}| - 2|", f"|{a}| - 2"), (f"√({a} + 2√({a}) + 1)", f"√({a}) + 1"),
-         (f"√({a} - 2√({a}) + 1)", f"√({a}) - 1"), (f"√({a} - 2√({a}) + 1)", f"|√({a}) - 1|")]
-    )  # fmt: skip
+        [
+            (f"√(({a})^2)", f"{a}"),
+            (f"√(({a})^2)", f"|{a}|"),
+            (f"|{a}|", f"{a}"),
+            (f"|{a}|", f"-({a})"),
+            (f"√({a})·√({b})", f"√(({a})({b}))"),
+            (f"√(({a})({b}))", f"√({a})·√({b})"),
+            (f"|{a}|·|{b}|", f"|({a})({b})|"),
+            (f"|{a}| + |{b}|", f"|{a} + {b}|"),
+            (f"∛(({a})^3)", f"{a}"),
+            (f"√({a})^2", f"{a}"),
+            (f"{a}", f"√({a})^2"),
+            (f"√(({a})^2({b}))", f"({a})√({b})"),
+            (f"√(({a})^2({b}))", f"|{a}|√({b})"),
+            (f"√({a})/√({b})", f"√(({a})/({b}))"),
+            (f"√(({a})/({b}))", f"√({a})/√({b})"),
+            (f"({a})({b})/({b})", f"{a}"),
+            (f"|{a}|/({a})", "1"),
+            (f"√(({a})^2 + 2({a})({b}) + ({b})^2)", f"{a} + {b}"),
+            (f"||{a}| - 2|", f"|{a}| - 2"),
+            (f"√({a} + 2√({a}) + 1)", f"√({a}) + 1"),
+            (f"√({a} - 2√({a}) + 1)", f"√({a}) - 1"),
+            (f"√({a} - 2√({a}) + 1)", f"|√({a}) - 1|"),
+        ]
+    )
 
 
 def expected(before, after):
@@ -146,12 +174,39 @@ def side(rng):
     a, b, c = rng.choice([1, 1, 2, 3]), rng.choice([-3, -1, 0, 1, 2, 5]), rng.choice([1, 2, 3, 4, -1, -2])
     linear = f"{'' if a == 1 else a}x{f' + {b}' if b > 0 else f' - {-b}' if b else ''}"
     return rng.choice(
-        [f"√({linear})", f"√({linear}) + {abs(c)}", f"√({linear}) - {abs(c)}", f"x/√({linear})", f"({linear})/(√x + {abs(c)})", f"{abs(c)}/(√x - {abs(c)})",
-         f"|{linear}|", f"|{linear}|/x", f"x/|x + {abs(c)}|", f"({linear})/(√({linear}))", f"√({linear})·√x", f"√(x({linear}))", f"{abs(c)}x", f"{c}",
-         f"√({linear})·√({linear})", f"√({linear})^2 + √x", f"√(({linear})(x - {abs(c)}))·√(x - {abs(c)})", f"√({linear}) + √(x + {abs(c)})",
-         f"√({linear})·√x·√(x({linear}))", f"√({linear})·√({linear}) - √(x + {abs(c)})", f"√2·x + {c}√3", f"√{abs(c)}({linear})",
-         f"(x^2 - {abs(c)})/(x - 1)", f"√x·({linear})", f"√x/(x - {abs(c)})", f"|x^2 - {abs(c)}|", f"∛({linear})", f"||x| - {abs(c)}|", "x", "0"]
-    )  # fmt: skip
+        [
+            f"√({linear})",
+            f"√({linear}) + {abs(c)}",
+            f"√({linear}) - {abs(c)}",
+            f"x/√({linear})",
+            f"({linear})/(√x + {abs(c)})",
+            f"{abs(c)}/(√x - {abs(c)})",
+            f"|{linear}|",
+            f"|{linear}|/x",
+            f"x/|x + {abs(c)}|",
+            f"({linear})/(√({linear}))",
+            f"√({linear})·√x",
+            f"√(x({linear}))",
+            f"{abs(c)}x",
+            f"{c}",
+            f"√({linear})·√({linear})",
+            f"√({linear})^2 + √x",
+            f"√(({linear})(x - {abs(c)}))·√(x - {abs(c)})",
+            f"√({linear}) + √(x + {abs(c)})",
+            f"√({linear})·√x·√(x({linear}))",
+            f"√({linear})·√({linear}) - √(x + {abs(c)})",
+            f"√2·x + {c}√3",
+            f"√{abs(c)}({linear})",
+            f"(x^2 - {abs(c)})/(x - 1)",
+            f"√x·({linear})",
+            f"√x/(x - {abs(c)})",
+            f"|x^2 - {abs(c)}|",
+            f"∛({linear})",
+            f"||x| - {abs(c)}|",
+            "x",
+            "0",
+        ]
+    )
 
 
 def crossings(difference):
@@ -208,11 +263,24 @@ def rearranged(rng, left, right):
     """The same equation another way, or one that looks like it but is defined elsewhere or has other solutions."""
     other = side(rng)
     return rng.choice(
-        [f"{left} - ({right}) = 0", f"{right} = {left}", f"3({left}) = 3({right})", f"-({left}) = -({right})", f"({left})/2 = ({right})/2",
-         f"√2·({left}) = √2·({right})", f"{left} + {other} = {right} + {other}", f"({left})({other}) = ({right})({other})",
-         f"({left})/({other}) = ({right})/({other})", f"({left})^2 = ({right})^2", f"{left} = {right} + 1", f"({left})·x/x = {right}",
-         f"({left} - ({right}))·√x = 0", f"({left})·√x·√x = ({right})·x", f"({left} - ({right}))^3 = 0"]
-    )  # fmt: skip
+        [
+            f"{left} - ({right}) = 0",
+            f"{right} = {left}",
+            f"3({left}) = 3({right})",
+            f"-({left}) = -({right})",
+            f"({left})/2 = ({right})/2",
+            f"√2·({left}) = √2·({right})",
+            f"{left} + {other} = {right} + {other}",
+            f"({left})({other}) = ({right})({other})",
+            f"({left})/({other}) = ({right})/({other})",
+            f"({left})^2 = ({right})^2",
+            f"{left} = {right} + 1",
+            f"({left})·x/x = {right}",
+            f"({left} - ({right}))·√x = 0",
+            f"({left})·√x·√x = ({right})·x",
+            f"({left} - ({right}))^3 = 0",
+        ]
+    )
 
 
 @pytest.mark.parametrize("seed", range(40 if LONG else 6))

@@ -1,7 +1,7 @@
 """Links drawn from a small language of its own: expressions, what is legally written next, and what is not.
 
-Nothing here is shared with the core: the language has its own printer, and its own values at 50 digits. A legal rewriting keeps the
-value by construction; what an illegal one comes to is for the numbers to say.
+Nothing here is shared with the core: the language has its own printer, and its own values at 50 digits. A legal
+rewriting keeps the value by construction; what an illegal one comes to is for the numbers to say.
 """
 
 from __future__ import annotations
@@ -218,7 +218,8 @@ def points(
 
 
 def told_apart(before: Tree, after: Tree, at: list[dict]) -> bool | None:
-    """Whether two expressions differ at one of the points; None where numbers can't say, or one is undefined where the other is not."""
+    """Whether two expressions differ at one of the points; None where numbers can't say, or one is undefined where the
+    other is not."""
     seen = 0
     for point in at:
         a, b = value(before, point), value(after, point)

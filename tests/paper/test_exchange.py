@@ -35,10 +35,16 @@ TEXT = st.text(
 STRIPPED = TEXT.map(str.strip).filter(bool)
 WORKINGS = st.builds(
     SheetProblem,
-    task=st.sampled_from(TASKS), given=STRIPPED, lines=st.lists(STRIPPED, max_size=4).map(tuple), variable=st.none() | st.sampled_from("xyt"),
-    numbers=st.sampled_from(NUMBERS), conventions=st.sampled_from([{}, {"decimal": "comma"}]), method=st.none() | st.just("factoring"),
-    instruction=st.just("") | STRIPPED, form=st.sampled_from(ITEM_FORMS),
-)  # fmt: skip
+    task=st.sampled_from(TASKS),
+    given=STRIPPED,
+    lines=st.lists(STRIPPED, max_size=4).map(tuple),
+    variable=st.none() | st.sampled_from("xyt"),
+    numbers=st.sampled_from(NUMBERS),
+    conventions=st.sampled_from([{}, {"decimal": "comma"}]),
+    method=st.none() | st.just("factoring"),
+    instruction=st.just("") | STRIPPED,
+    form=st.sampled_from(ITEM_FORMS),
+)
 
 
 @settings(max_examples=80)
@@ -121,9 +127,15 @@ def test_the_latex_is_a_whole_document_with_standard_packages():
 class TestWhatCannotBeTaken:
     def test_is_named_and_the_rest_is_taken(self):
         problems = [
-            {"task": "solve", "given": "2x = 8"}, {"task": "guess", "given": "x"}, {"given": "x"}, "x = 1", {"task": "solve", "given": "x" * 700},
-            {"task": "solve", "given": "3x = 9", "hue": 1}, {"task": "solve", "given": "x", "lines": "x"}, {"task": "solve", "given": "x", "lines": ["x"] * 999},
-        ]  # fmt: skip
+            {"task": "solve", "given": "2x = 8"},
+            {"task": "guess", "given": "x"},
+            {"given": "x"},
+            "x = 1",
+            {"task": "solve", "given": "x" * 700},
+            {"task": "solve", "given": "3x = 9", "hue": 1},
+            {"task": "solve", "given": "x", "lines": "x"},
+            {"task": "solve", "given": "x", "lines": ["x"] * 999},
+        ]
         back, left = read(json.dumps({"title": "T", "problems": problems}).encode(), "json")
         assert [w.given for w in back.problems] == ["2x = 8"]
         assert [each.place for each in left] == [2, 3, 4, 5, 6, 7, 8]
@@ -132,11 +144,18 @@ class TestWhatCannotBeTaken:
     @pytest.mark.parametrize(
         ("text", "form", "words"),
         [
-            ("{", "json", "no JSON"), ("[" * 100_000, "json", "no JSON"), ("[]", "json", "problems"), ('{"problems": []}', "json", "no problem"),
-            ('{"problems": [], "format": 2}', "json", "Format 2"), ("a,b\n1,2\n", "csv", "given"), ("", "csv", "given"), ("hello", "chain", "line 1"),
-            ("x" * 400_001, "chain", "characters at most"), ("x", "html", "comes back from"),
+            ("{", "json", "no JSON"),
+            ("[" * 100_000, "json", "no JSON"),
+            ("[]", "json", "problems"),
+            ('{"problems": []}', "json", "no problem"),
+            ('{"problems": [], "format": 2}', "json", "Format 2"),
+            ("a,b\n1,2\n", "csv", "given"),
+            ("", "csv", "given"),
+            ("hello", "chain", "line 1"),
+            ("x" * 400_001, "chain", "characters at most"),
+            ("x", "html", "comes back from"),
         ],
-    )  # fmt: skip
+    )
     def test_a_file_of_which_nothing_can_be_taken(self, text, form, words):
         with pytest.raises(TaskError, match=words):
             read(text.encode(), form)

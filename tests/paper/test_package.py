@@ -14,11 +14,15 @@ Q, M = f"{{{ITEM}}}", f"{{{MANIFEST}}}"
 SHEET = SheetFile(
     "Thursday & <more>",
     (
-        SheetProblem("solve", "x^2 - 5x + 6 = 0", form="choose"), SheetProblem("simplify", "(x+3)^2 - 9", form="claim"),
-        SheetProblem("solve", "x^2 + 6x = 7", form="way"), SheetProblem("solve", "2/x + 1 = 7/3", form="mend"), SheetProblem("solve", "3x = 12", form="fill"),
-        SheetProblem("analyze", "f(x) = (x+1)/(x-2)"), SheetProblem("solve", "x^5 - x - 1 = 0"),
+        SheetProblem("solve", "x^2 - 5x + 6 = 0", form="choose"),
+        SheetProblem("simplify", "(x+3)^2 - 9", form="claim"),
+        SheetProblem("solve", "x^2 + 6x = 7", form="way"),
+        SheetProblem("solve", "2/x + 1 = 7/3", form="mend"),
+        SheetProblem("solve", "3x = 12", form="fill"),
+        SheetProblem("analyze", "f(x) = (x+1)/(x-2)"),
+        SheetProblem("solve", "x^5 - x - 1 = 0"),
     ),
-)  # fmt: skip
+)
 
 
 @pytest.fixture(scope="module")
@@ -37,7 +41,8 @@ def archive_of(files, compression=zipfile.ZIP_DEFLATED):
 
 def package(*items, href="items/1.xml"):
     resources = "".join(
-        f'<resource identifier="I{k}" type="imsqti_item_xmlv3p0" href="{href if len(items) == 1 else f"items/{k}.xml"}"/>'
+        f'<resource identifier="I{k}" type="imsqti_item_xmlv3p0" '
+        f'href="{href if len(items) == 1 else f"items/{k}.xml"}"/>'
         for k, _ in enumerate(items, start=1)
     )
     files = {f"items/{k}.xml": item for k, item in enumerate(items, start=1)}
@@ -136,13 +141,18 @@ class TestOfStrangers:
     @pytest.mark.parametrize(
         ("content", "words"),
         [
-            (b"hello", "no zip"), (archive_of({"a.xml": "<a/>"}), "imsmanifest"), (archive_of({"imsmanifest.xml": "<a"}), "no plain XML"),
-            (archive_of({"imsmanifest.xml": "<manifest/>"}), "names no item"), (package(item("<p>x</p>"), href="../../etc/passwd"), "outside"),
-            (package(item("<p>x</p>"), href="/etc/passwd"), "outside"), (package(item("<p>x</p>"), href="file:///etc/passwd"), "outside"),
+            (b"hello", "no zip"),
+            (archive_of({"a.xml": "<a/>"}), "imsmanifest"),
+            (archive_of({"imsmanifest.xml": "<a"}), "no plain XML"),
+            (archive_of({"imsmanifest.xml": "<manifest/>"}), "names no item"),
+            (package(item("<p>x</p>"), href="../../etc/passwd"), "outside"),
+            (package(item("<p>x</p>"), href="/etc/passwd"), "outside"),
+            (package(item("<p>x</p>"), href="file:///etc/passwd"), "outside"),
             (archive_of({"imsmanifest.xml": b"<a>" + b" " * (MOST_UNPACKED + 1) + b"</a>"}), "larger than any sheet"),
-            (archive_of({f"{k}.xml": "" for k in range(601)}), "600 files"), (b"PK" + b"x" * 400_000, "larger"),
+            (archive_of({f"{k}.xml": "" for k in range(601)}), "600 files"),
+            (b"PK" + b"x" * 400_000, "larger"),
         ],
-    )  # fmt: skip
+    )
     def test_are_refused_in_words(self, content, words):
         with pytest.raises(TaskError, match=words):
             read(content, "qti")
@@ -150,10 +160,13 @@ class TestOfStrangers:
     @pytest.mark.parametrize(
         "xml",
         [
-            '<!DOCTYPE a [<!ENTITY b "c">]><a>&b;</a>', '<!DOCTYPE a SYSTEM "file:///etc/passwd"><a/>',
-            '<!DOCTYPE a [<!ENTITY b SYSTEM "file:///etc/passwd">]><a>&b;</a>', "<a" * 50_000, "<a>" * 100_000,
+            '<!DOCTYPE a [<!ENTITY b "c">]><a>&b;</a>',
+            '<!DOCTYPE a SYSTEM "file:///etc/passwd"><a/>',
+            '<!DOCTYPE a [<!ENTITY b SYSTEM "file:///etc/passwd">]><a>&b;</a>',
+            "<a" * 50_000,
+            "<a>" * 100_000,
         ],
-    )  # fmt: skip
+    )
     def test_documents_with_entities_are_left_and_the_rest_is_taken(self, xml):
         sheet, left = read(package(item("<p>Solve 3x = 12</p>"), xml), "qti")
         assert [w.given for w in sheet.problems] == ["3x = 12"]

@@ -1,4 +1,5 @@
-"""Sheets on paper: what stands on the pages, that it is the same each time, that nothing is cut, and that a screen reader is told."""
+"""Sheets on paper: what stands on the pages, that it is the same each time, that nothing is cut, and that a screen
+reader is told."""
 
 import io
 import re
@@ -52,9 +53,12 @@ def plan():
 class TestPlans:
     def test_items_are_numbered_through_and_stand_under_their_instruction(self, plan):
         assert [(s.instruction, [i.number for i in s.items]) for s in plan.sections] == [
-            ("Solve.", [1, 2, 3]), ("Simplify.", [4]), ("Which is it?", [5]), ("State the domain.", [6]),
+            ("Solve.", [1, 2, 3]),
+            ("Simplify.", [4]),
+            ("Which is it?", [5]),
+            ("State the domain.", [6]),
             ("State all features and sketch the graph.", [7]),
-        ]  # fmt: skip
+        ]
 
     def test_ones_own_sound_working_is_the_key_and_a_faulty_one_is_not(self):
         own = planned("x", [Wanted(Working("solve", "2x = 8", ("x = 8 ÷ 2", "x = 4")))]).items[0]
@@ -123,11 +127,14 @@ class TestPages:
     @pytest.mark.parametrize(
         ("task", "given", "told"),
         [
-            ("solve", r"\frac{\sqrt{t}}{2} = 3", ["t = 36"]), ("simplify", r"\frac{y^2 - 4}{y - 2}", ["y + 2", "y ≠ 2"]),
-            ("solve", "(x + 1)(x - 3) = 0", ["x = -1", "x = 3"]), ("domain", "√(2t - 6)", ["[3, ∞)"]),
-            ("domain", "√(2t - 6)/(t - 5)", ["[3, 5) ∪ (5, ∞)"]), ("domain", "1/(y^2 - 4)", ["y ≠ -2, 2"]),
+            ("solve", r"\frac{\sqrt{t}}{2} = 3", ["t = 36"]),
+            ("simplify", r"\frac{y^2 - 4}{y - 2}", ["y + 2", "y ≠ 2"]),
+            ("solve", "(x + 1)(x - 3) = 0", ["x = -1", "x = 3"]),
+            ("domain", "√(2t - 6)", ["[3, ∞)"]),
+            ("domain", "√(2t - 6)/(t - 5)", ["[3, 5) ∪ (5, ∞)"]),
+            ("domain", "1/(y^2 - 4)", ["y ≠ -2, 2"]),
         ],
-    )  # fmt: skip
+    )
     def test_the_answer_speaks_of_the_letter_of_the_problem(self, task, given, told):
         source = source_of(planned("Letters", [Wanted(Working(task, given, ()))]), Settings("answers"))
         assert re.findall(r'alt: "([^"]*)"', source)[1:] == told  # the first one is that of the sheet's code
@@ -275,8 +282,10 @@ class TestPlacesOfTheRightAnswer:
 
 def test_every_form_stands_on_paper_with_its_key():
     problems = [
-        ("solve", "x^2 + 6x = 7", "way", "Factoring"), ("simplify", "3/x + 2/(x + 1)", "claim", "true"), ("solve", "3x = 12", "way", ""),
-    ]  # fmt: skip
+        ("solve", "x^2 + 6x = 7", "way", "Factoring"),
+        ("simplify", "3/x + 2/(x + 1)", "claim", "true"),
+        ("solve", "3x = 12", "way", ""),
+    ]
     plan = planned("Forms", [Wanted(Working(task, given), "", form) for task, given, form, _ in problems])
     assert [item.form for item in plan.items] == ["way", "claim", "work"]  # of one way only, it stays to be worked
     text = "".join(page.extract_text() for page in reader(as_pdf(source_of(plan, Settings("sheet")))).pages)

@@ -319,6 +319,9 @@ def test_production_settings_pass_the_deployment_check():
     env = {key: value for key, value in os.environ.items() if key != "DJANGO_ALLOW_ASYNC_UNSAFE"} | {"UCHUU_HTTPS": "1"}
     result = subprocess.run(
         [sys.executable, "manage.py", "check", "--deploy", "--fail-level", "WARNING"],
-        capture_output=True, text=True, check=False, env=env,
-    )  # fmt: skip
+        capture_output=True,
+        text=True,
+        check=False,
+        env=env,
+    )
     assert result.returncode == 0, result.stderr

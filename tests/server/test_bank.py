@@ -18,9 +18,13 @@ from server.sheets.schemas import ProblemChange, ProblemIn
 pytestmark = pytest.mark.django_db
 
 PROBLEMS = [
-    ("Tides", "solve", "x^2 - 5x + 6 = 0"), ("Tides", "solve", "3x + 7 = 22"), ("Tides", "simplify", "√50 + √8"), ("Lanterns", "solve", "6 - 5t + t^2 = 0"),
-    ("Lanterns", "factor", "2x^2 + 14x + 20"), ("Lanterns", "solve", "x^5 - x - 1 = 0"),
-]  # fmt: skip
+    ("Tides", "solve", "x^2 - 5x + 6 = 0"),
+    ("Tides", "solve", "3x + 7 = 22"),
+    ("Tides", "simplify", "√50 + √8"),
+    ("Lanterns", "solve", "6 - 5t + t^2 = 0"),
+    ("Lanterns", "factor", "2x^2 + 14x + 20"),
+    ("Lanterns", "solve", "x^5 - x - 1 = 0"),
+]
 
 
 @pytest.fixture

@@ -1,4 +1,5 @@
-"""The outer bound of a request: the watchdog is set to whichever has to end first, and ends a process that holds the lock."""
+"""The outer bound of a request: the watchdog is set to whichever has to end first, and ends a process that holds the
+lock."""
 
 import subprocess
 import sys

@@ -1,4 +1,5 @@
-"""Every endpoint with bodies and queries drawn from the OpenAPI document: refused or answered, never an error of the server."""
+"""Every endpoint with bodies and queries drawn from the OpenAPI document: refused or answered, never an error of the
+server."""
 
 import pytest
 import schemathesis
@@ -24,8 +25,12 @@ def test_whatever_is_sent_is_answered(operation, monkeypatch):
     assert api.log_in("fuzz").status_code == 200
 
     @settings(
-        max_examples=120, deadline=None, phases=[Phase.explicit, Phase.generate], suppress_health_check=list(HealthCheck), database=None,
-    )  # fmt: skip
+        max_examples=120,
+        deadline=None,
+        phases=[Phase.explicit, Phase.generate],
+        suppress_health_check=list(HealthCheck),
+        database=None,
+    )
     @given(case=operation.as_strategy())
     def asked(case):
         path = case.formatted_path

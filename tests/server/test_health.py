@@ -40,7 +40,8 @@ class TestHealth:
     def test_jobs_that_nobody_takes_are_said(self, client, ago, worker, told):
         with connection.cursor() as cursor:
             cursor.execute(
-                "SELECT procrastinate_defer_jobs_v1(ARRAY[ROW('uchuu', 'x', 0, NULL, NULL, '{}'::jsonb, NULL)::procrastinate_job_to_defer_v1])"
+                "SELECT procrastinate_defer_jobs_v1(ARRAY[ROW('uchuu', 'x', 0, "
+                "NULL, NULL, '{}'::jsonb, NULL)::procrastinate_job_to_defer_v1])"
             )
             cursor.execute("UPDATE procrastinate_events SET at = now() - make_interval(secs => %s)", [ago])
             if worker:

@@ -1,4 +1,5 @@
-"""A student's own page: what is seen there and when, and problems against errors that come again after 1, 3, 7 and 21 days."""
+"""A student's own page: what is seen there and when, and problems against errors that come again after 1, 3, 7 and 21
+days."""
 
 from datetime import datetime, timedelta
 

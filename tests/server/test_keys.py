@@ -14,8 +14,12 @@ def test_a_key_is_proofread_and_nothing_is_stored(api):
     assert found["faulty"] == 1
     first = found["problems"][0]
     assert first["findings"][0] | {"text": ""} == {
-        "line": 1, "place": 3, "kind": "breaks", "text": "", "instead": "2x - 2 = 4",
-    }  # fmt: skip
+        "line": 1,
+        "place": 3,
+        "kind": "breaks",
+        "text": "",
+        "instead": "2x - 2 = 4",
+    }
     assert [bead["relation"] for bead in first["beads"]] == ["breaks", "holds"]
     assert Sheet.objects.count() == 0
 
@@ -26,8 +30,9 @@ def test_a_sheet_is_made_of_a_key_faults_and_all(api, teacher):
     sheet = made.json()
     assert sheet["title"] == "Unit 4"
     assert [(p["given"], [s["id"] for s in p["slips"]]) for p in sheet["problems"]] == [
-        ("2(x-1) = 4", ["distributed-first-only"]), ("3x = 6", []),
-    ]  # fmt: skip
+        ("2(x-1) = 4", ["distributed-first-only"]),
+        ("3x = 6", []),
+    ]
 
 
 @pytest.mark.parametrize(

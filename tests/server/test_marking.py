@@ -1,4 +1,5 @@
-"""A class set from taking in to marks: who wrote what, what is proposed, what is confirmed and taken back, what it shows."""
+"""A class set from taking in to marks: who wrote what, what is proposed, what is confirmed and taken back, what it
+shows."""
 
 import base64
 import csv

@@ -43,10 +43,16 @@ def given(classroom, day, **wrote):
 @pytest.mark.parametrize(
     ("made", "state"),
     [
-        ([True], "new"), ([False, True], "new"), ([True, True], "steady"), ([True, False, True], "back"), ([True, False], "fading"),
-        ([False, False, True], "new"), ([True, True, False], "fading"), ([False, True, True], "steady"),
+        ([True], "new"),
+        ([False, True], "new"),
+        ([True, True], "steady"),
+        ([True, False, True], "back"),
+        ([True, False], "fading"),
+        ([False, False, True], "new"),
+        ([True, True, False], "fading"),
+        ([False, True, True], "steady"),
     ],
-)  # fmt: skip
+)
 def test_a_slip_of_a_student_is_new_steady_back_or_fading(made, state):
     assert overtime.state_of(made) == state
 
@@ -131,8 +137,10 @@ def test_patterns_are_tables_too(api, classroom):
 
     of_set = rows(f"/api/sets/{made.pk}/patterns.csv")
     assert [(r["what"], r["workings"], r["foreseen"], r["who"]) for r in of_set] == [
-        ("slip", "2", "", "Ada, Bo"), ("item", "2", "yes", ""), ("right", "1", "", "of 3"),
-    ]  # fmt: skip
+        ("slip", "2", "", "Ada, Bo"),
+        ("item", "2", "yes", ""),
+        ("right", "1", "", "of 3"),
+    ]
     told = rows(f"/api/classes/{classroom.pk}/patterns.csv")
     assert [(r["what"], r["day"], r["workings"], r["could be made in"]) for r in told[:2]] == [
         ("set", "2026-03-05", "2", "3"),

@@ -1,4 +1,5 @@
-"""Pages on their way: from the scanner through the page reader, which may fail in every way, to settled lines and workings."""
+"""Pages on their way: from the scanner through the page reader, which may fail in every way, to settled lines and
+workings."""
 
 import json
 from io import BytesIO

@@ -20,8 +20,11 @@ def sheet(teacher):
         teacher, sheet.pk, SheetChange(title=None, conventions={"decimal": "comma"}, untaught=["irrational-numbers"])
     )
     for task, given, lines in [
-        ("solve", "3x + 7 = 22", ["3x = 15", "x = 5"]), ("solve", "x^2 - 5x + 6 = 0", []), ("factor", "2x^2 + 14x + 20", []), ("solve", "0,5x = 2", []),
-    ]:  # fmt: skip
+        ("solve", "3x + 7 = 22", ["3x = 15", "x = 5"]),
+        ("solve", "x^2 - 5x + 6 = 0", []),
+        ("factor", "2x^2 + 14x + 20", []),
+        ("solve", "0,5x = 2", []),
+    ]:
         services.add_problem(teacher, sheet.pk, ProblemIn(task=task, given=given), lines)
     return sheet
 
@@ -145,8 +148,11 @@ class TestMending:
     def faulty(self, teacher):
         sheet = services.create_sheet(teacher, "Faulty")
         for task, given, lines in [
-            ("solve", "3x + 7 = 22", []), ("solve", "7 + 3y = 22", []), ("solve", "(x+1)(x+2)", []), ("solve", "x^2 = 25", ["x = 5"]),
-        ]:  # fmt: skip
+            ("solve", "3x + 7 = 22", []),
+            ("solve", "7 + 3y = 22", []),
+            ("solve", "(x+1)(x+2)", []),
+            ("solve", "x^2 = 25", ["x = 5"]),
+        ]:
             services.add_problem(teacher, sheet.pk, ProblemIn(task=task, given=given, form="choose"), lines)
         return sheet
 

@@ -1,4 +1,5 @@
-"""Around the marks: absent and late papers, blanks, totals and grades, a second attempt, kept schemes, who looked and who changed."""
+"""Around the marks: absent and late papers, blanks, totals and grades, a second attempt, kept schemes, who looked and
+who changed."""
 
 import csv
 import io
@@ -59,8 +60,10 @@ def test_a_total_stands_only_where_every_item_is_confirmed(api, given):
     written(given, "Bo", "x = 2")
     found = totals(api, given)
     assert [(found[n]["state"], found[n]["total"], found[n]["of"]) for n in ("Ada", "Bo", "Cleo")] == [
-        ("complete", 2, 2), ("open", None, 2), ("nothing", None, 2),
-    ]  # fmt: skip
+        ("complete", 2, 2),
+        ("open", None, 2),
+        ("nothing", None, 2),
+    ]
 
 
 def test_a_late_paper_loses_what_is_set_and_an_absent_student_nothing(api, given):
@@ -110,8 +113,9 @@ def test_of_two_attempts_the_better_counts(api, teacher, given):
     written(again, "Bo", "x = 2", "x = 4", "x = 3", "x = 0")
     found = totals(api, again)
     assert [(found[n]["first"], found[n]["total"], found[n]["counts"], found[n]["grade"]) for n in ("Ada", "Bo")] == [
-        (2, 1, 4, "good"), (1, 3, 3, "good"),
-    ]  # fmt: skip
+        (2, 1, 4, "good"),
+        (1, 3, 3, "good"),
+    ]
     table = list(csv.DictReader(io.StringIO(api.get(f"/api/sets/{again.pk}/marks.csv").content.decode("utf-8-sig"))))
     assert [(row["sum"], row["first attempt"], row["counts"], row["grade"]) for row in table[:2]] == [
         ("1", "2", "4", "good"),
@@ -131,8 +135,14 @@ def test_a_table_for_spreadsheets_with_a_decimal_comma(api, given):
 
 
 @pytest.mark.parametrize(
-    "data", [{"late_percent": 101}, {"boundaries": [{"grade": "", "percent": 5}]}, {"boundaries": [{"grade": "a", "percent": 5}] * 2}, {"again_of": 999_999}]
-)  # fmt: skip
+    "data",
+    [
+        {"late_percent": 101},
+        {"boundaries": [{"grade": "", "percent": 5}]},
+        {"boundaries": [{"grade": "a", "percent": 5}] * 2},
+        {"again_of": 999_999},
+    ],
+)
 def test_what_a_set_counts_by_is_checked(api, given, data):
     assert change(api, given, **data).status_code in (400, 422)
 

@@ -147,8 +147,11 @@ def test_what_is_done_to_accounts_is_written_down(api, stranger):
     api.send("PATCH", f"/api/people/{odo}", {"name": "Odo Quill"})
     told = api.get("/api/people").json()["happenings"]
     assert [(h["who"], h["what"], h["whom"]) for h in told[:4]] == [
-        ("maren", "now teaches and manages", "odo"), ("maren", "switched off", "odo"), ("maren", "reset", "odo"), ("maren", "made", "ilse"),
-    ]  # fmt: skip
+        ("maren", "now teaches and manages", "odo"),
+        ("maren", "switched off", "odo"),
+        ("maren", "reset", "odo"),
+        ("maren", "made", "ilse"),
+    ]
 
 
 def test_a_name_made_in_the_same_moment_is_refused_not_a_crash(db, monkeypatch):
@@ -230,8 +233,11 @@ class TestLists:
         services.add_problem(teacher, made[0], ProblemIn(task="solve", given="x = 1"), [])
         pages = [api.get(f"/api/sheets?page={k}").json() for k in (1, 2, 3, 4)]
         assert [[row["id"] for row in page["sheets"]] for page in pages] == [
-            [made[0], made[4]], [made[3], made[2]], [made[1]], [],
-        ]  # fmt: skip
+            [made[0], made[4]],
+            [made[3], made[2]],
+            [made[1]],
+            [],
+        ]
         assert [(page["more"], page["all"]) for page in pages] == [(True, 5), (True, 5), (False, 5), (False, 5)]
 
     @pytest.mark.parametrize(

@@ -1,4 +1,5 @@
-"""Rosters in and marks out: tables as spreadsheets write them, OneRoster bundles, and the school's records with all that goes wrong there."""
+"""Rosters in and marks out: tables as spreadsheets write them, OneRoster bundles, and the school's records with all
+that goes wrong there."""
 
 import base64
 import csv
@@ -83,9 +84,15 @@ def bundle(**tables):
     return out.getvalue()
 
 
-USERS = "sourcedId,status,givenName,familyName,identifier,preferredGivenName\nu1,active,Adele,Quill,7,Ada\nu2,active,Bo,Tarn,8,\nu3,tobedeleted,Old,Name,9,\n"
+USERS = (
+    "sourcedId,status,givenName,familyName,identifier,preferredGivenName\n"
+    "u1,active,Adele,Quill,7,Ada\nu2,active,Bo,Tarn,8,\nu3,tobedeleted,Old,Name,9,\n"
+)
 CLASSES = "sourcedId,status,title\nc1,active,4B\nc2,tobedeleted,4C\nc3,active,\n"
-ENROLLED = "sourcedId,status,classSourcedId,userSourcedId,role\ne1,active,c1,u1,student\ne2,active,c1,u2,student\ne3,active,c1,t1,teacher\ne4,active,c1,u3,student\n"
+ENROLLED = (
+    "sourcedId,status,classSourcedId,userSourcedId,role\n"
+    "e1,active,c1,u1,student\ne2,active,c1,u2,student\ne3,active,c1,t1,teacher\ne4,active,c1,u3,student\n"
+)
 
 
 def test_a_bundle_is_read_with_its_ids():
@@ -186,8 +193,10 @@ def test_whatever_the_records_hold_is_taken_or_named(api, school):
     school.service.records.classes["class-2"]["title"] = "D\u0000" + "y" * 80
     left = preview(api, source="records", ids=["class-2"])["left"]
     assert len(left) == 3 and {row["why"].split(".")[0] for row in left} == {
-        "A name has at most 80 characters, a number 30", "This name stands in the class twice", "No name stands here",
-    }  # fmt: skip
+        "A name has at most 80 characters, a number 30",
+        "This name stands in the class twice",
+        "No name stands here",
+    }
     assert take(api, source="records", ids=["class-2"])["students"] == 3
     assert SchoolClass.objects.get().name == "D" + "y" * 59
 
@@ -247,8 +256,13 @@ def send(api, given, *who):
 
 def test_only_confirmed_marks_are_sent_and_what_changes_is_shown_first(api, marked, school):
     assert {name: row["change"] for name, row in rows(api, marked).items()} == {
-        "Anka": "new", "Bero": "open", "Cora": "new", "Dov": "nothing", "Elin": "new", "Fenn": "nothing",
-    }  # fmt: skip
+        "Anka": "new",
+        "Bero": "open",
+        "Cora": "new",
+        "Dov": "nothing",
+        "Elin": "new",
+        "Fenn": "nothing",
+    }
     assert send(api, marked, "Anka", "Bero").json()["code"] == "unfit"
     assert not school.results()
     assert send(api, marked, "Anka", "Cora", "Elin").status_code == 202
@@ -336,8 +350,10 @@ def test_the_bundle_holds_confirmed_marks_only(api, marked):
         told = {name: list(csv.DictReader(io.StringIO(archive.read(name).decode()))) for name in archive.namelist()}
     assert {"propertyName": "file.results", "value": "bulk"} in told["manifest.csv"]
     assert [(r["studentSourcedId"], r["scoreStatus"], r["score"]) for r in told["results.csv"]] == [
-        ("student-2-1", "fully graded", "2"), ("student-2-3", "exempt", ""), ("student-2-5", "fully graded", "1"),
-    ]  # fmt: skip
+        ("student-2-1", "fully graded", "2"),
+        ("student-2-3", "exempt", ""),
+        ("student-2-5", "fully graded", "1"),
+    ]
     [item] = told["lineItems.csv"]
     assert {r["lineItemSourcedId"] for r in told["results.csv"]} == {item["sourcedId"]}
     again = api.get(f"/api/sets/{marked.pk}/oneroster.zip")

@@ -219,12 +219,16 @@ class TestTelling:
     @pytest.mark.parametrize(
         ("tells", "ended", "verdicts", "words", "right"),
         [
-            ("end", False, ["", ""], False, False), ("end", True, ["look", "holds"], True, True),
-            ("line", False, ["look", "holds"], False, False), ("line", True, ["look", "holds"], False, False),
-            ("place", False, ["look", ""], False, False), ("place", True, ["look", "holds"], False, False),
-            ("cue", False, ["look", ""], True, True), ("words", False, ["look", ""], True, True),
+            ("end", False, ["", ""], False, False),
+            ("end", True, ["look", "holds"], True, True),
+            ("line", False, ["look", "holds"], False, False),
+            ("line", True, ["look", "holds"], False, False),
+            ("place", False, ["look", ""], False, False),
+            ("place", True, ["look", "holds"], False, False),
+            ("cue", False, ["look", ""], True, True),
+            ("words", False, ["look", ""], True, True),
         ],
-    )  # fmt: skip
+    )
     @pytest.mark.parametrize("right_line", [False, True])
     def test_each_setting_tells_what_it_says(self, tells, ended, verdicts, words, right, right_line):
         found = telling.told(self.REPORT, tells, ended=ended, right_line=right_line, words={})

@@ -1,4 +1,5 @@
-"""Items in other forms in a practice room: what a student sees of them, what is told of an answer, and what stands in the marking table."""
+"""Items in other forms in a practice room: what a student sees of them, what is told of an answer, and what stands in
+the marking table."""
 
 import pytest
 
@@ -13,9 +14,13 @@ from tests.server.test_room import inside, working, write
 
 pytestmark = pytest.mark.django_db
 ITEMS = [
-    ("choose", "solve", "3(x - 2) = 12"), ("mend", "solve", "x^2 = 9x"), ("fill", "solve", "2x + 5 = 17"), ("way", "solve", "x^2 - 5x + 6 = 0"),
-    ("claim", "expand", "(a + b)^2"), ("work", "analyze", "(x^2-x-6)/(x^2-9)"),
-]  # fmt: skip
+    ("choose", "solve", "3(x - 2) = 12"),
+    ("mend", "solve", "x^2 = 9x"),
+    ("fill", "solve", "2x + 5 = 17"),
+    ("way", "solve", "x^2 - 5x + 6 = 0"),
+    ("claim", "expand", "(a + b)^2"),
+    ("work", "analyze", "(x^2-x-6)/(x^2-9)"),
+]
 
 
 @pytest.fixture

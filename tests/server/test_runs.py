@@ -223,9 +223,14 @@ def test_a_worker_of_its_own_process_works_a_run_out():
         database = connection.settings_dict
         url = f"postgresql://{database['USER']}:{quote(database['PASSWORD'])}@{database['HOST']}:{database['PORT']}/{database['NAME']}"
         done = subprocess.run(
-            [sys.executable, "-m", "tools.worker", "--until-empty", "--at-once", "2"], cwd=ROOT, env=os.environ | {"DATABASE_URL": url},
-            capture_output=True, text=True, timeout=120, check=False,
-        )  # fmt: skip
+            [sys.executable, "-m", "tools.worker", "--until-empty", "--at-once", "2"],
+            cwd=ROOT,
+            env=os.environ | {"DATABASE_URL": url},
+            capture_output=True,
+            text=True,
+            timeout=120,
+            check=False,
+        )
         assert done.returncode == 0, done.stderr
         run.refresh_from_db()
         assert run.ended is not None

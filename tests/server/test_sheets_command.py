@@ -66,10 +66,12 @@ def test_what_can_not_be_taken_is_named(teacher, tmp_path):
 @pytest.mark.parametrize(
     ("arguments", "words"),
     [
-        (["export", "99999", "--teacher", "maren"], "no sheet"), (["export", "--teacher", "nobody"], "Nobody has"), (["import", "no-such.json", "--teacher", "maren"], "No such file"),
+        (["export", "99999", "--teacher", "maren"], "no sheet"),
+        (["export", "--teacher", "nobody"], "Nobody has"),
+        (["import", "no-such.json", "--teacher", "maren"], "No such file"),
         (["import", "README.md", "--teacher", "maren"], "not as"),
     ],
-)  # fmt: skip
+)
 def test_what_can_not_be_done_says_why(teacher, arguments, words):
     with pytest.raises(CommandError, match=words):
         called(*arguments)

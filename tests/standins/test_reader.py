@@ -1,4 +1,5 @@
-"""The page reader's stand-in: the pages that ship, pages filled in on a screen, any other page, and the faults one can ask of it."""
+"""The page reader's stand-in: the pages that ship, pages filled in on a screen, any other page, and the faults one can
+ask of it."""
 
 import json
 import re
@@ -88,8 +89,13 @@ def test_a_sheet_filled_in_on_a_screen_is_read_with_its_numbers():
     )
     assert told["code"] == f"uchuu:{code}:A"
     assert [(line["about"], "".join(s["text"] for s in line["symbols"])) for line in told["lines"]] == [
-        ("name", "Bo Tarn"), ("number", "1"), ("line", "3x = 15"), ("line", "x = 5"), ("number", "2"), ("line", "(x-2)(x-3) = 0"),
-    ]  # fmt: skip
+        ("name", "Bo Tarn"),
+        ("number", "1"),
+        ("line", "3x = 15"),
+        ("line", "x = 5"),
+        ("number", "2"),
+        ("line", "(x-2)(x-3) = 0"),
+    ]
 
 
 @pytest.mark.parametrize(

@@ -1,4 +1,5 @@
-"""Backups: taken while it runs, whole or not at all, brought back the same; nothing that can't be read is brought back."""
+"""Backups: taken while it runs, whole or not at all, brought back the same; nothing that can't be read is brought
+back."""
 
 import json
 import os
@@ -59,7 +60,8 @@ def test_what_comes_back_is_all_of_it_and_the_same(cluster, filled, kept):
     assert everything(back) == everything(filled)
     with psycopg.connect(back) as connection:  # and numbers go on after the last
         new = connection.execute(
-            "INSERT INTO auth_user (username, password, is_superuser, first_name, last_name, email, is_staff, is_active, date_joined) "
+            "INSERT INTO auth_user (username, password, is_superuser, "
+            "first_name, last_name, email, is_staff, is_active, date_joined) "
             "VALUES ('new', '', false, '', '', '', false, true, now()) RETURNING id"
         ).fetchone()[0]
     assert new > 2
@@ -190,7 +192,8 @@ class TestUpgrades:
         finally:
             with psycopg.connect(filled) as connection:
                 connection.execute(
-                    "INSERT INTO django_migrations (app, name, applied) VALUES ('sheets', '0003_lists_and_copies', now())"
+                    "INSERT INTO django_migrations (app, name, applied) "
+                    "VALUES ('sheets', '0003_lists_and_copies', now())"
                 )
 
 
@@ -211,11 +214,20 @@ class TestTheServersRole:
     @pytest.mark.parametrize(
         "words",
         [
-            "CREATE TABLE loot (a int)", "DROP TABLE sheets_sheet", "ALTER TABLE sheets_sheet ADD a int", "TRUNCATE sheets_line",
-            "CREATE ROLE thief", "CREATE DATABASE loot", "SELECT * FROM pg_authid", "COPY sheets_sheet TO '/tmp/loot'", "SET ROLE uchuu",
-            "DELETE FROM django_migrations", "CREATE SCHEMA loot", "SELECT pg_read_file('/etc/passwd')",
+            "CREATE TABLE loot (a int)",
+            "DROP TABLE sheets_sheet",
+            "ALTER TABLE sheets_sheet ADD a int",
+            "TRUNCATE sheets_line",
+            "CREATE ROLE thief",
+            "CREATE DATABASE loot",
+            "SELECT * FROM pg_authid",
+            "COPY sheets_sheet TO '/tmp/loot'",
+            "SET ROLE uchuu",
+            "DELETE FROM django_migrations",
+            "CREATE SCHEMA loot",
+            "SELECT pg_read_file('/etc/passwd')",
         ],
-    )  # fmt: skip
+    )
     def test_it_may_do_nothing_else(self, served, words):
         with (
             psycopg.connect(served, autocommit=True) as connection,

@@ -1,4 +1,5 @@
-"""What stands behind the one command: a database of its own, what is made from the core, what is built only when it must be."""
+"""What stands behind the one command: a database of its own, what is made from the core, what is built only when it
+must be."""
 
 import json
 import subprocess
@@ -190,9 +191,16 @@ class TestShare:
 
     def test_lines_are_counted_that_are_not_empty_and_not_made(self, tmp_path):
         for name, text in {
-            "algebra/a.py": "one\n\n  \ntwo\n", "algebra/migrations/b.py": "one\n", "tests/test_a.py": "one\n", "web/src/api/schema.d.ts": "one\n",
-            "web/src/api/conventions.ts": "one\n", "web/src/a.test.ts": "one\ntwo\n", "web/src/a.vue": "one\n", "tests/corpus/a.chain": "one\n", "docs/a.py": "one\n",
-        }.items():  # fmt: skip
+            "algebra/a.py": "one\n\n  \ntwo\n",
+            "algebra/migrations/b.py": "one\n",
+            "tests/test_a.py": "one\n",
+            "web/src/api/schema.d.ts": "one\n",
+            "web/src/api/conventions.ts": "one\n",
+            "web/src/a.test.ts": "one\ntwo\n",
+            "web/src/a.vue": "one\n",
+            "tests/corpus/a.chain": "one\n",
+            "docs/a.py": "one\n",
+        }.items():
             path = tmp_path / name
             path.parent.mkdir(parents=True, exist_ok=True)
             path.write_text(text)

@@ -1,5 +1,6 @@
-"""For the fault runs only: a clock that jumps. Python loads this at its start where it lies on the path; the file of `UCHUU_CLOCK` says by how many seconds
-the clock of this process is wrong just now. What sleeps or waits is not touched, and the database has its own clock."""
+"""For the fault runs only: a clock that jumps. Python loads this at its start where it lies on the path; the file of
+`UCHUU_CLOCK` says by how many seconds the clock of this process is wrong just now. What sleeps or waits is not touched,
+and the database has its own clock."""
 
 import datetime
 import os

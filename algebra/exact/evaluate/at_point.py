@@ -1,4 +1,5 @@
-"""Values of expressions at one point, exact and comparable with each other, roots of numbers and nested roots included."""
+"""Values of expressions at one point, exact and comparable with each other, roots of numbers and nested roots
+included."""
 
 from __future__ import annotations
 

@@ -205,8 +205,8 @@ class _Evaluator:
     def _exponential(self, base: Ratio, exponent: Ratio) -> Ratio:
         """base^(a + b·letter + …): a product of powers of primes and letters, each with one term of the exponent above.
 
-        They are independent: exponentials of polynomials that are linearly independent up to a constant are algebraically
-        independent (J. Ax, "On Schanuel's conjectures", Ann. of Math. 93, 1971, for functions).
+        They are independent: exponentials of polynomials that are linearly independent up to a constant are
+        algebraically independent (J. Ax, "On Schanuel's conjectures", Ann. of Math. 93, 1971, for functions).
         """
         cell = self._cell("^")
         if (
@@ -257,8 +257,16 @@ class _Evaluator:
 
 # by kind of node: a table is read faster than a list of cases, and every expression passes here many times
 _READ: dict[type[n.Node], Callable[[_Evaluator, Any], Ratio]] = {
-    n.Decimal: lambda self, node: self.field.constant(node.value), n.Mixed: _Evaluator._mixed,
-    n.Letter: _Evaluator._letter, n.Unit: _Evaluator._unit, n.Group: _Evaluator._group, n.Signed: _Evaluator._signed,
-    n.Sum: _Evaluator._sum, n.Product: _Evaluator._product, n.Fraction: _Evaluator._fraction, n.Power: _Evaluator._raised_to,
-    n.Root: _Evaluator._rooted, n.Absolute: _Evaluator._in_bars,
-}  # fmt: skip
+    n.Decimal: lambda self, node: self.field.constant(node.value),
+    n.Mixed: _Evaluator._mixed,
+    n.Letter: _Evaluator._letter,
+    n.Unit: _Evaluator._unit,
+    n.Group: _Evaluator._group,
+    n.Signed: _Evaluator._signed,
+    n.Sum: _Evaluator._sum,
+    n.Product: _Evaluator._product,
+    n.Fraction: _Evaluator._fraction,
+    n.Power: _Evaluator._raised_to,
+    n.Root: _Evaluator._rooted,
+    n.Absolute: _Evaluator._in_bars,
+}

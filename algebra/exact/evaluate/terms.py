@@ -1,10 +1,11 @@
-"""Expressions as sums of single terms, where they are such: a quick exact value beside that of `symbolic`, for deciding alone.
+"""Expressions as sums of single terms, where they are such: a quick exact value beside that of `symbolic`, for deciding
+alone.
 
-A term is a number times powers of letters, roots of primes and powers of numbers or letters with a letter above. Two such sums
-are equal wherever both are defined if and only if their terms are: roots of products of different primes are linearly
-independent over the rational numbers (A. S. Besicovitch, "On the linear independence of fractional powers of integers",
-J. London Math. Soc. 15, 1940), and so are powers with letters above over functions of the letters (J. Ax, "On Schanuel's
-conjectures", Ann. of Math. 93, 1971).
+A term is a number times powers of letters, roots of primes and powers of numbers or letters with a letter above. Two
+such sums are equal wherever both are defined if and only if their terms are: roots of products of different primes are
+linearly independent over the rational numbers (A. S. Besicovitch, "On the linear independence of fractional powers of
+integers", J. London Math. Soc. 15, 1940), and so are powers with letters above over functions of the letters (J. Ax,
+"On Schanuel's conjectures", Ann. of Math. 93, 1971).
 """
 
 from __future__ import annotations
@@ -22,8 +23,8 @@ from algebra.exact.errors import TooLarge
 from algebra.tree import nodes as n
 
 Powers = frozenset[tuple[Any, Any]]
-"""What a term holds beside its number: a letter with its power, a prime with the power (0 to 1) of its root, (base, letter) for base^letter with how
-often; -1 with a half is i."""
+"""What a term holds beside its number: a letter with its power, a prime with the power (0 to 1) of its root, (base,
+letter) for base^letter with how often; -1 with a half is i."""
 Terms = dict[Powers, Any]
 """The numbers of a sum by what stands beside them: whole or FLINT fractions, none of them 0."""
 
@@ -40,8 +41,8 @@ class OtherShape(Exception):
 
 
 def same_terms(first: n.Node, second: n.Node, *, imaginary: bool = False) -> bool | None:
-    """Whether two expressions, of complex numbers where `imaginary`, are equal wherever both are defined; None where one of them has another shape, is
-    defined nowhere, or is large: that is to be decided otherwise."""
+    """Whether two expressions, of complex numbers where `imaginary`, are equal wherever both are defined; None where
+    one of them has another shape, is defined nowhere, or is large: that is to be decided otherwise."""
     reader = _Reader(imaginary)
     try:
         after, before = reader.value(second), reader.value(first)
@@ -177,10 +178,18 @@ class _Reader:
 
 
 _READ: dict[type[n.Node], Callable[[_Reader, Any], Terms]] = {
-    n.Decimal: _Reader._decimal, n.Mixed: _Reader._mixed, n.Letter: _Reader._letter, n.Group: _Reader._group,
-    n.Signed: _Reader._signed, n.Sum: _Reader._sum, n.Product: _Reader._product, n.Fraction: _Reader._fraction,
-    n.Power: _Reader._power, n.Root: _Reader._root, n.Absolute: _Reader._absolute,
-}  # fmt: skip
+    n.Decimal: _Reader._decimal,
+    n.Mixed: _Reader._mixed,
+    n.Letter: _Reader._letter,
+    n.Group: _Reader._group,
+    n.Signed: _Reader._signed,
+    n.Sum: _Reader._sum,
+    n.Product: _Reader._product,
+    n.Fraction: _Reader._fraction,
+    n.Power: _Reader._power,
+    n.Root: _Reader._root,
+    n.Absolute: _Reader._absolute,
+}
 _I: Powers = frozenset({(-1, _HALF)})
 
 

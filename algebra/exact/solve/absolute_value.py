@@ -1,4 +1,5 @@
-"""Equations that are linear in one absolute value: |A| = B holds at the zeros of (A - B)(A + B) at which B is not negative."""
+"""Equations that are linear in one absolute value: |A| = B holds at the zeros of (A - B)(A + B) at which B is not
+negative."""
 
 from __future__ import annotations
 

@@ -1,10 +1,11 @@
 """Equations in one letter with square roots that hold no other roots: candidates from all conjugates, each put in.
 
-With the roots g₁, g₂, … of f₁, f₂, … the difference of the sides is P/q, P a polynomial in the letter and the roots. The
-product N of P over all choices of signs of the roots is free of them, and zero wherever P is. A zero of N is put into the
-equation as it was written, so that every root and every denominator in it is seen: exact arithmetic or enclosures decide
-whether they exist, and tell different sides apart. Sides that can not be told apart are equal when every other choice of
-signs leaves P certainly different from zero: one factor of N must vanish, and it is the only one left.
+With the roots g₁, g₂, … of f₁, f₂, … the difference of the sides is P/q, P a polynomial in the letter and the roots.
+The product N of P over all choices of signs of the roots is free of them, and zero wherever P is. A zero of N is put
+into the equation as it was written, so that every root and every denominator in it is seen: exact arithmetic or
+enclosures decide whether they exist, and tell different sides apart. Sides that can not be told apart are equal when
+every other choice of signs leaves P certainly different from zero: one factor of N must vanish, and it is the only one
+left.
 """
 
 from __future__ import annotations
@@ -25,7 +26,8 @@ MAX_DEGREE = 24
 """Highest degree of the product of the conjugates."""
 
 Split = dict[int, fmpz_poly]
-"""A polynomial in roots: for each set of roots (as bits) the polynomial in the letter that stands before their product."""
+"""A polynomial in roots: for each set of roots (as bits) the polynomial in the letter that stands before their
+product."""
 
 
 def by_conjugates(
@@ -33,8 +35,8 @@ def by_conjugates(
 ) -> SolutionSet | None:
     """The solutions of an equation whose sides differ by poly/below; None where this way does not decide it.
 
-    The difference must hold on the whole domain of the sides: formed without taking the sign of anything for granted, and
-    without a root whose square falls apart into several factors.
+    The difference must hold on the whole domain of the sides: formed without taking the sign of anything for granted,
+    and without a root whose square falls apart into several factors.
     """
     found = _split(home, poly, home.position(letter))
     if found is None:

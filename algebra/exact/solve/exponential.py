@@ -146,8 +146,8 @@ class ExponentialSolver:
     # -- powers of several primes --------------------------------------------------------------------------------
 
     def _in_one_direction(self, cell: RadicalField, poly: Poly, poles: list[Poly]) -> SolutionSet | None:
-        """The zeros of Σ c·∏ p^(k·x/step) where, after a division by one term, all terms are powers of one rational number to
-        the power x/step: a polynomial in that; None for any other sum. The c are numbers, with roots."""
+        """The zeros of Σ c·∏ p^(k·x/step) where, after a division by one term, all terms are powers of one rational
+        number to the power x/step: a polynomial in that; None for any other sum. The c are numbers, with roots."""
         powers = [made for made in cell.made.values() if made.relation is None]
         if not powers and poly.is_constant() and poly != 0:
             return EMPTY  # the powers have cancelled
@@ -244,8 +244,9 @@ class ExponentialSolver:
     def _solves_beside(self, left: n.Node, right: n.Node, number: Number) -> bool:
         """Whether a zero of a factor without powers solves an equation that holds powers too.
 
-        At an irrational algebraic value p^x is transcendental (Gelfond, Schneider 1934), so a denominator in the powers of one
-        prime is not zero there; whether one in x alone is, or a root is undefined, is seen with the powers taken out.
+        At an irrational algebraic value p^x is transcendental (Gelfond, Schneider 1934), so a denominator in the powers
+        of one prime is not zero there; whether one in x alone is, or a root is undefined, is seen with the powers taken
+        out.
         """
         if number.rational is not None:
             return self._solves(left, right, number)
@@ -273,7 +274,8 @@ class ExponentialSolver:
         raise OutOfScope("These powers do not reduce to one base.", "^")
 
     def _of_binomial(self, cell: RadicalField, counts: list[tuple[Generator, int]], value: Q) -> set[Solution]:
-        """∏ prime^(count·above/step) = value, exponents not linear: for every prime the exponents of both sides are equal.
+        """∏ prime^(count·above/step) = value, exponents not linear: for every prime the exponents of both sides are
+        equal.
 
         With one prime, or exponents that are multiples of each other, these are all solutions.
         """

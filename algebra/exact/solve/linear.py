@@ -19,7 +19,8 @@ from algebra.tree import nodes as n
 
 
 def one_surd(solver: PolynomialSolver, home: RadicalField, difference: Ratio) -> SolutionSet | None:
-    """The solution of a linear equation whose numbers hold roots, the unknown under none, nothing divided by; else None."""
+    """The solution of a linear equation whose numbers hold roots, the unknown under none, nothing divided by; else
+    None."""
     poly, place = difference.numerator, home.position(solver.unknown)
     if poly == 0 or not difference.is_polynomial or poly.degrees()[place] != 1:
         return None

@@ -1,6 +1,7 @@
 """Equations whose powers are all powers of one: y = b^x is put for it, and the algebraic equation in y is solved.
 
-Everything that stands around the powers, roots and bars and denominators, is then seen exactly, as in any equation in y.
+Everything that stands around the powers, roots and bars and denominators, is then seen exactly, as in any equation in
+y.
 """
 
 from __future__ import annotations
@@ -52,7 +53,8 @@ class OnePowerSolver:
         self.unknown = unknown
 
     def in_one_power(self, cell: RadicalField, left: n.Node, right: n.Node) -> InOnePower | None:
-        """The sides in y = p^(x^k·times/step), the unknown standing for y, where it stands in such powers only; else None."""
+        """The sides in y = p^(x^k·times/step), the unknown standing for y, where it stands in such powers only; else
+        None."""
         powers = {
             part
             for side in (left, right)

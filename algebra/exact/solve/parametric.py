@@ -59,7 +59,8 @@ class ParametricSolver:
         return self._by_formula(coefficients_of(home, poly, self.unknown))
 
     def _by_formula(self, parts: list[Ratio]) -> SolutionSet:
-        """The zeros of a polynomial of degree 1 or 2 with coefficients in parameters; none may be a zero of a denominator."""
+        """The zeros of a polynomial of degree 1 or 2 with coefficients in parameters; none may be a zero of a
+        denominator."""
         for pole in self.poles:
             at_pole = coefficients_of(self.home, self._lifted(pole), self.unknown)
             if len(parts) > 2 or len(at_pole) > 2:
@@ -108,7 +109,8 @@ class ParametricSolver:
         return beside.union(self._by_formula(coefficients_of(home, difference.numerator, self.unknown)))
 
     def _of_common_factor(self, shared: Poly) -> SolutionSet:
-        """The zeros of what stands in both terms, where the root exists: generic values of the other letters are taken so."""
+        """The zeros of what stands in both terms, where the root exists: generic values of the other letters are taken
+        so."""
         if self.home.depends_on_added(shared) or not depends_on(shared, self.unknown):
             return EMPTY
         total = EMPTY
@@ -127,8 +129,8 @@ def home_solution(value: Ratio, under: Poly | None = None) -> Solution:
 
 
 def parameter_roots(home: RadicalField, poly: Poly, unknown: str) -> list[Solution] | None:
-    """The solutions of an irreducible factor of the form a·(x - h)^k = c, or of degree 1 or 2 in the unknown, in parameters;
-    None for others."""
+    """The solutions of an irreducible factor of the form a·(x - h)^k = c, or of degree 1 or 2 in the unknown, in
+    parameters; None for others."""
     skip = len(home.added)
     lifted = home.ring.from_dict({(0,) * skip + monomial: c for monomial, c in poly.to_dict().items()})
     parts = coefficients_of(home, lifted, unknown)
@@ -136,8 +138,8 @@ def parameter_roots(home: RadicalField, poly: Poly, unknown: str) -> list[Soluti
 
 
 def _zeros_of_power(home: RadicalField, parts: list[Ratio]) -> list[Solution] | None:
-    """The real zeros of a·(x - h)^k - c, coefficients from the constant up; None for another shape, or where numbers are
-    complex: there are more."""
+    """The real zeros of a·(x - h)^k - c, coefficients from the constant up; None for another shape, or where numbers
+    are complex: there are more."""
     degree, lead = len(parts) - 1, parts[-1]
     if home.plan.imaginary or home.plan.index % degree:
         return None

@@ -71,6 +71,7 @@ class PolynomialSolver:
         return [number_solution(number) for number in numbers.roots_of(plain, complex_too=self.complex_too)]
 
     def _under(self, poly: Poly) -> Poly | None:
-        """The discriminant of a polynomial that is quadratic in the unknown: its zeros are real where it is not negative."""
+        """The discriminant of a polynomial that is quadratic in the unknown: its zeros are real where it is not
+        negative."""
         parts = coefficients(poly, self.unknown)
         return parts[1] * parts[1] - 4 * parts[0] * parts[2] if len(parts) == 3 else None

@@ -1,4 +1,5 @@
-"""Equations with roots and bars in one letter: on every cell the zeros of the norm are candidates, each put in exactly."""
+"""Equations with roots and bars in one letter: on every cell the zeros of the norm are candidates, each put in
+exactly."""
 
 from __future__ import annotations
 

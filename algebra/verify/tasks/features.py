@@ -16,7 +16,8 @@ class FeaturesTask(DomainTask):
     """A working that states the features of its given."""
 
     def begin(self) -> None:
-        """Evaluates the given and finds its features. Raises ExactError for what is no rational function of one letter."""
+        """Evaluates the given and finds its features. Raises ExactError for what is no rational function of one
+        letter."""
         if self.is_of_equation:
             raise TaskError(f"To {self.task}, the given must be an expression.")
         super().begin()

@@ -1,4 +1,5 @@
-"""The task solve: every line of the chain keeps the solutions of the one before it, or a legal move says what it adds."""
+"""The task solve: every line of the chain keeps the solutions of the one before it, or a legal move says what it
+adds."""
 
 from __future__ import annotations
 
@@ -94,8 +95,9 @@ class SolveTask(WorkingTask):
         self.statement, self.statement_body = (after, line.body) if after.statement else (None, None)
 
     def _is_apart(self, before: EvaluatedStatement, line: ln.Line) -> bool:
-        """Whether an equation of numbers is side work: something is worked out in it, and the line before has solutions, but not
-        every number. What stands there worked out already, as 1 = 2 or 0 = 0, is the next line, unless side work came before."""
+        """Whether an equation of numbers is side work: something is worked out in it, and the line before has
+        solutions, but not every number. What stands there worked out already, as 1 = 2 or 0 = 0, is the next line,
+        unless side work came before."""
         assert line.body is not None
         if self.context.unknown not in n.letters(self.context.filled(before.body)) or line.move is not None:
             return False

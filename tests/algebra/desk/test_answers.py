@@ -103,7 +103,7 @@ class TestMending:
             (("line 99", "x = 6"), ["error"], "wrong", 0),
             ((f"line {MEND.line}", "x = ("), ["holds", "error"], "wrong", 1),
         ],
-    )  # fmt: skip
+    )
     def test_the_place_and_the_line_are_a_part_each(self, lines, told, verdict, mark):
         assert marks(MEND, *lines)[:3] == (told, verdict, mark)
 
@@ -151,7 +151,7 @@ class TestClaims:
             (("not true", "a = x"), ["holds", "error"], "wrong", 1),
             (("not true", "a + b"), ["holds", "error"], "wrong", 1),
         ],
-    )  # fmt: skip
+    )
     def test_what_is_not_true_is_shown_by_numbers(self, lines, told, verdict, mark):
         assert marks(FALSE, *lines)[:3] == (told, verdict, mark)
 

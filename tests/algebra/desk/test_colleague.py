@@ -5,9 +5,11 @@ import pytest
 from algebra import Working, advice
 
 GOOD = [
-    Working("solve", "3x + 7 = 22", ("3x = 15", "x = 5")), Working("solve", "2(x - 3) = 4x + 8", ()), Working("solve", "x/2 - 1 = 3", ()),
+    Working("solve", "3x + 7 = 22", ("3x = 15", "x = 5")),
+    Working("solve", "2(x - 3) = 4x + 8", ()),
+    Working("solve", "x/2 - 1 = 3", ()),
     Working("factor", "x^2 + 5x + 6", ()),
-]  # fmt: skip
+]
 
 
 def codes(*workings, **more):

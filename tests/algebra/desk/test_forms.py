@@ -21,9 +21,15 @@ from algebra import (
 from algebra.desk.forms import FALSE_CLAIMS, LAWS
 
 PROBLEMS = [
-    ("solve", "3(x - 2) = 12"), ("solve", "x^2 = 9x"), ("simplify", "√50 + √8"), ("solve", "√(x + 6) = x"), ("factor", "2x^2 + 14x + 20"),
-    ("simplify", "3/x + 2/(x + 1)"), ("evaluate", "18 - 6 ÷ 3 × 2"), ("solve", "2/x + 1 = 7/3"),
-]  # fmt: skip
+    ("solve", "3(x - 2) = 12"),
+    ("solve", "x^2 = 9x"),
+    ("simplify", "√50 + √8"),
+    ("solve", "√(x + 6) = x"),
+    ("factor", "2x^2 + 14x + 20"),
+    ("simplify", "3/x + 2/(x + 1)"),
+    ("evaluate", "18 - 6 ÷ 3 × 2"),
+    ("solve", "2/x + 1 = 7/3"),
+]
 
 
 class TestMending:
@@ -128,9 +134,13 @@ class TestWays:
 
 class TestClaimsOfProblems:
     EXPRESSIONS = [
-        ("simplify", "(x+3)^2 - 9"), ("simplify", "3/x + 2/(x+1)"), ("evaluate", "18 - 6 ÷ 3 × 2"), ("factor", "2x^2+14x+20"), ("simplify", "√50 + √8"),
+        ("simplify", "(x+3)^2 - 9"),
+        ("simplify", "3/x + 2/(x+1)"),
+        ("evaluate", "18 - 6 ÷ 3 × 2"),
+        ("factor", "2x^2+14x+20"),
+        ("simplify", "√50 + √8"),
         ("expand", "(2x - 5)^2"),
-    ]  # fmt: skip
+    ]
 
     @pytest.mark.parametrize(("task", "given"), EXPRESSIONS)
     def test_a_claim_is_judged_as_it_is(self, task, given):

@@ -19,7 +19,7 @@ SAME = [
     ("simplify", "3/x + 2/(x + 1)", "2/(1 + n) + 3/n"),
     ("simplify", "√50 + √8", "√8 + √50"),
     ("solve", "|x - 3| = 2", "2 = |x - 3|"),
-]  # fmt: skip
+]
 OTHER = [
     ("solve", "x^2 - 5x + 6 = 0", "x^2 - 5x - 6 = 0"),
     ("solve", "x^2 - 5x + 6 = 0", "(x - 2)(x - 3) = 0"),
@@ -44,9 +44,10 @@ class TestTheSameItem:
         given = "ax + b = c"
         one = Working("solve", given, (), variable="x")
         others = [
-            Working("solve", given, (), variable="b"), Working("solve", given, (), variable="x", numbers="complex"),
+            Working("solve", given, (), variable="b"),
+            Working("solve", given, (), variable="x", numbers="complex"),
             Working("solve", given, (), variable="x", method="factoring"),
-        ]  # fmt: skip
+        ]
         assert likeness(one) == likeness(Working("solve", "bt + a = c", (), variable="t"))
         assert len({likeness(each) for each in (one, *others)}) == 4
 
@@ -57,10 +58,19 @@ class TestTheSameItem:
 
 
 LIKE = [
-    ("solve", "x^2 - 5x + 6 = 0"), ("solve", "3x + 7 = 22"), ("simplify", "√50 + √8"), ("factor", "2x^2 + 14x + 20"), ("simplify", "(2x^3)^2"),
-    ("simplify", "(x^2 - 9)/(x^2 + 5x + 6)"), ("solve", "x/(x-3) = 3/(x-3) + 2"), ("factor", "x^2 + 4x + 9"), ("solve", "2x^2 + 5x + 1 = 0"),
-    ("solve", "|2x - 3| = 7"), ("evaluate", "18 - 6 ÷ 3 × 2"), ("solve", "2(x + 3) = 2x + 6"),
-]  # fmt: skip
+    ("solve", "x^2 - 5x + 6 = 0"),
+    ("solve", "3x + 7 = 22"),
+    ("simplify", "√50 + √8"),
+    ("factor", "2x^2 + 14x + 20"),
+    ("simplify", "(2x^3)^2"),
+    ("simplify", "(x^2 - 9)/(x^2 + 5x + 6)"),
+    ("solve", "x/(x-3) = 3/(x-3) + 2"),
+    ("factor", "x^2 + 4x + 9"),
+    ("solve", "2x^2 + 5x + 1 = 0"),
+    ("solve", "|2x - 3| = 7"),
+    ("evaluate", "18 - 6 ÷ 3 × 2"),
+    ("solve", "2(x + 3) = 2x + 6"),
+]
 
 
 class TestLike:
@@ -92,8 +102,11 @@ class TestLike:
 
     @pytest.mark.parametrize(
         ("given", "decimal", "form"),
-        [("1.5x + 2.5 = 7", "point", r"\d+\.\dx \+ \d+\.\d = \d+"), ("0,2x + 0,5 = 4", "comma", r"\d+,\dx \+ \d+,\d = \d+")],
-    )  # fmt: skip
+        [
+            ("1.5x + 2.5 = 7", "point", r"\d+\.\dx \+ \d+\.\d = \d+"),
+            ("0,2x + 0,5 = 4", "comma", r"\d+,\dx \+ \d+,\d = \d+"),
+        ],
+    )
     def test_decimals_stay_decimals_with_as_many_places(self, given, decimal, form):
         found = like(Working("solve", given, (), conventions={"decimal": decimal}), 2, 1)
         assert len(found) == 2
@@ -158,10 +171,14 @@ class TestLadder:
     @pytest.mark.parametrize(
         ("families", "more", "words"),
         [
-            (["nope"], {}, "Unknown family"), ([], {}, "needs a family"), (["factor"], {"count": 0}, "needs a family"),
-            (["factor"], {"low": 4, "high": 2}, "levels 1 to"), (["factor"], {"high": 9}, "levels 1 to"), (["factor"], {"events": ["rain"]}, "Unknown event"),
+            (["nope"], {}, "Unknown family"),
+            ([], {}, "needs a family"),
+            (["factor"], {"count": 0}, "needs a family"),
+            (["factor"], {"low": 4, "high": 2}, "levels 1 to"),
+            (["factor"], {"high": 9}, "levels 1 to"),
+            (["factor"], {"events": ["rain"]}, "Unknown event"),
         ],
-    )  # fmt: skip
+    )
     def test_what_cannot_be_asked_is_said(self, families, more, words):
         with pytest.raises(TaskError, match=words):
             ladder(families, more.pop("count", 3), 1, **more)
@@ -170,11 +187,18 @@ class TestLadder:
 @pytest.mark.parametrize(
     ("given", "happens"),
     [
-        ("(x - 3)^2 = 0", True), ("x^2 - 6x + 9 = 0", True), ("0 = 5(t + 1)^2", True), ("x^2 = 0", True),
-        ("x^2 = 9", False), ("x - 3 = 0", False), ("√(2t + 3) = t", False), ("√(x + 7) = x + 1", False), ("√t/2 = 3", False),
+        ("(x - 3)^2 = 0", True),
+        ("x^2 - 6x + 9 = 0", True),
+        ("0 = 5(t + 1)^2", True),
+        ("x^2 = 0", True),
+        ("x^2 = 9", False),
+        ("x - 3 = 0", False),
+        ("√(2t + 3) = t", False),
+        ("√(x + 7) = x + 1", False),
+        ("√t/2 = 3", False),
         ("2/(x - 3)^2 = x/(x - 3)^2", False),
     ],
-)  # fmt: skip
+)
 def test_a_double_root_is_one_of_a_squared_factor(given, happens):
     assert EVENTS["double-root"](work(Working("solve", given, ()))) is happens
 
@@ -194,12 +218,23 @@ def test_no_level_is_easier_than_the_one_below(family):
 
 
 DRAWABLE = [
-    ("radical-equations", 4, "extraneous"), ("radical-equations", 2, "no-solution"), ("linear-equations", 4, "all-reals"), ("factor", 5, "prime"),
-    ("factor", 3, "common-factor"), ("factor", 5, "big-pair"), ("add-rational", 3, "opposite"), ("reduce-rational", 2, "numerator-gone"),
-    ("quadratic-equations", 3, "root-answer"), ("quadratic-equations", 1, "zero-answer"), ("quadratic-equations", 1, "negative-answer"),
-    ("linear-equations", 5, "fraction-answer"), ("rational-functions", 3, "hole"), ("factor", 3, "two-letters"),
-    ("exponential-equations", 3, "pattern"), ("rational-equations", 3, "none-left"),
-]  # fmt: skip
+    ("radical-equations", 4, "extraneous"),
+    ("radical-equations", 2, "no-solution"),
+    ("linear-equations", 4, "all-reals"),
+    ("factor", 5, "prime"),
+    ("factor", 3, "common-factor"),
+    ("factor", 5, "big-pair"),
+    ("add-rational", 3, "opposite"),
+    ("reduce-rational", 2, "numerator-gone"),
+    ("quadratic-equations", 3, "root-answer"),
+    ("quadratic-equations", 1, "zero-answer"),
+    ("quadratic-equations", 1, "negative-answer"),
+    ("linear-equations", 5, "fraction-answer"),
+    ("rational-functions", 3, "hole"),
+    ("factor", 3, "two-letters"),
+    ("exponential-equations", 3, "pattern"),
+    ("rational-equations", 3, "none-left"),
+]
 
 
 @pytest.mark.parametrize(("family", "level", "event"), DRAWABLE)

@@ -9,20 +9,29 @@ from algebra import FAMILIES, TaskError, Working, check, generate, next_step
 SOLVE = "solve"
 
 
-@pytest.mark.parametrize(("task", "given", "lines", "line", "method"), [
-    (SOLVE, "6/(x-2) = x/4 - 1", (), "x ≠ 2", "clear-by-lcd"),
-    (SOLVE, "6/(x-2) = x/4 - 1", ("24 = x(x-2) - 4(x-2)",), "24 = x^2 - 2x - 4x + 8", None),
-    (SOLVE, "x^2 - 4x - 7 = 0", ("x^2 - 4x = 7",), "x^2 - 4x + 4 = 7 + 4   | +4", "completing-the-square"),
-    (SOLVE, "x^2 - 4x - 7 = 0", ("x^2 - 4x + 4 = 11", "(x-2)^2 = 11"), "x - 2 = ±√11   | root", "completing-the-square"),
-    (SOLVE, "3(x-2) + 4 = 5x - 8", ("3x - 6 = 5x - 12",), "-6 = 2x - 12   | -3x", "simplify-then-undo"),
-    ("simplify", "(x^2-9)/(x^2+x-6)", ("(x^2-9)/((x+3)(x-2))",), "((x-3)(x+3))/((x+3)(x-2))", "factor-and-cancel"),
-    (SOLVE, "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2"), "check x = 3: 3 = 3", None),
-    (SOLVE, "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2", "check x = 3", "check x = -2: 2 ≠ -2"), "x = 3", None),
-    (SOLVE, "x/(x-3) = 3/(x-3)", ("x = 3",), "no solution", None),
-    (SOLVE, "x^2 = 16", ("x = ±4",), "x = 4 or x = -4", None),
-    (SOLVE, "4^x - 6·2^x + 8 = 0", (), "(2^x)^2 - 6 · 2^x + 8 = 0", "substitution"),
-    (SOLVE, "4^x - 6·2^x + 8 = 0", ("(2^x)^2 - 6·2^x + 8 = 0", "let u = 2^x"), "u^2 - 6u + 8 = 0", "substitution"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("task", "given", "lines", "line", "method"),
+    [
+        (SOLVE, "6/(x-2) = x/4 - 1", (), "x ≠ 2", "clear-by-lcd"),
+        (SOLVE, "6/(x-2) = x/4 - 1", ("24 = x(x-2) - 4(x-2)",), "24 = x^2 - 2x - 4x + 8", None),
+        (SOLVE, "x^2 - 4x - 7 = 0", ("x^2 - 4x = 7",), "x^2 - 4x + 4 = 7 + 4   | +4", "completing-the-square"),
+        (
+            SOLVE,
+            "x^2 - 4x - 7 = 0",
+            ("x^2 - 4x + 4 = 11", "(x-2)^2 = 11"),
+            "x - 2 = ±√11   | root",
+            "completing-the-square",
+        ),
+        (SOLVE, "3(x-2) + 4 = 5x - 8", ("3x - 6 = 5x - 12",), "-6 = 2x - 12   | -3x", "simplify-then-undo"),
+        ("simplify", "(x^2-9)/(x^2+x-6)", ("(x^2-9)/((x+3)(x-2))",), "((x-3)(x+3))/((x+3)(x-2))", "factor-and-cancel"),
+        (SOLVE, "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2"), "check x = 3: 3 = 3", None),
+        (SOLVE, "√(x+6) = x", ("x + 6 = x^2", "x = 3 or x = -2", "check x = 3", "check x = -2: 2 ≠ -2"), "x = 3", None),
+        (SOLVE, "x/(x-3) = 3/(x-3)", ("x = 3",), "no solution", None),
+        (SOLVE, "x^2 = 16", ("x = ±4",), "x = 4 or x = -4", None),
+        (SOLVE, "4^x - 6·2^x + 8 = 0", (), "(2^x)^2 - 6 · 2^x + 8 = 0", "substitution"),
+        (SOLVE, "4^x - 6·2^x + 8 = 0", ("(2^x)^2 - 6·2^x + 8 = 0", "let u = 2^x"), "u^2 - 6u + 8 = 0", "substitution"),
+    ],
+)
 def test_the_next_step_goes_on_from_the_lines_written(task, given, lines, line, method):
     hint = next_step(Working(task, given, lines))
     assert hint.look
@@ -53,14 +62,17 @@ def test_a_problem_without_a_known_method_says_so():
         next_step(Working(SOLVE, "x^5 - x - 1 = 0"))
 
 
-@pytest.mark.parametrize(("method", "lines", "differs"), [
-    ("completing-the-square", ("x^2 - 6x = -5", "x^2 - 6x + 9 = 4", "(x-3)^2 = 4", "x = 5 or x = 1"), None),
-    ("completing-the-square", ("(x-5)(x-1) = 0", "x = 5 or x = 1"), 1),
-    ("factoring", ("(x-5)(x-1) = 0", "x = 5 or x = 1"), None),
-    ("factoring", ("x = (6 ± √16)/2", "x = 5 or x = 1"), 1),
-    ("quadratic-formula", ("x = (6 ± √16)/2", "x = 5 or x = 1"), None),
-    ("quadratic-formula", ("x = 5 or x = 1",), None),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("method", "lines", "differs"),
+    [
+        ("completing-the-square", ("x^2 - 6x = -5", "x^2 - 6x + 9 = 4", "(x-3)^2 = 4", "x = 5 or x = 1"), None),
+        ("completing-the-square", ("(x-5)(x-1) = 0", "x = 5 or x = 1"), 1),
+        ("factoring", ("(x-5)(x-1) = 0", "x = 5 or x = 1"), None),
+        ("factoring", ("x = (6 ± √16)/2", "x = 5 or x = 1"), 1),
+        ("quadratic-formula", ("x = (6 ± √16)/2", "x = 5 or x = 1"), None),
+        ("quadratic-formula", ("x = 5 or x = 1",), None),
+    ],
+)
 def test_a_right_answer_by_another_method_than_the_task_names_is_noticed(method, lines, differs):
     report = check(Working(SOLVE, "x^2 - 6x + 5 = 0", lines, method=method))
     assert report.answer.verdict == "correct"

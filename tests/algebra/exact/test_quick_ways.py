@@ -88,7 +88,8 @@ def radical_equation(rng):
     """One to three square roots, some of numbers, some that cancel or stand below."""
     roots = [f"√({linear(rng)})" for _ in range(rng.choice([1, 1, 2, 2, 3]))]
     shapes = [
-        f"{rng.randint(1, 3)}{roots[0]} = {rng.choice([linear(rng), str(rng.randint(-2, 6)), f'√{rng.choice([2, 3, 5])}'])}",
+        f"{rng.randint(1, 3)}{roots[0]} = "
+        f"{rng.choice([linear(rng), str(rng.randint(-2, 6)), f'√{rng.choice([2, 3, 5])}'])}",
         f"{' + '.join(roots)} = {rng.randint(0, 9)}",
         f"{' - '.join(roots)} = {linear(rng)}",
         f"{roots[0]}·{roots[0]} + {roots[-1]} = {rng.randint(0, 5)}",
@@ -162,7 +163,8 @@ def test_the_quick_way_leaves_alone_what_it_can_not_decide(line, why):
         ("x = 3", "x = 5 + √(-4)·√(-1)", "narrows"),
         ("√x = 2", "√x + √(-1) = 2 + √(-1)", "breaks"),
         ("√(-x)·√(-x) = -3", "no solution", "holds"),
-        # solutions that are lost: by a division, a case, a factor or a missing ± it is narrowed, by anything else it breaks
+        # solutions that are lost: by a division, a case, a factor or a missing ± it is narrowed, by anything else it
+        # breaks
         ("√(2x+3) = √(x+1) + 1", "2x + 3 = x + 1 + 1", "breaks"),
         ("√(x+6) = x", "x + 6 = x", "breaks"),
         ("(x-1)√x = 2√x", "x - 1 = 2", "narrows"),

@@ -1,4 +1,5 @@
-"""The slip that a person would name comes first: one row for each line that a student writes, in other letters and larger lines."""
+"""The slip that a person would name comes first: one row for each line that a student writes, in other letters and
+larger lines."""
 
 import pytest
 

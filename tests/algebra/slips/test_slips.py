@@ -76,8 +76,10 @@ def test_every_slip_has_an_innocent_line_and_lurks_at_rules_that_exist():
         assert slip.innocent, slip.id
         assert set(slip.lurks_in) <= rules, slip.id
     assert [slip.id for slip in lurking_at("complete-the-square")] == [
-        "leading-coefficient-left", "square-completed-one-side", "half-not-squared",
-    ]  # fmt: skip
+        "leading-coefficient-left",
+        "square-completed-one-side",
+        "half-not-squared",
+    ]
 
 
 def test_labelled_lines_are_explained_as_a_teacher_did():
@@ -90,7 +92,8 @@ def test_labelled_lines_are_explained_as_a_teacher_did():
         somewhere += slip in found
         missed[slip] += found[:1] != [slip]
     print(
-        f"\n{len(rows)} labelled lines: first {first / len(rows):.1%}, somewhere {somewhere / len(rows):.1%}; {missed.most_common(5)}"
+        f"\n{len(rows)} labelled lines: first {first / len(rows):.1%}, "
+        f"somewhere {somewhere / len(rows):.1%}; {missed.most_common(5)}"
     )
     assert first / len(rows) >= FIRST
     assert somewhere / len(rows) >= SOMEWHERE

@@ -78,9 +78,17 @@ def test_a_bar_brackets_what_needs_it_and_takes_a_minus_in_front(top, bottom, te
 
 @pytest.mark.parametrize(
     ("text", "grouped", "beside_slash"),
-    [("x", "x", "x"), ("12", "12", "12"), ("x^2", "(x^2)", "x^2"), ("3x", "(3x)", "(3x)"), ("x + 1", "(x+1)", "(x+1)"),
-     ("√x", "√x", "√x"), ("(x)", "(x)", "(x)"), ("-2", "(-2)", "(-2)")],
-)  # fmt: skip
+    [
+        ("x", "x", "x"),
+        ("12", "12", "12"),
+        ("x^2", "(x^2)", "x^2"),
+        ("3x", "(3x)", "(3x)"),
+        ("x + 1", "(x+1)", "(x+1)"),
+        ("√x", "√x", "√x"),
+        ("(x)", "(x)", "(x)"),
+        ("-2", "(-2)", "(-2)"),
+    ],
+)
 def test_brackets_stand_only_where_the_notation_asks_for_them(text, grouped, beside_slash):
     assert plain(build.grouped(read_expression(text))) == grouped
     assert plain(build.beside_slash(read_expression(text))) == beside_slash
@@ -171,8 +179,9 @@ def test_factors_stand_side_by_side_with_a_dot_where_the_notation_needs_one(fact
 
 
 @pytest.mark.parametrize(
-    ("factors", "text"), [(["8", "x/4"], "8 · x/4"), (["2x", "√3"], "2x · √3"), (["a + b", "c"], "(a+b) · c"), (["x + 1"], "(x+1)")]
-)  # fmt: skip
+    ("factors", "text"),
+    [(["8", "x/4"], "8 · x/4"), (["2x", "√3"], "2x · √3"), (["a + b", "c"], "(a+b) · c"), (["x + 1"], "(x+1)")],
+)
 def test_what_is_not_worked_out_yet_keeps_its_dots(factors, text):
     assert made(build.dotted, *factors) == text
 
@@ -202,9 +211,17 @@ def test_a_multiple_is_written_as_in_a_book(coefficient, node, text):
 
 @pytest.mark.parametrize(
     ("base", "exponent", "text"),
-    [("x", 1, "x"), ("x", 2, "x^2"), ("x + 1", 3, "(x+1)^3"), ("√x", 2, "(√x)^2"), ("x^2", 3, "(x^2)^3"), ("-2", 2, "(-2)^2"),
-     ("1/2", 2, "(1/2)^2"), ("x", -1, "x^(-1)")],
-)  # fmt: skip
+    [
+        ("x", 1, "x"),
+        ("x", 2, "x^2"),
+        ("x + 1", 3, "(x+1)^3"),
+        ("√x", 2, "(√x)^2"),
+        ("x^2", 3, "(x^2)^3"),
+        ("-2", 2, "(-2)^2"),
+        ("1/2", 2, "(1/2)^2"),
+        ("x", -1, "x^(-1)"),
+    ],
+)
 def test_a_power_brackets_its_base_where_it_must(base, exponent, text):
     assert plain(build.power(read_expression(base), exponent)) == text
 

@@ -1,4 +1,5 @@
-"""Typst and MathML: every kind of node is printed, compiles or is read as XML, and says the same as the plain notation."""
+"""Typst and MathML: every kind of node is printed, compiles or is read as XML, and says the same as the plain
+notation."""
 
 import xml.etree.ElementTree as ET
 
@@ -34,9 +35,22 @@ EXPRESSIONS = [
     ("0.5", "0.5", "<mn>0.5</mn>"),
     ("a/b c/d", None, None),
 ]
-ALL = [text for text, _ in STATEMENTS] + MARKED + [text for text, *_ in EXPRESSIONS] + [
-    "x → ∞", "f(2) = 5", "D: x ≠ 2", "moved point: (1, 2) → (3, 4)", "x > 0 and x < 3", "k□ + 1", "∓3", "θ + α", "range: (-∞, 2) ∪ (2, ∞)",
-]  # fmt: skip
+ALL = (
+    [text for text, _ in STATEMENTS]
+    + MARKED
+    + [text for text, *_ in EXPRESSIONS]
+    + [
+        "x → ∞",
+        "f(2) = 5",
+        "D: x ≠ 2",
+        "moved point: (1, 2) → (3, 4)",
+        "x > 0 and x < 3",
+        "k□ + 1",
+        "∓3",
+        "θ + α",
+        "range: (-∞, 2) ∪ (2, ∞)",
+    ]
+)
 
 
 def bodies():

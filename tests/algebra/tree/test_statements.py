@@ -75,10 +75,23 @@ def test_an_expression_in_latex(text, typeset):
 
 
 MARKED = [
-    "x = 3 or x = -2", "x = 3, -2", "x ≠ 0, 4", "2x + 1 = (x-3)/4", "{3, -2}", "[3, 7)", "2 ≤ x < 5", "all real numbers except 0, 4",
-    "√(x+1) + ∛(2y)", "|x-2|^2·(a+b)", "x^(n+1) - 3·2÷y", "hole: (3, 5/6)", "-(x+2)", "(-∞, 2) ∪ (3, ∞)", "x ≈ 2.5",
+    "x = 3 or x = -2",
+    "x = 3, -2",
+    "x ≠ 0, 4",
+    "2x + 1 = (x-3)/4",
+    "{3, -2}",
+    "[3, 7)",
+    "2 ≤ x < 5",
+    "all real numbers except 0, 4",
+    "√(x+1) + ∛(2y)",
+    "|x-2|^2·(a+b)",
+    "x^(n+1) - 3·2÷y",
+    "hole: (3, 5/6)",
+    "-(x+2)",
+    "(-∞, 2) ∪ (3, ∞)",
+    "x ≈ 2.5",
     "end behaviour: x → ∞, y → 2",
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize("text", MARKED)

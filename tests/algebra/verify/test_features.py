@@ -1,4 +1,5 @@
-"""Statements about a rational function: each against its features, what is still missing, and the words for what is wrong."""
+"""Statements about a rational function: each against its features, what is still missing, and the words for what is
+wrong."""
 
 import pytest
 
@@ -6,8 +7,13 @@ from algebra import Working, check
 
 GIVEN = "(x^2-4)/(x^2-x-2)"  # hole (2, 4/3), asymptotes x = -1 and y = 1, zero at -2
 WHOLE = (
-    "domain: x ≠ -1, 2", "hole: (2, 4/3)", "vertical asymptote: x = -1", "horizontal asymptote: y = 1", "x-intercept: -2", "y-intercept: 2",
-)  # fmt: skip
+    "domain: x ≠ -1, 2",
+    "hole: (2, 4/3)",
+    "vertical asymptote: x = -1",
+    "horizontal asymptote: y = 1",
+    "x-intercept: -2",
+    "y-intercept: 2",
+)
 
 
 def judged(given, *lines):

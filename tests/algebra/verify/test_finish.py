@@ -1,4 +1,5 @@
-"""What is left to do: one row for every code with an example on either side of the rule, and what conventions change."""
+"""What is left to do: one row for every code with an example on either side of the rule, and what conventions
+change."""
 
 import pytest
 
@@ -96,7 +97,7 @@ ROWS = [
     ("factor", "x^2 + 9", {}),
     ("factor", "-(x-2)(x+2)", {}),
     ("factor", "x^3·y", {}),
-]  # fmt: skip
+]
 
 
 def flagged(report, line):

@@ -72,7 +72,7 @@ def judged(task, given, *lines, **more):
         ("solve", "2/x + 1 = 7/3", "6 + 1 = 7x", "breaks"),
         ("solve", "x^4 - 5x^2 + 4 = 0", "(x^2-1)(x^2-4) = 0", "holds"),
     ],
-)  # fmt: skip
+)
 def test_one_link(task, given, line, relation):
     report = judged(task, given, line)
     assert report.error is None

@@ -65,7 +65,7 @@ def judged(task, given, *lines, **more):
         ("solve", "x^2 = 2", "x ≈ 1.41", "holds"),
         ("solve", "x^2 = 2", "x ≈ 1.42", "breaks"),
     ],
-)  # fmt: skip
+)
 def test_one_link(task, given, line, relation):
     report = judged(task, given, line)
     assert report.error is None

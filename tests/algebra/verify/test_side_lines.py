@@ -1,4 +1,5 @@
-"""Lines beside the chain: checks, asides, exclusions, roundings, assumptions, definitions; the words that say what is wrong."""
+"""Lines beside the chain: checks, asides, exclusions, roundings, assumptions, definitions; the words that say what is
+wrong."""
 
 import pytest
 
@@ -25,10 +26,13 @@ def said(found):
         ("check x = 2: 0 = 0", "The given is undefined there. x = 2 in the given: undefined ≠ -1/2."),
         ("check x = 8: undefined", "The given is defined there. x = 8 in the given: 1 = 1."),
         ("check x = 8: 1 ≠ 1", "Both sides are equal, so it does solve the given. x = 8 in the given: 1 = 1."),
-        ("check x = 7: 6/5 = 3/4", "The two sides are not equal, so it does not solve the given. x = 7 in the given: 6/5 ≠ 3/4."),
+        (
+            "check x = 7: 6/5 = 3/4",
+            "The two sides are not equal, so it does not solve the given. x = 7 in the given: 6/5 ≠ 3/4.",
+        ),
         ("check x = 8: 1 < 2", "A check is an equation of numbers, or the word undefined. x = 8 in the given: 1 = 1."),
     ],
-)  # fmt: skip
+)
 def test_a_wrong_check_says_what_is_wrong_with_it(line, words):
     found = link("solve", RATIONAL, line, variable="x")
     assert (found.relation, said(found)) == ("breaks", words)

@@ -1,4 +1,5 @@
-"""Verdicts that are easily got wrong: signs under roots and bars, gains and losses, letters beside roots, Greek letters."""
+"""Verdicts that are easily got wrong: signs under roots and bars, gains and losses, letters beside roots, Greek
+letters."""
 
 import pytest
 
@@ -63,7 +64,7 @@ EQUATIONS = [
     ("c = √(a^2+b^2)", ["c^2 = a^2+b^2", "b = ±√(c^2-a^2)"], "holds holds", "b"),
     ("√(x+a) = -3", ["no solution"], "holds", "x"),
     ("A = πr^2", ["r^2 = A/π", "r = ±√(A/π)"], "holds holds", "r"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("given", "lines", "relations", "unknown"), EQUATIONS)

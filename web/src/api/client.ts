@@ -20,7 +20,8 @@ export type Features = Schema['FeaturesReport']
 export type Graph = Schema['Graph']
 
 /** Evidence with a point at which two lines differ; null for evidence of another kind. */
-export const pointOf = (evidence: Evidence | null | undefined): PointEvidence | null => (evidence && 'values' in evidence ? evidence : null)
+export const pointOf = (evidence: Evidence | null | undefined): PointEvidence | null =>
+  evidence && 'values' in evidence ? evidence : null
 
 /** The same shape with small whole numbers, of evidence that has one. */
 export const plainShape = (evidence: Evidence | null | undefined): string => pointOf(evidence)?.plain ?? ''
@@ -30,13 +31,17 @@ function csrfToken(): string {
   return /(?:^|; )uchuu_csrf=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
-/** What asks for the log-in over the screen when the session has ended: true once the same teacher is logged in again. */
+/**
+ * What asks for the log-in over the screen when the session has ended: true once the same teacher is logged in again.
+ */
 let askAgain: () => Promise<boolean> = () => Promise.resolve(false)
 export function whenLoggedOut(ask: () => Promise<boolean>): void {
   askAgain = ask
 }
 
-/** Sends a request, and sends it again when the session had ended and was renewed: so nothing that was typed is lost. */
+/**
+ * Sends a request, and sends it again when the session had ended and was renewed: so nothing that was typed is lost.
+ */
 async function send(request: Request): Promise<Response> {
   const again = request.clone()
   const response = await globalThis.fetch(request)

@@ -15,7 +15,8 @@ export interface paths {
         put?: never;
         /**
          * Come In
-         * @description Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own secret.
+         * @description Into a room by its code, or to the own page by the code of the class; a name of the class, and the student's own
+         *     secret.
          */
         post: operations["server_room_api_come_in"];
         delete?: never;
@@ -852,7 +853,8 @@ export interface paths {
          * Write Lines
          * @description Saves and checks the whole chain at once.
          *
-         *     Called at every line, so the answer goes out without being validated again; that it has the promised shape is tested.
+         *     Called at every line, so the answer goes out without being validated again; that it has the promised shape is
+         *     tested.
          */
         put: operations["server_sheets_api_write_lines"];
         post?: never;
@@ -1703,7 +1705,8 @@ export interface paths {
         };
         /**
          * Feedback
-         * @description A slip of paper for every student: what went well, the first place that does not hold, a cue, two problems to try.
+         * @description A slip of paper for every student: what went well, the first place that does not hold, a cue, two problems to
+         *     try.
          */
         get: operations["server_marking_api_feedback"];
         put?: never;
@@ -2172,8 +2175,8 @@ export interface components {
         };
         /**
          * FormOut
-         * @description What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for what is left out), names of
-         *     ways, the letters of a claim, how far a grid reaches.
+         * @description What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for
+         *     what is left out), names of ways, the letters of a claim, how far a grid reaches.
          */
         FormOut: {
             /**
@@ -2213,7 +2216,8 @@ export interface components {
         };
         /**
          * MyAsk
-         * @description What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it goes on.
+         * @description What the class is asked just now, and what this student has answered; `vote`: which line breaks, `try`: how it
+         *     goes on.
          */
         MyAsk: {
             /** Id */
@@ -2429,7 +2433,8 @@ export interface components {
         };
         /**
          * HomeSlip
-         * @description An error that a student made: when it is due again, how many problems against it were solved since, or that they are rid of it.
+         * @description An error that a student made: when it is due again, how many problems against it were solved since, or that they
+         *     are rid of it.
          */
         HomeSlip: {
             /** Name */
@@ -2500,7 +2505,8 @@ export interface components {
         };
         /**
          * RoomOut
-         * @description The room as the teacher has it; `seats` are those where something has changed since the version that was asked about.
+         * @description The room as the teacher has it; `seats` are those where something has changed since the version that was asked
+         *     about.
          */
         RoomOut: {
             /** Version */
@@ -2617,7 +2623,8 @@ export interface components {
         };
         /**
          * SeatChange
-         * @description What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the secret taken away.
+         * @description What a teacher does for one student: a nudge, more minutes, the room open again for so many minutes from now, the
+         *     secret taken away.
          */
         SeatChange: {
             /** Nudge */
@@ -2648,8 +2655,8 @@ export interface components {
         };
         /**
          * AskOut
-         * @description What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for none, null where a line is
-         *     asked for.
+         * @description What a room was asked, and its answers without names, the commonest first; `right` is the line that breaks, 0 for
+         *     none, null where a line is asked for.
          */
         AskOut: {
             /** Id */
@@ -2701,7 +2708,8 @@ export interface components {
         };
         /**
          * ProblemRoom
-         * @description Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it has written, the latest first.
+         * @description Where a class works a problem just now: the set and the item of an open room (0 where there is none), and what it
+         *     has written, the latest first.
          */
         ProblemRoom: {
             /** Given Set */
@@ -2977,8 +2985,8 @@ export interface components {
          * PointEvidence
          * @description A point at which two lines differ, both worked out; of lines without letters, their values.
          *
-         *     `values` are the letters' values; `before` and `after` are None where a line is undefined there. `plain` is the same shape
-         *     with small whole numbers for its roots, where the same error is plain to see.
+         *     `values` are the letters' values; `before` and `after` are None where a line is undefined there. `plain` is the same
+         *     shape with small whole numbers for its roots, where the same error is plain to see.
          */
         PointEvidence: {
             /** Text */
@@ -3129,7 +3137,8 @@ export interface components {
         };
         /**
          * Finding
-         * @description Something to be looked at: the line (0 is the given, None the whole), what kind, a sentence, the line that would be right.
+         * @description Something to be looked at: the line (0 is the given, None the whole), what kind, a sentence, the line that would
+         *     be right.
          *
          *     `place` is the line of the text (from 1) where it stands, None for what concerns the whole.
          */
@@ -3317,7 +3326,8 @@ export interface components {
         };
         /**
          * KeyRunOut
-         * @description A key that is proof-read among the jobs: how far it is, what was found so far, and which problems came to nothing.
+         * @description A key that is proof-read among the jobs: how far it is, what was found so far, and which problems came to
+         *     nothing.
          */
         KeyRunOut: {
             /** Id */
@@ -3470,7 +3480,8 @@ export interface components {
         };
         /**
          * TintOut
-         * @description Where a slip was made: the line (from 1) and the one before it (0 is the given), both set with the places marked.
+         * @description Where a slip was made: the line (from 1) and the one before it (0 is the given), both set with the places
+         *     marked.
          */
         TintOut: {
             /** Line */
@@ -3808,7 +3819,8 @@ export interface components {
         };
         /**
          * ProductSum
-         * @description The search for two numbers with a product and a sum: `tried` are (first, second, their sum); `pair` is None where none fits.
+         * @description The search for two numbers with a product and a sum: `tried` are (first, second, their sum); `pair` is None where
+         *     none fits.
          */
         ProductSum: {
             /** Product */
@@ -3853,7 +3865,8 @@ export interface components {
         };
         /**
          * SlideDivide
-         * @description Slide and divide: `slid` is x² + bx + ac, then its factors, these divided by a, and the denominators slid in front.
+         * @description Slide and divide: `slid` is x² + bx + ac, then its factors, these divided by a, and the denominators slid in
+         *     front.
          */
         SlideDivide: {
             /** A */
@@ -4007,7 +4020,8 @@ export interface components {
         };
         /**
          * AnticipatedOut
-         * @description What students will write; `why_none` where the problem is not worked, `learned` where the order is that of the teacher's own classes.
+         * @description What students will write; `why_none` where the problem is not worked, `learned` where the order is that of the
+         *     teacher's own classes.
          */
         AnticipatedOut: {
             /** Answer */
@@ -4104,7 +4118,8 @@ export interface components {
         };
         /**
          * FeaturesReport
-         * @description The features of a rational function in one letter; values are exact, in the plain notation, limits also `inf` or `-inf`.
+         * @description The features of a rational function in one letter; values are exact, in the plain notation, limits also `inf` or
+         *     `-inf`.
          *
          *     Holes and grid points are pairs of coordinates. `end_behaviour` has the keys + and -.
          */
@@ -4149,7 +4164,8 @@ export interface components {
         };
         /**
          * Graph
-         * @description A graph: the window as (left, right, bottom, top), the curve in pieces that stop at poles, asymptotes, holes, points.
+         * @description A graph: the window as (left, right, bottom, top), the curve in pieces that stop at poles, asymptotes, holes,
+         *     points.
          *
          *     The numbers are approximate and serve the drawing alone; the texts are exact.
          */
@@ -4429,7 +4445,8 @@ export interface components {
         };
         /**
          * RungOut
-         * @description A proposed problem: typeset, with its answer, difficulty, family and level, and what it adds to the one before.
+         * @description A proposed problem: typeset, with its answer, difficulty, family and level, and what it adds to the one
+         *     before.
          */
         RungOut: {
             /**
@@ -4483,7 +4500,8 @@ export interface components {
         };
         /**
          * LadderIn
-         * @description What a ladder is for: families, or a slip that is to lurk in every problem, or both. What is kept stays and counts.
+         * @description What a ladder is for: families, or a slip that is to lurk in every problem, or both. What is kept stays and
+         *     counts.
          */
         LadderIn: {
             /**
@@ -4642,8 +4660,8 @@ export interface components {
         };
         /**
          * Wanted
-         * @description What is looked for; what is left out does not matter. `text` is looked for in the problem and the title of its sheet; `unused` are
-         *     problems not printed since that day; `repeated` are items that stand on more than one place.
+         * @description What is looked for; what is left out does not matter. `text` is looked for in the problem and the title of its
+         *     sheet; `unused` are problems not printed since that day; `repeated` are items that stand on more than one place.
          */
         Wanted: {
             /**
@@ -4697,8 +4715,8 @@ export interface components {
         };
         /**
          * BankOut
-         * @description A page of what was found; `found` is how many in all, `waiting` how many problems have not been looked through yet: they are found by their
-         *     text only.
+         * @description A page of what was found; `found` is how many in all, `waiting` how many problems have not been looked through
+         *     yet: they are found by their text only.
          */
         BankOut: {
             /** Rows */
@@ -4796,7 +4814,8 @@ export interface components {
         };
         /**
          * SetRow
-         * @description A set with how far its marking is: workings that there are, that wait for their verification, and that have a mark.
+         * @description A set with how far its marking is: workings that there are, that wait for their verification, and that have a
+         *     mark.
          */
         SetRow: {
             /** Id */
@@ -4892,7 +4911,8 @@ export interface components {
         };
         /**
          * CellOut
-         * @description One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits` while it is not verified.
+         * @description One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits`
+         *     while it is not verified.
          */
         CellOut: {
             /** Working */
@@ -4918,7 +4938,8 @@ export interface components {
         };
         /**
          * ItemOut
-         * @description An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not just worked.
+         * @description An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not
+         *     just worked.
          */
         ItemOut: {
             /** Id */
@@ -5021,7 +5042,8 @@ export interface components {
         };
         /**
          * TotalOut
-         * @description What a student reached: `total` only where every item has a confirmed mark, `first` in the first attempt, `counts` the better of both.
+         * @description What a student reached: `total` only where every item has a confirmed mark, `first` in the first attempt,
+         *     `counts` the better of both.
          */
         TotalOut: {
             /** Student */
@@ -5186,8 +5208,8 @@ export interface components {
          * Proposal
          * @description What is proposed for a working: the mark with a reason for each point, and why an eye is needed.
          *
-         *     `alike` is the same for workings of an item that a teacher would decide in one: the same first broken line up to order or the same
-         *     wrong answer by the same slip, and the same mark proposed.
+         *     `alike` is the same for workings of an item that a teacher would decide in one: the same first broken line up to
+         *     order or the same wrong answer by the same slip, and the same mark proposed.
          */
         Proposal: {
             /** Mark */
@@ -5241,7 +5263,8 @@ export interface components {
         };
         /**
          * WorkingOut
-         * @description A student's working, opened: its lines as understood, the report, what is proposed with its reasons, what was decided.
+         * @description A student's working, opened: its lines as understood, the report, what is proposed with its reasons, what was
+         *     decided.
          */
         WorkingOut: {
             /** Id */
@@ -5283,7 +5306,8 @@ export interface components {
         };
         /**
          * DecidedOut
-         * @description The workings whose mark was changed, with the marks that stand now, and what the students have reached with them.
+         * @description The workings whose mark was changed, with the marks that stand now, and what the students have reached with
+         *     them.
          */
         DecidedOut: {
             /** Marks */
@@ -5295,8 +5319,8 @@ export interface components {
         };
         /**
          * DecideIn
-         * @description What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for all of the same item that are alike
-         *     and not yet decided.
+         * @description What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for
+         *     all of the same item that are alike and not yet decided.
          */
         DecideIn: {
             /** Workings */
@@ -5339,7 +5363,8 @@ export interface components {
         };
         /**
          * PlaceOut
-         * @description The first place of a working that does not hold: the line before, the line, what to look at, the right line if it is shown.
+         * @description The first place of a working that does not hold: the line before, the line, what to look at, the right line if it
+         *     is shown.
          */
         PlaceOut: {
             /** Number */
@@ -5364,7 +5389,8 @@ export interface components {
         };
         /**
          * ItemPattern
-         * @description How an item went: workings, right ones, how well it tells those who know from those who don't (−1 to 1, None for too few), the commonest errors.
+         * @description How an item went: workings, right ones, how well it tells those who know from those who don't (−1 to 1, None for
+         *     too few), the commonest errors.
          */
         ItemPattern: {
             /** Item */
@@ -5414,7 +5440,8 @@ export interface components {
         };
         /**
          * WrongGroup
-         * @description Workings of an item that went wrong alike; whether their answer was foreseen, null while that is not worked out.
+         * @description Workings of an item that went wrong alike; whether their answer was foreseen, null while that is not worked
+         *     out.
          */
         WrongGroup: {
             /** Text */
@@ -5462,7 +5489,8 @@ export interface components {
         };
         /**
          * StudentSlip
-         * @description A slip of a student: `new` in the last set, made again (`steady`), `back` after a set without it, `fading` when the last set was without it.
+         * @description A slip of a student: `new` in the last set, made again (`steady`), `back` after a set without it, `fading` when
+         *     the last set was without it.
          */
         StudentSlip: {
             /** Student */
@@ -5531,8 +5559,9 @@ export interface components {
         };
         /**
          * LearnedRow
-         * @description A slip in a teacher's classes: made in so many of the workings in which it could be, against how likely the table of judgement has it. `share` is the
-         *     one smoothed by the other, `factor` how many times as likely it is as the table says.
+         * @description A slip in a teacher's classes: made in so many of the workings in which it could be, against how likely the table
+         *     of judgement has it. `share` is the one smoothed by the other, `factor` how many times as likely it is as the table
+         *     says.
          */
         LearnedRow: {
             /** Id */
@@ -5624,8 +5653,8 @@ export interface components {
         };
         /**
          * RosterIn
-         * @description Where a roster comes from: a table as text, a OneRoster bundle in base64, or classes of the school's records by their ids. `into` is the class that
-         *     a table without classes is for, `title` the name of a new one.
+         * @description Where a roster comes from: a table as text, a OneRoster bundle in base64, or classes of the school's records by
+         *     their ids. `into` is the class that a table without classes is for, `title` the name of a new one.
          */
         RosterIn: {
             /**
@@ -5715,8 +5744,8 @@ export interface components {
         };
         /**
          * SendRow
-         * @description What would be sent for a student, what was sent last, and whether that differs: `new`, `changed`, `same`, or why nothing can be sent: `open` (not
-         *     all marks confirmed), `unlinked`, `nothing`.
+         * @description What would be sent for a student, what was sent last, and whether that differs: `new`, `changed`, `same`, or why
+         *     nothing can be sent: `open` (not all marks confirmed), `unlinked`, `nothing`.
          */
         SendRow: {
             /** Student */
@@ -5744,7 +5773,8 @@ export interface components {
         };
         /**
          * PageRow
-         * @description A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to be settled.
+         * @description A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to
+         *     be settled.
          */
         PageRow: {
             /** Id */
@@ -5792,7 +5822,8 @@ export interface components {
         };
         /**
          * PageLine
-         * @description A row of a page: `at` is its place in the reading, `item` the id of the item it belongs to, `texts` what stands for it now with its echoes.
+         * @description A row of a page: `at` is its place in the reading, `item` the id of the item it belongs to, `texts` what stands
+         *     for it now with its echoes.
          */
         PageLine: {
             /** At */
@@ -5851,8 +5882,8 @@ export interface components {
         };
         /**
          * SettleIn
-         * @description The texts that stand for a row: as it was read, with another reading, or as the teacher reads it; none where it is left out; null as it was read at
-         *     first, with its doubts.
+         * @description The texts that stand for a row: as it was read, with another reading, or as the teacher reads it; none where it
+         *     is left out; null as it was read at first, with its doubts.
          */
         SettleIn: {
             /** At */

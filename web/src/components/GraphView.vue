@@ -6,18 +6,26 @@ import type { Graph } from '@/api/client'
  * The graph of a rational function from its data: curve pieces, dashed asymptotes, open holes, intercepts. The same
  * drawing serves the screen, where it zooms and is traced, and print.
  */
-const props = withDefaults(defineProps<{ graph: Graph; width?: number; height?: number }>(), { width: 620, height: 520 })
+const props = withDefaults(defineProps<{ graph: Graph; width?: number; height?: number }>(), {
+  width: 620,
+  height: 520,
+})
 
 const zoom = ref(1)
 const centre = ref<[number, number]>([0, 0])
 const traced = ref<{ x: number; y: number } | null>(null)
 const svg = ref<SVGSVGElement | null>(null)
 
+/** The whole graph again, in the middle of the window. */
+function showWhole() {
+  zoom.value = 1
+  centre.value = [0, 0]
+}
+
 watch(
   () => props.graph,
   () => {
-    zoom.value = 1
-    centre.value = [0, 0]
+    showWhole()
     traced.value = null
   },
 )
@@ -51,7 +59,9 @@ type Place = [x: number, y: number]
 const places = (points: number[][]): Place[] => points as Place[]
 
 function path(points: number[][]): string {
-  return places(points).map(([x, y], k) => `${k ? 'L' : 'M'}${px(x).toFixed(2)} ${py(y).toFixed(2)}`).join('')
+  return places(points)
+    .map(([x, y], k) => `${k ? 'L' : 'M'}${px(x).toFixed(2)} ${py(y).toFixed(2)}`)
+    .join('')
 }
 
 /** The height of the curve over x, between the two nearest points of its piece; null between pieces. */
@@ -99,9 +109,16 @@ const shown = (value: number): string => String(Number(value.toFixed(2))).replac
 <template>
   <div class="graph">
     <svg
-      ref="svg" :viewBox="`0 0 ${width} ${height}`" tabindex="0" role="img" class="drawing"
-      aria-label="Graph; + and − zoom, left and right trace the curve" @pointermove="onMove" @pointerleave="traced = null"
-      @keydown="onKey" @wheel.prevent="onWheel"
+      ref="svg"
+      :viewBox="`0 0 ${width} ${height}`"
+      tabindex="0"
+      role="img"
+      class="drawing"
+      aria-label="Graph; + and − zoom, left and right trace the curve"
+      @pointermove="onMove"
+      @pointerleave="traced = null"
+      @keydown="onKey"
+      @wheel.prevent="onWheel"
     >
       <g class="grid">
         <path v-for="x in across" :key="`x${x}`" :d="`M${px(x)} 0V${height}`" />
@@ -109,8 +126,23 @@ const shown = (value: number): string => String(Number(value.toFixed(2))).replac
       </g>
       <g class="axes">
         <path :d="`M${px(0)} 0V${height}M0 ${py(0)}H${width}`" />
-        <text v-for="x in across.filter((t) => t !== 0 && px(t) > 14 && px(t) < width - 14)" :key="`tx${x}`" :x="px(x)" :y="Math.min(Math.max(py(0) + 15, 14), height - 4)">{{ shown(x) }}</text>
-        <text v-for="y in up.filter((t) => t !== 0 && py(t) > 10 && py(t) < height - 10)" :key="`ty${y}`" class="up" :x="Math.min(Math.max(px(0) - 6, 26), width - 6)" :y="py(y) + 4">{{ shown(y) }}</text>
+        <text
+          v-for="x in across.filter((t) => t !== 0 && px(t) > 14 && px(t) < width - 14)"
+          :key="`tx${x}`"
+          :x="px(x)"
+          :y="Math.min(Math.max(py(0) + 15, 14), height - 4)"
+        >
+          {{ shown(x) }}
+        </text>
+        <text
+          v-for="y in up.filter((t) => t !== 0 && py(t) > 10 && py(t) < height - 10)"
+          :key="`ty${y}`"
+          class="up"
+          :x="Math.min(Math.max(px(0) - 6, 26), width - 6)"
+          :y="py(y) + 4"
+        >
+          {{ shown(y) }}
+        </text>
       </g>
       <g class="asymptotes">
         <path v-for="line in graph.vertical" :key="line.text" :d="`M${px(line.x)} 0V${height}`" />
@@ -118,22 +150,30 @@ const shown = (value: number): string => String(Number(value.toFixed(2))).replac
         <path v-if="graph.oblique" :d="path(graph.oblique.points)" />
       </g>
       <path v-for="(piece, k) in graph.pieces" :key="k" class="curve" :d="path(piece)" />
-      <g v-for="point in graph.intercepts" :key="point.text" class="intercept"><circle :cx="px(point.x)" :cy="py(point.y)" r="4.5" /><title>{{ withMinus(point.text) }}</title></g>
+      <g v-for="point in graph.intercepts" :key="point.text" class="intercept">
+        <circle :cx="px(point.x)" :cy="py(point.y)" r="4.5" />
+        <title>{{ withMinus(point.text) }}</title>
+      </g>
       <g v-for="point in graph.check_points" :key="`c${point.text}`" class="check">
-        <path :d="`M${px(point.x) - 5} ${py(point.y) - 5}l10 10m0 -10l-10 10`" /><text :x="px(point.x) + 8" :y="py(point.y) - 7">{{ withMinus(point.text) }}</text>
+        <path :d="`M${px(point.x) - 5} ${py(point.y) - 5}l10 10m0 -10l-10 10`" />
+        <text :x="px(point.x) + 8" :y="py(point.y) - 7">{{ withMinus(point.text) }}</text>
       </g>
       <g v-for="point in graph.holes" :key="point.text" class="hole">
-        <circle :cx="px(point.x)" :cy="py(point.y)" r="5.5" /><text :x="px(point.x) + 9" :y="py(point.y) + 16">{{ withMinus(point.text) }}</text>
+        <circle :cx="px(point.x)" :cy="py(point.y)" r="5.5" />
+        <text :x="px(point.x) + 9" :y="py(point.y) + 16">{{ withMinus(point.text) }}</text>
       </g>
       <g v-if="traced" class="trace">
-        <path :d="`M${px(traced.x)} ${py(0)}V${py(traced.y)}H${px(0)}`" /><circle :cx="px(traced.x)" :cy="py(traced.y)" r="4" />
+        <path :d="`M${px(traced.x)} ${py(0)}V${py(traced.y)}H${px(0)}`" />
+        <circle :cx="px(traced.x)" :cy="py(traced.y)" r="4" />
       </g>
     </svg>
     <div class="tools">
       <button class="plain-button" aria-label="Zoom in" @click="zoom = Math.min(zoom * 1.5, 40)">+</button>
       <button class="plain-button" aria-label="Zoom out" @click="zoom = Math.max(zoom / 1.5, 0.2)">−</button>
-      <button class="plain-button" @click="zoom = 1; centre = [0, 0]">whole</button>
-      <span class="muted" role="status">{{ traced ? `x ≈ ${shown(traced.x)}, y ≈ ${shown(traced.y)}` : 'move over the curve to trace it' }}</span>
+      <button class="plain-button" @click="showWhole">whole</button>
+      <span class="muted" role="status">{{
+        traced ? `x ≈ ${shown(traced.x)}, y ≈ ${shown(traced.y)}` : 'move over the curve to trace it'
+      }}</span>
     </div>
   </div>
 </template>

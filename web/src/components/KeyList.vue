@@ -6,7 +6,11 @@ defineProps<{ group: Group<string> }>()
 </script>
 
 <template>
-  <p class="keys muted"><span v-for="row in group.rows" :key="row.shown"><kbd>{{ row.shown }}</kbd> {{ row.what }}</span></p>
+  <p class="keys muted">
+    <span v-for="row in group.rows" :key="row.shown"
+      ><kbd>{{ row.shown }}</kbd> {{ row.what }}</span
+    >
+  </p>
 </template>
 
 <style scoped>

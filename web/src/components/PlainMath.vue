@@ -4,7 +4,10 @@ import MathText from './MathText.vue'
 import { pieces } from '@/lib/plainmath'
 import { known, typeset } from '@/lib/typeset'
 
-/** Mathematics that is given in the plain notation: typeset as soon as the core has said how, plain until then and where it can't. */
+/**
+ * Mathematics that is given in the plain notation: typeset as soon as the core has said how, plain until then and where
+ * it can't.
+ */
 const props = withDefaults(defineProps<{ text: string | number; display?: boolean }>(), { display: false })
 const plain = computed(() => String(props.text))
 const isPlain = computed(() => /^[-−]?\d*$/.test(plain.value))
@@ -23,9 +26,15 @@ watch(
 </script>
 
 <template>
-  <span v-if="latex"><span class="visually-hidden">{{ plain }}</span><MathText aria-hidden="true" :latex="latex" :display="display" /></span>
+  <span v-if="latex"
+    ><span class="visually-hidden">{{ plain }}</span
+    ><MathText aria-hidden="true" :latex="latex" :display="display"
+  /></span>
   <span v-else class="plain" :class="{ number: isPlain }">
-    <template v-for="(part, k) in parts" :key="k"><sup v-if="part.raised">{{ part.text }}</sup><template v-else>{{ part.text }}</template></template>
+    <template v-for="(part, k) in parts" :key="k"
+      ><sup v-if="part.raised">{{ part.text }}</sup
+      ><template v-else>{{ part.text }}</template></template
+    >
   </span>
 </template>
 

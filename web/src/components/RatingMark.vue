@@ -4,7 +4,9 @@ defineProps<{ rating: number | null }>()
 </script>
 
 <template>
-  <span class="rating" aria-hidden="true"><i v-if="rating" :style="{ width: `${rating * 10}%` }" />{{ rating?.toFixed(1) ?? '' }}</span>
+  <span class="rating" aria-hidden="true"
+    ><i v-if="rating" :style="{ width: `${rating * 10}%` }" />{{ rating?.toFixed(1) ?? '' }}</span
+  >
 </template>
 
 <style scoped>

@@ -26,11 +26,18 @@ const counters = computed(() => {
 </script>
 
 <template>
-  <svg v-if="work.kind === 'factor-tree'" class="tree" :viewBox="`0 0 ${60 + primes.length * 34} ${30 + primes.length * 34}`" aria-hidden="true">
+  <svg
+    v-if="work.kind === 'factor-tree'"
+    class="tree"
+    :viewBox="`0 0 ${60 + primes.length * 34} ${30 + primes.length * 34}`"
+    aria-hidden="true"
+  >
     <g v-for="(value, k) in trunk" :key="k">
       <text :x="30 + k * 34" :y="20 + k * 34">{{ k < primes.length - 1 ? value : '' }}</text>
       <template v-if="k < primes.length - 1">
-        <path :d="`M${30 + k * 34} ${25 + k * 34} ${14 + k * 34} ${42 + k * 34} M${30 + k * 34} ${25 + k * 34} ${58 + k * 34} ${42 + k * 34}`" />
+        <path
+          :d="`M${30 + k * 34} ${25 + k * 34} ${14 + k * 34} ${42 + k * 34} M${30 + k * 34} ${25 + k * 34} ${58 + k * 34} ${42 + k * 34}`"
+        />
         <text :x="12 + k * 34" :y="56 + k * 34" class="prime">{{ primes[k] }}</text>
       </template>
       <text v-else :x="30 + k * 34" :y="20 + k * 34" class="prime">{{ primes[k] }}</text>
@@ -40,8 +47,12 @@ const counters = computed(() => {
   <div v-else-if="work.kind === 'balance'" class="balances">
     <div v-for="fair in [true, false]" :key="String(fair)" class="balance" :class="{ tipped: !fair }">
       <div class="beam">
-        <span class="pan"><PlainMath :text="work.left" /><b><PlainMath :text="work.move" /></b></span>
-        <span class="pan"><PlainMath :text="work.right" /><b v-if="fair"><PlainMath :text="work.move" /></b></span>
+        <span class="pan"
+          ><PlainMath :text="work.left" /><b><PlainMath :text="work.move" /></b
+        ></span>
+        <span class="pan"
+          ><PlainMath :text="work.right" /><b v-if="fair"><PlainMath :text="work.move" /></b
+        ></span>
       </div>
       <div class="foot" />
       <p class="muted">{{ fair ? 'on both sides: level' : 'on one side only: it tips' }}</p>
@@ -50,8 +61,12 @@ const counters = computed(() => {
 
   <div v-else class="counters" role="img" :aria-label="`${terms.join(' and ')} make ${work.total}`">
     <span v-for="k in counters.plus" :key="`p${k}`" class="counter plus" :class="{ gone: k <= counters.pairs }">+</span>
-    <span v-for="k in counters.minus" :key="`m${k}`" class="counter minus" :class="{ gone: k <= counters.pairs }">−</span>
-    <p>{{ terms.join(' and ') }} make <b>{{ work.total }}</b></p>
+    <span v-for="k in counters.minus" :key="`m${k}`" class="counter minus" :class="{ gone: k <= counters.pairs }"
+      >−</span
+    >
+    <p>
+      {{ terms.join(' and ') }} make <b>{{ work.total }}</b>
+    </p>
   </div>
 </template>
 

@@ -8,9 +8,20 @@ import SideFigure from './SideFigure.vue'
 const props = defineProps<{ work: SideWork }>()
 
 const TITLES: Record<SideWork['kind'], string> = {
-  'product-sum': 'Two numbers', 'area-grid': 'Area grid', 'factor-tree': 'By primes', 'square-test': 'Perfect square?',
-  ladder: 'Do and undo', balance: 'Both sides alike', counters: 'Counters', 'slide-divide': 'Slide and divide', lcd: 'What each lacks',
-  box: 'Half, squared', synthetic: 'Synthetic division', 'long-division': 'Division', candidate: 'Put in', formula: 'Read off',
+  'product-sum': 'Two numbers',
+  'area-grid': 'Area grid',
+  'factor-tree': 'By primes',
+  'square-test': 'Perfect square?',
+  ladder: 'Do and undo',
+  balance: 'Both sides alike',
+  counters: 'Counters',
+  'slide-divide': 'Slide and divide',
+  lcd: 'What each lacks',
+  box: 'Half, squared',
+  synthetic: 'Synthetic division',
+  'long-division': 'Division',
+  candidate: 'Put in',
+  formula: 'Read off',
 }
 const title = computed(() => TITLES[props.work.kind])
 const isPair = (a: number, b: number): boolean =>
@@ -30,19 +41,30 @@ const isPair = (a: number, b: number): boolean =>
         <text x="94" y="51" class="found">{{ work.pair[1] }}</text>
       </svg>
       <table>
-        <thead><tr><th>product {{ work.product }}</th><th>sum {{ work.sum }}</th></tr></thead>
+        <thead>
+          <tr>
+            <th>product {{ work.product }}</th>
+            <th>sum {{ work.sum }}</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="[a, b, sum] in work.tried" :key="`${a} ${b}`" :class="{ found: isPair(a!, b!) }">
-            <td>{{ a }} · {{ b }}</td><td>{{ sum }}</td>
+            <td>{{ a }} · {{ b }}</td>
+            <td>{{ sum }}</td>
           </tr>
-          <tr v-if="!work.pair"><td colspan="2">none fits</td></tr>
+          <tr v-if="!work.pair">
+            <td colspan="2">none fits</td>
+          </tr>
         </tbody>
       </table>
     </div>
 
     <table v-else-if="work.kind === 'area-grid'" class="grid">
       <tbody>
-        <tr><td /><th v-for="a in work.across" :key="a"><PlainMath :text="a" /></th></tr>
+        <tr>
+          <td />
+          <th v-for="a in work.across" :key="a"><PlainMath :text="a" /></th>
+        </tr>
         <tr v-for="(row, k) in work.areas" :key="k">
           <th><PlainMath :text="work.down[k] ?? ''" /></th>
           <td v-for="(cell, j) in row" :key="j" class="area"><PlainMath :text="cell" /></td>
@@ -50,33 +72,67 @@ const isPair = (a: number, b: number): boolean =>
       </tbody>
     </table>
 
-    <SideFigure v-else-if="work.kind === 'factor-tree' || work.kind === 'balance' || work.kind === 'counters'" :work="work" />
+    <SideFigure
+      v-else-if="work.kind === 'factor-tree' || work.kind === 'balance' || work.kind === 'counters'"
+      :work="work"
+    />
 
     <dl v-else-if="work.kind === 'square-test'" class="facts">
-      <dt>first term</dt><dd><PlainMath :text="`(${work.a})^2`" /> ✓</dd>
-      <dt>last term</dt><dd><PlainMath :text="`${work.b}^2`" /> ✓</dd>
-      <dt>middle</dt><dd><PlainMath :text="`2·${work.a}·${work.b} = ${work.needed}`" /> {{ work.fits ? '✓' : '✗' }}
-        <template v-if="!work.fits">, but here <PlainMath :text="work.middle" /></template></dd>
+      <dt>first term</dt>
+      <dd><PlainMath :text="`(${work.a})^2`" /> ✓</dd>
+      <dt>last term</dt>
+      <dd><PlainMath :text="`${work.b}^2`" /> ✓</dd>
+      <dt>middle</dt>
+      <dd>
+        <PlainMath :text="`2·${work.a}·${work.b} = ${work.needed}`" /> {{ work.fits ? '✓' : '✗' }}
+        <template v-if="!work.fits">, but here <PlainMath :text="work.middle" /></template>
+      </dd>
     </dl>
 
     <div v-else-if="work.kind === 'ladder'" class="ladder">
-      <ol aria-label="Done to the unknown"><li>{{ work.unknown }}</li><li v-for="step in work.do" :key="step">↓ <PlainMath :text="step" /></li></ol>
-      <ol class="up" aria-label="Undone"><li v-for="step in work.undo" :key="step">↑ <PlainMath :text="step" /></li></ol>
+      <ol aria-label="Done to the unknown">
+        <li>{{ work.unknown }}</li>
+        <li v-for="step in work.do" :key="step">↓ <PlainMath :text="step" /></li>
+      </ol>
+      <ol class="up" aria-label="Undone">
+        <li v-for="step in work.undo" :key="step">↑ <PlainMath :text="step" /></li>
+      </ol>
     </div>
 
     <dl v-else-if="work.kind === 'slide-divide'" class="facts">
-      <dt>slid</dt><dd><PlainMath :text="work.slid" /></dd>
-      <dt>factors</dt><dd><PlainMath v-for="f in work.factors" :key="f" :text="`(${f})`" /></dd>
-      <dt>÷ {{ work.a }}</dt><dd><PlainMath v-for="f in work.divided" :key="f" :text="`(${f})`" /></dd>
-      <dt>in front</dt><dd><PlainMath v-for="f in work.result" :key="f" :text="`(${f})`" /></dd>
+      <dt>slid</dt>
+      <dd><PlainMath :text="work.slid" /></dd>
+      <dt>factors</dt>
+      <dd><PlainMath v-for="f in work.factors" :key="f" :text="`(${f})`" /></dd>
+      <dt>÷ {{ work.a }}</dt>
+      <dd><PlainMath v-for="f in work.divided" :key="f" :text="`(${f})`" /></dd>
+      <dt>in front</dt>
+      <dd><PlainMath v-for="f in work.result" :key="f" :text="`(${f})`" /></dd>
     </dl>
 
     <table v-else-if="work.kind === 'lcd' && work.rows.length">
-      <thead><tr><th>denominator</th><th>lacks</th></tr></thead>
-      <tbody><tr v-for="[bottom, lacks] in work.rows" :key="bottom"><td><PlainMath :text="bottom!" /></td><td><PlainMath :text="lacks!" /></td></tr></tbody>
-      <tfoot><tr><th>LCD</th><td><PlainMath :text="work.lcd" /></td></tr></tfoot>
+      <thead>
+        <tr>
+          <th>denominator</th>
+          <th>lacks</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="[bottom, lacks] in work.rows" :key="bottom">
+          <td><PlainMath :text="bottom!" /></td>
+          <td><PlainMath :text="lacks!" /></td>
+        </tr>
+      </tbody>
+      <tfoot>
+        <tr>
+          <th>LCD</th>
+          <td><PlainMath :text="work.lcd" /></td>
+        </tr>
+      </tfoot>
     </table>
-    <p v-else-if="work.kind === 'lcd'">{{ work.denominators.join(', ') }} all divide <b>{{ work.lcd }}</b></p>
+    <p v-else-if="work.kind === 'lcd'">
+      {{ work.denominators.join(', ') }} all divide <b>{{ work.lcd }}</b>
+    </p>
 
     <p v-else-if="work.kind === 'box'" class="boxed">
       <span><PlainMath :text="work.of" /> ÷ 2 = <PlainMath :text="work.half" /></span>
@@ -86,16 +142,28 @@ const isPair = (a: number, b: number): boolean =>
 
     <table v-else-if="work.kind === 'synthetic'" class="synthetic">
       <tbody>
-        <tr><th>{{ work.root }}</th><td v-for="(c, k) in work.top" :key="k">{{ c }}</td></tr>
-        <tr class="carried"><th /><td /><td v-for="(c, k) in work.carried" :key="k">{{ c }}</td></tr>
-        <tr class="bottom"><th /><td v-for="(c, k) in work.bottom" :key="k">{{ c }}</td></tr>
+        <tr>
+          <th>{{ work.root }}</th>
+          <td v-for="(c, k) in work.top" :key="k">{{ c }}</td>
+        </tr>
+        <tr class="carried">
+          <th />
+          <td />
+          <td v-for="(c, k) in work.carried" :key="k">{{ c }}</td>
+        </tr>
+        <tr class="bottom">
+          <th />
+          <td v-for="(c, k) in work.bottom" :key="k">{{ c }}</td>
+        </tr>
       </tbody>
     </table>
 
     <div v-else-if="work.kind === 'long-division'" class="division">
       <p><PlainMath :text="`(${work.dividend}) ÷ (${work.divisor})`" /></p>
       <template v-for="step in work.rows" :key="step.term">
-        <p>take <b><PlainMath :text="step.term" /></b>: subtract <PlainMath :text="step.subtract" /></p>
+        <p>
+          take <b><PlainMath :text="step.term" /></b>: subtract <PlainMath :text="step.subtract" />
+        </p>
         <p class="rest"><PlainMath :text="step.rest" /></p>
       </template>
     </div>
@@ -103,7 +171,7 @@ const isPair = (a: number, b: number): boolean =>
     <p v-else-if="work.kind === 'candidate'"><PlainMath :text="work.claim" /> {{ work.holds ? '✓' : '✗' }}</p>
 
     <p v-else-if="work.kind === 'formula'" class="boxed">
-      <span v-for="key in (['a', 'b', 'c'] as const)" :key="key">{{ key }} = <PlainMath :text="work[key]" /></span>
+      <span v-for="key in ['a', 'b', 'c'] as const" :key="key">{{ key }} = <PlainMath :text="work[key]" /></span>
     </p>
   </figure>
 </template>

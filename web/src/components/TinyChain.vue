@@ -18,7 +18,8 @@ const STEP = 34
 const links = computed(() => props.beads.filter((bead) => !isSideLine(bead.kind)))
 const words = computed(() => {
   const worst = ['breaks', 'narrows', 'unclear'].find((name) => links.value.some((link) => link.relation === name))
-  const state = props.verdict === 'correct' ? (props.finished ? 'right and finished' : 'right, not finished') : props.verdict
+  const state =
+    props.verdict === 'correct' ? (props.finished ? 'right and finished' : 'right, not finished') : props.verdict
   return `${links.value.length} lines${worst ? `, one ${worst}` : ''}; answer: ${state === 'none' ? 'none yet' : state}`
 })
 </script>

@@ -8,7 +8,9 @@ defineProps<{ request: Request }>()
 <template>
   <p v-if="request.trouble.value" class="trouble" role="alert">
     {{ request.trouble.value }}
-    <button v-if="request.again.value" class="plain-button" :disabled="request.busy.value" @click="request.retry()">Try again</button>
+    <button v-if="request.again.value" class="plain-button" :disabled="request.busy.value" @click="request.retry()">
+      Try again
+    </button>
   </p>
 </template>
 

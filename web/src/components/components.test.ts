@@ -39,21 +39,98 @@ describe('LinkShape', () => {
 })
 
 const WORKS: [Work, string, string[]][] = [
-  [{ kind: 'product-sum', product: '6', sum: '5', tried: [['1', '6', '7'], ['2', '3', '5']], pair: ['2', '3'] } as never, 'Two numbers', ['product 6', 'sum 5', '2 · 3']],
-  [{ kind: 'product-sum', product: '6', sum: '4', tried: [['1', '6', '7']], pair: null } as never, 'Two numbers', ['none fits']],
-  [{ kind: 'area-grid', across: ['x', '3'], down: ['x', '2'], areas: [['x^2', '3x'], ['2x', '6']] } as never, 'Area grid', ['3x', '2x', '6']],
+  [
+    {
+      kind: 'product-sum',
+      product: '6',
+      sum: '5',
+      tried: [
+        ['1', '6', '7'],
+        ['2', '3', '5'],
+      ],
+      pair: ['2', '3'],
+    } as never,
+    'Two numbers',
+    ['product 6', 'sum 5', '2 · 3'],
+  ],
+  [
+    { kind: 'product-sum', product: '6', sum: '4', tried: [['1', '6', '7']], pair: null } as never,
+    'Two numbers',
+    ['none fits'],
+  ],
+  [
+    {
+      kind: 'area-grid',
+      across: ['x', '3'],
+      down: ['x', '2'],
+      areas: [
+        ['x^2', '3x'],
+        ['2x', '6'],
+      ],
+    } as never,
+    'Area grid',
+    ['3x', '2x', '6'],
+  ],
   [{ kind: 'factor-tree', number: 12, primes: [2, 2, 3] } as never, 'By primes', ['12', '6', '3']],
-  [{ kind: 'square-test', a: 'x', b: '3', needed: '6x', middle: '6x', fits: true } as never, 'Perfect square?', ['2·x·3 = 6x ✓']],
-  [{ kind: 'square-test', a: 'x', b: '3', needed: '6x', middle: '5x', fits: false } as never, 'Perfect square?', ['✗', 'but here 5x']],
-  [{ kind: 'ladder', unknown: 'x', do: ['·3', '+7'], undo: ['-7', '÷3'] } as never, 'Do and undo', ['↓ ·3', '↓ +7', '↑ -7', '↑ ÷3']],
+  [
+    { kind: 'square-test', a: 'x', b: '3', needed: '6x', middle: '6x', fits: true } as never,
+    'Perfect square?',
+    ['2·x·3 = 6x ✓'],
+  ],
+  [
+    { kind: 'square-test', a: 'x', b: '3', needed: '6x', middle: '5x', fits: false } as never,
+    'Perfect square?',
+    ['✗', 'but here 5x'],
+  ],
+  [
+    { kind: 'ladder', unknown: 'x', do: ['·3', '+7'], undo: ['-7', '÷3'] } as never,
+    'Do and undo',
+    ['↓ ·3', '↓ +7', '↑ -7', '↑ ÷3'],
+  ],
   [{ kind: 'balance', left: 'x + 3', right: '8', move: '-3' } as never, 'Both sides alike', ['level', 'it tips']],
   [{ kind: 'counters', terms: [3, -5], total: -2 } as never, 'Counters', ['3 and -5 make -2']],
-  [{ kind: 'slide-divide', a: '2', slid: 'x^2 + 7x + 6', factors: ['x+1', 'x+6'], divided: ['x+1/2', 'x+3'], result: ['2x+1', 'x+3'] } as never, 'Slide and divide', ['(2x+1)(x+3)', '÷ 2']],
-  [{ kind: 'lcd', denominators: ['x', '2x'], lcd: '2x', rows: [['x', '2'], ['2x', '1']] } as never, 'What each lacks', ['denominator', 'LCD', '2x']],
+  [
+    {
+      kind: 'slide-divide',
+      a: '2',
+      slid: 'x^2 + 7x + 6',
+      factors: ['x+1', 'x+6'],
+      divided: ['x+1/2', 'x+3'],
+      result: ['2x+1', 'x+3'],
+    } as never,
+    'Slide and divide',
+    ['(2x+1)(x+3)', '÷ 2'],
+  ],
+  [
+    {
+      kind: 'lcd',
+      denominators: ['x', '2x'],
+      lcd: '2x',
+      rows: [
+        ['x', '2'],
+        ['2x', '1'],
+      ],
+    } as never,
+    'What each lacks',
+    ['denominator', 'LCD', '2x'],
+  ],
   [{ kind: 'lcd', denominators: ['2', '3'], lcd: '6', rows: [] } as never, 'What each lacks', ['2, 3 all divide 6']],
   [{ kind: 'box', of: '6', half: '3', square: '9' } as never, 'Half, squared', ['6 ÷ 2 = 3', '(3)2 = 9']],
-  [{ kind: 'synthetic', root: '2', top: ['1', '-5', '6'], carried: ['2', '-6'], bottom: ['1', '-3', '0'] } as never, 'Synthetic division', ['-5', '-3']],
-  [{ kind: 'long-division', dividend: 'x^2 - 1', divisor: 'x - 1', rows: [{ term: 'x', subtract: 'x^2 - x', rest: 'x - 1' }] } as never, 'Division', ['take x', 'subtract x2 - x']],
+  [
+    { kind: 'synthetic', root: '2', top: ['1', '-5', '6'], carried: ['2', '-6'], bottom: ['1', '-3', '0'] } as never,
+    'Synthetic division',
+    ['-5', '-3'],
+  ],
+  [
+    {
+      kind: 'long-division',
+      dividend: 'x^2 - 1',
+      divisor: 'x - 1',
+      rows: [{ term: 'x', subtract: 'x^2 - x', rest: 'x - 1' }],
+    } as never,
+    'Division',
+    ['take x', 'subtract x2 - x'],
+  ],
   [{ kind: 'candidate', value: '3', claim: '3 = 3', holds: true } as never, 'Put in', ['3 = 3 ✓']],
   [{ kind: 'candidate', value: '-2', claim: '2 = -2', holds: false } as never, 'Put in', ['2 = -2 ✗']],
   [{ kind: 'formula', a: '1', b: '-3', c: '2' } as never, 'Read off', ['a = 1', 'b = -3', 'c = 2']],
@@ -87,9 +164,23 @@ describe('SideWork', () => {
 
 describe('GraphView', () => {
   const graph = {
-    window: [-5, 5, -5, 5], pieces: [[[-5, -5], [0, 0]], [[1, 1], [5, 5]]],
-    vertical: [{ text: 'x = 0.5', x: 0.5 }], horizontal: { text: 'y = 1', y: 1 }, oblique: null,
-    intercepts: [{ text: '(0, 0)', x: 0, y: 0 }], holes: [{ text: '(3, -3)', x: 3, y: -3 }], check_points: [{ text: '(2, 2)', x: 2, y: 2 }],
+    window: [-5, 5, -5, 5],
+    pieces: [
+      [
+        [-5, -5],
+        [0, 0],
+      ],
+      [
+        [1, 1],
+        [5, 5],
+      ],
+    ],
+    vertical: [{ text: 'x = 0.5', x: 0.5 }],
+    horizontal: { text: 'y = 1', y: 1 },
+    oblique: null,
+    intercepts: [{ text: '(0, 0)', x: 0, y: 0 }],
+    holes: [{ text: '(3, -3)', x: 3, y: -3 }],
+    check_points: [{ text: '(2, 2)', x: 2, y: 2 }],
   } as unknown as Graph
   const traced = (view: ReturnType<typeof mount>): string => view.find('[role=status]').text()
 
@@ -134,17 +225,32 @@ describe('PlainMath, once the core has said how', () => {
   beforeEach(() => {
     beginAnew()
     forget()
-    says['POST /api/check/typeset'] = (body: unknown) => ({ latex: (body as { texts: string[] }).texts.map((text) => (text.includes('?') ? '' : `\\mathrm{set}${text.length}`)) })
+    says['POST /api/check/typeset'] = (body: unknown) => ({
+      latex: (body as { texts: string[] }).texts.map((text) =>
+        text.includes('?') ? '' : `\\mathrm{set}${text.length}`,
+      ),
+    })
   })
 
   it('is typeset; all that stands there is asked for at once, and only the first time', async () => {
-    const first = [mount(PlainMath, { props: { text: 'x^2 + 1' } }), mount(PlainMath, { props: { text: '√(x+1)' } }), mount(PlainMath, { props: { text: 'x^2 + 1' } })]
+    const first = [
+      mount(PlainMath, { props: { text: 'x^2 + 1' } }),
+      mount(PlainMath, { props: { text: '√(x+1)' } }),
+      mount(PlainMath, { props: { text: 'x^2 + 1' } }),
+    ]
     await vi.waitFor(() => expect(first.every((each) => each.find('.katex').exists())).toBe(true))
     expect(sentTo('POST /api/check/typeset')).toEqual([{ texts: ['x^2 + 1', '√(x+1)'] }])
-    expect(mount(PlainMath, { props: { text: '√(x+1)' } }).find('.katex').exists()).toBe(true)
+    expect(
+      mount(PlainMath, { props: { text: '√(x+1)' } })
+        .find('.katex')
+        .exists(),
+    ).toBe(true)
     expect(asked).toHaveLength(1)
   })
-  it.each([['a whole number', '-12', 0], ['what is no mathematics', 'two? of them', 1]])('leaves %s as it is', async (_, text, times) => {
+  it.each([
+    ['a whole number', '-12', 0],
+    ['what is no mathematics', 'two? of them', 1],
+  ])('leaves %s as it is', async (_, text, times) => {
     const made = mount(PlainMath, { props: { text } })
     await vi.waitFor(() => expect(asked).toHaveLength(times))
     await new Promise((done) => setTimeout(done, 30))

@@ -11,7 +11,8 @@ export interface UseEchoReturn {
 const PAUSE = 40
 /** Who is asked how a line is understood: the desk, unless a screen above says otherwise. */
 export const ECHO_OF: InjectionKey<(text: string, decimal: 'point' | 'comma') => Promise<Echo>> = Symbol('echo')
-const ofTheDesk = (text: string, decimal: 'point' | 'comma'): Promise<Echo> => unwrap(api.POST('/api/check/echo', { body: { text, decimal } }))
+const ofTheDesk = (text: string, decimal: 'point' | 'comma'): Promise<Echo> =>
+  unwrap(api.POST('/api/check/echo', { body: { text, decimal } }))
 
 /** The typeset echo of a line while it is typed, as the core understands it. Late answers are dropped. */
 export function useEcho(text: Ref<string>, decimal: Ref<'point' | 'comma'>): UseEchoReturn {

@@ -8,7 +8,8 @@ export interface Request {
   /** Whether asking the same once more may help: the server did not answer. */
   again: Ref<boolean>
   /**
-   * Does the work and hands over what it found; whether that went through. When asked again before an answer has come, only the last
+   * Does the work and hands over what it found; whether that went through. When asked again before an answer has
+   * come, only the last
    * answer counts: an earlier one is neither taken nor complained about.
    */
   run<T>(work: () => Promise<T>, take?: (found: T) => void): Promise<boolean>

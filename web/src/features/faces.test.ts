@@ -16,7 +16,13 @@ beforeEach(beginAnew)
 const inPlace = { attachTo: document.body, global: { stubs: { teleport: true, transition: true } } }
 
 describe('the next step', () => {
-  const hint = { look: 'Look at the minus.', step: step('x = 7', { side_work: [{ kind: 'formula', a: '1', b: '2', c: '3' }] }), method: 'undo', shorter: 'There is a shorter way.', done: false }
+  const hint = {
+    look: 'Look at the minus.',
+    step: step('x = 7', { side_work: [{ kind: 'formula', a: '1', b: '2', c: '3' }] }),
+    method: 'undo',
+    shorter: 'There is a shorter way.',
+    done: false,
+  }
   async function card(stage: number) {
     says['POST /api/problems/3/next-step'] = hint
     const next = useNextStep()
@@ -50,13 +56,30 @@ describe('the next step', () => {
 
 describe('the wrong answers to expect', () => {
   const way = (answer: string, more: object = {}) => ({
-    answer, answer_latex: answer, slips: ['flip'], names: ['Sign lost'], roads: 1, done: `How ${answer} came.`, why: 'Why.', cue: 'Cue.',
-    lines: ['a', 'b', 'c'], at_line: 2, echoes: [echo('a'), echo('b'), echo('c')], refutation: { text: 'Try x = 2.', values: {}, before: null, after: null }, ...more,
+    answer,
+    answer_latex: answer,
+    slips: ['flip'],
+    names: ['Sign lost'],
+    roads: 1,
+    done: `How ${answer} came.`,
+    why: 'Why.',
+    cue: 'Cue.',
+    lines: ['a', 'b', 'c'],
+    at_line: 2,
+    echoes: [echo('a'), echo('b'), echo('c')],
+    refutation: { text: 'Try x = 2.', values: {}, before: null, after: null },
+    ...more,
   })
   const found = {
-    answer: ['7'], answer_latex: '7', why_none: '', wrong: [way('5'), way('9', { roads: 3, refutation: null })],
+    answer: ['7'],
+    answer_latex: '7',
+    why_none: '',
+    wrong: [way('5'), way('9', { roads: 3, refutation: null })],
     unfinished: [{ answer: '14/2', answer_latex: '14/2', missing: 'not-lowest-terms' }],
-    options: [{ answer: '7', answer_latex: '7', right: true, reason: '' }, { answer: '5', answer_latex: '5', right: false, reason: 'Sign lost' }],
+    options: [
+      { answer: '7', answer_latex: '7', right: true, reason: '' },
+      { answer: '5', answer_latex: '5', right: false, reason: 'Sign lost' },
+    ],
   }
   const PATH = 'GET /api/problems/3/anticipate'
   async function face() {
@@ -95,7 +118,12 @@ describe('the wrong answers to expect', () => {
       return found
     }
     const made = await face()
-    expect(made.findAll('.options li').map((each) => [each.find('b').text(), each.classes().includes('right')])).toEqual([['A', true], ['B', false]])
+    expect(
+      made.findAll('.options li').map((each) => [each.find('b').text(), each.classes().includes('right')]),
+    ).toEqual([
+      ['A', true],
+      ['B', false],
+    ])
     expect(made.find('.more li').text()).toContain('not lowest terms')
     await made.find('input[value=trap-first]').setValue(true)
     await made.find('.orders button').trigger('click')
@@ -114,9 +142,27 @@ describe('the wrong answers to expect', () => {
 
 describe('the graph', () => {
   const features = {
-    excluded: ['2', '-1'], holes: [['2', '4/3']], vertical_asymptotes: ['-1'], horizontal_asymptote: '1', oblique_asymptote: null, x_intercepts: [], y_intercept: '2',
-    end_behaviour: { '-': '-inf', '+': 'inf' }, range: 'all', grid_points: [['0', '2']], error: null,
-    graph: { window: [-5, 5, -5, 5], pieces: [], vertical: [], horizontal: null, oblique: null, intercepts: [], holes: [], check_points: [] },
+    excluded: ['2', '-1'],
+    holes: [['2', '4/3']],
+    vertical_asymptotes: ['-1'],
+    horizontal_asymptote: '1',
+    oblique_asymptote: null,
+    x_intercepts: [],
+    y_intercept: '2',
+    end_behaviour: { '-': '-inf', '+': 'inf' },
+    range: 'all',
+    grid_points: [['0', '2']],
+    error: null,
+    graph: {
+      window: [-5, 5, -5, 5],
+      pieces: [],
+      vertical: [],
+      horizontal: null,
+      oblique: null,
+      intercepts: [],
+      holes: [],
+      check_points: [],
+    },
   }
   async function face(answer: unknown) {
     says['GET /api/problems/3/analysis'] = answer
@@ -124,27 +170,66 @@ describe('the graph', () => {
     await flushPromises()
     return made
   }
-  const table = (made: Awaited<ReturnType<typeof face>>) => Object.fromEntries(made.findAll('tr').map((each) => [each.find('th').text(), each.find('td').text()]))
+  const table = (made: Awaited<ReturnType<typeof face>>) =>
+    Object.fromEntries(made.findAll('tr').map((each) => [each.find('th').text(), each.find('td').text()]))
   it('stands beside the table of features in the letter of the given', async () => {
     expect(table(await face(features))).toMatchObject({
-      domain: 't ≠ 2, −1', hole: '(2, 4/3)', 'vertical asymptotes': 't = −1', 'horizontal asymptote': 'y = 1', 'x-intercepts': 'none', 'y-intercept': '2', range: 'all real numbers',
+      domain: 't ≠ 2, −1',
+      hole: '(2, 4/3)',
+      'vertical asymptotes': 't = −1',
+      'horizontal asymptote': 'y = 1',
+      'x-intercepts': 'none',
+      'y-intercept': '2',
+      range: 'all real numbers',
     })
   })
   it('names the oblique asymptote in place of the horizontal, and several holes as such', async () => {
-    const found = table(await face({ ...features, oblique_asymptote: 'x + 1', horizontal_asymptote: null, holes: [['1', '2'], ['3', '4']], excluded: [], range: null }))
-    expect(found).toMatchObject({ 'oblique asymptote': 'y = x + 1', holes: '(1, 2), (3, 4)', domain: 'all real numbers', range: 'not worked out' })
+    const found = table(
+      await face({
+        ...features,
+        oblique_asymptote: 'x + 1',
+        horizontal_asymptote: null,
+        holes: [
+          ['1', '2'],
+          ['3', '4'],
+        ],
+        excluded: [],
+        range: null,
+      }),
+    )
+    expect(found).toMatchObject({
+      'oblique asymptote': 'y = x + 1',
+      holes: '(1, 2), (3, 4)',
+      domain: 'all real numbers',
+      range: 'not worked out',
+    })
     expect(found['horizontal asymptote']).toBeUndefined()
   })
   it('says what can’t be analysed', async () => {
-    const made = await face({ ...features, graph: null, error: { message: 'A rational function of one letter is asked for.' } })
+    const made = await face({
+      ...features,
+      graph: null,
+      error: { message: 'A rational function of one letter is asked for.' },
+    })
     expect(made.find('[role=alert]').text()).toBe('A rational function of one letter is asked for.')
   })
 })
 
 describe('what is to be said of a line', () => {
-  const slip = (id: string, more: object = {}) => ({ id, name: `Slip ${id}`, done: `Done ${id}.`, why: 'Why.', cue: 'Cue.', instead: '', ...more })
+  const slip = (id: string, more: object = {}) => ({
+    id,
+    name: `Slip ${id}`,
+    done: `Done ${id}.`,
+    why: 'Why.',
+    cue: 'Cue.',
+    instead: '',
+    ...more,
+  })
   const notes = (found: object | null, more: object = {}) =>
-    mount(NotesPanel, { props: { number: 2, text: 'x', link: found, report: null, unknown: 'x', task: 'solve', ...more } as never, ...inPlace })
+    mount(NotesPanel, {
+      props: { number: 2, text: 'x', link: found, report: null, unknown: 'x', task: 'solve', ...more } as never,
+      ...inPlace,
+    })
   it('is nothing but its relation where it holds', () => {
     const made = notes(link(2, 'holds'))
     expect(made.text()).toBe('Line 2holds')
@@ -166,17 +251,31 @@ describe('what is to be said of a line', () => {
     made.unmount()
   })
   it('tries both lines with plain numbers', () => {
-    const made = notes(link(2, 'breaks', { kind: 'expression', evidence: { text: 't', values: { x: '2', y: '3' }, before: '5', after: null, plain: 'The same with 3.' } }))
+    const made = notes(
+      link(2, 'breaks', {
+        kind: 'expression',
+        evidence: { text: 't', values: { x: '2', y: '3' }, before: '5', after: null, plain: 'The same with 3.' },
+      }),
+    )
     expect(made.find('caption').text().replaceAll(/\s+/g, ' ')).toBe('Try x = 2, y = 3')
     expect(made.findAll('td').map((each) => each.text())).toEqual(['5', 'undefined'])
     expect(made.find('.alike').text()).toBe('The same with 3.')
   })
   it.each([
-    [link(2, 'narrows', { lost: ['0', '4'], evidence: { text: 'x = 0 solves.', solution: '0', solves: 'before' } }), ['Lost as well', 'x = 4']],
+    [
+      link(2, 'narrows', { lost: ['0', '4'], evidence: { text: 'x = 0 solves.', solution: '0', solves: 'before' } }),
+      ['Lost as well', 'x = 4'],
+    ],
     [link(2, 'settles', { lost: ['-2'] }), ['Dropped, rightly', 'x = −2']],
-    [link(2, 'widens', { gained: ['3'], reasons: { 3: 'it makes a denominator zero' } }), ['Candidates gained', 'x = 3: it makes a denominator zero']],
+    [
+      link(2, 'widens', { gained: ['3'], reasons: { 3: 'it makes a denominator zero' } }),
+      ['Candidates gained', 'x = 3: it makes a denominator zero'],
+    ],
     [link(2, 'holds', { kind: 'check', reasons: { 8: 'x = 8 in the given: 1 = 1.' } }), ['x = 8 in the given: 1 = 1.']],
-    [link(2, 'holds', { move: { name: 'add', text: '+3', stated: '-3', as_stated: false } }), ['The margin says -3', 'it was +3']],
+    [
+      link(2, 'holds', { move: { name: 'add', text: '+3', stated: '-3', as_stated: false } }),
+      ['The margin says -3', 'it was +3'],
+    ],
     [link(2, 'holds', { conditions: ['a ≠ 0', 'v ≥ 0'] }), ['Needs', 'a ≠ 0, v ≥ 0']],
     [link(2, 'holds', { notes: ['longer-road', 'of its own'] }), ['a longer road', 'of its own']],
     [link(2, null, { error: { message: 'Not closed.' } }), ['not read', 'Not closed.']],
@@ -185,17 +284,42 @@ describe('what is to be said of a line', () => {
     for (const piece of pieces) expect(text).toContain(piece)
   })
   it('lists the checks that are owed, with how to write them', () => {
-    const made = notes(link(2, 'holds'), { report: { owed: [{ value: '3', because: 'both sides were squared in line 1' }] } })
+    const made = notes(link(2, 'holds'), {
+      report: { owed: [{ value: '3', because: 'both sides were squared in line 1' }] },
+    })
     expect(made.find('.owed').text()).toContain('x = 3: both sides were squared in line 1.')
     expect(made.find('.owed code').text()).toBe('check x = 3')
   })
 })
 
 describe('what was found in a key', () => {
-  const finding = (kind: string, more: object = {}) => ({ kind, line: 1, place: 4, text: 'It breaks.', instead: '', ...more })
-  const one = (findings: object[]) => ({ label: '1)', at: 2, places: [3, 4], task: 'solve', given: 'x', given_latex: '', lines: [], beads: [], verdict: 'none', finished: false, findings })
+  const finding = (kind: string, more: object = {}) => ({
+    kind,
+    line: 1,
+    place: 4,
+    text: 'It breaks.',
+    instead: '',
+    ...more,
+  })
+  const one = (findings: object[]) => ({
+    label: '1)',
+    at: 2,
+    places: [3, 4],
+    task: 'solve',
+    given: 'x',
+    given_latex: '',
+    lines: [],
+    beads: [],
+    verdict: 'none',
+    finished: false,
+    findings,
+  })
   it('leads to its lines in the text', async () => {
-    const proofs = { problems: [one([finding('breaks', { instead: 'x = 7' }), finding('unfinished', { line: 0, place: 0 })]), one([])], skipped: [], faulty: 1 }
+    const proofs = {
+      problems: [one([finding('breaks', { instead: 'x = 7' }), finding('unfinished', { line: 0, place: 0 })]), one([])],
+      skipped: [],
+      faulty: 1,
+    }
     const made = mount(ProofList, { props: { proofs: proofs as never } })
     expect(made.findAll('ol > li').map((each) => each.classes().includes('faulty'))).toEqual([true, false])
     expect(made.findAll('.all-holds')).toHaveLength(1)
@@ -234,7 +358,11 @@ describe('the drawers of a sheet', () => {
     { id: 'flip', kind: 'slip', name: 'Sign lost', text: 'A sign.', topic: '' },
   ]
   async function taught(untaught: string[], save = vi.fn(async () => {})) {
-    Object.assign(says, { 'GET /api/catalogue': { entries }, 'GET /api/account/words': { words: { swap: { name: 'Turn round', text: '' } } }, 'PUT /api/account/words': (body: unknown) => body })
+    Object.assign(says, {
+      'GET /api/catalogue': { entries },
+      'GET /api/account/words': { words: { swap: { name: 'Turn round', text: '' } } },
+      'PUT /api/account/words': (body: unknown) => body,
+    })
     const made = mount(TaughtDrawer, { props: { open: false, untaught, save }, ...inPlace })
     await made.setProps({ open: true })
     await flushPromises()
@@ -256,10 +384,15 @@ describe('the drawers of a sheet', () => {
     await made.find('.entry textarea').setValue('Left and right change places.')
     await made.find('.entry form').trigger('submit')
     await flushPromises()
-    expect(sentTo('PUT /api/account/words')).toEqual([{ words: { swap: { name: 'Turn round', text: 'Left and right change places.' } } }])
+    expect(sentTo('PUT /api/account/words')).toEqual([
+      { words: { swap: { name: 'Turn round', text: 'Left and right change places.' } } },
+    ])
   })
   it('say when nothing could be changed', async () => {
-    const { made } = await taught([], vi.fn(async () => Promise.reject(new TypeError('no connection'))))
+    const { made } = await taught(
+      [],
+      vi.fn(async () => Promise.reject(new TypeError('no connection'))),
+    )
     await made.find('input[type=checkbox]').trigger('change')
     await flushPromises()
     expect(made.find('[role=alert]').text()).toMatch(/^The server does not answer; nothing was changed\. /)

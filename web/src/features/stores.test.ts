@@ -85,7 +85,12 @@ describe('the next step', () => {
     says[path] = { step: { text: 'x = 7   | +2' } }
     const told = []
     for (let k = 0; k < 4; k++) told.push([await next.more(3, []), next.stage])
-    expect(told).toEqual([[null, 1], [null, 2], [null, 3], ['x = 7   | +2', 0]])
+    expect(told).toEqual([
+      [null, 1],
+      [null, 2],
+      [null, 3],
+      ['x = 7   | +2', 0],
+    ])
     expect(asked).toHaveLength(1)
     expect(next.hint).toBeNull()
   })
@@ -116,7 +121,11 @@ describe('the board', () => {
       'POST /api/check/echo': (body: unknown) => echo((body as { text: string }).text),
       'POST /api/check': (body: unknown) => ({
         links: (body as { lines: string[] }).lines.map((text, k) => ({
-          line: k + 1, kind: 'equation', relation: text.includes('3') ? 'breaks' : 'holds', slip: null, error: null,
+          line: k + 1,
+          kind: 'equation',
+          relation: text.includes('3') ? 'breaks' : 'holds',
+          slip: null,
+          error: null,
           evidence: text.includes('3') ? { text: 'x = 7 solves the line before.', plain: null } : null,
         })),
       }),
@@ -153,7 +162,10 @@ describe('the board', () => {
     open([], false, method('undo', 'x = 7'))
     const board = useBoard()
     await board.load(3, '')
-    const at = [link(1, 'breaks', { slip: { done: 'The 2 was left out.' }, evidence: { text: 'Try x = 7.', values: {} } }), link(1, null, { error: { message: 'A bracket is open.' } })]
+    const at = [
+      link(1, 'breaks', { slip: { done: 'The 2 was left out.' }, evidence: { text: 'Try x = 7.', values: {} } }),
+      link(1, null, { error: { message: 'A bracket is open.' } }),
+    ]
     for (const each of at) {
       says['POST /api/check'] = { links: [each] }
       board.back()
@@ -162,7 +174,8 @@ describe('the board', () => {
       expect(board.detour[0]?.evidence).toBe(told)
     }
     expect(asked.filter((each) => each.what === 'POST /api/check/echo').map((each) => each.body)).toEqual([
-      { text: 'x = 3', decimal: 'point' }, { text: 'x = 3', decimal: 'point' },
+      { text: 'x = 3', decimal: 'point' },
+      { text: 'x = 3', decimal: 'point' },
     ])
   })
   it('says when there is nothing to show', async () => {
@@ -177,7 +190,10 @@ describe('the board', () => {
     await board.load(3, '')
     await board.wander(['x - 2 = 5'], 'x = 3')
     await board.wander(['x - 2 = 5'], 'x = 33')
-    expect(board.detour.map((each) => [each.text, each.relation])).toEqual([['x = 3', 'breaks'], ['x = 33', 'breaks']])
+    expect(board.detour.map((each) => [each.text, each.relation])).toEqual([
+      ['x = 3', 'breaks'],
+      ['x = 33', 'breaks'],
+    ])
     expect(board.detour[0]?.evidence).toBe('x = 7 solves the line before.')
     const last = asked.filter((each) => each.what === 'POST /api/check').at(-1)
     expect((last?.body as { lines: string[] }).lines).toEqual(['x - 2 = 5', 'x = 3', 'x = 33'])
@@ -221,7 +237,11 @@ describe('a key', () => {
     proofs.write('1) x = 2')
     line.down = true
     await proofs.proofread()
-    expect([proofs.trouble, proofs.text, proofs.busy]).toEqual(['The server does not answer. Your text is kept.', '1) x = 2', false])
+    expect([proofs.trouble, proofs.text, proofs.busy]).toEqual([
+      'The server does not answer. Your text is kept.',
+      '1) x = 2',
+      false,
+    ])
     expect(await proofs.makeSheet('Key')).toBeNull()
     setActivePinia(createPinia())
     const again = useProofs()
@@ -259,8 +279,17 @@ describe('a key', () => {
       expect([proofs.run?.done, proofs.proofs?.problems.length, proofs.busy]).toEqual([1, 1, true])
       await vi.advanceTimersByTimeAsync(PAUSE + 10)
       await reading
-      expect([proofs.run?.trouble, proofs.proofs?.problems.length, proofs.busy, proofs.stale]).toEqual([['7: too long'], 3, false, false])
-      expect(asked.map((one) => one.what)).toEqual(['POST /api/keys/runs', 'GET /api/keys/runs/5', 'GET /api/keys/runs/5'])
+      expect([proofs.run?.trouble, proofs.proofs?.problems.length, proofs.busy, proofs.stale]).toEqual([
+        ['7: too long'],
+        3,
+        false,
+        false,
+      ])
+      expect(asked.map((one) => one.what)).toEqual([
+        'POST /api/keys/runs',
+        'GET /api/keys/runs/5',
+        'GET /api/keys/runs/5',
+      ])
     })
     it('keeps what was found when it is stopped', async () => {
       coming(part(0), part(2))
@@ -350,11 +379,19 @@ describe('a sheet', () => {
     const flip = { id: 'flip', name: 'Sign lost' }
     const links = [link(1, 'holds'), link(2, 'holds', { slip: flip }), link(3, 'holds', { slip: flip })]
     sheets.follow(problem(['a', 'b', 'c'], { finished: true, links }) as never)
-    expect(sheets.sheet?.problems[0]).toMatchObject({ verdict: 'correct', finished: true, slips: [{ id: 'flip', name: 'Sign lost' }] })
+    expect(sheets.sheet?.problems[0]).toMatchObject({
+      verdict: 'correct',
+      finished: true,
+      slips: [{ id: 'flip', name: 'Sign lost' }],
+    })
     expect(sheets.sheet?.problems[0]?.beads).toHaveLength(3)
   })
   it('forgets the one that was open when another is opened, and a row that is erased', async () => {
-    Object.assign(says, { 'GET /api/sheets/1': sheet(3), 'GET /api/sheets': sheetList([{ id: 1 }, { id: 2 }]), 'DELETE /api/sheets/2': () => new Response(null, { status: 204 }) })
+    Object.assign(says, {
+      'GET /api/sheets/1': sheet(3),
+      'GET /api/sheets': sheetList([{ id: 1 }, { id: 2 }]),
+      'DELETE /api/sheets/2': () => new Response(null, { status: 204 }),
+    })
     const sheets = useSheets()
     await sheets.open(1)
     await expect(sheets.open(9)).rejects.toThrow()
@@ -363,7 +400,10 @@ describe('a sheet', () => {
     await sheets.remove(2)
     expect(sheets.rows.map((each) => each.id)).toEqual([1])
   })
-  it.each([[{}, 'point'], [{ decimal: 'comma' }, 'comma']])('reads decimals by its conventions %j', async (conventions, decimal) => {
+  it.each([
+    [{}, 'point'],
+    [{ decimal: 'comma' }, 'comma'],
+  ])('reads decimals by its conventions %j', async (conventions, decimal) => {
     says['GET /api/sheets/1'] = { ...sheet(), conventions }
     const sheets = useSheets()
     expect(sheets.decimal).toBe('point')
@@ -373,10 +413,25 @@ describe('a sheet', () => {
   it.each([
     ['create', ['Powers'], 'POST /api/sheets', { title: 'Powers' }],
     ['rename', [1, 'Powers'], 'PATCH /api/sheets/1', { title: 'Powers' }],
-    ['setConventions', [{ decimal: 'comma', powers: undefined }], 'PATCH /api/sheets/1', { conventions: { decimal: 'comma' } }],
+    [
+      'setConventions',
+      [{ decimal: 'comma', powers: undefined }],
+      'PATCH /api/sheets/1',
+      { conventions: { decimal: 'comma' } },
+    ],
     ['setUntaught', [['formula']], 'PATCH /api/sheets/1', { untaught: ['formula'] }],
-    ['addProblem', ['solve', 'x = 1', 'x', 'real', 'undo'], 'POST /api/sheets/1/problems', { task: 'solve', given: 'x = 1', variable: 'x', numbers: 'real', method: 'undo' }],
-    ['changeProblem', [3, 'factor', 'x^2', '', 'complex', ''], 'PATCH /api/problems/3', { task: 'factor', given: 'x^2', variable: '', numbers: 'complex', method: '' }],
+    [
+      'addProblem',
+      ['solve', 'x = 1', 'x', 'real', 'undo'],
+      'POST /api/sheets/1/problems',
+      { task: 'solve', given: 'x = 1', variable: 'x', numbers: 'real', method: 'undo' },
+    ],
+    [
+      'changeProblem',
+      [3, 'factor', 'x^2', '', 'complex', ''],
+      'PATCH /api/problems/3',
+      { task: 'factor', given: 'x^2', variable: '', numbers: 'complex', method: '' },
+    ],
     ['copyProblem', [3], 'POST /api/problems/3/copy', null],
     ['removeProblem', [3], 'DELETE /api/problems/3', null],
   ] as const)('%s asks the server for it and shows what it says', async (action, given, what, body) => {
@@ -384,7 +439,8 @@ describe('a sheet', () => {
     const sheets = useSheets()
     await sheets.open(1)
     says['GET /api/sheets/1'] = sheet(3, 4)
-    says[what] = () => (what.startsWith('DELETE') ? new Response(null, { status: 204 }) : { ...sheet(3, 4), id: 1, title: 'Powers' })
+    says[what] = () =>
+      what.startsWith('DELETE') ? new Response(null, { status: 204 }) : { ...sheet(3, 4), id: 1, title: 'Powers' }
     const told = await (sheets[action] as (...all: readonly unknown[]) => Promise<unknown>)(...given)
     const sent = asked.find((each) => each.what === what)!
     expect(sent.body ?? null).toEqual(body)
@@ -414,7 +470,12 @@ describe('the session', () => {
   })
   it.each([
     ['logIn', ['orsel', 'quay'], 'POST /api/account/log-in', { username: 'orsel', password: 'quay' }],
-    ['setUp', ['orsel', 'quay', 'Tavi'], 'POST /api/account/set-up', { username: 'orsel', password: 'quay', name: 'Tavi' }],
+    [
+      'setUp',
+      ['orsel', 'quay', 'Tavi'],
+      'POST /api/account/set-up',
+      { username: 'orsel', password: 'quay', name: 'Tavi' },
+    ],
   ] as const)('%s sends what was typed and takes the teacher', async (action, given, what, body) => {
     says[what] = open
     const session = useSession()

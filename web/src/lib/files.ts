@@ -4,7 +4,10 @@ export async function inBase64(file: File): Promise<string> {
   return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))
 }
 
-/** The text of a file in whichever encoding spreadsheets wrote it: with a mark of its order, as UTF-8, else as Windows wrote it. */
+/**
+ * The text of a file in whichever encoding spreadsheets wrote it: with a mark of its order, as UTF-8, else as Windows
+ * wrote it.
+ */
 export async function textOf(file: Blob): Promise<string> {
   const bytes = new Uint8Array(await file.arrayBuffer())
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes)

@@ -1,6 +1,11 @@
 /** How an item may stand on paper, with the words for it, in the order in which one key goes through them. */
 export const ITEM_FORMS = [
-  ['work', 'to work'], ['choose', 'to choose from'], ['mend', 'to mend'], ['fill', 'to fill in'], ['way', 'which way'], ['claim', 'true or not'],
+  ['work', 'to work'],
+  ['choose', 'to choose from'],
+  ['mend', 'to mend'],
+  ['fill', 'to fill in'],
+  ['way', 'which way'],
+  ['claim', 'true or not'],
 ] as const
 export type ItemForm = (typeof ITEM_FORMS)[number][0]
 

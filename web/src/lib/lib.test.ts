@@ -104,10 +104,38 @@ describe('words', () => {
 
 describe('the plain notation for reading', () => {
   it.each([
-    ['x^2 - 3', [['x', false], ['2', true], [' − 3', false]]],
-    ['2^(n+1)·x', [['2', false], ['n+1', true], ['·x', false]]],
-    ['x^-1', [['x', false], ['−1', true]]],
-    ['(x^(2(n-1)))^3', [['(x', false], ['2(n−1)', true], [')', false], ['3', true]]],
+    [
+      'x^2 - 3',
+      [
+        ['x', false],
+        ['2', true],
+        [' − 3', false],
+      ],
+    ],
+    [
+      '2^(n+1)·x',
+      [
+        ['2', false],
+        ['n+1', true],
+        ['·x', false],
+      ],
+    ],
+    [
+      'x^-1',
+      [
+        ['x', false],
+        ['−1', true],
+      ],
+    ],
+    [
+      '(x^(2(n-1)))^3',
+      [
+        ['(x', false],
+        ['2(n−1)', true],
+        [')', false],
+        ['3', true],
+      ],
+    ],
     ['x → -> y', [['x → -> y', false]]],
     ['7', [['7', false]]],
   ])('raises the exponents of %s', (plain, found) => {
@@ -122,7 +150,11 @@ describe('tasks and conventions', () => {
     expect(instruction('solve', 'r')).toBe('Solve for r')
   })
   it('a letter that is named comes first, and no problem is about x', () => {
-    expect([unknownOf({ variable: 'r', given: 'A = r^2' }), unknownOf({ variable: '', given: 'm = 2' }), unknownOf(null)]).toEqual(['r', 'm', 'x'])
+    expect([
+      unknownOf({ variable: 'r', given: 'A = r^2' }),
+      unknownOf({ variable: '', given: 'm = 2' }),
+      unknownOf(null),
+    ]).toEqual(['r', 'm', 'x'])
   })
   it('sends the API only what is set', () => {
     expect(asBody({ decimal: 'comma', powers: undefined, moves: null } as never)).toEqual({ decimal: 'comma' })
@@ -130,13 +162,19 @@ describe('tasks and conventions', () => {
   it('says only what differs from the defaults', () => {
     const defaults = Object.fromEntries(CONVENTIONS.map(({ key, positions }) => [key, positions[0]!.value]))
     expect(inForce(defaults)).toEqual([])
-    expect(inForce({ ...defaults, decimal: 'comma', powers: undefined })).toEqual(['decimals are written with a: comma: 2,5 (lists with ;)'])
+    expect(inForce({ ...defaults, decimal: 'comma', powers: undefined })).toEqual([
+      'decimals are written with a: comma: 2,5 (lists with ;)',
+    ])
   })
 })
 
 describe('files', () => {
   it('are sent in base64, byte by byte', async () => {
     const { inBase64 } = await import('./files')
-    expect(await inBase64({ arrayBuffer: () => Promise.resolve(new Uint8Array([80, 75, 0, 255]).buffer) } as unknown as File)).toBe('UEsA/w==')
+    expect(
+      await inBase64({
+        arrayBuffer: () => Promise.resolve(new Uint8Array([80, 75, 0, 255]).buffer),
+      } as unknown as File),
+    ).toBe('UEsA/w==')
   })
 })

@@ -15,7 +15,8 @@ export function meaningOf(relation: Relation, kind: string, task: string): strin
   const stated = kind === 'feature' || (kind === 'statement' && (task === 'domain' || task === 'analyze'))
   if (stated && relation === 'breaks') return 'It is not so for the given.'
   if (stated && relation === 'holds') return 'It is so for the given.'
-  if (ANSWER_KINDS.has(kind)) return relation === 'holds' ? 'This part of the answer is right.' : 'This part of the answer is not right.'
+  if (ANSWER_KINDS.has(kind))
+    return relation === 'holds' ? 'This part of the answer is right.' : 'This part of the answer is not right.'
   const expression = kind === 'expression'
   if (relation === 'breaks') return expression ? 'The two lines are not equal.' : 'It does not have the same solutions.'
   if (relation === 'holds') return expression ? 'The two lines are equal.' : 'It has the same solutions.'
@@ -36,7 +37,8 @@ export function isSideLine(kind: string): boolean {
 export function relationWord(relation: string | null, kind: string): string {
   if (kind === 'open') return 'open'
   if (relation === null) return 'not read'
-  if (isSideLine(kind) || ANSWER_KINDS.has(kind)) return relation === 'holds' ? 'right' : relation === 'breaks' ? 'not right' : 'unclear'
+  if (isSideLine(kind) || ANSWER_KINDS.has(kind))
+    return relation === 'holds' ? 'right' : relation === 'breaks' ? 'not right' : 'unclear'
   return RELATION_WORDS[relation as Relation].short
 }
 

@@ -1,5 +1,6 @@
 /**
- * Every shortcut of the desk in one table: what is pressed, how it is shown, what it does. The panel of keys is drawn from it, and
+ * Every shortcut of the desk in one table: what is pressed, how it is shown, what it does. The panel of keys is drawn
+ * from it, and
  * what listens asks it which action a key means, so that neither can say what the other doesn't.
  */
 export interface Row<Action extends string> {
@@ -21,13 +22,29 @@ export const WRITING: Group<WritingAction> = {
     { shown: 'Enter', what: 'commit the line', keys: { Enter: 'commit' } },
     { shown: 'Esc', what: 'leave it', keys: { Escape: 'cancel' } },
     { shown: '↑', what: 'go to the lines', keys: { ArrowUp: 'up', ArrowDown: 'down' } },
-    { shown: 'Ctrl Z · Ctrl Y', what: 'undo, redo a line (in an empty field)', keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' } },
+    {
+      shown: 'Ctrl Z · Ctrl Y',
+      what: 'undo, redo a line (in an empty field)',
+      keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' },
+    },
     { shown: '?', what: 'this panel (in an empty field); F1 anywhere', keys: { '?': 'help' } },
   ],
 }
 
 export type LineAction =
-  | 'move-up' | 'move-down' | 'up' | 'down' | 'first' | 'write' | 'edit' | 'open-before' | 'open-after' | 'remove' | 'undo' | 'redo' | 'help'
+  | 'move-up'
+  | 'move-down'
+  | 'up'
+  | 'down'
+  | 'first'
+  | 'write'
+  | 'edit'
+  | 'open-before'
+  | 'open-after'
+  | 'remove'
+  | 'undo'
+  | 'redo'
+  | 'help'
 export const ON_A_LINE: Group<LineAction> = {
   name: 'On a line',
   rows: [
@@ -37,17 +54,26 @@ export const ON_A_LINE: Group<LineAction> = {
     { shown: 'o', what: 'open a line after it', keys: { o: 'open-after' } },
     { shown: 'Delete', what: 'remove it', keys: { Delete: 'remove', Backspace: 'remove' } },
     { shown: 'Alt ↑ · Alt ↓', what: 'move it', keys: { 'Alt+ArrowUp': 'move-up', 'Alt+ArrowDown': 'move-down' } },
-    { shown: 'Ctrl Z · Ctrl Y', what: 'undo, redo', keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' } },
+    {
+      shown: 'Ctrl Z · Ctrl Y',
+      what: 'undo, redo',
+      keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' },
+    },
     { shown: 'Esc · End', what: 'back to writing', keys: { Escape: 'write', End: 'write', '?': 'help' } },
   ],
 }
 
-export type HelpAction = 'next-step' | 'use-right-line' | 'other-explanation' | 'work' | 'anticipate' | 'methods' | 'board' | 'graph'
+export type HelpAction =
+  'next-step' | 'use-right-line' | 'other-explanation' | 'work' | 'anticipate' | 'methods' | 'board' | 'graph'
 export const HELP: Group<HelpAction> = {
   name: 'Help with the working',
   rows: [
     { shown: 'Alt H', what: 'the next step: hint, rule, line', keys: { 'Alt+h': 'next-step' } },
-    { shown: 'Alt U · Alt O', what: 'at a slip: use the right line, other explanations', keys: { 'Alt+u': 'use-right-line', 'Alt+o': 'other-explanation' } },
+    {
+      shown: 'Alt U · Alt O',
+      what: 'at a slip: use the right line, other explanations',
+      keys: { 'Alt+u': 'use-right-line', 'Alt+o': 'other-explanation' },
+    },
     { shown: 'Alt W', what: 'the paper', keys: { 'Alt+w': 'work' } },
     { shown: 'Alt A', what: 'the wrong answers to expect', keys: { 'Alt+a': 'anticipate' } },
     { shown: 'Alt M', what: 'the methods side by side', keys: { 'Alt+m': 'methods' } },
@@ -56,11 +82,16 @@ export const HELP: Group<HelpAction> = {
   ],
 }
 
-export type SheetAction = 'problem-before' | 'problem-after' | 'new' | 'change' | 'copy' | 'conventions' | 'taught' | 'next-region' | 'help'
+export type SheetAction =
+  'problem-before' | 'problem-after' | 'new' | 'change' | 'copy' | 'conventions' | 'taught' | 'next-region' | 'help'
 export const SHEET: Group<SheetAction> = {
   name: 'The sheet',
   rows: [
-    { shown: 'PgUp · PgDn', what: 'problem before, problem after', keys: { PageUp: 'problem-before', PageDown: 'problem-after' } },
+    {
+      shown: 'PgUp · PgDn',
+      what: 'problem before, problem after',
+      keys: { PageUp: 'problem-before', PageDown: 'problem-after' },
+    },
     { shown: 'Alt N', what: 'new problem', keys: { 'Alt+n': 'new' } },
     { shown: 'Alt E', what: 'change this problem', keys: { 'Alt+e': 'change' } },
     { shown: 'Alt D', what: 'duplicate it', keys: { 'Alt+d': 'copy' } },
@@ -71,12 +102,32 @@ export const SHEET: Group<SheetAction> = {
   ],
 }
 
-export type BuildAction = 'up' | 'down' | 'first' | 'last' | 'pin' | 'like' | 'easier' | 'harder' | 'remove' | 'edit' | 'form' | 'instruct' | 'move-up' | 'move-down' | 'undo' | 'redo'
+export type BuildAction =
+  | 'up'
+  | 'down'
+  | 'first'
+  | 'last'
+  | 'pin'
+  | 'like'
+  | 'easier'
+  | 'harder'
+  | 'remove'
+  | 'edit'
+  | 'form'
+  | 'instruct'
+  | 'move-up'
+  | 'move-down'
+  | 'undo'
+  | 'redo'
 /** On a problem of a ladder that is being built. */
 export const BUILDING: Group<BuildAction> = {
   name: 'On a problem of the ladder',
   rows: [
-    { shown: '↑ ↓', what: 'from problem to problem', keys: { ArrowUp: 'up', ArrowDown: 'down', Home: 'first', End: 'last' } },
+    {
+      shown: '↑ ↓',
+      what: 'from problem to problem',
+      keys: { ArrowUp: 'up', ArrowDown: 'down', Home: 'first', End: 'last' },
+    },
     { shown: 'k', what: 'keep it when the rest is proposed anew', keys: { k: 'pin' } },
     { shown: 'r', what: 'another one like it', keys: { r: 'like' } },
     { shown: 'e', what: 'an easier one', keys: { e: 'easier' } },
@@ -86,7 +137,11 @@ export const BUILDING: Group<BuildAction> = {
     { shown: 'i', what: 'words over it: a section begins', keys: { i: 'instruct' } },
     { shown: 'Delete', what: 'leave it out', keys: { Delete: 'remove', Backspace: 'remove' } },
     { shown: 'Alt ↑ · Alt ↓', what: 'move it', keys: { 'Alt+ArrowUp': 'move-up', 'Alt+ArrowDown': 'move-down' } },
-    { shown: 'Ctrl Z · Ctrl Y', what: 'undo, redo', keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' } },
+    {
+      shown: 'Ctrl Z · Ctrl Y',
+      what: 'undo, redo',
+      keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' },
+    },
   ],
 }
 
@@ -95,7 +150,11 @@ export type BankAction = 'up' | 'down' | 'first' | 'last' | 'choose' | 'open' | 
 export const IN_THE_BANK: Group<BankAction> = {
   name: 'On a problem of the bank',
   rows: [
-    { shown: '↑ ↓', what: 'from problem to problem', keys: { ArrowUp: 'up', ArrowDown: 'down', Home: 'first', End: 'last' } },
+    {
+      shown: '↑ ↓',
+      what: 'from problem to problem',
+      keys: { ArrowUp: 'up', ArrowDown: 'down', Home: 'first', End: 'last' },
+    },
     { shown: 'Space', what: 'choose it, or not', keys: { ' ': 'choose' } },
     { shown: 't', what: 'take what is chosen into a new sheet', keys: { t: 'take' } },
     { shown: 'Enter', what: 'open it on the desk', keys: { Enter: 'open' } },
@@ -103,12 +162,31 @@ export const IN_THE_BANK: Group<BankAction> = {
 }
 
 export type MarkAction =
-  | 'up' | 'down' | 'left' | 'right' | 'first' | 'last' | 'confirm' | 'alike' | 'open' | 'close' | 'undo' | 'half' | 'eye' | 'names' | 'shuffle' | 'write'
+  | 'up'
+  | 'down'
+  | 'left'
+  | 'right'
+  | 'first'
+  | 'last'
+  | 'confirm'
+  | 'alike'
+  | 'open'
+  | 'close'
+  | 'undo'
+  | 'half'
+  | 'eye'
+  | 'names'
+  | 'shuffle'
+  | 'write'
 /** On a working in the marking table. A number gives the mark. */
 export const MARKING: Group<MarkAction> = {
   name: 'In the marking table',
   rows: [
-    { shown: '← ↑ ↓ →', what: 'from working to working', keys: { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right', Home: 'first', End: 'last' } },
+    {
+      shown: '← ↑ ↓ →',
+      what: 'from working to working',
+      keys: { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right', Home: 'first', End: 'last' },
+    },
     { shown: 'Space', what: 'confirm what is proposed, and go on', keys: { ' ': 'confirm' } },
     { shown: 'a', what: 'confirm it for all that are alike', keys: { a: 'alike' } },
     { shown: '0 … 9', what: 'give this mark; a dot adds a half', keys: { '.': 'half', ',': 'half' } },
@@ -177,7 +255,10 @@ export const STEERING: Group<SteerAction> = {
 /** The groups in the order in which the panel shows them. */
 export const GROUPS: Group<string>[] = [WRITING, HELP, ON_A_LINE, SHEET]
 
-/** A pressed key as the table writes it: `Alt+h`, `Ctrl+Shift+z`, `Enter`. Command counts as Ctrl; Shift only beside a letter with Ctrl. */
+/**
+ * A pressed key as the table writes it: `Alt+h`, `Ctrl+Shift+z`, `Enter`. Command counts as Ctrl; Shift only beside a
+ * letter with Ctrl.
+ */
 export function pressed(event: KeyboardEvent): string {
   const letter = event.key.length === 1
   const control = event.ctrlKey || event.metaKey

@@ -24,7 +24,10 @@ export function instruction(task: string, variable: string): string {
   }
 }
 
-/** The letter a problem is about: the one named, or the first of the given behind `f(x) =` and the words of the notation. */
+/**
+ * The letter a problem is about: the one named, or the first of the given behind `f(x) =` and the words of the
+ * notation.
+ */
 export function unknownOf(problem: { variable?: string | null; given: string } | null | undefined): string {
   if (problem?.variable) return problem.variable
   const given = (problem?.given ?? '').replace(/\\[a-z]+|sqrt|cbrt|abs|root/gi, ' ')

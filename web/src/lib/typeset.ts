@@ -12,7 +12,10 @@ let timer: ReturnType<typeof setTimeout> | undefined
 /** The LaTeX of a text in the plain notation where it is known already. */
 export const known = (text: string): string | undefined => kept.get(text)
 
-/** The LaTeX of a text in the plain notation; empty where it is none, or the server does not answer. What is wanted together is asked together. */
+/**
+ * The LaTeX of a text in the plain notation; empty where it is none, or the server does not answer. What is wanted
+ * together is asked together.
+ */
 export function typeset(text: string): Promise<string> {
   const found = kept.get(text)
   if (found !== undefined) return Promise.resolve(found)

@@ -35,7 +35,15 @@ async function go(): Promise<void> {
     <p v-if="first" class="why">You came in with a one-time word. Choose a password of your own, and go on.</p>
     <p v-else class="muted">{{ session.teacher?.name }}, log-in name {{ session.teacher?.username }}.</p>
     <form class="entry" @submit.prevent="go">
-      <input type="text" class="visually-hidden" :value="session.teacher?.username" autocomplete="username" tabindex="-1" aria-hidden="true" readonly />
+      <input
+        type="text"
+        class="visually-hidden"
+        :value="session.teacher?.username"
+        autocomplete="username"
+        tabindex="-1"
+        aria-hidden="true"
+        readonly
+      />
       <label>
         <span>{{ first ? 'The one-time word' : 'The password you have now' }}</span>
         <input v-model="old" type="password" autocomplete="current-password" required maxlength="200" autofocus />
@@ -50,7 +58,9 @@ async function go(): Promise<void> {
       </label>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <p v-if="done" role="status">The new password counts. Your other browsers are logged out.</p>
-      <el-button type="primary" native-type="submit" :loading="busy">{{ first ? 'Choose it and go on' : 'Change the password' }}</el-button>
+      <el-button type="primary" native-type="submit" :loading="busy">{{
+        first ? 'Choose it and go on' : 'Change the password'
+      }}</el-button>
     </form>
   </main>
 </template>

@@ -12,7 +12,10 @@ import { useRequest } from '@/composables/useRequest'
 import { instruction } from '@/lib/tasks'
 import { actionOf, IN_THE_BANK, type BankAction } from '@/lib/shortcuts'
 
-/** All problems of all sheets, found again by what they are, how hard, where they go wrong, and when they were last used. */
+/**
+ * All problems of all sheets, found again by what they are, how hard, where they go wrong, and when they were last
+ * used.
+ */
 const bank = useBank()
 const build = useBuild()
 const router = useRouter()
@@ -80,54 +83,115 @@ async function take(): Promise<void> {
   bank.chosen = {}
   await router.push('/build')
 }
-const day = (when: string | null): string => (when ? new Date(when).toLocaleDateString('en', { day: 'numeric', month: 'short', year: 'numeric' }) : '')
-const KINDS = [['family', 'families', 'Kind'], ['slip', 'slips', 'Where it goes wrong'], ['method', 'methods', 'Way']] as const
-const ORDERS = [['recent', 'changed last'], ['easiest', 'easiest first'], ['hardest', 'hardest first'], ['unused', 'longest unused']] as const
+const day = (when: string | null): string =>
+  when ? new Date(when).toLocaleDateString('en', { day: 'numeric', month: 'short', year: 'numeric' }) : ''
+const KINDS = [
+  ['family', 'families', 'Kind'],
+  ['slip', 'slips', 'Where it goes wrong'],
+  ['method', 'methods', 'Way'],
+] as const
+const ORDERS = [
+  ['recent', 'changed last'],
+  ['easiest', 'easiest first'],
+  ['hardest', 'hardest first'],
+  ['unused', 'longest unused'],
+] as const
 </script>
 
 <template>
   <main class="page">
     <PageHeader title="Bank" />
     <form class="wanted" aria-label="What is looked for" @submit.prevent="toList">
-      <label class="wide"><span>Text of the problem or its sheet</span><input ref="search" v-model="bank.wanted.text" type="search" maxlength="120" placeholder="x^2, √, Thursday …" @keydown.down.prevent="toList" /></label>
-      <label v-for="[key, many, words] in KINDS" :key="key"><span>{{ words }}</span>
+      <label class="wide"
+        ><span>Text of the problem or its sheet</span
+        ><input
+          ref="search"
+          v-model="bank.wanted.text"
+          type="search"
+          maxlength="120"
+          placeholder="x^2, √, Thursday …"
+          @keydown.down.prevent="toList"
+      /></label>
+      <label v-for="[key, many, words] in KINDS" :key="key"
+        ><span>{{ words }}</span>
         <select v-model="bank.wanted[key]">
           <option value="">any</option>
-          <option v-for="kind in bank.kinds?.[many] ?? []" :key="kind.id" :value="kind.id">{{ kind.name }} ({{ kind.count }})</option>
+          <option v-for="kind in bank.kinds?.[many] ?? []" :key="kind.id" :value="kind.id">
+            {{ kind.name }} ({{ kind.count }})
+          </option>
         </select>
       </label>
       <fieldset>
         <legend>Difficulty</legend>
-        <input v-model.number="bank.wanted.low" type="number" min="1" max="10" step="0.5" aria-label="Difficulty from" /> to
+        <input
+          v-model.number="bank.wanted.low"
+          type="number"
+          min="1"
+          max="10"
+          step="0.5"
+          aria-label="Difficulty from"
+        />
+        to
         <input v-model.number="bank.wanted.high" type="number" min="1" max="10" step="0.5" aria-label="Difficulty to" />
       </fieldset>
       <label><span>Not printed since</span><input v-model="bank.wanted.unused" type="date" /></label>
-      <label><span>Order</span><select v-model="bank.wanted.order"><option v-for="[id, words] in ORDERS" :key="id" :value="id">{{ words }}</option></select></label>
+      <label
+        ><span>Order</span
+        ><select v-model="bank.wanted.order">
+          <option v-for="[id, words] in ORDERS" :key="id" :value="id">{{ words }}</option>
+        </select></label
+      >
       <label class="tick"><input v-model="bank.wanted.repeated" type="checkbox" /> only items I have twice</label>
       <button type="button" class="plain-button" @click="Object.assign(bank.wanted, ANYTHING)">clear</button>
     </form>
     <TroubleNote :request="bank.request" />
     <TroubleNote :request="looking" />
     <p class="sum" role="status">
-      {{ bank.found }} {{ bank.found === 1 ? 'problem' : 'problems' }}<template v-if="bank.waiting">; {{ bank.waiting }} are still being looked through and are found by their text only</template>
-      <button v-if="bank.picked.length" class="take" @click="take">Take {{ bank.picked.length }} into a new sheet</button>
+      {{ bank.found }} {{ bank.found === 1 ? 'problem' : 'problems'
+      }}<template v-if="bank.waiting"
+        >; {{ bank.waiting }} are still being looked through and are found by their text only</template
+      >
+      <button v-if="bank.picked.length" class="take" @click="take">
+        Take {{ bank.picked.length }} into a new sheet
+      </button>
     </p>
     <ul ref="list" aria-label="Problems found">
       <li
-        v-for="(row, k) in bank.rows" :key="row.id" :class="{ on: k === at, chosen: bank.chosen[row.id] }" :tabindex="k === at ? 0 : -1" :aria-current="k === at"
+        v-for="(row, k) in bank.rows"
+        :key="row.id"
+        :class="{ on: k === at, chosen: bank.chosen[row.id] }"
+        :tabindex="k === at ? 0 : -1"
+        :aria-current="k === at"
         :aria-label="`${instruction(row.task, row.variable)} ${row.given}, ${row.family}, difficulty ${row.difficulty ?? 'not known'}, on ${row.title} number ${row.place}${bank.chosen[row.id] ? ', chosen' : ''}`"
-        @click="at = k" @dblclick="act('open', row)" @keydown="onRow($event, row)"
+        @click="at = k"
+        @dblclick="act('open', row)"
+        @keydown="onRow($event, row)"
       >
-        <input type="checkbox" tabindex="-1" aria-hidden="true" :checked="!!bank.chosen[row.id]" @click.stop="bank.choose(row)" />
-        <span class="given" aria-hidden="true"><small class="muted">{{ instruction(row.task, row.variable) }}</small> <MathText :latex="row.given_latex" :display="false" /></span>
+        <input
+          type="checkbox"
+          tabindex="-1"
+          aria-hidden="true"
+          :checked="!!bank.chosen[row.id]"
+          @click.stop="bank.choose(row)"
+        />
+        <span class="given" aria-hidden="true"
+          ><small class="muted">{{ instruction(row.task, row.variable) }}</small
+          >{{ ' ' }}<MathText :latex="row.given_latex" :display="false"
+        /></span>
         <RatingMark :rating="row.difficulty" />
         <span class="about muted" aria-hidden="true">
-          {{ row.title }}, number {{ row.place }}<template v-if="row.printed"> · printed {{ day(row.printed) }}</template><template v-if="row.same"> · the same item {{ row.same === 1 ? 'once' : `${row.same} times` }} more</template>
+          {{ row.title }}, number {{ row.place
+          }}<template v-if="row.printed"> · printed {{ day(row.printed) }}</template
+          ><template v-if="row.same">
+            · the same item {{ row.same === 1 ? 'once' : `${row.same} times` }} more</template
+          >
           <template v-if="row.slips.length"> · {{ row.slips.join(', ') }}</template>
         </span>
       </li>
     </ul>
-    <p v-if="!bank.rows.length && !bank.request.busy.value" class="muted">No problem of yours is like that. Every problem on your sheets is in the bank.</p>
+    <p v-if="!bank.rows.length && !bank.request.busy.value" class="muted">
+      No problem of yours is like that. Every problem on your sheets is in the bank.
+    </p>
     <button v-if="bank.more" class="plain-button" @click="bank.further">Show more</button>
     <KeyList v-if="bank.rows.length" :group="IN_THE_BANK" />
   </main>

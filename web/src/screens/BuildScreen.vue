@@ -21,15 +21,37 @@ const search = ref<HTMLInputElement | null>(null)
 const looked = ref('')
 const shown = computed(() => {
   const words = looked.value.trim().toLowerCase()
-  return build.families.filter((family) => !words || `${family.name} ${family.description}`.toLowerCase().includes(words) || build.wish.families.includes(family.id))
+  return build.families.filter(
+    (family) =>
+      !words ||
+      `${family.name} ${family.description}`.toLowerCase().includes(words) ||
+      build.wish.families.includes(family.id),
+  )
 })
 const EVENT_WORDS: Record<string, string> = {
-  extraneous: 'an extraneous candidate', 'none-left': 'no candidate left', 'no-solution': 'no solution', 'all-reals': 'all real numbers', prime: 'prime',
-  'prime-tempting': 'prime, but tempting', 'common-factor': 'a common factor first', opposite: 'opposite denominators', 'numerator-gone': '1 left above',
-  fractions: 'fractions', 'fraction-answer': 'a fraction in the answer', 'root-answer': 'a root in the answer', 'zero-answer': 'zero in the answer',
-  'negative-answer': 'a negative answer', 'double-root': 'a double root', hole: 'a hole', 'hole-and-oblique': 'a hole beside an oblique asymptote',
-  'hole-on-axis': 'a hole on an axis', 'equal-fractions': 'equal fractions', 'big-pair': 'a big pair to search', 'two-letters': 'two letters',
-  pattern: 'a pattern that saves work', substitution: 'a substitution',
+  extraneous: 'an extraneous candidate',
+  'none-left': 'no candidate left',
+  'no-solution': 'no solution',
+  'all-reals': 'all real numbers',
+  prime: 'prime',
+  'prime-tempting': 'prime, but tempting',
+  'common-factor': 'a common factor first',
+  opposite: 'opposite denominators',
+  'numerator-gone': '1 left above',
+  fractions: 'fractions',
+  'fraction-answer': 'a fraction in the answer',
+  'root-answer': 'a root in the answer',
+  'zero-answer': 'zero in the answer',
+  'negative-answer': 'a negative answer',
+  'double-root': 'a double root',
+  hole: 'a hole',
+  'hole-and-oblique': 'a hole beside an oblique asymptote',
+  'hole-on-axis': 'a hole on an axis',
+  'equal-fractions': 'equal fractions',
+  'big-pair': 'a big pair to search',
+  'two-letters': 'two letters',
+  pattern: 'a pattern that saves work',
+  substitution: 'a substitution',
 }
 
 onMounted(async () => {
@@ -133,7 +155,15 @@ async function make(): Promise<void> {
   const made = await build.make()
   if (made !== null) await router.push(`/sheets/${made}/print`)
 }
-const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like it'], ['easier', 'easier'], ['harder', 'harder'], ['form', 'other form'], ['instruct', 'words over it'], ['remove', 'leave out']]
+const TOOLS: [BuildAction, string][] = [
+  ['pin', 'keep'],
+  ['like', 'another like it'],
+  ['easier', 'easier'],
+  ['harder', 'harder'],
+  ['form', 'other form'],
+  ['instruct', 'words over it'],
+  ['remove', 'leave out'],
+]
 </script>
 
 <template>
@@ -144,43 +174,78 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
       <form class="wishes" aria-label="What it is for" @submit.prevent="propose">
         <label class="field">
           <span>Kinds of problem: type, Enter takes the first</span>
-          <input ref="search" v-model="looked" type="search" placeholder="linear, factor, roots …" @keydown.enter.exact.prevent="looked.trim() ? chooseFirst() : propose()" />
+          <input
+            ref="search"
+            v-model="looked"
+            type="search"
+            placeholder="linear, factor, roots …"
+            @keydown.enter.exact.prevent="looked.trim() ? chooseFirst() : propose()"
+          />
         </label>
         <ul class="families" aria-label="Kinds of problem">
           <li v-for="family in shown" :key="family.id">
             <label>
               <input v-model="build.wish.families" type="checkbox" :value="family.id" />
-              <span>{{ family.name }} <small class="muted">{{ family.example }}</small></span>
+              <span
+                >{{ family.name }} <small class="muted">{{ family.example }}</small></span
+              >
             </label>
           </li>
         </ul>
         <div class="row">
-          <label class="field small"><span>how many</span><input v-model.number="build.wish.count" type="number" min="1" max="40" /></label>
-          <label class="field small"><span>from level</span><input v-model.number="build.wish.low" type="number" min="1" :max="build.top" /></label>
-          <label class="field small"><span>to level</span><input v-model.number="build.wish.high" type="number" min="1" max="9" /></label>
-          <label class="field small"><span>numbers up to</span><input v-model.number="build.wish.largest" type="number" min="5" max="100000" /></label>
+          <label class="field small"
+            ><span>how many</span><input v-model.number="build.wish.count" type="number" min="1" max="40"
+          /></label>
+          <label class="field small"
+            ><span>from level</span><input v-model.number="build.wish.low" type="number" min="1" :max="build.top"
+          /></label>
+          <label class="field small"
+            ><span>to level</span><input v-model.number="build.wish.high" type="number" min="1" max="9"
+          /></label>
+          <label class="field small"
+            ><span>numbers up to</span><input v-model.number="build.wish.largest" type="number" min="5" max="100000"
+          /></label>
         </div>
         <label class="field">
           <span>An error that would show in each</span>
-          <select v-model="build.wish.slip"><option value="">anywhere</option><option v-for="slip in build.slips" :key="slip.id" :value="slip.id">{{ slip.name }}</option></select>
+          <select v-model="build.wish.slip">
+            <option value="">anywhere</option>
+            <option v-for="slip in build.slips" :key="slip.id" :value="slip.id">{{ slip.name }}</option>
+          </select>
         </label>
         <details>
-          <summary>What should happen in it{{ build.wish.events.length ? ` (${build.wish.events.length})` : '' }}</summary>
+          <summary>
+            What should happen in it{{ build.wish.events.length ? ` (${build.wish.events.length})` : '' }}
+          </summary>
           <ul class="families">
-            <li v-for="event in build.events" :key="event"><label><input v-model="build.wish.events" type="checkbox" :value="event" /> {{ EVENT_WORDS[event] ?? event }}</label></li>
+            <li v-for="event in build.events" :key="event">
+              <label
+                ><input v-model="build.wish.events" type="checkbox" :value="event" />
+                {{ EVENT_WORDS[event] ?? event }}</label
+              >
+            </li>
           </ul>
         </details>
         <p class="row">
-          <el-button type="primary" native-type="submit" :loading="build.request.busy.value" :disabled="!build.wish.families.length && !build.wish.slip">{{ build.rungs.length ? 'Propose anew' : 'Propose a ladder' }}</el-button>
+          <el-button
+            type="primary"
+            native-type="submit"
+            :loading="build.request.busy.value"
+            :disabled="!build.wish.families.length && !build.wish.slip"
+            >{{ build.rungs.length ? 'Propose anew' : 'Propose a ladder' }}</el-button
+          >
           <span class="muted">Ctrl+Enter</span>
-          <label class="field small seed"><span>draw no.</span><input v-model.number="build.wish.seed" type="number" min="0" max="1000000" /></label>
+          <label class="field small seed"
+            ><span>draw no.</span><input v-model.number="build.wish.seed" type="number" min="0" max="1000000"
+          /></label>
         </p>
       </form>
       <section class="ladder" aria-label="The ladder">
         <TroubleNote :request="build.request" />
         <p v-if="!build.rungs.length" class="empty muted">
-          Choose one or more kinds of problem and propose a ladder: problems by rising difficulty, each worked and verified, no two the same. Then keep, exchange or leave out, one key each.
-          Or take what you have used before <RouterLink to="/bank">from the bank</RouterLink>.
+          Choose one or more kinds of problem and propose a ladder: problems by rising difficulty, each worked and
+          verified, no two the same. Then keep, exchange or leave out, one key each. Or take what you have used before
+          <RouterLink to="/bank">from the bank</RouterLink>.
         </p>
         <template v-else>
           <p class="sum">
@@ -189,29 +254,61 @@ const TOOLS: [BuildAction, string][] = [['pin', 'keep'], ['like', 'another like 
           </p>
           <ol ref="list">
             <li
-              v-for="(rung, k) in build.rungs" :key="`${k} ${rung.given}`" :class="{ on: k === build.at }" :tabindex="k === build.at ? 0 : -1" :aria-current="k === build.at"
+              v-for="(rung, k) in build.rungs"
+              :key="`${k} ${rung.given}`"
+              :class="{ on: k === build.at }"
+              :tabindex="k === build.at ? 0 : -1"
+              :aria-current="k === build.at"
               :aria-label="`${k + 1}: ${instruction(rung.task, rung.variable ?? '')} ${rung.given}, difficulty ${rung.difficulty}, ${rung.adds}${(rung.form ?? 'work') === 'work' ? '' : `, ${formWords(rung.form)}`}${rung.instruction ? `, under “${rung.instruction}”` : ''}${rung.pinned ? ', kept' : ''}`"
-              @click="build.at = k" @keydown="onRow"
+              @click="build.at = k"
+              @keydown="onRow"
             >
               <span v-if="heading(k)" class="heading" aria-hidden="true">{{ heading(k) }}</span>
               <span class="place" aria-hidden="true">{{ k + 1 }}</span>
               <span class="given" aria-hidden="true"><MathText :latex="rung.given_latex" :display="false" /></span>
               <span class="answer" aria-hidden="true"><MathText :latex="rung.answer_latex" :display="false" /></span>
               <RatingMark :rating="rung.difficulty" />
-              <span class="adds muted" aria-hidden="true">{{ rung.adds }}<b v-if="(rung.form ?? 'work') !== 'work'"> · {{ formWords(rung.form) }}</b><b v-if="rung.pinned"> · kept</b></span>
+              <span class="adds muted" aria-hidden="true"
+                >{{ rung.adds }}<b v-if="(rung.form ?? 'work') !== 'work'"> · {{ formWords(rung.form) }}</b
+                ><b v-if="rung.pinned"> · kept</b></span
+              >
               <input
-                v-if="k === build.at && writing !== null" ref="field" v-model="written" class="words" :maxlength="writing === 'words' ? 120 : 600" spellcheck="false"
+                v-if="k === build.at && writing !== null"
+                ref="field"
+                v-model="written"
+                class="words"
+                :maxlength="writing === 'words' ? 120 : 600"
+                spellcheck="false"
                 :aria-label="writing === 'words' ? 'Words over this problem and those behind it' : 'The problem'"
-                :placeholder="writing === 'words' ? 'Words over it, such as: Solve by factoring. Enter keeps them.' : ''"
-                @keydown.enter.stop.prevent="keepField" @keydown.esc.stop.prevent="closeField" @keydown.stop @blur="keepField"
+                :placeholder="
+                  writing === 'words' ? 'Words over it, such as: Solve by factoring. Enter keeps them.' : ''
+                "
+                @keydown.enter.stop.prevent="keepField"
+                @keydown.esc.stop.prevent="closeField"
+                @keydown.stop
+                @blur="keepField"
               />
               <span v-if="k === build.at" class="tools">
-                <button v-for="[action, words] in TOOLS" :key="action" class="plain-button" tabindex="-1" @click.stop="act(action)">{{ action === 'pin' && rung.pinned ? 'let go' : words }}</button>
+                <button
+                  v-for="[action, words] in TOOLS"
+                  :key="action"
+                  class="plain-button"
+                  tabindex="-1"
+                  @click.stop="act(action)"
+                >
+                  {{ action === 'pin' && rung.pinned ? 'let go' : words }}
+                </button>
               </span>
             </li>
           </ol>
           <form class="make" @submit.prevent="make">
-            <input v-model="build.title" aria-label="Title of the sheet" placeholder="Title of the sheet" maxlength="120" @change="build.keep()" />
+            <input
+              v-model="build.title"
+              aria-label="Title of the sheet"
+              placeholder="Title of the sheet"
+              maxlength="120"
+              @change="build.keep()"
+            />
             <el-button native-type="submit" type="primary" :disabled="!build.title.trim()">Make the sheet</el-button>
           </form>
           <KeyList :group="BUILDING" />

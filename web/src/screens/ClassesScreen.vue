@@ -55,38 +55,86 @@ async function erase(student: number): Promise<void> {
   <main class="page">
     <PageHeader title="Classes" />
     <TroubleNote :request="store.request" />
-    <p><button class="plain-button" :aria-expanded="rosters" @click="rosters = !rosters">Rosters from a file or the school’s records</button></p>
+    <p>
+      <button class="plain-button" :aria-expanded="rosters" @click="rosters = !rosters">
+        Rosters from a file or the school’s records
+      </button>
+    </p>
     <RosterForm v-if="rosters" />
     <div class="halves">
       <nav aria-label="Classes">
         <ul>
-          <li v-for="each in current" :key="each.id"><button class="plain-button" :class="{ on: each.id === store.open?.id }" :aria-current="each.id === store.open?.id" @click="store.show(each.id)">{{ each.name }} <small class="muted">{{ each.students }}</small></button></li>
+          <li v-for="each in current" :key="each.id">
+            <button
+              class="plain-button"
+              :class="{ on: each.id === store.open?.id }"
+              :aria-current="each.id === store.open?.id"
+              @click="store.show(each.id)"
+            >
+              {{ each.name }} <small class="muted">{{ each.students }}</small>
+            </button>
+          </li>
         </ul>
         <details v-if="past.length">
           <summary class="muted">Archived</summary>
-          <button v-for="each in past" :key="each.id" class="plain-button" @click="store.show(each.id)">{{ each.name }}</button>
+          <button v-for="each in past" :key="each.id" class="plain-button" @click="store.show(each.id)">
+            {{ each.name }}
+          </button>
         </details>
         <form class="new" aria-label="A new class" @submit.prevent="make">
           <h2>A new class</h2>
           <input v-model="name" aria-label="Name of the class" placeholder="Name of the class" maxlength="60" />
-          <textarea v-model="names" rows="5" aria-label="Names of the students" placeholder="Names, one a line; a number of the school behind a semicolon" />
+          <textarea
+            v-model="names"
+            rows="5"
+            aria-label="Names of the students"
+            placeholder="Names, one a line; a number of the school behind a semicolon"
+          />
           <el-button native-type="submit" :disabled="!name.trim()">Make it</el-button>
         </form>
       </nav>
       <section v-if="store.open" :aria-label="store.open.name">
         <h2>{{ store.open.name }}<small v-if="store.open.archived" class="muted"> archived</small></h2>
-        <p class="overtime"><RouterLink :to="`/classes/${store.open.id}/patterns`">Its errors over time, and who shares which</RouterLink></p>
+        <p class="overtime">
+          <RouterLink :to="`/classes/${store.open.id}/patterns`">Its errors over time, and who shares which</RouterLink>
+        </p>
         <form class="give" aria-label="Give a sheet" @submit.prevent="give">
-          <label>Give <select v-model="sheet" aria-label="Sheet"><option :value="null">a sheet …</option><option v-for="each in store.sheets" :key="each.id" :value="each.id">{{ each.title }}</option></select></label>
+          <label
+            >Give
+            <select v-model="sheet" aria-label="Sheet">
+              <option :value="null">a sheet …</option>
+              <option v-for="each in store.sheets" :key="each.id" :value="each.id">{{ each.title }}</option>
+            </select></label
+          >
           <label>on <input v-model="day" type="date" required aria-label="Day" /></label>
-          <label>marked by <select v-model="scheme" aria-label="Scheme"><option v-for="[kind, words] in SCHEMES" :key="kind" :value="kind">{{ words }}</option></select></label>
-          <el-button native-type="submit" type="primary" :disabled="sheet === null" :loading="store.request.busy.value">Give it</el-button>
+          <label
+            >marked by
+            <select v-model="scheme" aria-label="Scheme">
+              <option v-for="[kind, words] in SCHEMES" :key="kind" :value="kind">{{ words }}</option>
+            </select></label
+          >
+          <el-button native-type="submit" type="primary" :disabled="sheet === null" :loading="store.request.busy.value"
+            >Give it</el-button
+          >
         </form>
         <table class="rows" v-if="store.open.sets.length">
-          <thead><tr><th scope="col">Set</th><th scope="col">Day</th><th scope="col">Items</th><th scope="col">Marked</th><th scope="col">Look</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col">Set</th>
+              <th scope="col">Day</th>
+              <th scope="col">Items</th>
+              <th scope="col">Marked</th>
+              <th scope="col">Look</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="set in store.open.sets" :key="set.id">
-              <th scope="row"><RouterLink :to="`/sets/${set.id}`">{{ set.title }}</RouterLink></th><td>{{ set.day }}</td><td>{{ set.items }}</td><td>{{ set.marked }} of {{ set.workings }}</td>
+              <th scope="row">
+                <RouterLink :to="`/sets/${set.id}`">{{ set.title }}</RouterLink>
+              </th>
+              <td>{{ set.day }}</td>
+              <td>{{ set.items }}</td>
+              <td>{{ set.marked }} of {{ set.workings }}</td>
               <td><RouterLink :to="`/sets/${set.id}/patterns`">patterns</RouterLink></td>
             </tr>
           </tbody>
@@ -96,8 +144,13 @@ async function erase(student: number): Promise<void> {
         <ul class="students">
           <li v-for="student in store.open.students" :key="student.id">
             {{ student.name }} <small class="muted">{{ student.number }}</small>
-            <a :href="`/api/students/${student.id}?form=pdf`" :aria-label="`all data of ${student.name}, on paper`">all data</a> <a :href="`/api/students/${student.id}`" :aria-label="`all data of ${student.name}, as JSON`">JSON</a>
-            <button class="plain-button" @click="erase(student.id)">{{ erased === student.id ? 'erase with every paper and mark: once more' : 'erase' }}</button>
+            <a :href="`/api/students/${student.id}?form=pdf`" :aria-label="`all data of ${student.name}, on paper`"
+              >all data</a
+            >{{ ' '
+            }}<a :href="`/api/students/${student.id}`" :aria-label="`all data of ${student.name}, as JSON`">JSON</a>
+            <button class="plain-button" @click="erase(student.id)">
+              {{ erased === student.id ? 'erase with every paper and mark: once more' : 'erase' }}
+            </button>
           </li>
         </ul>
         <form class="give" aria-label="More students" @submit.prevent="add">
@@ -105,13 +158,29 @@ async function erase(student: number): Promise<void> {
           <el-button native-type="submit" :disabled="!more.trim()">Add them</el-button>
         </form>
         <div class="give">
-          <button class="plain-button" @click="store.change({ archived: !store.open.archived })">{{ store.open.archived ? 'bring it back' : 'archive this class' }}</button>
-          <details v-if="store.colleagues.length"><summary class="muted">Hand this class over to a colleague</summary>
-            <select v-model="heir" aria-label="Colleague"><option value="">to whom …</option><option v-for="each in store.colleagues" :key="each.username" :value="each.username">{{ each.name }}</option></select>
-            <button class="plain-button" :disabled="!heir" @click="handOver">hand it over with all its papers and marks</button>
+          <button class="plain-button" @click="store.change({ archived: !store.open.archived })">
+            {{ store.open.archived ? 'bring it back' : 'archive this class' }}
+          </button>
+          <details v-if="store.colleagues.length">
+            <summary class="muted">Hand this class over to a colleague</summary>
+            <select v-model="heir" aria-label="Colleague">
+              <option value="">to whom …</option>
+              <option v-for="each in store.colleagues" :key="each.username" :value="each.username">
+                {{ each.name }}
+              </option>
+            </select>
+            <button class="plain-button" :disabled="!heir" @click="handOver">
+              hand it over with all its papers and marks
+            </button>
           </details>
-          <details><summary class="muted">End this class with all its papers and marks</summary>
-            <input v-model="ending" :placeholder="`Type ${store.open.name}`" aria-label="Name of the class, to end it" /> <button class="plain-button" :disabled="ending !== store.open.name" @click="end">end it for good</button>
+          <details>
+            <summary class="muted">End this class with all its papers and marks</summary>
+            <input
+              v-model="ending"
+              :placeholder="`Type ${store.open.name}`"
+              aria-label="Name of the class, to end it"
+            />{{ ' '
+            }}<button class="plain-button" :disabled="ending !== store.open.name" @click="end">end it for good</button>
           </details>
         </div>
       </section>

@@ -102,7 +102,9 @@ function remove(): Promise<boolean> {
   })
 }
 
-/** Where F6 goes in turn; a line of the chain has a part called right as well, so the notes are named by their place. */
+/**
+ * Where F6 goes in turn; a line of the chain has a part called right as well, so the notes are named by their place.
+ */
 const REGIONS = [
   { inside: '.strip', focus: '.strip .current, .strip button' },
   { inside: '.middle', focus: '.middle input' },
@@ -155,7 +157,11 @@ onBeforeUnmount(() => {
 })
 
 const loading = useRequest('The server does not answer. What you typed is kept here.')
-watch(() => props.sheetId, (id) => request.run(() => sheets.open(id)), { immediate: true })
+watch(
+  () => props.sheetId,
+  (id) => request.run(() => sheets.open(id)),
+  { immediate: true },
+)
 watch(
   () => current.value?.id,
   (id) => {
@@ -171,30 +177,58 @@ watch(
 <template>
   <div class="desk">
     <DeskHeader
-      class="bar" :place="place" :faces="faces" :face="face" @show="show"
-      @conventions="DOES.conventions()" @taught="DOES.taught()" @keys="DOES.help()"
+      class="bar"
+      :place="place"
+      :faces="faces"
+      :face="face"
+      @show="show"
+      @conventions="DOES.conventions()"
+      @taught="DOES.taught()"
+      @keys="DOES.help()"
     />
     <ProblemStrip
-      class="left" :problems="problems" :current="current?.id ?? null"
-      @open="go" @add="DOES.new()" @copy="copy" @remove="opened = { kind: 'remove' }"
+      class="left"
+      :problems="problems"
+      :current="current?.id ?? null"
+      @open="go"
+      @add="DOES.new()"
+      @copy="copy"
+      @remove="opened = { kind: 'remove' }"
       @order="(ids) => request.run(() => sheets.reorder(ids))"
     />
     <main class="middle" :class="{ wide }" :aria-busy="current !== null && chain.problem?.id !== current.id">
       <TroubleNote class="banner" :request="request" />
       <TroubleNote class="banner" :request="loading" />
       <div v-if="chain.state === 'conflict'" class="banner" role="alert">
-        <p>This working was changed in another window. Yours has {{ chain.lines.length }} lines, the other {{ chain.theirs?.lines.length }}.</p>
+        <p>
+          This working was changed in another window. Yours has {{ chain.lines.length }} lines, the other
+          {{ chain.theirs?.lines.length }}.
+        </p>
         <el-button size="small" @click="chain.resolve('theirs')">Take the other</el-button>
         <el-button size="small" type="primary" @click="chain.resolve('mine')">Keep mine</el-button>
       </div>
       <p v-if="chain.state === 'refused'" class="banner" role="alert">{{ chain.trouble }}</p>
       <template v-if="current">
         <MethodsFace
-          v-if="face === 'methods'" :problem="current.id" :has-lines="chain.lines.length > 0"
-          @use="(solution) => use(solution.steps.map((step) => step.text))" @board="onBoard"
+          v-if="face === 'methods'"
+          :problem="current.id"
+          :has-lines="chain.lines.length > 0"
+          @use="(solution) => use(solution.steps.map((step) => step.text))"
+          @board="onBoard"
         />
-        <AnticipateFace v-else-if="face === 'anticipate'" :problem="current.id" :given="current.given" @board="onWrongPath" @use="use" />
-        <GraphFace v-else-if="face === 'graph' && wide" :problem="current.id" :given="current.given" :letter="unknownOf(chain.problem)" />
+        <AnticipateFace
+          v-else-if="face === 'anticipate'"
+          :problem="current.id"
+          :given="current.given"
+          @board="onWrongPath"
+          @use="use"
+        />
+        <GraphFace
+          v-else-if="face === 'graph' && wide"
+          :problem="current.id"
+          :given="current.given"
+          :letter="unknownOf(chain.problem)"
+        />
         <ChainPaper v-else-if="face !== 'board'" @help="DOES.help()" @at="at = $event" @edit-given="DOES.change()" />
       </template>
       <div v-else-if="sheets.sheet" class="empty">
@@ -206,12 +240,25 @@ watch(
     <DeskNotes v-if="current && !wide" class="right" :face="face" :at="at" @more="tellMore" />
     <div v-else-if="!current" class="right" />
 
-    <section><!-- so that the heads of dialogs are not taken for that of the page -->
-      <DeskDialogs :opened="opened" :place="place" :face="face" @close="opened = null" @go="go" @fill="putOnPaper" @remove="remove" />
+    <section>
+      <!-- so that the heads of dialogs are not taken for that of the page -->
+      <DeskDialogs
+        :opened="opened"
+        :place="place"
+        :face="face"
+        @close="opened = null"
+        @go="go"
+        @fill="putOnPaper"
+        @remove="remove"
+      />
     </section>
     <BoardFace
-      v-if="current && face === 'board'" :problem="current.id" :given="current.given" :start="boardStart"
-      :instruction="instruction(chain.problem?.task ?? 'solve', chain.problem?.variable ?? '')" @close="show('work')"
+      v-if="current && face === 'board'"
+      :problem="current.id"
+      :given="current.given"
+      :start="boardStart"
+      :instruction="instruction(chain.problem?.task ?? 'solve', chain.problem?.variable ?? '')"
+      @close="show('work')"
     />
   </div>
 </template>

@@ -19,7 +19,8 @@ async function go(): Promise<void> {
   await request.run(async () => {
     if (first.value) await session.setUp(username.value, password.value, name.value)
     else await session.logIn(username.value, password.value)
-    const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : session.home
+    const next =
+      typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : session.home
     await router.push(next)
   })
 }
@@ -29,18 +30,35 @@ async function go(): Promise<void> {
   <main class="door">
     <form class="entry" @submit.prevent="go">
       <div class="mark" aria-hidden="true">
-        <RelationGlyph v-for="each in ['holds', 'widens', 'settles'] as const" :key="each" :relation="each" :size="44" />
+        <RelationGlyph
+          v-for="each in ['holds', 'widens', 'settles'] as const"
+          :key="each"
+          :relation="each"
+          :size="44"
+        />
       </div>
       <h1>Uchuu</h1>
-      <p class="muted">{{ first ? 'Nobody works here yet. Make the first account.' : 'Every line verified as it is written.' }}</p>
+      <p class="muted">
+        {{ first ? 'Nobody works here yet. Make the first account.' : 'Every line verified as it is written.' }}
+      </p>
       <label v-if="first"><span>Your name</span><input v-model="name" autocomplete="name" maxlength="150" /></label>
-      <label><span>Log-in name</span><input v-model="username" autocomplete="username" required maxlength="150" autofocus /></label>
+      <label
+        ><span>Log-in name</span><input v-model="username" autocomplete="username" required maxlength="150" autofocus
+      /></label>
       <label>
         <span>Password</span>
-        <input v-model="password" type="password" :autocomplete="first ? 'new-password' : 'current-password'" required maxlength="200" />
+        <input
+          v-model="password"
+          type="password"
+          :autocomplete="first ? 'new-password' : 'current-password'"
+          required
+          maxlength="200"
+        />
       </label>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-      <el-button type="primary" native-type="submit" size="large" :loading="busy">{{ first ? 'Make the account' : 'Log in' }}</el-button>
+      <el-button type="primary" native-type="submit" size="large" :loading="busy">{{
+        first ? 'Make the account' : 'Log in'
+      }}</el-button>
     </form>
   </main>
 </template>

@@ -40,7 +40,11 @@ watch(
   },
   { immediate: true },
 )
-watch(() => !!marking.set && marking.set.id === props.setId && marking.set.done < marking.set.total, (waits) => waits && marking.follow(() => left), { immediate: true })
+watch(
+  () => !!marking.set && marking.set.id === props.setId && marking.set.done < marking.set.total,
+  (waits) => waits && marking.follow(() => left),
+  { immediate: true },
+)
 watch(
   () => props.face,
   (face) => {
@@ -64,7 +68,8 @@ async function focusCell(): Promise<void> {
   grid.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus()
 }
 async function followOpen(): Promise<void> {
-  if (marking.opened && marking.here && marking.here.working !== marking.opened.id) await marking.open(marking.here.working)
+  if (marking.opened && marking.here && marking.here.working !== marking.opened.id)
+    await marking.open(marking.here.working)
 }
 /** After a decision one stands on the next that is open, without waiting for the server. */
 async function decided(done: Promise<boolean>, goOn: boolean): Promise<void> {
@@ -109,7 +114,8 @@ function act(action: MarkAction): void {
     write: () => write(),
   }
   does[action]()
-  if (['up', 'down', 'left', 'right', 'first', 'last', 'eye', 'close', 'names', 'shuffle'].includes(action)) void followOpen().then(focusCell)
+  if (['up', 'down', 'left', 'right', 'first', 'last', 'eye', 'close', 'names', 'shuffle'].includes(action))
+    void followOpen().then(focusCell)
 }
 
 /** Types the lines of the place where one stands; what is typed before those that stand there have come is kept. */
@@ -118,7 +124,8 @@ async function write(): Promise<void> {
   writing.value = shown = ''
   const here = marking.here
   if (!here) marking.opened = null
-  else if ((await marking.open(here.working)) && writing.value === '' && marking.here === here) writing.value = shown = marking.opened?.lines.join('\n') ?? ''
+  else if ((await marking.open(here.working)) && writing.value === '' && marking.here === here)
+    writing.value = shown = marking.opened?.lines.join('\n') ?? ''
 }
 /** Lines that could not be kept while one typed on. */
 const unkept = ref<{ row: number; column: number; text: string }[]>([])
@@ -131,10 +138,18 @@ async function keepTyped(next: 'down' | 'stay'): Promise<void> {
   if (writing.value === null) return
   const text = writing.value
   const { row, column } = marking
-  const kept = marking.type(text.split('\n').map((line) => line.trim()).filter(Boolean), row, column)
+  const kept = marking.type(
+    text
+      .split('\n')
+      .map((line) => line.trim())
+      .filter(Boolean),
+    row,
+    column,
+  )
   const last = row === marking.table.students.length - 1
   if (next === 'down' && !(last && column === marking.table.items.length - 1)) {
-    if (last) Object.assign(marking, { row: 0, column: column + 1 }) // the next item, from the first student
+    if (last)
+      Object.assign(marking, { row: 0, column: column + 1 }) // the next item, from the first student
     else marking.move([1, 0])
     void write() // at once: who types on must not wait for the server
     if (await kept) return
@@ -156,7 +171,12 @@ const sumOf = (student: number): string => {
   const total = marking.totalOf(student)
   if (!total) return '–'
   if (total.state !== 'complete') return total.state === 'absent' ? 'absent' : total.late ? 'late' : '–'
-  const words = [`${total.counts ?? total.total}`, total.grade, total.late ? 'late' : '', total.first !== null && total.counts !== total.total ? 'first attempt' : '']
+  const words = [
+    `${total.counts ?? total.total}`,
+    total.grade,
+    total.late ? 'late' : '',
+    total.first !== null && total.counts !== total.total ? 'first attempt' : '',
+  ]
   return words.filter(Boolean).join(', ')
 }
 const said = (cell: Cell | null): string => {
@@ -182,11 +202,16 @@ const said = (cell: Cell | null): string => {
       <button class="plain-button" :aria-expanded="panel === 'log'" @click="toggle('log')">Who looked</button>
       <RouterLink :to="`/sets/${setId}/slips`">Feedback slips</RouterLink>
       <span class="muted" role="status">
-        {{ marking.decided }} of {{ marking.table.cells.length }} confirmed<template v-if="share < 100">; verifying, {{ share }} %</template>
+        {{ marking.decided }} of {{ marking.table.cells.length }} confirmed<template v-if="share < 100"
+          >; verifying, {{ share }} %</template
+        >
         <template v-if="marking.told"> · {{ marking.told }}</template>
       </span>
     </nav>
-    <p v-for="(each, k) in unkept" :key="k" role="alert">{{ name(each.row) }}, {{ marking.table.items[each.column]?.number }} was not kept. <button class="plain-button" @click="goBackTo(k)">Go back to it</button></p>
+    <p v-for="(each, k) in unkept" :key="k" role="alert">
+      {{ name(each.row) }}, {{ marking.table.items[each.column]?.number }} was not kept.
+      <button class="plain-button" @click="goBackTo(k)">Go back to it</button>
+    </p>
     <progress v-if="share < 100" :value="share" max="100" aria-label="Verified" />
     <TakePile v-if="panel === 'take'" @done="panel = null" />
     <CountsForm v-if="panel === 'counts' && marking.set" />
@@ -198,31 +223,71 @@ const said = (cell: Cell | null): string => {
     <SlipsFace v-else-if="face === 'slips'" />
     <div v-else-if="marking.set" class="halves" :class="{ beside: marking.opened || writing !== null }">
       <div class="scroll">
-        <p v-if="!marking.table.students.length" class="muted">This class has no students yet. Add their names on the page of the class.</p>
+        <p v-if="!marking.table.students.length" class="muted">
+          This class has no students yet. Add their names on the page of the class.
+        </p>
         <div v-if="marking.table.students.length" class="tools" role="toolbar" aria-label="The working that is chosen">
           <span>{{ name(marking.row) }}, {{ marking.table.items[marking.column]?.number }}</span>
           <template v-if="marking.here && !marking.here.waits">
             <button class="plain-button" @click="act('open')">open</button>
-            <button class="plain-button" @click="act('confirm')">confirm {{ marking.here.mark ?? marking.here.proposed }}</button>
+            <button class="plain-button" @click="act('confirm')">
+              confirm {{ marking.here.mark ?? marking.here.proposed }}
+            </button>
             <button class="plain-button" @click="act('alike')">for all alike</button>
-            <button v-for="mark in marksOf" :key="mark" class="plain-button" :aria-label="`${mark} as its mark`" @click="give(mark)">{{ mark }}</button>
+            <button
+              v-for="mark in marksOf"
+              :key="mark"
+              class="plain-button"
+              :aria-label="`${mark} as its mark`"
+              @click="give(mark)"
+            >
+              {{ mark }}
+            </button>
           </template>
           <button class="plain-button" @click="act('write')">type its lines</button>
           <button class="plain-button" @click="act('eye')">next to look at</button>
           <button class="plain-button" @click="act('undo')">take back</button>
-          <template v-for="total in [marking.totalOf(marking.table.students[marking.row]?.id ?? 0)]" :key="total?.student ?? 0">
-            <button v-if="total" class="plain-button" :aria-pressed="total.late" @click="marking.changePaper(total.student, { late: !total.late })">{{ total.late ? 'not late' : 'late' }}</button>
-            <button v-if="total" class="plain-button" :aria-pressed="total.state === 'absent'" @click="marking.changePaper(total.student, { absent: total.state !== 'absent' })">{{ total.state === 'absent' ? 'not absent' : 'absent' }}</button>
+          <template
+            v-for="total in [marking.totalOf(marking.table.students[marking.row]?.id ?? 0)]"
+            :key="total?.student ?? 0"
+          >
+            <button
+              v-if="total"
+              class="plain-button"
+              :aria-pressed="total.late"
+              @click="marking.changePaper(total.student, { late: !total.late })"
+            >
+              {{ total.late ? 'not late' : 'late' }}
+            </button>
+            <button
+              v-if="total"
+              class="plain-button"
+              :aria-pressed="total.state === 'absent'"
+              @click="marking.changePaper(total.student, { absent: total.state !== 'absent' })"
+            >
+              {{ total.state === 'absent' ? 'not absent' : 'absent' }}
+            </button>
           </template>
         </div>
         <table ref="grid" role="grid" aria-label="Marking table">
           <thead>
             <tr>
-              <th scope="col"><span class="muted">{{ marking.table.students.length }} students</span></th>
-              <th scope="col">Sum <span class="muted worth">of {{ marking.table.totals[0]?.of }}</span></th>
+              <th scope="col">
+                <span class="muted">{{ marking.table.students.length }} students</span>
+              </th>
+              <th scope="col">
+                Sum <span class="muted worth">of {{ marking.table.totals[0]?.of }}</span>
+              </th>
               <th v-for="item in marking.table.items" :key="item.id" scope="col">
-                <span class="number">{{ item.number }}</span> <span class="given"><MathText :latex="item.given_latex" :display="false" /></span>
-                <button class="plain-button worth" :aria-label="`of ${item.scheme.total}: scheme of number ${item.number}`" @click="scheme = scheme === item.id ? null : item.id">of {{ item.scheme.total }}</button>
+                <span class="number">{{ item.number }}</span>{{ ' '
+                }}<span class="given"><MathText :latex="item.given_latex" :display="false" /></span>
+                <button
+                  class="plain-button worth"
+                  :aria-label="`of ${item.scheme.total}: scheme of number ${item.number}`"
+                  @click="scheme = scheme === item.id ? null : item.id"
+                >
+                  of {{ item.scheme.total }}
+                </button>
               </th>
             </tr>
           </thead>
@@ -231,14 +296,22 @@ const said = (cell: Cell | null): string => {
               <th scope="row">{{ name(k) }}</th>
               <th scope="row" class="sum">{{ sumOf(student.id) }}</th>
               <td
-                v-for="(item, j) in marking.table.items" :key="item.id" :tabindex="k === marking.row && j === marking.column ? 0 : -1" :class="{ on: k === marking.row && j === marking.column }"
-                :aria-label="`${name(k)}, number ${item.number}: ${said(marking.cellAt(k, j))}`" @click="((marking.row = k), (marking.column = j), void followOpen().then(focusCell))" @dblclick="act('open')" @keydown="onKey"
+                v-for="(item, j) in marking.table.items"
+                :key="item.id"
+                :tabindex="k === marking.row && j === marking.column ? 0 : -1"
+                :class="{ on: k === marking.row && j === marking.column }"
+                :aria-label="`${name(k)}, number ${item.number}: ${said(marking.cellAt(k, j))}`"
+                @click="((marking.row = k), (marking.column = j), void followOpen().then(focusCell))"
+                @dblclick="act('open')"
+                @keydown="onKey"
               >
                 <template v-for="cell in [marking.cellAt(k, j)]" :key="cell?.working ?? 0">
                   <template v-if="cell">
                     <TinyChain :beads="cell.beads" verdict="" :finished="false" />
                     <span v-if="cell.mark !== null" class="mark">{{ cell.mark }}</span>
-                    <span v-else-if="!cell.waits" class="proposed" :class="{ eye: cell.eye.length }" :title="said(cell)">{{ cell.proposed }}{{ cell.eye.length ? ' ◔' : '' }}</span>
+                    <span v-else-if="!cell.waits" class="proposed" :class="{ eye: cell.eye.length }" :title="said(cell)"
+                      >{{ cell.proposed }}{{ cell.eye.length ? ' ◔' : '' }}</span
+                    >
                     <span v-else class="muted">…</span>
                   </template>
                 </template>
@@ -248,9 +321,20 @@ const said = (cell: Cell | null): string => {
         </table>
         <SchemeForm v-if="scheme !== null" :item="scheme" @done="scheme = null" />
         <KeyList :group="MARKING" />
-        <p class="muted legend"><span class="proposed">2</span> proposed <span class="proposed eye">2 ◔</span> proposed, look first <span class="mark">2</span> confirmed</p>
+        <p class="muted legend">
+          <span class="proposed">2</span> proposed <span class="proposed eye">2 ◔</span> proposed, look first
+          <span class="mark">2</span> confirmed
+        </p>
       </div>
-      <TypeLines v-if="writing !== null" v-model="writing" :who="name(marking.row)" :item="marking.table.items[marking.column]?.id ?? 0" :number="marking.table.items[marking.column]?.number ?? 0" @keep="keepTyped" @leave="leaveTyping" />
+      <TypeLines
+        v-if="writing !== null"
+        v-model="writing"
+        :who="name(marking.row)"
+        :item="marking.table.items[marking.column]?.id ?? 0"
+        :number="marking.table.items[marking.column]?.number ?? 0"
+        @keep="keepTyped"
+        @leave="leaveTyping"
+      />
       <OpenedWorking v-else-if="marking.opened" :working="marking.opened" />
     </div>
   </main>

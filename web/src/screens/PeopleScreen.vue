@@ -53,8 +53,10 @@ function seen(): void {
   first.value?.focus()
 }
 
-const day = (text: string): string => new Date(text).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
-const moment = (text: string): string => new Date(text).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const day = (text: string): string =>
+  new Date(text).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
+const moment = (text: string): string =>
+  new Date(text).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 function state(person: Person): string {
   if (!person.active) return 'switched off'
@@ -69,8 +71,9 @@ function state(person: Person): string {
     <TroubleNote :request="request" />
     <section v-if="store.made" ref="word" class="word" tabindex="-1" role="status" aria-label="The one-time word">
       <p>
-        <b>{{ store.made.person.name || store.made.person.username }}</b> logs in as <b>{{ store.made.person.username }}</b> with this word,
-        once, within seven days, and then chooses a password. It is shown only now.
+        <b>{{ store.made.person.name || store.made.person.username }}</b> logs in as
+        <b>{{ store.made.person.username }}</b> with this word, once, within seven days, and then chooses a password. It
+        is shown only now.
       </p>
       <p class="said">{{ store.made.word }}</p>
       <el-button @click="seen">Noted</el-button>
@@ -78,22 +81,64 @@ function state(person: Person): string {
     <div class="wide">
       <table>
         <thead>
-          <tr><th>Name</th><th>Log-in name</th><th>May</th><th>State</th><th><span class="visually-hidden">Actions</span></th></tr>
+          <tr>
+            <th>Name</th>
+            <th>Log-in name</th>
+            <th>May</th>
+            <th>State</th>
+            <th><span class="visually-hidden">Actions</span></th>
+          </tr>
         </thead>
         <tbody>
           <tr v-for="person in store.people" :key="person.id" :class="{ off: !person.active }">
             <td>{{ person.name || '—' }}</td>
             <td>{{ person.username }}</td>
             <td class="may">
-              <label><input type="checkbox" :checked="person.teaches" :aria-label="`${person.username} teaches`" @click.prevent="change(person, { teaches: !person.teaches })" /> teach</label>
-              <label><input type="checkbox" :checked="person.manages" :aria-label="`${person.username} manages people`" @click.prevent="change(person, { manages: !person.manages })" /> manage people</label>
+              <label
+                ><input
+                  type="checkbox"
+                  :checked="person.teaches"
+                  :aria-label="`${person.username} teaches`"
+                  @click.prevent="change(person, { teaches: !person.teaches })"
+                />
+                teach</label
+              >
+              <label
+                ><input
+                  type="checkbox"
+                  :checked="person.manages"
+                  :aria-label="`${person.username} manages people`"
+                  @click.prevent="change(person, { manages: !person.manages })"
+                />
+                manage people</label
+              >
             </td>
             <td class="muted">{{ state(person) }}</td>
             <td class="acts">
               <template v-if="person.id !== session.teacher?.id">
-                <button class="plain-button" :aria-label="`new word for ${person.username}`" @click="resetting = person">new word</button>
-                <button v-if="person.active" class="plain-button" :aria-label="`switch off ${person.username}`" @click="switchingOff = person">switch off</button>
-                <button v-else class="plain-button" :aria-label="`switch on ${person.username}`" @click="change(person, { active: true })">switch on</button>
+                <button
+                  class="plain-button"
+                  :aria-label="`new word for ${person.username}`"
+                  @click="resetting = person"
+                >
+                  new word
+                </button>
+                <button
+                  v-if="person.active"
+                  class="plain-button"
+                  :aria-label="`switch off ${person.username}`"
+                  @click="switchingOff = person"
+                >
+                  switch off
+                </button>
+                <button
+                  v-else
+                  class="plain-button"
+                  :aria-label="`switch on ${person.username}`"
+                  @click="change(person, { active: true })"
+                >
+                  switch on
+                </button>
               </template>
               <span v-else class="muted">you</span>
             </td>
@@ -103,7 +148,10 @@ function state(person: Person): string {
     </div>
     <form class="new" @submit.prevent="add">
       <h2>Somebody new</h2>
-      <label><span>Log-in name</span><input ref="first" v-model="username" maxlength="150" autocapitalize="none" autocomplete="off" required /></label>
+      <label
+        ><span>Log-in name</span
+        ><input ref="first" v-model="username" maxlength="150" autocapitalize="none" autocomplete="off" required
+      /></label>
       <label><span>Name</span><input v-model="name" maxlength="150" autocomplete="off" /></label>
       <label class="tick"><input v-model="teaches" type="checkbox" /> teaches</label>
       <label class="tick"><input v-model="manages" type="checkbox" /> manages people</label>
@@ -112,18 +160,26 @@ function state(person: Person): string {
     <details v-if="store.happenings.length" class="told">
       <summary>What was done last</summary>
       <ul>
-        <li v-for="(each, k) in store.happenings" :key="k"><time :datetime="each.when">{{ moment(each.when) }}</time> {{ each.who }}: {{ each.what }} {{ each.whom }}</li>
+        <li v-for="(each, k) in store.happenings" :key="k">
+          <time :datetime="each.when">{{ moment(each.when) }}</time> {{ each.who }}: {{ each.what }} {{ each.whom }}
+        </li>
       </ul>
     </details>
     <el-dialog :model-value="!!resetting" title="A new one-time word?" width="420" @close="resetting = null">
-      <p>The password of {{ resetting?.name || resetting?.username }} no longer counts, and all their browsers are logged out. Sheets and workings stay.</p>
+      <p>
+        The password of {{ resetting?.name || resetting?.username }} no longer counts, and all their browsers are logged
+        out. Sheets and workings stay.
+      </p>
       <template #footer>
         <el-button @click="resetting = null">Leave it</el-button>
         <el-button type="primary" @click="reset">Make the word</el-button>
       </template>
     </el-dialog>
     <el-dialog :model-value="!!switchingOff" title="Switch this account off?" width="420" @close="switchingOff = null">
-      <p>{{ switchingOff?.name || switchingOff?.username }} is logged out at once and can't log in. Everything of theirs stays and comes back when the account is switched on again.</p>
+      <p>
+        {{ switchingOff?.name || switchingOff?.username }} is logged out at once and can't log in. Everything of theirs
+        stays and comes back when the account is switched on again.
+      </p>
       <template #footer>
         <el-button @click="switchingOff = null">Leave it on</el-button>
         <el-button type="danger" @click="change(switchingOff!, { active: false })">Switch it off</el-button>

@@ -31,10 +31,19 @@ const KINDS: [Layout['kind'], string, string][] = [
   ['large', 'Large print', '18 point, one column'],
 ]
 const FILES = [
-  ['json', 'whole: it comes back the same'], ['chain', 'the text form of workings'], ['csv', 'a table of problems and answers'],
-  ['tex', 'a LaTeX document with the key'], ['html', 'one page that opens anywhere'], ['qti', 'a QTI 3 package for other systems'],
+  ['json', 'whole: it comes back the same'],
+  ['chain', 'the text form of workings'],
+  ['csv', 'a table of problems and answers'],
+  ['tex', 'a LaTeX document with the key'],
+  ['html', 'one page that opens anywhere'],
+  ['qti', 'a QTI 3 package for other systems'],
 ] as const
-const SPACES: [Layout['space'], string][] = [['blank', 'blank'], ['lines', 'lines'], ['squares', 'squares'], ['none', 'none']]
+const SPACES: [Layout['space'], string][] = [
+  ['blank', 'blank'],
+  ['lines', 'lines'],
+  ['squares', 'squares'],
+  ['none', 'none'],
+]
 const worked = computed(() => ['sheet', 'choose', 'mend', 'fill', 'way', 'claim', 'large'].includes(paper.layout.kind))
 const columned = computed(() => !['large', 'cards'].includes(paper.layout.kind))
 const count = computed(() => paper.found?.pages.length ?? 0)
@@ -57,7 +66,11 @@ watch(
   },
   { immediate: true },
 )
-watch(() => [props.sheetId, { ...paper.layout }], () => void paper.show(props.sheetId), { immediate: true })
+watch(
+  () => [props.sheetId, { ...paper.layout }],
+  () => void paper.show(props.sheetId),
+  { immediate: true },
+)
 
 /** Keeps how an item stands on paper, and shows the pages anew. */
 function setItem(problem: number, change: Parameters<typeof paper.setItem>[1]): Promise<boolean> {
@@ -80,7 +93,11 @@ function makeVersion(): Promise<boolean> {
 watch(count, () => (at.value = 0))
 
 type Advised = Schema['AdviceOut']
-const MENDS: Record<string, string> = { replace: 'put another like it', task: 'set the task that fits', key: 'work the key anew' }
+const MENDS: Record<string, string> = {
+  replace: 'put another like it',
+  task: 'set the task that fits',
+  key: 'work the key anew',
+}
 const mending = useRequest('The server does not answer. Nothing was changed; try again in a moment.')
 const mended = ref<{ words: string; done: Schema['MendedOut'] }[]>([])
 let draws = 1
@@ -134,50 +151,86 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
           <legend>What</legend>
           <label v-for="[kind, words, about] in KINDS" :key="kind" class="kind">
             <input v-model="paper.layout.kind" type="radio" name="kind" :value="kind" />
-            <span><b>{{ words }}</b><small class="muted">{{ about }}</small></span>
+            <span
+              ><b>{{ words }}</b
+              ><small class="muted">{{ about }}</small></span
+            >
           </label>
         </fieldset>
         <fieldset v-if="columned">
           <legend>Columns</legend>
-          <label v-for="k in [1, 2, 3]" :key="k"><input v-model="paper.layout.columns" type="radio" name="columns" :value="k" /> {{ k }}</label>
+          <label v-for="k in [1, 2, 3]" :key="k"
+            ><input v-model="paper.layout.columns" type="radio" name="columns" :value="k" /> {{ k }}</label
+          >
         </fieldset>
         <fieldset v-if="worked">
           <legend>Room to work</legend>
-          <label v-for="[space, words] in SPACES" :key="space"><input v-model="paper.layout.space" type="radio" name="space" :value="space" /> {{ words }}</label>
+          <label v-for="[space, words] in SPACES" :key="space"
+            ><input v-model="paper.layout.space" type="radio" name="space" :value="space" /> {{ words }}</label
+          >
         </fieldset>
         <fieldset>
           <legend>Paper</legend>
           <label><input v-model="paper.layout.paper" type="radio" name="paper" value="a4" /> A4</label>
           <label><input v-model="paper.layout.paper" type="radio" name="paper" value="letter" /> Letter</label>
         </fieldset>
-        <label v-if="paper.layout.kind === 'key'"><input v-model="paper.layout.reasons" type="checkbox" /> with the reason of each line</label>
-        <label v-if="paper.layout.kind !== 'cards'"><input v-model="paper.layout.marks" type="checkbox" /> marks beside the items</label>
+        <label v-if="paper.layout.kind === 'key'"
+          ><input v-model="paper.layout.reasons" type="checkbox" /> with the reason of each line</label
+        >
+        <label v-if="paper.layout.kind !== 'cards'"
+          ><input v-model="paper.layout.marks" type="checkbox" /> marks beside the items</label
+        >
         <label v-if="worked"><input v-model="paper.layout.name_line" type="checkbox" /> a line for name and date</label>
-        <label class="version"><span class="muted">Version</span> <input v-model.lazy="paper.layout.version" maxlength="12" aria-label="Version" />
-          <span class="muted"> order</span> <select v-model.number="paper.layout.order" aria-label="Order of the items"><option :value="0">as it is</option><option v-for="k in 5" :key="k" :value="k">form {{ k }}</option></select></label>
+        <label class="version"
+          ><span class="muted">Version</span>{{ ' '
+          }}<input v-model.lazy="paper.layout.version" maxlength="12" aria-label="Version" />
+          <span class="muted"> order</span>{{ ' '
+          }}<select v-model.number="paper.layout.order" aria-label="Order of the items">
+            <option :value="0">as it is</option>
+            <option v-for="k in 5" :key="k" :value="k">form {{ k }}</option>
+          </select></label
+        >
         <p class="go">
           <a class="open" :href="paper.address(sheetId)" target="_blank" rel="noopener">Open the PDF</a>
           <RouterLink :to="`/sheets/${sheetId}`">Back to the desk</RouterLink>
         </p>
         <p class="files">
           <span class="muted">As a file:</span>
-          <a v-for="[form, words] in FILES" :key="form" :href="`/api/sheets/${sheetId}/export?form=${form}`" :title="words">{{ form }}</a>
+          <a
+            v-for="[form, words] in FILES"
+            :key="form"
+            :href="`/api/sheets/${sheetId}/export?form=${form}`"
+            :title="words"
+            >{{ form }}</a
+          >
         </p>
         <details v-if="sheets.sheet" class="items">
           <summary>Items one by one</summary>
           <ol>
             <li v-for="(row, k) in sheets.sheet.problems" :key="row.id">
               <span class="given"><MathText :latex="row.given_latex" :display="false" /></span>
-              <select :value="row.form" :aria-label="`Form of number ${k + 1}`" @change="setItem(row.id, { form: ($event.target as HTMLSelectElement).value as 'work' })">
+              <select
+                :value="row.form"
+                :aria-label="`Form of number ${k + 1}`"
+                @change="setItem(row.id, { form: ($event.target as HTMLSelectElement).value as 'work' })"
+              >
                 <option v-for="[form, words] in ITEM_FORMS" :key="form" :value="form">{{ words }}</option>
               </select>
               <input
-                :value="row.instruction" maxlength="120" :aria-label="`Instruction over number ${k + 1}`" placeholder="usual instruction"
+                :value="row.instruction"
+                maxlength="120"
+                :aria-label="`Instruction over number ${k + 1}`"
+                placeholder="usual instruction"
                 @change="setItem(row.id, { instruction: ($event.target as HTMLInputElement).value })"
               />
               <span class="files muted">
                 {{ row.task === 'analyze' ? 'graph' : 'chain' }}:
-                <a v-for="form in ['svg', 'png']" :key="form" :href="`/api/problems/${row.id}/picture?form=${form}&shown=${row.task === 'analyze' ? 'graph' : 'chain'}`">{{ form }}</a>
+                <a
+                  v-for="form in ['svg', 'png']"
+                  :key="form"
+                  :href="`/api/problems/${row.id}/picture?form=${form}&shown=${row.task === 'analyze' ? 'graph' : 'chain'}`"
+                  >{{ form }}</a
+                >
               </span>
             </li>
           </ol>
@@ -194,15 +247,26 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
         <TroubleNote :request="paper.request" />
         <details v-if="paper.advised" class="advice" :open="paper.advised.advice.length < 4 || mended.length > 0">
           <summary>
-            {{ paper.advised.advice.length ? `A colleague would say ${paper.advised.advice.length === 1 ? 'one thing' : `${paper.advised.advice.length} things`}` : 'Nothing to say against it.' }}
+            {{
+              paper.advised.advice.length
+                ? `A colleague would say ${paper.advised.advice.length === 1 ? 'one thing' : `${paper.advised.advice.length} things`}`
+                : 'Nothing to say against it.'
+            }}
           </summary>
           <ul v-if="paper.advised.advice.length" ref="list">
             <li v-for="(each, k) in paper.advised.advice" :key="k" :tabindex="0" @keydown.self="onAdvice($event, each)">
-              <RouterLink v-if="each.items.length" :to="`/sheets/${sheetId}/${each.items.at(-1)}`">{{ each.items.join(', ') }}</RouterLink> {{ each.text }}
-              <button v-if="each.mend" class="plain-button mend" tabindex="-1" @click="mend(each)">{{ MENDS[each.mend] }} <kbd>m</kbd></button>
+              <RouterLink v-if="each.items.length" :to="`/sheets/${sheetId}/${each.items.at(-1)}`">{{
+                each.items.join(', ')
+              }}</RouterLink>
+              {{ each.text }}
+              <button v-if="each.mend" class="plain-button mend" tabindex="-1" @click="mend(each)">
+                {{ MENDS[each.mend] }} <kbd>m</kbd>
+              </button>
             </li>
           </ul>
-          <p v-if="mended.length" role="status">{{ mended.at(-1)!.words }} <button class="plain-button mend" @click="putBack">put back</button></p>
+          <p v-if="mended.length" role="status">
+            {{ mended.at(-1)!.words }} <button class="plain-button mend" @click="putBack">put back</button>
+          </p>
           <TroubleNote :request="mending" />
         </details>
         <TroubleNote :request="advising" />
@@ -216,12 +280,31 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
             page {{ at + 1 }} of {{ count }}
             <button class="plain-button" :disabled="at >= count - 1" aria-label="Next page" @click="at++">›</button>
             <template v-if="paper.advised">
-              <span class="about">about {{ Math.round(paper.advised.minutes) }} minutes; there are
-                <input v-model.lazy.number="paper.lesson" type="number" min="1" max="600" class="lesson" aria-label="Minutes of the lesson" @change="advising.run(() => paper.advise(sheetId))" /></span>
+              <span class="about"
+                >about {{ Math.round(paper.advised.minutes) }} minutes; there are
+                <input
+                  v-model.lazy.number="paper.lesson"
+                  type="number"
+                  min="1"
+                  max="600"
+                  class="lesson"
+                  aria-label="Minutes of the lesson"
+                  @change="advising.run(() => paper.advise(sheetId))"
+              /></span>
             </template>
-            <span class="files">as a picture: <a v-for="form in ['svg', 'png']" :key="form" :href="paper.picture(sheetId, at + 1, form)">{{ form }}</a></span>
+            <span class="files"
+              >as a picture:
+              <a v-for="form in ['svg', 'png']" :key="form" :href="paper.picture(sheetId, at + 1, form)">{{
+                form
+              }}</a></span
+            >
           </p>
-          <img class="paper" :class="{ old: paper.request.busy.value }" :src="picture(paper.found.pages[at] ?? '')" :alt="`Page ${at + 1} as it will print`" />
+          <img
+            class="paper"
+            :class="{ old: paper.request.busy.value }"
+            :src="picture(paper.found.pages[at] ?? '')"
+            :alt="`Page ${at + 1} as it will print`"
+          />
         </template>
       </section>
     </div>

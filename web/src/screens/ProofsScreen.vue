@@ -73,7 +73,9 @@ async function makeSheet(): Promise<void> {
           @input="store.write(($event.target as HTMLTextAreaElement).value)"
         />
         <div class="actions">
-          <el-button type="primary" :loading="store.busy" :disabled="!store.text.trim()" @click="store.proofread()">Proof-read</el-button>
+          <el-button type="primary" :loading="store.busy" :disabled="!store.text.trim()" @click="store.proofread()"
+            >Proof-read</el-button
+          >
           <span class="muted">Ctrl+Enter</span>
         </div>
       </section>
@@ -82,7 +84,11 @@ async function makeSheet(): Promise<void> {
         <div v-if="store.run && (!store.run.ended || store.run.trouble.length)" class="under-way">
           <template v-if="!store.run.ended">
             <progress :value="store.run.done" :max="store.run.total" aria-label="How far the key has been read" />
-            <span>{{ store.run.done }} of {{ store.run.total }} problems read<template v-if="store.away">; the server does not answer just now</template></span>
+            <span
+              >{{ store.run.done }} of {{ store.run.total }} problems read<template v-if="store.away"
+                >; the server does not answer just now</template
+              ></span
+            >
             <el-button size="small" @click="store.stop()">Stop</el-button>
           </template>
           <p v-for="line in store.run.trouble" :key="line" class="trouble">{{ line }}</p>
@@ -93,7 +99,9 @@ async function makeSheet(): Promise<void> {
           </p>
           <ProofList :proofs="store.proofs" @show="show" />
           <details v-if="store.proofs.skipped.length" class="skipped">
-            <summary>{{ store.proofs.skipped.length }} line{{ store.proofs.skipped.length === 1 ? '' : 's' }} passed over</summary>
+            <summary>
+              {{ store.proofs.skipped.length }} line{{ store.proofs.skipped.length === 1 ? '' : 's' }} passed over
+            </summary>
             <p v-for="line in store.proofs.skipped" :key="line.line">
               <button class="plain-button place" @click="show(line.line)">line {{ line.line }}</button> {{ line.text }}
             </p>
@@ -104,8 +112,14 @@ async function makeSheet(): Promise<void> {
           </form>
         </template>
         <div v-else-if="!store.trouble && !store.run" class="empty muted">
-          <p>Paste a whole key: typed lines, LaTeX, or text copied from a document. Several problems at once, each with a number or after an empty line.</p>
-          <p>“Solve”, “Simplify”, “Factor” before a problem, or above several, says what is asked. Every line and every check is verified; nothing is stored until you make a sheet of it.</p>
+          <p>
+            Paste a whole key: typed lines, LaTeX, or text copied from a document. Several problems at once, each with a
+            number or after an empty line.
+          </p>
+          <p>
+            “Solve”, “Simplify”, “Factor” before a problem, or above several, says what is asked. Every line and every
+            check is verified; nothing is stored until you make a sheet of it.
+          </p>
         </div>
       </section>
     </div>

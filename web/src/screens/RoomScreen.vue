@@ -44,17 +44,27 @@ onBeforeUnmount(() => {
   window.removeEventListener('online', again)
   for (const each of WAKING) document.removeEventListener(each, wake)
 })
-watch(() => !!store.room, (inside) => inside && void store.follow(() => left), { immediate: true })
+watch(
+  () => !!store.room,
+  (inside) => inside && void store.follow(() => left),
+  { immediate: true },
+)
 const WAKING = ['visibilitychange', 'pointerdown'] as const
 const item = computed(() => store.item)
 const lines = computed(() => (item.value ? store.linesOf(item.value) : []))
 /** What is told of a line; nothing of one that has not been sent. */
-const told = (k: number): Told | null => (item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.told[k] ?? null) : null)
+const told = (k: number): Told | null =>
+  item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.told[k] ?? null) : null
 /** The lines as the server has understood them; those not sent yet as they were typed. */
-const echoOf = (k: number) => (item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.echoes[k] ?? null) : null)
+const echoOf = (k: number) =>
+  item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.echoes[k] ?? null) : null
 /** Whether it is answered, not worked. */
 const isAnswered = computed(() => !!item.value?.form && item.value.form.form !== 'work')
-watch(() => item.value?.id, (id) => ((text.value = id ? store.draftOf(id) : ''), (store.hint = null)), { immediate: true })
+watch(
+  () => item.value?.id,
+  (id) => ((text.value = id ? store.draftOf(id) : ''), (store.hint = null)),
+  { immediate: true },
+)
 watch(text, (now) => item.value && !isAnswered.value && store.keepDraft(item.value.id, now))
 
 function commit(line: string): void {
@@ -76,13 +86,28 @@ const DOES: Record<RoomAction, () => void> = {
   page: () => void home.load(),
   leave: () => void store.leave(),
 }
-useKeys(IN_A_ROOM, (action) => (action === 'leave' ? atHome.value || store.room : store.room && !atHome.value) && DOES[action]())
-const keys = computed(() => ({ ...IN_A_ROOM, rows: IN_A_ROOM.rows.filter((row) => !row.keys['Alt+h'] || store.room?.hints) }))
+useKeys(
+  IN_A_ROOM,
+  (action) => (action === 'leave' ? atHome.value || store.room : store.room && !atHome.value) && DOES[action](),
+)
+const keys = computed(() => ({
+  ...IN_A_ROOM,
+  rows: IN_A_ROOM.rows.filter((row) => !row.keys['Alt+h'] || store.room?.hints),
+}))
 const hintsLeft = computed(() => (store.room?.hints ?? 0) - (item.value?.working?.hints ?? 0))
 const canHint = computed(() => !store.room?.over && !isAnswered.value && hintsLeft.value > 0)
-const canSkip = computed(() => !!item.value && !store.room?.over && !item.value.working?.answered && !store.later.includes(item.value.id) && (store.room?.items.length ?? 0) > 1)
+const canSkip = computed(
+  () =>
+    !!item.value &&
+    !store.room?.over &&
+    !item.value.working?.answered &&
+    !store.later.includes(item.value.id) &&
+    (store.room?.items.length ?? 0) > 1,
+)
 const decimal = computed(() => (store.room?.decimal === 'comma' ? 'comma' : 'point'))
-const minutesLeft = computed(() => (store.room?.closes ? Math.max(0, Math.ceil((Date.parse(store.room.closes) - Date.now()) / 60_000)) : null))
+const minutesLeft = computed(() =>
+  store.room?.closes ? Math.max(0, Math.ceil((Date.parse(store.room.closes) - Date.now()) / 60_000)) : null,
+)
 /** What the item shows in the row of numbers. */
 const state = (k: number): string => {
   const each = store.room?.items[k]
@@ -115,37 +140,105 @@ const state = (k: number): string => {
       <p v-if="store.refused" class="said" role="alert">{{ store.refused }}</p>
       <AskCard v-if="store.room.ask" :decimal="decimal" />
       <nav aria-label="Problems">
-        <button v-for="(each, k) in store.room.items" :key="each.id" class="place" :class="{ on: k === store.at, done: state(k) === 'done', again: state(k) === 'look again' }" :aria-label="`${each.number}, ${state(k)}`" :aria-current="k === store.at" @click="store.at = k">{{ each.number }}<i aria-hidden="true">{{ state(k) === 'done' ? '●' : state(k) === 'look again' ? '◐' : state(k) === 'for later' ? '↷' : state(k) === 'begun' ? '○' : '' }}</i></button>
+        <button
+          v-for="(each, k) in store.room.items"
+          :key="each.id"
+          class="place"
+          :class="{ on: k === store.at, done: state(k) === 'done', again: state(k) === 'look again' }"
+          :aria-label="`${each.number}, ${state(k)}`"
+          :aria-current="k === store.at"
+          @click="store.at = k"
+        >
+          {{ each.number
+          }}<i aria-hidden="true">{{
+            state(k) === 'done'
+              ? '●'
+              : state(k) === 'look again'
+                ? '◐'
+                : state(k) === 'for later'
+                  ? '↷'
+                  : state(k) === 'begun'
+                    ? '○'
+                    : ''
+          }}</i>
+        </button>
       </nav>
       <section v-if="item" :aria-label="`Problem ${item.number}`">
         <p class="muted">{{ item.instruction }}</p>
         <p v-if="item.form?.form !== 'claim'" class="given"><MathText :latex="item.given_latex" /></p>
-        <AnswerForm v-if="isAnswered" :key="item.id" :item="item" :lines="lines" :told="told" :decimal="decimal" :closed="store.room.over" :draft="store.draftOf(item.id)" @answer="store.write(item, $event)" @draft="store.keepDraft(item.id, $event)" />
+        <AnswerForm
+          v-if="isAnswered"
+          :key="item.id"
+          :item="item"
+          :lines="lines"
+          :told="told"
+          :decimal="decimal"
+          :closed="store.room.over"
+          :draft="store.draftOf(item.id)"
+          @answer="store.write(item, $event)"
+          @draft="store.keepDraft(item.id, $event)"
+        />
         <ol v-else class="chain">
           <li v-for="(line, k) in lines" :key="k" :class="told(k)?.verdict">
-            <span class="math"><code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code><MathText v-else :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`" /></span>
+            <span class="math"
+              ><code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code
+              ><MathText v-else :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`"
+            /></span>
             <span v-if="told(k)?.verdict" class="verdict">{{ SAYS[told(k)!.verdict] }}</span>
             <span v-else-if="store.unsent[item.id]" class="muted">kept</span>
             <p v-if="told(k)?.words" class="words">{{ told(k)!.words }}</p>
-            <p v-if="told(k)?.right" class="words">Right would be <code>{{ told(k)!.right }}</code></p>
+            <p v-if="told(k)?.right" class="words">
+              Right would be <code>{{ told(k)!.right }}</code>
+            </p>
           </li>
         </ol>
-        <p class="visually-hidden" role="status">{{ lines.length && told(lines.length - 1)?.verdict ? `Line ${lines.length}: ${SAYS[told(lines.length - 1)!.verdict]}. ${told(lines.length - 1)!.words}` : '' }}</p>
+        <p class="visually-hidden" role="status">
+          {{
+            lines.length && told(lines.length - 1)?.verdict
+              ? `Line ${lines.length}: ${SAYS[told(lines.length - 1)!.verdict]}. ${told(lines.length - 1)!.words}`
+              : ''
+          }}
+        </p>
         <p v-if="item.working?.answered" class="answered" role="status">That is it.</p>
-        <p v-if="store.overtaken[item.id]" class="said">Other lines were written here meanwhile, on another device or by your teacher. <button class="plain-button" @click="store.putMine(item)">put the lines of this device in their place</button></p>
+        <p v-if="store.overtaken[item.id]" class="said">
+          Other lines were written here meanwhile, on another device or by your teacher.
+          <button class="plain-button" @click="store.putMine(item)">put the lines of this device in their place</button>
+        </p>
         <template v-if="!store.room.over">
-          <GridPad v-if="item.form?.reach" :reach="item.form.reach" :lines="lines" :letter="item.form.letters[0] ?? 'x'" :verdict="(k) => told(k)?.verdict ?? ''" :closed="false" @place="commit" />
-          <LineEditor v-if="!isAnswered" v-model:text="text" :decimal="decimal" label="Next line" hint="the next line" @commit="commit" @leave="(way) => way === 'up' && !text && takeUp()" />
+          <GridPad
+            v-if="item.form?.reach"
+            :reach="item.form.reach"
+            :lines="lines"
+            :letter="item.form.letters[0] ?? 'x'"
+            :verdict="(k) => told(k)?.verdict ?? ''"
+            :closed="false"
+            @place="commit"
+          />
+          <LineEditor
+            v-if="!isAnswered"
+            v-model:text="text"
+            :decimal="decimal"
+            label="Next line"
+            hint="the next line"
+            @commit="commit"
+            @leave="(way) => way === 'up' && !text && takeUp()"
+          />
           <p class="row">
-            <button v-if="lines.length && !isAnswered" class="plain-button" @click="takeUp">take the last line up again</button>
+            <button v-if="lines.length && !isAnswered" class="plain-button" @click="takeUp">
+              take the last line up again
+            </button>
             <button v-if="canHint" class="plain-button" @click="store.askHint(item)">a hint ({{ hintsLeft }})</button>
             <button v-if="canSkip" class="plain-button" @click="store.skip(item)">later</button>
-            <button v-if="store.next !== null" class="plain-button" @click="store.at = store.next">{{ store.next > store.at ? 'the next problem' : `back to ${store.next + 1}` }}</button>
+            <button v-if="store.next !== null" class="plain-button" @click="store.at = store.next">
+              {{ store.next > store.at ? 'the next problem' : `back to ${store.next + 1}` }}
+            </button>
           </p>
           <div v-if="store.hint" class="hint" role="status">
             <p>{{ store.hint.look }}</p>
             <p v-if="store.hint.rule">{{ store.hint.rule }}</p>
-            <p v-if="store.hint.line"><code>{{ store.hint.line }}</code></p>
+            <p v-if="store.hint.line">
+              <code>{{ store.hint.line }}</code>
+            </p>
           </div>
           <TroubleNote :request="store.request" />
         </template>

@@ -91,8 +91,14 @@ function sum(row: SheetRow): string {
     <TroubleNote :request="request" />
     <p v-if="given" class="given" role="status">{{ given }}</p>
     <input
-      v-if="sheets.all > 8" v-model="search" class="search" type="search" aria-label="Find a sheet by its title" placeholder="Find a sheet by its title"
-      maxlength="120" @input="load()"
+      v-if="sheets.all > 8"
+      v-model="search"
+      class="search"
+      type="search"
+      aria-label="Find a sheet by its title"
+      placeholder="Find a sheet by its title"
+      maxlength="120"
+      @input="load()"
     />
     <ul v-if="sheets.rows.length" class="list">
       <li v-for="row in sheets.rows" :key="row.id">
@@ -102,7 +108,9 @@ function sum(row: SheetRow): string {
         </form>
         <template v-else>
           <RouterLink :to="`/sheets/${row.id}`" class="sheet">
-            <span class="title">{{ row.title }} <small v-if="row.received_from" class="muted">from {{ row.received_from }}</small></span>
+            <span class="title"
+              >{{ row.title }} <small v-if="row.received_from" class="muted">from {{ row.received_from }}</small></span
+            >
             <span class="bar" aria-hidden="true">
               <i v-for="k in row.sound" :key="`s${k}`" class="sound" />
               <i v-for="k in row.faulty" :key="`f${k}`" class="faulty" />
@@ -110,9 +118,15 @@ function sum(row: SheetRow): string {
             </span>
             <span class="muted sum">{{ sum(row) }}</span>
           </RouterLink>
-          <RouterLink class="plain-button muted" :to="`/sheets/${row.id}/print`" :aria-label="`print ${row.title}`">print</RouterLink>
-          <button class="plain-button muted" :aria-label="`Give a copy of ${row.title}`" @click="giving = row">give</button>
-          <button class="plain-button muted" :aria-label="`Rename ${row.title}`" @click="startRename(row)">rename</button>
+          <RouterLink class="plain-button muted" :to="`/sheets/${row.id}/print`" :aria-label="`print ${row.title}`"
+            >print</RouterLink
+          >
+          <button class="plain-button muted" :aria-label="`Give a copy of ${row.title}`" @click="giving = row">
+            give
+          </button>
+          <button class="plain-button muted" :aria-label="`Rename ${row.title}`" @click="startRename(row)">
+            rename
+          </button>
           <button class="plain-button muted" :aria-label="`Delete ${row.title}`" @click="removing = row">delete</button>
         </template>
       </li>
@@ -126,11 +140,20 @@ function sum(row: SheetRow): string {
     </form>
     <p class="take">
       <RouterLink to="/build">Build one</RouterLink>
-      <label>Take in a file <input type="file" accept=".chain,.json,.csv,.txt,.tex,.zip" title=".chain, .json, .csv; a plain list (.txt) or LaTeX (.tex); a QTI package (.zip)" @change="takeIn" /></label>
+      <label
+        >Take in a file
+        <input
+          type="file"
+          accept=".chain,.json,.csv,.txt,.tex,.zip"
+          title=".chain, .json, .csv; a plain list (.txt) or LaTeX (.tex); a QTI package (.zip)"
+          @change="takeIn"
+      /></label>
     </p>
     <GiveCopy :row="giving" @close="giving = null" @given="wasGiven" />
     <el-dialog :model-value="!!removing" title="Delete this sheet?" width="420" @close="removing = null">
-      <p>“{{ removing?.title }}” and its {{ removing?.problems }} problems with their workings will be gone for good.</p>
+      <p>
+        “{{ removing?.title }}” and its {{ removing?.problems }} problems with their workings will be gone for good.
+      </p>
       <template #footer>
         <el-button @click="removing = null">Keep it</el-button>
         <el-button type="danger" @click="remove">Delete it</el-button>

@@ -10,21 +10,41 @@ import { asked, beginAnew, key, person, says } from '@/testing/server'
 const router = createRouter({
   history: createMemoryHistory(),
   routes: [
-    { path: '/bank', component: BankScreen }, { path: '/build', component: BuildScreen },
-    ...['/', '/keys', '/people', '/account', '/sheets/:id', '/sheets/:id/:place'].map((path) => ({ path, component: { template: '<p />' } })),
+    { path: '/bank', component: BankScreen },
+    { path: '/build', component: BuildScreen },
+    ...['/', '/keys', '/people', '/account', '/sheets/:id', '/sheets/:id/:place'].map((path) => ({
+      path,
+      component: { template: '<p />' },
+    })),
   ],
 })
 let made: VueWrapper
 let wanted: URLSearchParams[] = []
 let waiting = 0
 const row = (id: number) => ({
-  id, sheet: 4, place: id, title: 'Tides', task: 'solve', given: `x = ${id}`, given_latex: `x = ${id}`, variable: '', numbers: 'real', method: '', family: 'Linear equations',
-  difficulty: id, slips: ['Sign lost'], printed: id === 1 ? '2026-03-05T08:00:00Z' : null, same: id === 2 ? 1 : 0,
+  id,
+  sheet: 4,
+  place: id,
+  title: 'Tides',
+  task: 'solve',
+  given: `x = ${id}`,
+  given_latex: `x = ${id}`,
+  variable: '',
+  numbers: 'real',
+  method: '',
+  family: 'Linear equations',
+  difficulty: id,
+  slips: ['Sign lost'],
+  printed: id === 1 ? '2026-03-05T08:00:00Z' : null,
+  same: id === 2 ? 1 : 0,
 })
 async function visit(): Promise<void> {
   await router.push('/')
   await router.push('/bank')
-  made = mount(defineComponent(() => () => h(RouterView)), { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } })
+  made = mount(
+    defineComponent(() => () => h(RouterView)),
+    { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } },
+  )
   await flushPromises()
 }
 async function press(name: string): Promise<void> {
@@ -43,9 +63,18 @@ beforeEach(() => {
     'GET /api/bank': (_: unknown, request: Request) => {
       const query = new URL(request.url).searchParams
       wanted.push(query)
-      return { rows: query.get('page') === '1' ? [row(1), row(2), row(3)] : [row(4)], found: 4, more: query.get('page') === '1', waiting }
+      return {
+        rows: query.get('page') === '1' ? [row(1), row(2), row(3)] : [row(4)],
+        found: 4,
+        more: query.get('page') === '1',
+        waiting,
+      }
     },
-    'GET /api/bank/kinds': { families: [{ id: 'linear', name: 'Linear equations', count: 4 }], methods: [], slips: [{ id: 'sign', name: 'Sign lost', count: 2 }] },
+    'GET /api/bank/kinds': {
+      families: [{ id: 'linear', name: 'Linear equations', count: 4 }],
+      methods: [],
+      slips: [{ id: 'sign', name: 'Sign lost', count: 2 }],
+    },
     'POST /api/bank/looked-through': () => ({ waiting }),
     'GET /api/families': { families: [], events: [] },
   })
@@ -59,7 +88,10 @@ describe('the bank', () => {
     expect(rows[0]).toContain('printed Mar 5, 2026')
     expect(rows[1]).toContain('the same item once more')
     expect(made.find('[role=status]').text()).toBe('4 problems')
-    await made.findAll('button').find((each) => each.text() === 'Show more')!.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text() === 'Show more')!
+      .trigger('click')
     await flushPromises()
     expect(made.findAll('li')).toHaveLength(4)
   })
@@ -72,7 +104,9 @@ describe('the bank', () => {
     await vi.advanceTimersByTimeAsync(250)
     expect(wanted).toHaveLength(2)
     expect(Object.fromEntries(wanted[1]!)).toMatchObject({ text: 'x^2', slip: 'sign', unused: '2026-01-01', page: '1' })
-    expect(JSON.parse(localStorage.getItem(Object.keys(localStorage).find((each) => each.includes('bank.wanted'))!)!)).toMatchObject({ text: 'x^2' })
+    expect(
+      JSON.parse(localStorage.getItem(Object.keys(localStorage).find((each) => each.includes('bank.wanted'))!)!),
+    ).toMatchObject({ text: 'x^2' })
   })
   it('is walked and chosen from by keys, and what is chosen goes into a new sheet', async () => {
     await visit()

@@ -13,40 +13,125 @@ const router = createRouter({
   history: createMemoryHistory(),
   routes: [
     { path: '/classes', component: ClassesScreen },
-    { path: '/sets/:set(\\d+)/:face(patterns|pages|room|slips)?', component: MarkScreen, props: ({ params }) => ({ setId: Number(params.set), face: String(params.face || 'table') }) },
-    ...['/', '/classes/:id/patterns', '/bank', '/build', '/keys', '/people', '/account'].map((path) => ({ path, component: { template: '<p />' } })),
+    {
+      path: '/sets/:set(\\d+)/:face(patterns|pages|room|slips)?',
+      component: MarkScreen,
+      props: ({ params }) => ({ setId: Number(params.set), face: String(params.face || 'table') }),
+    },
+    ...['/', '/classes/:id/patterns', '/bank', '/build', '/keys', '/people', '/account'].map((path) => ({
+      path,
+      component: { template: '<p />' },
+    })),
   ],
 })
 let made: VueWrapper
 async function visit(path: string): Promise<void> {
   await router.push('/')
   await router.push(path)
-  made = mount(defineComponent(() => () => h(RouterView)), { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } })
+  made = mount(
+    defineComponent(() => () => h(RouterView)),
+    { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } },
+  )
   await flushPromises()
 }
 async function press(name: string, more: object = {}): Promise<void> {
   ;(document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', key(name, more)))
   await flushPromises()
 }
-const scheme = { kind: 'points', total: 3, points: ['method', 'method', 'accuracy'], lucky: 'loses', answer_alone: 'accuracy', broken_right: 'loses', rounding: 'half' }
+const scheme = {
+  kind: 'points',
+  total: 3,
+  points: ['method', 'method', 'accuracy'],
+  lucky: 'loses',
+  answer_alone: 'accuracy',
+  broken_right: 'loses',
+  rounding: 'half',
+}
 const cell = (working: number, student: number, item: number, more: object = {}) => ({
-  working, student, item, beads: [{ kind: 'equation', relation: 'holds' }], waits: false, proposed: 2, mark: null as number | null, eye: [] as string[], alike: `a${working}`, slip: '', ...more,
+  working,
+  student,
+  item,
+  beads: [{ kind: 'equation', relation: 'holds' }],
+  waits: false,
+  proposed: 2,
+  mark: null as number | null,
+  eye: [] as string[],
+  alike: `a${working}`,
+  slip: '',
+  ...more,
 })
-const total = (student: number, more: object = {}) => ({ student, state: 'open', late: false, total: null as number | null, first: null, counts: null as number | null, of: 6, grade: '', ...more })
+const total = (student: number, more: object = {}) => ({
+  student,
+  state: 'open',
+  late: false,
+  total: null as number | null,
+  first: null,
+  counts: null as number | null,
+  of: 6,
+  grade: '',
+  ...more,
+})
 function table(more: object = {}) {
   return {
-    id: 7, school_class: 1, class_name: 'Evening A', title: 'Thursday', day: '2026-03-05', total: 4, done: 4,
-    items: [1, 2].map((number) => ({ id: 10 + number, number, task: 'solve', given: `x = ${number}`, given_latex: `x = ${number}`, variable: '', key: [echo('x', { right: `= ${number}` })], scheme })),
+    id: 7,
+    school_class: 1,
+    class_name: 'Evening A',
+    title: 'Thursday',
+    day: '2026-03-05',
+    total: 4,
+    done: 4,
+    items: [1, 2].map((number) => ({
+      id: 10 + number,
+      number,
+      task: 'solve',
+      given: `x = ${number}`,
+      given_latex: `x = ${number}`,
+      variable: '',
+      key: [echo('x', { right: `= ${number}` })],
+      scheme,
+    })),
     students: ['Ada', 'Bo', 'Cleo'].map((name, k) => ({ id: k + 1, name, number: '' })),
     cells: [cell(1, 1, 11), cell(2, 2, 11, { eye: ['owed'] }), cell(3, 3, 11), cell(4, 1, 12)],
-    totals: [total(1), total(2, { state: 'absent' }), total(3)], late_percent: 0, boundaries: [] as object[], again_of: 0, ...more,
+    totals: [total(1), total(2, { state: 'absent' }), total(3)],
+    late_percent: 0,
+    boundaries: [] as object[],
+    again_of: 0,
+    ...more,
   }
 }
 const opened = (id: number) => ({
-  id, student: 1, item: 11, source: 'text', lines: ['2x = 4', 'x = 3'], echoes: [echo('2x', { right: '= 4' }), echo('x', { right: '= 3' })],
-  report: { links: [link(1, 'holds'), link(2, 'breaks')], owed: [], excluded: [], error: null, answer: { verdict: 'wrong', text: '' }, finish: { finished: false, remaining: [] } },
-  tints: [], proposal: { mark: 2, total: 3, points: [{ kind: 'method', worth: 1, got: 1, why: 'line 1 holds', line: 1 }, { kind: 'accuracy', worth: 1, got: 0, why: 'lost at line 2', line: 2 }], eye: ['owed'], alike: 'a', slip: '', line: 2, format: 1 },
-  mark: null, confirmed_by: '', decisions: [], same: 1,
+  id,
+  student: 1,
+  item: 11,
+  source: 'text',
+  lines: ['2x = 4', 'x = 3'],
+  echoes: [echo('2x', { right: '= 4' }), echo('x', { right: '= 3' })],
+  report: {
+    links: [link(1, 'holds'), link(2, 'breaks')],
+    owed: [],
+    excluded: [],
+    error: null,
+    answer: { verdict: 'wrong', text: '' },
+    finish: { finished: false, remaining: [] },
+  },
+  tints: [],
+  proposal: {
+    mark: 2,
+    total: 3,
+    points: [
+      { kind: 'method', worth: 1, got: 1, why: 'line 1 holds', line: 1 },
+      { kind: 'accuracy', worth: 1, got: 0, why: 'lost at line 2', line: 2 },
+    ],
+    eye: ['owed'],
+    alike: 'a',
+    slip: '',
+    line: 2,
+    format: 1,
+  },
+  mark: null,
+  confirmed_by: '',
+  decisions: [],
+  same: 1,
 })
 beforeEach(() => {
   made?.unmount()
@@ -55,7 +140,12 @@ beforeEach(() => {
   useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
   Object.assign(says, {
     'GET /api/sets/7': table(),
-    'POST /api/sets/7/decisions': (body: unknown) => ({ marks: Object.fromEntries((body as { workings: number[] }).workings.map((id) => [id, (body as { mark: number | null }).mark ?? 2])), totals: [total(1, { state: 'complete', total: 5, counts: 5 })] }),
+    'POST /api/sets/7/decisions': (body: unknown) => ({
+      marks: Object.fromEntries(
+        (body as { workings: number[] }).workings.map((id) => [id, (body as { mark: number | null }).mark ?? 2]),
+      ),
+      totals: [total(1, { state: 'complete', total: 5, counts: 5 })],
+    }),
     'DELETE /api/sets/7/decisions': { marks: { 1: null }, totals: [] },
   })
   for (const id of [1, 2, 3, 4]) says[`GET /api/workings/${id}`] = opened(id)
@@ -73,7 +163,9 @@ describe('the marking table', () => {
     expect(made.findAll('td .proposed')).toHaveLength(4)
     expect(made.findAll('td .proposed.eye')).toHaveLength(1)
     expect(made.findAll('td .mark')).toHaveLength(0)
-    expect(made.findAll('td').map((each) => each.attributes('aria-label'))).toContain('Bo, number 1: 2 proposed, look: A check is owed.')
+    expect(made.findAll('td').map((each) => each.attributes('aria-label'))).toContain(
+      'Bo, number 1: 2 proposed, look: A check is owed.',
+    )
     expect(made.find('[role=status]').text()).toContain('0 of 4 confirmed')
   })
   it('confirms by the space bar and goes on, one key a working', async () => {
@@ -88,7 +180,10 @@ describe('the marking table', () => {
     await marking()
     await press('1')
     await press('.')
-    expect(decisions()).toEqual([{ workings: [1], mark: 1, alike: false }, { workings: [1], mark: 1.5, alike: false }])
+    expect(decisions()).toEqual([
+      { workings: [1], mark: 1, alike: false },
+      { workings: [1], mark: 1.5, alike: false },
+    ])
     await press('z', { ctrlKey: true })
     expect(asked.filter((each) => each.what === 'DELETE /api/sets/7/decisions')).toHaveLength(1)
     expect(made.findAll('td .mark')).toHaveLength(0)
@@ -96,7 +191,8 @@ describe('the marking table', () => {
   })
   it('loses nothing of who is faster than the server, and takes back what could not be sent', async () => {
     await marking()
-    for (let k = 0; k < 3; k++) (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', key(' ')))
+    for (let k = 0; k < 3; k++)
+      (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', key(' ')))
     await flushPromises()
     for (let k = 0; k < 3; k++) await press(' ')
     expect(made.findAll('td .mark')).toHaveLength(4)
@@ -117,7 +213,10 @@ describe('the marking table', () => {
     await flushPromises()
     await made.find('.tools [aria-label="3 as its mark"]').trigger('click')
     await flushPromises()
-    expect(decisions()).toEqual([{ workings: [2], mark: null, alike: false }, { workings: [3], mark: 3, alike: false }])
+    expect(decisions()).toEqual([
+      { workings: [2], mark: null, alike: false },
+      { workings: [3], mark: 3, alike: false },
+    ])
     await tool('take back').trigger('click')
     await flushPromises()
     expect(asked.some((each) => each.what === 'DELETE /api/sets/7/decisions')).toBe(true)
@@ -161,8 +260,23 @@ describe('the marking table', () => {
   })
   it('opens a working beside the key at the first line that does not hold', async () => {
     const found = opened(1)
-    const slip = { id: 's', name: 'Sign lost', kind: 'care', done: 'A sign was lost.', why: 'It counts.', cue: 'Mind the sign.', instead: 'x = 2', instead_latex: 'x = 2', at: [], before_at: [], after_at: [] }
-    says['GET /api/workings/1'] = { ...found, report: { ...found.report, links: [found.report.links[0], link(2, 'breaks', { slip })] } }
+    const slip = {
+      id: 's',
+      name: 'Sign lost',
+      kind: 'care',
+      done: 'A sign was lost.',
+      why: 'It counts.',
+      cue: 'Mind the sign.',
+      instead: 'x = 2',
+      instead_latex: 'x = 2',
+      at: [],
+      before_at: [],
+      after_at: [],
+    }
+    says['GET /api/workings/1'] = {
+      ...found,
+      report: { ...found.report, links: [found.report.links[0], link(2, 'breaks', { slip })] },
+    }
     await marking()
     await press('Enter')
     expect(made.find('.opened li.on').text()).toContain('breaks')
@@ -220,13 +334,24 @@ describe('the marking table', () => {
     await made.find('.typing textarea').setValue('x = 7') // before the server has failed to answer
     await flushPromises()
     expect(made.find<HTMLTextAreaElement>('.typing textarea').element.value).toBe('x = 7')
-    expect(made.findAll('[role=alert]').map((each) => each.text()).join(' ')).toContain('Ada, 1 was not kept.')
-    await made.findAll('button').find((each) => each.text() === 'Go back to it')!.trigger('click')
+    expect(
+      made
+        .findAll('[role=alert]')
+        .map((each) => each.text())
+        .join(' '),
+    ).toContain('Ada, 1 was not kept.')
+    await made
+      .findAll('button')
+      .find((each) => each.text() === 'Go back to it')!
+      .trigger('click')
     expect(made.find<HTMLTextAreaElement>('.typing textarea').element.value).toBe('x = 5')
     expect(made.find('.typing').text()).toContain('Ada, number 1')
   })
   it('offers what others wrote for the item as soon as it begins alike, and takes it by one key', async () => {
-    says['GET /api/items/11/written'] = [{ lines: ['3x = 29', 'x = 29/3'], count: 4 }, { lines: ['3x = 15', 'x = 5'], count: 3 }]
+    says['GET /api/items/11/written'] = [
+      { lines: ['3x = 29', 'x = 29/3'], count: 4 },
+      { lines: ['3x = 15', 'x = 5'], count: 3 },
+    ]
     await marking()
     await press('t')
     const field = made.find<HTMLTextAreaElement>('.typing textarea')
@@ -238,9 +363,19 @@ describe('the marking table', () => {
     expect(made.findAll('.typing li')).toHaveLength(0)
   })
   it('takes in a pile, names what was left, and follows until it is verified', async () => {
-    Object.assign(says, { 'POST /api/sets/7/taken': { new: 2, changed: 0, same: 1, left: [{ place: 4, text: 'Dag', why: 'No student of the class has this name.' }] } })
+    Object.assign(says, {
+      'POST /api/sets/7/taken': {
+        new: 2,
+        changed: 0,
+        same: 1,
+        left: [{ place: 4, text: 'Dag', why: 'No student of the class has this name.' }],
+      },
+    })
     await marking()
-    await made.findAll('.faces button').find((each) => each.text() === 'Take in')!.trigger('click')
+    await made
+      .findAll('.faces button')
+      .find((each) => each.text() === 'Take in')!
+      .trigger('click')
     await made.find('.take textarea').setValue('Ada\n1. x = 5')
     await made.find('.take textarea').trigger('keydown', key('Enter', { ctrlKey: true }))
     await flushPromises()
@@ -257,11 +392,16 @@ describe('the marking table', () => {
     await fields[2]!.trigger('change')
     await made.find('.scheme').trigger('submit')
     await flushPromises()
-    expect(sentTo('PUT /api/items/11/scheme')).toEqual([{ ...scheme, total: 4, points: ['method', 'method', 'accuracy', 'check'] }])
+    expect(sentTo('PUT /api/items/11/scheme')).toEqual([
+      { ...scheme, total: 4, points: ['method', 'method', 'accuracy', 'check'] },
+    ])
     expect(made.find('.scheme').exists()).toBe(false)
   })
   it('waits for what is not verified yet, and says how far it is', async () => {
-    says['GET /api/sets/7'] = table({ done: 1, cells: [cell(1, 1, 11), cell(2, 2, 11, { waits: true, proposed: null, beads: [] })] })
+    says['GET /api/sets/7'] = table({
+      done: 1,
+      cells: [cell(1, 1, 11), cell(2, 2, 11, { waits: true, proposed: null, beads: [] })],
+    })
     says['POST /api/sets/7/verified'] = new Response(null, { status: 202 })
     await marking()
     expect(made.find('[role=status]').text()).toContain('verifying, 25 %')
@@ -276,15 +416,32 @@ describe('the marking table', () => {
 describe('patterns', () => {
   it('lead from every number to its workings', async () => {
     says['GET /api/sets/7/patterns'] = {
-      workings: 4, slips: [{ id: 's', name: 'Sign lost', kind: 'care', count: 2, students: [1, 3], items: [11], workings: [1, 3] }],
-      items: [{ item: 11, number: 1, workings: 3, right: 1, tells_apart: 0.4, wrong: [{ text: '3x = 29', slip: 'Sign lost', count: 2, workings: [3, 1] }] }, { item: 12, number: 2, workings: 1, right: 1, tells_apart: null, wrong: [] }],
+      workings: 4,
+      slips: [{ id: 's', name: 'Sign lost', kind: 'care', count: 2, students: [1, 3], items: [11], workings: [1, 3] }],
+      items: [
+        {
+          item: 11,
+          number: 1,
+          workings: 3,
+          right: 1,
+          tells_apart: 0.4,
+          wrong: [{ text: '3x = 29', slip: 'Sign lost', count: 2, workings: [3, 1] }],
+        },
+        { item: 12, number: 2, workings: 1, right: 1, tells_apart: null, wrong: [] },
+      ],
     }
     await visit('/sets/7/patterns')
     expect(made.find('.patterns').text()).toContain('Ada, Cleo')
     expect(made.find('.patterns').text()).toContain('1 of 3')
     expect(made.find('.patterns').text()).toContain('too few')
-    says['POST /api/sets/7/tomorrow'] = Response.json({ code: 'nothing', detail: 'No error was seen in this set.' }, { status: 400 })
-    await made.findAll('button').find((each) => each.text().startsWith('For tomorrow'))!.trigger('click')
+    says['POST /api/sets/7/tomorrow'] = Response.json(
+      { code: 'nothing', detail: 'No error was seen in this set.' },
+      { status: 400 },
+    )
+    await made
+      .findAll('button')
+      .find((each) => each.text().startsWith('For tomorrow'))!
+      .trigger('click')
     await flushPromises()
     expect(made.find('.patterns [role=alert]').text()).toContain('No error was seen')
     await made.find('[aria-label="Sign lost, working 2"]').trigger('click')
@@ -296,17 +453,50 @@ describe('patterns', () => {
 })
 
 describe('classes', () => {
-  const room = (more: object = {}) => ({ id: 1, name: 'Evening A', archived: false, students: [{ id: 5, name: 'Ada', number: '7' }], sets: [], ...more })
+  const room = (more: object = {}) => ({
+    id: 1,
+    name: 'Evening A',
+    archived: false,
+    students: [{ id: 5, name: 'Ada', number: '7' }],
+    sets: [],
+    ...more,
+  })
   beforeEach(() =>
     Object.assign(says, {
-      'GET /api/classes': [{ id: 1, name: 'Evening A', archived: false, students: 1, sets: [] }, { id: 2, name: 'Old', archived: true, students: 0, sets: [] }],
-      'GET /api/sheets': { sheets: [{ id: 3, title: 'Thursday', received_from: '', changed: '2026-03-05T08:00:00Z', problems: 2, sound: 0, faulty: 0 }], more: false, all: 1 },
-      'GET /api/colleagues': [{ username: 'runa', name: 'Runa' }], 'GET /api/classes/1': room(), 'POST /api/classes': room({ id: 9, name: 'New' }), 'PATCH /api/classes/1': room(), 'DELETE /api/classes/1': new Response(null, { status: 204 }),
-      'DELETE /api/students/5': new Response(null, { status: 204 }), 'POST /api/classes/1/sets': { ...table(), id: 7 },
+      'GET /api/classes': [
+        { id: 1, name: 'Evening A', archived: false, students: 1, sets: [] },
+        { id: 2, name: 'Old', archived: true, students: 0, sets: [] },
+      ],
+      'GET /api/sheets': {
+        sheets: [
+          {
+            id: 3,
+            title: 'Thursday',
+            received_from: '',
+            changed: '2026-03-05T08:00:00Z',
+            problems: 2,
+            sound: 0,
+            faulty: 0,
+          },
+        ],
+        more: false,
+        all: 1,
+      },
+      'GET /api/colleagues': [{ username: 'runa', name: 'Runa' }],
+      'GET /api/classes/1': room(),
+      'POST /api/classes': room({ id: 9, name: 'New' }),
+      'PATCH /api/classes/1': room(),
+      'DELETE /api/classes/1': new Response(null, { status: 204 }),
+      'DELETE /api/students/5': new Response(null, { status: 204 }),
+      'POST /api/classes/1/sets': { ...table(), id: 7 },
     }),
   )
   it('reads names as a register has them', () => {
-    expect(studentsIn('Ada Quill; 7\n\n  Bo Tarn\nCleo\t12 ')).toEqual([{ name: 'Ada Quill', number: '7' }, { name: 'Bo Tarn', number: '' }, { name: 'Cleo', number: '12' }])
+    expect(studentsIn('Ada Quill; 7\n\n  Bo Tarn\nCleo\t12 ')).toEqual([
+      { name: 'Ada Quill', number: '7' },
+      { name: 'Bo Tarn', number: '' },
+      { name: 'Cleo', number: '12' },
+    ])
   })
   it('makes a class, adds students, and gives a sheet', async () => {
     await visit('/classes')
@@ -327,7 +517,10 @@ describe('classes', () => {
     says['POST /api/classes/1/handed-over'] = new Response(null, { status: 204 })
     await visit('/classes')
     await made.find('[aria-label="Colleague"]').setValue('runa')
-    await made.findAll('button').find((each) => each.text().startsWith('hand it over'))!.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text().startsWith('hand it over'))!
+      .trigger('click')
     await flushPromises()
     expect(sentTo('POST /api/classes/1/handed-over')).toEqual([{ username: 'runa' }])
     expect(made.find('section h2').exists()).toBe(false)
@@ -348,7 +541,10 @@ describe('classes', () => {
     expect(asked.some((each) => each.what === 'DELETE /api/classes/1')).toBe(true)
   })
   it('says why a class could not be made, and keeps what was typed', async () => {
-    says['POST /api/classes'] = Response.json({ code: 'name', detail: 'You have a class “New” already.' }, { status: 400 })
+    says['POST /api/classes'] = Response.json(
+      { code: 'name', detail: 'You have a class “New” already.' },
+      { status: 400 },
+    )
     await visit('/classes')
     await made.find('[aria-label="Name of the class"]').setValue('New')
     await made.find('[aria-label="Names of the students"]').setValue('Ada')

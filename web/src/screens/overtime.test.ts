@@ -7,17 +7,58 @@ import { useSession } from '@/features/session/store'
 import { beginAnew, person, says, sentTo } from '@/testing/server'
 
 const charts: { option: unknown }[] = []
-vi.mock('@/components/ChartView.vue', () => ({ __esModule: true, default: { name: 'ChartView', props: ['option', 'height', 'label'], emits: ['chosen'], template: '<i class="chart" @click="$emit(\'chosen\', 0, 0)" />', mounted(this: { option: unknown }) { charts.push({ option: this.option }) } } }))
-const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }] })
+vi.mock('@/components/ChartView.vue', () => ({
+  __esModule: true,
+  default: {
+    name: 'ChartView',
+    props: ['option', 'height', 'label'],
+    emits: ['chosen'],
+    template: '<i class="chart" @click="$emit(\'chosen\', 0, 0)" />',
+    mounted(this: { option: unknown }) {
+      charts.push({ option: this.option })
+    },
+  },
+}))
+const router = createRouter({
+  history: createMemoryHistory(),
+  routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }],
+})
 let made: VueWrapper
 const told: ClassPatterns = {
-  id: 2, name: 'Evening B', students: [{ id: 1, name: 'Ada', number: '' }, { id: 2, name: 'Bo', number: '' }],
-  sets: [{ id: 10, title: 'One', day: '2026-03-05', workings: 4, right: 1 }, { id: 11, title: 'Two', day: '2026-03-12', workings: 3, right: 3 }],
-  slips: [
-    { id: 'a', name: 'Sign lost', kind: 'care', counts: [{ set: 10, could: 4, workings: [101, 102, 103] }, { set: 11, could: 3, workings: [] }], students: [{ student: 1, state: 'fading', workings: [101, 102] }, { student: 2, state: 'fading', workings: [103] }] },
-    { id: 'b', name: 'Root lost', kind: 'concept', counts: [{ set: 11, could: 2, workings: [104] }], students: [{ student: 2, state: 'new', workings: [104] }] },
+  id: 2,
+  name: 'Evening B',
+  students: [
+    { id: 1, name: 'Ada', number: '' },
+    { id: 2, name: 'Bo', number: '' },
   ],
-  groups: [{ slip: 'b', name: 'Root lost', students: [1, 2] }], alone: [],
+  sets: [
+    { id: 10, title: 'One', day: '2026-03-05', workings: 4, right: 1 },
+    { id: 11, title: 'Two', day: '2026-03-12', workings: 3, right: 3 },
+  ],
+  slips: [
+    {
+      id: 'a',
+      name: 'Sign lost',
+      kind: 'care',
+      counts: [
+        { set: 10, could: 4, workings: [101, 102, 103] },
+        { set: 11, could: 3, workings: [] },
+      ],
+      students: [
+        { student: 1, state: 'fading', workings: [101, 102] },
+        { student: 2, state: 'fading', workings: [103] },
+      ],
+    },
+    {
+      id: 'b',
+      name: 'Root lost',
+      kind: 'concept',
+      counts: [{ set: 11, could: 2, workings: [104] }],
+      students: [{ student: 2, state: 'new', workings: [104] }],
+    },
+  ],
+  groups: [{ slip: 'b', name: 'Root lost', students: [1, 2] }],
+  alone: [],
 }
 beforeEach(async () => {
   made?.unmount()
@@ -25,8 +66,13 @@ beforeEach(async () => {
   charts.length = 0
   useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
   Object.assign(says, {
-    'GET /api/classes/2/patterns': told, 'GET /api/learned': { on: false, slips: [{ id: 'a', name: 'Sign lost', kind: 'care', made: 3, could: 7, declared: 2, share: 0.31, factor: 1.4 }] },
-    'PUT /api/learned': { on: true, slips: [] }, 'POST /api/sets/11/tomorrow': { sheet: 5 },
+    'GET /api/classes/2/patterns': told,
+    'GET /api/learned': {
+      on: false,
+      slips: [{ id: 'a', name: 'Sign lost', kind: 'care', made: 3, could: 7, declared: 2, share: 0.31, factor: 1.4 }],
+    },
+    'PUT /api/learned': { on: true, slips: [] },
+    'POST /api/sets/11/tomorrow': { sheet: 5 },
   })
   await router.push('/')
   made = mount(OvertimeScreen, { props: { classId: 2 }, attachTo: document.body, global: { plugins: [router] } })
@@ -34,7 +80,10 @@ beforeEach(async () => {
   await flushPromises()
 })
 const press = async (label: string): Promise<void> => {
-  await made.findAll('button').find((each) => each.attributes('aria-label') === label || each.text() === label)!.trigger('click')
+  await made
+    .findAll('button')
+    .find((each) => each.attributes('aria-label') === label || each.text() === label)!
+    .trigger('click')
   await flushPromises()
 }
 
@@ -77,10 +126,17 @@ describe('what the charts draw', () => {
   it('is the share of workings in which an error could be made', () => {
     expect([share(told.slips[0]!, 10), share(told.slips[0]!, 11), share(told.slips[1]!, 10)]).toEqual([75, 0, null])
     const series = linesOf(told).series as { name: string; data: unknown[] }[]
-    expect(series.map((each) => [each.name, each.data])).toEqual([['Sign lost', [75, 0]], ['Root lost', [null, 50]]])
+    expect(series.map((each) => [each.name, each.data])).toEqual([
+      ['Sign lost', [75, 0]],
+      ['Root lost', [null, 50]],
+    ])
   })
   it('is who shows which, the fresher the stronger', () => {
     const [series] = gridOf(told, String).series as { data: number[][] }[]
-    expect(series!.data).toEqual([[0, 0, 1], [0, 1, 1], [1, 1, 2]])
+    expect(series!.data).toEqual([
+      [0, 0, 1],
+      [0, 1, 1],
+      [1, 1, 2],
+    ])
   })
 })

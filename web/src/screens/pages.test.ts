@@ -7,16 +7,56 @@ import { useMarking } from '@/features/marking/store'
 import { useSession } from '@/features/session/store'
 import { asked, beginAnew, echo, key, person, says, sentTo } from '@/testing/server'
 
-const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }] })
-let made: VueWrapper
-const symbol = (text: string, asks = false, others: string[] = []) => ({ text, box: asks ? [0.3, 0.2, 0.02, 0.02] : null, asks, others })
-const row = (at: number, text: string, more: object = {}) => ({
-  at, item: 11, box: [0.2, 0.2 + at / 50, 0.3, 0.02], symbols: [...text].map((each) => symbol(each)), texts: text ? [text] : [], echoes: text ? [echo(text)] : [], doubtful: false, settled: false, crossed: false, mends: [], ...more,
+const router = createRouter({
+  history: createMemoryHistory(),
+  routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }],
 })
-const doubtful = row(2, 'x = 11', { doubtful: true, symbols: [...[...'x = '].map((each) => symbol(each)), symbol('1', true, ['7']), symbol('1', true, ['7', '|'])], mends: [{ symbol: 4, text: '7' }] })
+let made: VueWrapper
+const symbol = (text: string, asks = false, others: string[] = []) => ({
+  text,
+  box: asks ? [0.3, 0.2, 0.02, 0.02] : null,
+  asks,
+  others,
+})
+const row = (at: number, text: string, more: object = {}) => ({
+  at,
+  item: 11,
+  box: [0.2, 0.2 + at / 50, 0.3, 0.02],
+  symbols: [...text].map((each) => symbol(each)),
+  texts: text ? [text] : [],
+  echoes: text ? [echo(text)] : [],
+  doubtful: false,
+  settled: false,
+  crossed: false,
+  mends: [],
+  ...more,
+})
+const doubtful = row(2, 'x = 11', {
+  doubtful: true,
+  symbols: [...[...'x = '].map((each) => symbol(each)), symbol('1', true, ['7']), symbol('1', true, ['7', '|'])],
+  mends: [{ symbol: 4, text: '7' }],
+})
 const unread = row(3, '', { doubtful: true, item: null, symbols: [] })
-const page = (id: number, more: object = {}) => ({ id, student: 1 as number | null, name: 'Ada', state: 'read', trouble: '', width: 1000, height: 1400, lines: [row(1, '3x = 15'), doubtful, unread, row(4, 'no', { crossed: true, texts: [], echoes: [] })], ...more })
-const listed = (id: number, more: object = {}) => ({ id, student: 1 as number | null, name: 'Ada', state: 'read', trouble: '', open: 2, ...more })
+const page = (id: number, more: object = {}) => ({
+  id,
+  student: 1 as number | null,
+  name: 'Ada',
+  state: 'read',
+  trouble: '',
+  width: 1000,
+  height: 1400,
+  lines: [row(1, '3x = 15'), doubtful, unread, row(4, 'no', { crossed: true, texts: [], echoes: [] })],
+  ...more,
+})
+const listed = (id: number, more: object = {}) => ({
+  id,
+  student: 1 as number | null,
+  name: 'Ada',
+  state: 'read',
+  trouble: '',
+  open: 2,
+  ...more,
+})
 
 async function visit(): Promise<void> {
   made = mount(PagesFace, { attachTo: document.body, global: { plugins: [router] } })
@@ -31,10 +71,25 @@ beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
   useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
-  useMarking().set = { id: 7, school_class: 1, class_name: 'Evening A', title: 'Thursday', day: '2026-03-05', total: 0, done: 0, items: [{ id: 11, number: 3 }], students: [{ id: 1, name: 'Ada', number: '' }, { id: 2, name: 'Bo', number: '' }], cells: [] } as never
+  useMarking().set = {
+    id: 7,
+    school_class: 1,
+    class_name: 'Evening A',
+    title: 'Thursday',
+    day: '2026-03-05',
+    total: 0,
+    done: 0,
+    items: [{ id: 11, number: 3 }],
+    students: [
+      { id: 1, name: 'Ada', number: '' },
+      { id: 2, name: 'Bo', number: '' },
+    ],
+    cells: [],
+  } as never
   Object.assign(says, {
     'GET /api/sets/7/pages': { reader: true, pages: [listed(5), listed(6, { student: null, name: '', open: 1 })] },
-    'GET /api/pages/5': page(5), 'GET /api/pages/6': page(6, { student: null, name: '' }),
+    'GET /api/pages/5': page(5),
+    'GET /api/pages/6': page(6, { student: null, name: '' }),
     'POST /api/pages/5/settled': page(5, { lines: [row(1, '3x = 15'), row(2, 'x = 71', { settled: true }), unread] }),
     'POST /api/pages/6/student': page(6),
     'POST /api/pages/5/again': page(5, { state: 'waiting', lines: [] }),
@@ -73,7 +128,10 @@ describe('the settling of a page', () => {
     await flushPromises()
     await made.find<HTMLTextAreaElement>('textarea').trigger('keydown', { key: 'Enter' })
     await flushPromises()
-    expect(settled()).toEqual([{ at: 2, texts: ['2x = 4', 'x = 2'] }, { at: 3, texts: [] }])
+    expect(settled()).toEqual([
+      { at: 2, texts: ['2x = 4', 'x = 2'] },
+      { at: 3, texts: [] },
+    ])
   })
   it('opens a settled row again', async () => {
     says['GET /api/pages/5'] = page(5, { lines: [row(2, 'x = 71', { settled: true })] })
@@ -85,7 +143,10 @@ describe('the settling of a page', () => {
   it('gives a page without a name to a student, as the page before', async () => {
     await visit()
     await press('PageDown')
-    await made.findAll('button').find((each) => each.text().startsWith('Ada’s'))!.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text().startsWith('Ada’s'))!
+      .trigger('click')
     await flushPromises()
     expect(sentTo('POST /api/pages/6/student')).toEqual([{ student: 1 }])
     await made.find('select').setValue('')
@@ -96,7 +157,10 @@ describe('the settling of a page', () => {
     says['GET /api/pages/5'] = page(5, { state: 'failed', trouble: 'The page reader does not answer.', lines: [] })
     await visit()
     expect(made.find('.trouble').text()).toBe('The page reader does not answer.')
-    await made.findAll('button').find((each) => each.text() === 'read it again')!.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text() === 'read it again')!
+      .trigger('click')
     await flushPromises()
     expect(asked.map((each) => each.what)).toContain('POST /api/pages/5/again')
     expect(made.text()).toContain('It is being read.')

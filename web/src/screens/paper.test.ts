@@ -12,17 +12,34 @@ const router = createRouter({
   routes: [
     { path: '/build', component: BuildScreen },
     { path: '/sheets/:id/print', component: PrintScreen, props: ({ params }) => ({ sheetId: Number(params.id) }) },
-    ...['/', '/keys', '/people', '/account', '/sheets/:id', '/sheets/:id/:place'].map((path) => ({ path, component: { template: '<p />' } })),
+    ...['/', '/keys', '/people', '/account', '/sheets/:id', '/sheets/:id/:place'].map((path) => ({
+      path,
+      component: { template: '<p />' },
+    })),
   ],
 })
 let made: VueWrapper
 async function visit(path: string): Promise<void> {
   await router.push(path)
-  made = mount(defineComponent(() => () => h(RouterView)), { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } })
+  made = mount(
+    defineComponent(() => () => h(RouterView)),
+    { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } },
+  )
   await flushPromises()
 }
 const rung = (given: string, difficulty: number, more: object = {}) => ({
-  task: 'solve', given, variable: '', numbers: 'real', method: '', given_latex: given, answer_latex: '2', difficulty, family: 'linear-equations', level: 1, adds: `adds ${given}`, ...more,
+  task: 'solve',
+  given,
+  variable: '',
+  numbers: 'real',
+  method: '',
+  given_latex: given,
+  answer_latex: '2',
+  difficulty,
+  family: 'linear-equations',
+  level: 1,
+  adds: `adds ${given}`,
+  ...more,
 })
 beforeEach(() => {
   document.body.innerHTML = ''
@@ -30,10 +47,28 @@ beforeEach(() => {
   useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
   Object.assign(says, {
     'GET /api/families': {
-      families: ['linear', 'factor'].map((id) => ({ id: `${id}-x`, name: `About ${id}`, task: 'solve', description: '', example: '', levels: [{ number: 1, name: 'a' }, { number: 2, name: 'b' }] })),
-      events: ['no-solution'], slips: [{ id: 'sign', name: 'Sign lost' }],
+      families: ['linear', 'factor'].map((id) => ({
+        id: `${id}-x`,
+        name: `About ${id}`,
+        task: 'solve',
+        description: '',
+        example: '',
+        levels: [
+          { number: 1, name: 'a' },
+          { number: 2, name: 'b' },
+        ],
+      })),
+      events: ['no-solution'],
+      slips: [{ id: 'sign', name: 'Sign lost' }],
     },
-    'POST /api/ladders': (body: unknown) => ({ rungs: [...(body as { kept: { given: string }[] }).kept.map((each) => rung(each.given, 1)), rung('x = 1', 2), rung('x = 2', 3), rung('x = 3', 4)] }),
+    'POST /api/ladders': (body: unknown) => ({
+      rungs: [
+        ...(body as { kept: { given: string }[] }).kept.map((each) => rung(each.given, 1)),
+        rung('x = 1', 2),
+        rung('x = 2', 3),
+        rung('x = 3', 4),
+      ],
+    }),
     'POST /api/another': (body: unknown) => ({ rung: rung(`${(body as { what: string }).what} x`, 5) }),
     'POST /api/built': { ...sheet(), id: 8 },
   })
@@ -54,7 +89,9 @@ describe('building by keyboard', () => {
   }
   it('takes a kind of problem by Enter, proposes by the next, and stands on the first problem', async () => {
     await proposed()
-    expect(sentTo('POST /api/ladders')).toEqual([{ families: ['linear-x'], low: 1, high: 2, count: 12, events: [], slip: '', largest: 400, seed: 1, kept: [] }])
+    expect(sentTo('POST /api/ladders')).toEqual([
+      { families: ['linear-x'], low: 1, high: 2, count: 12, events: [], slip: '', largest: 400, seed: 1, kept: [] },
+    ])
     expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
     expect(document.activeElement!.getAttribute('aria-label')).toContain('x = 1')
     expect(made.find('.sum').text()).toContain('3 problems, about')
@@ -72,7 +109,11 @@ describe('building by keyboard', () => {
     await proposed()
     await press('ArrowDown')
     await press('h')
-    expect(sentTo('POST /api/another').at(-1)).toMatchObject({ what: 'harder', problem: { given: 'x = 2' }, known: [{ given: 'x = 1' }, { given: 'x = 2' }, { given: 'x = 3' }] })
+    expect(sentTo('POST /api/another').at(-1)).toMatchObject({
+      what: 'harder',
+      problem: { given: 'x = 2' },
+      known: [{ given: 'x = 1' }, { given: 'x = 2' }, { given: 'x = 3' }],
+    })
     expect(given()).toEqual(['x = 1', 'harder x', 'x = 3'])
     await press('ArrowDown', { altKey: true })
     expect(given()).toEqual(['x = 1', 'x = 3', 'harder x'])
@@ -121,7 +162,9 @@ describe('building by keyboard', () => {
     await made.find('.make').trigger('submit')
     await flushPromises()
     expect((sentTo('POST /api/built')[0] as { problems: object[] }).problems).toMatchObject([
-      { given: 'x = 1' }, { given: 'like x', form: 'mend', instruction: 'Find the slip.' }, { given: 'x = 3', instruction: 'Find the slip.' },
+      { given: 'x = 1' },
+      { given: 'like x', form: 'mend', instruction: 'Find the slip.' },
+      { given: 'x = 3', instruction: 'Find the slip.' },
     ])
   })
   it('changes a problem by hand, and leaves it where it can not be worked', async () => {
@@ -166,7 +209,9 @@ describe('building by keyboard', () => {
     await made.find('.make input').setValue('Thursday')
     await made.find('.make').trigger('submit')
     await flushPromises()
-    expect(sentTo('POST /api/built')).toMatchObject([{ title: 'Thursday', problems: [{ given: 'x = 1' }, { given: 'x = 2' }, { given: 'x = 3' }] }])
+    expect(sentTo('POST /api/built')).toMatchObject([
+      { title: 'Thursday', problems: [{ given: 'x = 1' }, { given: 'x = 2' }, { given: 'x = 3' }] },
+    ])
     expect(router.currentRoute.value.path).toBe('/sheets/8/print')
     await router.push('/build')
     await flushPromises()
@@ -178,8 +223,14 @@ describe('printing', () => {
   beforeEach(() =>
     Object.assign(says, {
       'GET /api/sheets/8': { ...sheet(3), id: 8, title: 'Thursday' },
-      'GET /api/sheets/8/paper': { pages: ['<svg id="1"/>', '<svg id="2"/>'], doubts: [{ item: 2, text: 'No method.' }] },
-      'GET /api/sheets/8/advice': { advice: [{ code: 'same-item', items: [1, 3], text: 'Numbers 1 and 3 are the same item.', mend: 'replace' }], minutes: 31.6 },
+      'GET /api/sheets/8/paper': {
+        pages: ['<svg id="1"/>', '<svg id="2"/>'],
+        doubts: [{ item: 2, text: 'No method.' }],
+      },
+      'GET /api/sheets/8/advice': {
+        advice: [{ code: 'same-item', items: [1, 3], text: 'Numbers 1 and 3 are the same item.', mend: 'replace' }],
+        minutes: 31.6,
+      },
     }),
   )
   const shows = () => decodeURIComponent(made.find('.paper').attributes('src')!)
@@ -201,7 +252,11 @@ describe('printing', () => {
     await flushPromises()
     expect(asked.filter((each) => each.what === 'GET /api/sheets/8/paper')).toHaveLength(3)
     const address = new URL(made.find('.open').attributes('href')!, 'http://x')
-    expect([address.pathname, address.searchParams.get('kind'), address.searchParams.get('columns')]).toEqual(['/api/sheets/8/paper.pdf', 'key', '2'])
+    expect([address.pathname, address.searchParams.get('kind'), address.searchParams.get('columns')]).toEqual([
+      '/api/sheets/8/paper.pdf',
+      'key',
+      '2',
+    ])
     expect(made.find('[name=space]').exists()).toBe(false)
   })
   it('gives an item a form and words of its own, and shows the pages anew', async () => {
@@ -222,7 +277,10 @@ describe('printing', () => {
     Object.assign(says, { 'POST /api/sheets/8/mended': { problem: 5, before }, 'PUT /api/problems/5': {} })
     await visit('/sheets/8/print')
     made.find<HTMLElement>('.advice li').element.focus()
-    says['GET /api/sheets/8/advice'] = { advice: [{ code: 'key-broken', items: [2], text: 'Its key breaks.', mend: 'key' }], minutes: 30 }
+    says['GET /api/sheets/8/advice'] = {
+      advice: [{ code: 'key-broken', items: [2], text: 'Its key breaks.', mend: 'key' }],
+      minutes: 30,
+    }
     await press('m')
     expect(sentTo('POST /api/sheets/8/mended')).toEqual([{ item: 3, mend: 'replace', seed: 1 }])
     expect(made.find('.advice').text()).toContain('Number 3: put another like it.')
@@ -241,7 +299,9 @@ describe('printing', () => {
   })
   it('makes another version and says what stayed', async () => {
     Object.assign(says, {
-      'POST /api/sheets/8/versions': { sheet: 9, stayed: [2] }, 'GET /api/sheets/9': { ...sheet(3), id: 9 }, 'GET /api/sheets/9/paper': { pages: ['<svg/>'], doubts: [] },
+      'POST /api/sheets/8/versions': { sheet: 9, stayed: [2] },
+      'GET /api/sheets/9': { ...sheet(3), id: 9 },
+      'GET /api/sheets/9/paper': { pages: ['<svg/>'], doubts: [] },
       'GET /api/sheets/9/advice': { advice: [], minutes: 5 },
     })
     await visit('/sheets/8/print')

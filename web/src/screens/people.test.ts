@@ -10,20 +10,40 @@ import { useSession } from '@/features/session/store'
 import { asked, beginAnew, line, person, says, sentTo, sheetList } from '@/testing/server'
 
 const someone = (id: number, username: string, more: object = {}) => ({
-  id, username, name: username.toUpperCase(), teaches: true, manages: false, active: true, last_here: null, word_until: null, ...more,
+  id,
+  username,
+  name: username.toUpperCase(),
+  teaches: true,
+  manages: false,
+  active: true,
+  last_here: null,
+  word_until: null,
+  ...more,
 })
-const everybody = [someone(1, 'demo', { manages: true }), someone(2, 'runa', { last_here: '2031-03-04T08:00:00Z' }), someone(3, 'ilo', { active: false })]
+const everybody = [
+  someone(1, 'demo', { manages: true }),
+  someone(2, 'runa', { last_here: '2031-03-04T08:00:00Z' }),
+  someone(3, 'ilo', { active: false }),
+]
 const router = createRouter({
   history: createMemoryHistory(),
   routes: [
-    { path: '/', component: SheetsScreen }, { path: '/people', component: PeopleScreen }, { path: '/account', component: AccountScreen },
-    { path: '/keys', component: SheetsScreen }, { path: '/build', component: AccountScreen }, { path: '/log-in', component: SheetsScreen }, { path: '/sheets/:id', component: AccountScreen },
+    { path: '/', component: SheetsScreen },
+    { path: '/people', component: PeopleScreen },
+    { path: '/account', component: AccountScreen },
+    { path: '/keys', component: SheetsScreen },
+    { path: '/build', component: AccountScreen },
+    { path: '/log-in', component: SheetsScreen },
+    { path: '/sheets/:id', component: AccountScreen },
   ],
 })
 let made: VueWrapper
 async function visit(path: string): Promise<void> {
   await router.push(path)
-  made = mount(defineComponent(() => () => h(RouterView)), { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } })
+  made = mount(
+    defineComponent(() => () => h(RouterView)),
+    { attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } } },
+  )
   await flushPromises()
 }
 const button = (words: string) => made.findAll('button').find((each) => each.text() === words)!
@@ -35,7 +55,12 @@ beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
   useSession().take({ teacher: person('demo', 'Tavi', { manages: true }), needs_setup: false })
-  Object.assign(says, { 'GET /api/people': { people: everybody, happenings: [{ when: '2031-03-04T08:00:00Z', who: 'demo', what: 'made', whom: 'ilo' }] } })
+  Object.assign(says, {
+    'GET /api/people': {
+      people: everybody,
+      happenings: [{ when: '2031-03-04T08:00:00Z', who: 'demo', what: 'made', whom: 'ilo' }],
+    },
+  })
 })
 
 describe('people', () => {
@@ -62,7 +87,8 @@ describe('people', () => {
     expect(document.activeElement).toBe(made.find('.new input').element)
   })
   it('keeps what was typed when the name is taken', async () => {
-    says['POST /api/people'] = () => Response.json({ code: 'account', detail: 'A user with that username already exists.' }, { status: 400 })
+    says['POST /api/people'] = () =>
+      Response.json({ code: 'account', detail: 'A user with that username already exists.' }, { status: 400 })
     await visit('/people')
     await made.find('.new input').setValue('runa')
     await made.find('.new').trigger('submit')
@@ -71,7 +97,10 @@ describe('people', () => {
     expect((made.find('.new input').element as HTMLInputElement).value).toBe('runa')
   })
   it('asks before it switches off or makes a new word, and only then does it', async () => {
-    Object.assign(says, { 'PATCH /api/people/2': everybody[1], 'POST /api/people/2/reset': { person: everybody[1], word: 'a-b' } })
+    Object.assign(says, {
+      'PATCH /api/people/2': everybody[1],
+      'POST /api/people/2/reset': { person: everybody[1], word: 'a-b' },
+    })
     await visit('/people')
     await made.find('[aria-label="switch off runa"]').trigger('click')
     await flushPromises()
@@ -87,7 +116,11 @@ describe('people', () => {
     expect(made.find('.said').text()).toBe('a-b')
   })
   it('gives and takes rights, switches on, and says what is refused', async () => {
-    Object.assign(says, { 'PATCH /api/people/3': everybody[2], 'PATCH /api/people/1': () => Response.json({ detail: 'Somebody must be left who manages people.' }, { status: 400 }) })
+    Object.assign(says, {
+      'PATCH /api/people/3': everybody[2],
+      'PATCH /api/people/1': () =>
+        Response.json({ detail: 'Somebody must be left who manages people.' }, { status: 400 }),
+    })
     await visit('/people')
     await made.find('[aria-label="ilo manages people"]').trigger('click')
     await flushPromises()
@@ -117,11 +150,18 @@ describe('one’s own account', () => {
     await change('old one', 'tide-table', 'tide-table')
     expect(sentTo('POST /api/account/password')).toEqual([{ old: 'old one', new: 'tide-table' }])
     expect(made.find('[role=status]').text()).toContain('The new password counts')
-    expect(made.findAll('[type=password]').map((each) => (each.element as HTMLInputElement).value)).toEqual(['', '', ''])
+    expect(made.findAll('[type=password]').map((each) => (each.element as HTMLInputElement).value)).toEqual([
+      '',
+      '',
+      '',
+    ])
   })
   it('lets who came with a one-time word go on to their work', async () => {
     useSession().take({ teacher: person('nera', 'Nera', { new_password: true }), needs_setup: false })
-    Object.assign(says, { 'POST /api/account/password': { teacher: person('nera', 'Nera'), needs_setup: false }, 'GET /api/sheets': sheetList([]) })
+    Object.assign(says, {
+      'POST /api/account/password': { teacher: person('nera', 'Nera'), needs_setup: false },
+      'GET /api/sheets': sheetList([]),
+    })
     await visit('/account')
     expect(made.text()).toContain('You came in with a one-time word')
     expect(made.find('nav').text()).not.toContain('Sheets')
@@ -129,7 +169,8 @@ describe('one’s own account', () => {
     expect(router.currentRoute.value.path).toBe('/')
   })
   it('keeps what was typed when it is refused', async () => {
-    says['POST /api/account/password'] = () => Response.json({ detail: 'This password is too common.' }, { status: 400 })
+    says['POST /api/account/password'] = () =>
+      Response.json({ detail: 'This password is too common.' }, { status: 400 })
     await visit('/account')
     await change('a', 'password1', 'password1')
     expect(made.find('[role=alert]').text()).toBe('This password is too common.')
@@ -154,10 +195,20 @@ describe('where one may go', () => {
 })
 
 describe('sheets of several people', () => {
-  const row = (id: number, more: object = {}) => ({ id, title: `Sheet ${id}`, received_from: '', changed: '', problems: 0, sound: 0, faulty: 0, ...more })
+  const row = (id: number, more: object = {}) => ({
+    id,
+    title: `Sheet ${id}`,
+    received_from: '',
+    changed: '',
+    problems: 0,
+    sound: 0,
+    faulty: 0,
+    ...more,
+  })
   it('says from whom a copy came, and gives one', async () => {
     Object.assign(says, {
-      'GET /api/sheets': sheetList([row(1, { received_from: 'Runa Velm' })]), 'GET /api/colleagues': [{ username: 'runa', name: 'Runa Velm' }],
+      'GET /api/sheets': sheetList([row(1, { received_from: 'Runa Velm' })]),
+      'GET /api/colleagues': [{ username: 'runa', name: 'Runa Velm' }],
       'POST /api/sheets/1/copies': () => new Response(null, { status: 204 }),
     })
     await visit('/')
@@ -185,7 +236,9 @@ describe('sheets of several people', () => {
     Object.assign(says, { 'GET /api/sheets': sheetList([row(1)]), 'POST /api/taken': { sheet: 1, left } })
     await visit('/')
     const field = made.find('[type=file]')
-    Object.defineProperty(field.element, 'files', { value: [{ name: 'week.json', text: () => Promise.resolve('{"problems": []}') }] })
+    Object.defineProperty(field.element, 'files', {
+      value: [{ name: 'week.json', text: () => Promise.resolve('{"problems": []}') }],
+    })
     await field.trigger('change')
     await flushPromises()
     await flushPromises()
@@ -197,7 +250,9 @@ describe('sheets of several people', () => {
     says['GET /api/sheets'] = (_: unknown, request: Request) => {
       const query = new URL(request.url).searchParams
       if (query.get('search')) return { sheets: [], more: false, all: 10 }
-      return query.get('page') === '2' ? { sheets: [row(10)], more: false, all: 10 } : { sheets: many, more: true, all: 10 }
+      return query.get('page') === '2'
+        ? { sheets: [row(10)], more: false, all: 10 }
+        : { sheets: many, more: true, all: 10 }
     }
     await visit('/')
     await press('Show further ones')

@@ -8,13 +8,50 @@ import { useHome } from '@/features/room/home'
 import { useRoom } from '@/features/room/store'
 import { asked, beginAnew, echo, key, line, says, sentTo } from '@/testing/server'
 
-const router = createRouter({ history: createMemoryHistory(), routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }] })
+const router = createRouter({
+  history: createMemoryHistory(),
+  routes: [{ path: '/:rest(.*)*', component: { template: '<p />' } }],
+})
 let made: VueWrapper
 const told = (verdict: string, words = '', right = '') => ({ verdict, words, right })
-const working = (lines: string[], tells: object[], more: object = {}) => ({ revision: 1, lines, echoes: lines.map((each) => echo(each)), told: tells, answered: false, hints: 0, ...more })
-const item = (id: number, more: object = {}) => ({ id, number: id - 10, task: 'solve', instruction: 'Solve.', given: '3x = 6', given_latex: '3x = 6', form: null as object | null, working: null as object | null, ...more })
-const news = (more: object = {}) => ({ tells: 'cue', hints: 2, paused: '', nudge: '', closes: null, over: false, ask: null as object | null, ...more })
-const room = (more: object = {}) => ({ ...news(), title: 'Thursday', student: 'Ada', decimal: 'point', items: [item(11), item(12)], ...more })
+const working = (lines: string[], tells: object[], more: object = {}) => ({
+  revision: 1,
+  lines,
+  echoes: lines.map((each) => echo(each)),
+  told: tells,
+  answered: false,
+  hints: 0,
+  ...more,
+})
+const item = (id: number, more: object = {}) => ({
+  id,
+  number: id - 10,
+  task: 'solve',
+  instruction: 'Solve.',
+  given: '3x = 6',
+  given_latex: '3x = 6',
+  form: null as object | null,
+  working: null as object | null,
+  ...more,
+})
+const news = (more: object = {}) => ({
+  tells: 'cue',
+  hints: 2,
+  paused: '',
+  nudge: '',
+  closes: null,
+  over: false,
+  ask: null as object | null,
+  ...more,
+})
+const room = (more: object = {}) => ({
+  ...news(),
+  title: 'Thursday',
+  student: 'Ada',
+  decimal: 'point',
+  items: [item(11), item(12)],
+  ...more,
+})
 const written = (found: object, more: object = {}) => ({ ...news(more), item: 11, working: found })
 
 async function show(component: object): Promise<void> {
@@ -22,7 +59,10 @@ async function show(component: object): Promise<void> {
   await flushPromises()
 }
 const press = async (words: string): Promise<void> => {
-  await made.findAll('button').find((each) => each.text().startsWith(words))!.trigger('click')
+  await made
+    .findAll('button')
+    .find((each) => each.text().startsWith(words))!
+    .trigger('click')
   await flushPromises()
 }
 async function type(text: string): Promise<void> {
@@ -36,10 +76,14 @@ beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
   Object.assign(says, {
-    'GET /api/room': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }), 'GET /api/room/home': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }), 'POST /api/room/come-in': { room: room() }, 'POST /api/room/leave': new Response(null, { status: 204 }),
+    'GET /api/room': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }),
+    'GET /api/room/home': Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }),
+    'POST /api/room/come-in': { room: room() },
+    'POST /api/room/leave': new Response(null, { status: 204 }),
     'POST /api/room/echo': (body: unknown) => echo((body as { text: string }).text),
     'GET /api/room/news': news(),
-    'PUT /api/room/items/11': (body: unknown) => written(working((body as { lines: string[] }).lines, [told('look', 'Mind the sign.')])),
+    'PUT /api/room/items/11': (body: unknown) =>
+      written(working((body as { lines: string[] }).lines, [told('look', 'Mind the sign.')])),
   })
 })
 async function comeIn(): Promise<void> {
@@ -63,7 +107,10 @@ describe('a student in a practice room', () => {
     expect(asked.map((each) => each.what)).toContain('POST /api/room/leave')
   })
   it('is told why the door stays closed', async () => {
-    says['POST /api/room/come-in'] = Response.json({ code: 'name', detail: 'This name is not on the list of the class.' }, { status: 400 })
+    says['POST /api/room/come-in'] = Response.json(
+      { code: 'name', detail: 'This name is not on the list of the class.' },
+      { status: 400 },
+    )
     await comeIn()
     expect(made.find('[role=alert]').text()).toContain('not on the list')
   })
@@ -72,7 +119,12 @@ describe('a student in a practice room', () => {
     await type('x = 3')
     expect(sent()).toEqual([{ revision: 0, lines: ['x = 3'] }])
     expect(made.find('.chain li').text()).toContain('look again')
-    expect(made.findAll('[role=status]').map((each) => each.text()).join(' ')).toContain('Line 1: look again. Mind the sign.')
+    expect(
+      made
+        .findAll('[role=status]')
+        .map((each) => each.text())
+        .join(' '),
+    ).toContain('Line 1: look again. Mind the sign.')
     await press('take the last line up again')
     expect(made.find<HTMLInputElement>('[aria-label="Next line"]').element.value).toBe('x = 3')
     expect(sent().at(-1)).toEqual({ revision: 1, lines: [] })
@@ -102,9 +154,16 @@ describe('a student in a practice room', () => {
     let stands = { lines: ['x = 3'], revision: 1 }
     says['PUT /api/room/items/11'] = (body: unknown) => {
       const wanted = body as typeof stands
-      if (wanted.revision !== stands.revision) return Response.json({ code: 'conflict', detail: 'Changed.', ...stands }, { status: 409 })
+      if (wanted.revision !== stands.revision)
+        return Response.json({ code: 'conflict', detail: 'Changed.', ...stands }, { status: 409 })
       stands = { lines: wanted.lines, revision: stands.revision + 1 }
-      return written(working(wanted.lines, wanted.lines.map(() => told('holds')), { revision: stands.revision }))
+      return written(
+        working(
+          wanted.lines,
+          wanted.lines.map(() => told('holds')),
+          { revision: stands.revision },
+        ),
+      )
     }
     await useRoom().send()
     await new Promise((done) => setTimeout(done, 20))
@@ -113,9 +172,14 @@ describe('a student in a practice room', () => {
     expect(made.text()).not.toContain('Another device')
   })
   it('does not lose what another device has overtaken', async () => {
-    says['PUT /api/room/items/11'] = Response.json({ code: 'conflict', detail: 'Changed.', lines: ['x = 9'], revision: 4 }, { status: 409 })
+    says['PUT /api/room/items/11'] = Response.json(
+      { code: 'conflict', detail: 'Changed.', lines: ['x = 9'], revision: 4 },
+      { status: 409 },
+    )
     await comeIn()
-    says['GET /api/room'] = room({ items: [item(11, { working: working(['x = 9'], [told('holds')], { revision: 4 }) }), item(12)] })
+    says['GET /api/room'] = room({
+      items: [item(11, { working: working(['x = 9'], [told('holds')], { revision: 4 }) }), item(12)],
+    })
     await type('x = 3')
     expect(made.find('.chain').text()).toContain('x = 9')
     says['PUT /api/room/items/11'] = written(working(['x = 3'], [told('holds')], { revision: 5 }))
@@ -124,9 +188,17 @@ describe('a student in a practice room', () => {
   })
   it('sees a pause, a nudge, the end and the hints that are left', async () => {
     says['POST /api/room/come-in'] = { room: room({ paused: 'Eyes to the board.', nudge: 'Begin with the 7.' }) }
-    says['POST /api/room/items/11/hint'] = { look: 'Look at the 7.', rule: 'Subtract from both sides', line: '', left: 1 }
+    says['POST /api/room/items/11/hint'] = {
+      look: 'Look at the 7.',
+      rule: 'Subtract from both sides',
+      line: '',
+      left: 1,
+    }
     await comeIn()
-    says['GET /api/room'] = room({ over: true, items: [item(11, { working: working([], [], { hints: 1 }) }), item(12)] })
+    says['GET /api/room'] = room({
+      over: true,
+      items: [item(11, { working: working([], [], { hints: 1 }) }), item(12)],
+    })
     says['GET /api/room/news'] = news({ over: true })
     expect(made.text()).toContain('A pause: Eyes to the board.')
     expect(made.text()).toContain('Your teacher: Begin with the 7.')
@@ -191,7 +263,10 @@ describe('a student by keys', () => {
     line.down = false
     made.unmount()
     asked.length = 0
-    says['GET /api/room'] = () => (sentTo('POST /api/room/leave').length ? Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }) : room())
+    says['GET /api/room'] = () =>
+      sentTo('POST /api/room/leave').length
+        ? Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 })
+        : room()
     await show(RoomScreen)
     expect(asked[0]?.what).toBe('POST /api/room/leave')
     expect(made.find('.door').exists()).toBe(true)
@@ -254,15 +329,37 @@ describe('what is left and what comes again', () => {
     await flushPromises()
     expect(made.text()).toContain('A pause: Eyes to the board.')
   })
-  const task = (lines: string[], tells: object[], more: object = {}) => ({ id: 4, against: 'Sign lost', decimal: 'point', instruction: 'Solve.', given_latex: '2x = 8', done: false, working: working(lines, tells), ...more })
+  const task = (lines: string[], tells: object[], more: object = {}) => ({
+    id: 4,
+    against: 'Sign lost',
+    decimal: 'point',
+    instruction: 'Solve.',
+    given_latex: '2x = 8',
+    done: false,
+    working: working(lines, tells),
+    ...more,
+  })
   const page = (next: object | null, more: object = {}) => ({
-    student: 'Ada', school_class: 'Evening A', next,
-    slips: [{ name: 'Sign lost', cue: 'Mind the sign.', rid: false, due: new Date().toISOString().slice(0, 10), solved: 1 }, { name: 'Carried across', cue: 'Undo it.', rid: true, due: '2026-01-01', solved: 4 }],
-    sets: [{ title: 'Thursday', day: '2026-03-05', items: [item(11, { working: working(['x = 3'], [told('look', 'Mind the sign.')]) }), item(12)] }], ...more,
+    student: 'Ada',
+    school_class: 'Evening A',
+    next,
+    slips: [
+      { name: 'Sign lost', cue: 'Mind the sign.', rid: false, due: new Date().toISOString().slice(0, 10), solved: 1 },
+      { name: 'Carried across', cue: 'Undo it.', rid: true, due: '2026-01-01', solved: 4 },
+    ],
+    sets: [
+      {
+        title: 'Thursday',
+        day: '2026-03-05',
+        items: [item(11, { working: working(['x = 3'], [told('look', 'Mind the sign.')]) }), item(12)],
+      },
+    ],
+    ...more,
   })
   it('shows at home what comes again, what one is rid of, and what was written', async () => {
     let looks = 0
-    says['GET /api/room/home'] = () => (looks++ ? page(task([], [])) : Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 }))
+    says['GET /api/room/home'] = () =>
+      looks++ ? page(task([], [])) : Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 })
     says['POST /api/room/come-in'] = { room: null }
     await comeIn()
     expect(made.find('[aria-label="Errors"]').text()).toMatch(/Sign lost.*due today.*rid of.*Carried across/s)
@@ -272,7 +369,8 @@ describe('what is left and what comes again', () => {
   it('works the next problem line by line, and asks for another', async () => {
     Object.assign(says, {
       'GET /api/room/home': page(task([], [])),
-      'PUT /api/room/home/problems/4': (body: unknown) => task((body as { lines: string[] }).lines, [told('holds')], { done: true }),
+      'PUT /api/room/home/problems/4': (body: unknown) =>
+        task((body as { lines: string[] }).lines, [told('holds')], { done: true }),
     })
     await show(RoomScreen)
     line.down = true
@@ -297,14 +395,44 @@ function beginKept(): void {
 }
 
 describe('the teacher’s view of a room', () => {
-  const cell = (more: object = {}) => ({ item: 11, working: 5, beads: [{ kind: 'equation', relation: 'breaks' }], stuck: 1, answered: false, slip: 'Sign lost', hints: 1, ...more })
+  const cell = (more: object = {}) => ({
+    item: 11,
+    working: 5,
+    beads: [{ kind: 'equation', relation: 'breaks' }],
+    stuck: 1,
+    answered: false,
+    slip: 'Sign lost',
+    hints: 1,
+    ...more,
+  })
   const view = (more: object = {}) => ({
-    version: 3, code: 'ABC234', tells: 'line', right_line: false, hints: 0, paused: '', closes: null, ended: false, items: [11, 12],
-    seats: [{ student: 1, name: 'Ada', heard: new Date().toISOString(), nudge: '', more_minutes: 0, cells: [cell()] }, { student: 2, name: 'Bo', heard: null, nudge: '', more_minutes: 5, cells: [] }] as object[] | null, ...more,
+    version: 3,
+    code: 'ABC234',
+    tells: 'line',
+    right_line: false,
+    hints: 0,
+    paused: '',
+    closes: null,
+    ended: false,
+    items: [11, 12],
+    seats: [
+      { student: 1, name: 'Ada', heard: new Date().toISOString(), nudge: '', more_minutes: 0, cells: [cell()] },
+      { student: 2, name: 'Bo', heard: null, nudge: '', more_minutes: 5, cells: [] },
+    ] as object[] | null,
+    ...more,
   })
   beforeEach(async () => {
     useMarking().set = { id: 7, school_class: 3 } as never
-    Object.assign(says, { 'GET /api/classes/3/door': { code: '' }, 'POST /api/classes/3/door': { code: 'HOME42' }, 'DELETE /api/classes/3/door': new Response(null, { status: 204 }), 'GET /api/sets/7/room': view(), 'PATCH /api/sets/7/room': view({ paused: 'Eyes up.' }), 'POST /api/sets/7/room': view(), 'POST /api/sets/7/room/students/1': view(), 'POST /api/sets/7/room/students/2': view() })
+    Object.assign(says, {
+      'GET /api/classes/3/door': { code: '' },
+      'POST /api/classes/3/door': { code: 'HOME42' },
+      'DELETE /api/classes/3/door': new Response(null, { status: 204 }),
+      'GET /api/sets/7/room': view(),
+      'PATCH /api/sets/7/room': view({ paused: 'Eyes up.' }),
+      'POST /api/sets/7/room': view(),
+      'POST /api/sets/7/room/students/1': view(),
+      'POST /api/sets/7/room/students/2': view(),
+    })
   })
   it('hides names until they are wished, and shows who is stuck at which line', async () => {
     await show(RoomFace)
@@ -318,7 +446,23 @@ describe('the teacher’s view of a room', () => {
     vi.useFakeTimers()
     await show(RoomFace)
     let since = ''
-    says['GET /api/sets/7/room'] = (_: unknown, request: Request) => (since = new URL(request.url).search, view({ version: 4, items: [], seats: [{ student: 2, name: 'Bo', heard: new Date().toISOString(), nudge: '', more_minutes: 5, cells: [cell({ item: 12, working: 6, stuck: 3 })] }] }))
+    says['GET /api/sets/7/room'] = (_: unknown, request: Request) => (
+      (since = new URL(request.url).search),
+      view({
+        version: 4,
+        items: [],
+        seats: [
+          {
+            student: 2,
+            name: 'Bo',
+            heard: new Date().toISOString(),
+            nudge: '',
+            more_minutes: 5,
+            cells: [cell({ item: 12, working: 6, stuck: 3 })],
+          },
+        ],
+      })
+    )
     await vi.advanceTimersByTimeAsync(1100)
     const rows = made.findAll('tbody tr').map((each) => each.text())
     expect(rows).toHaveLength(2)
@@ -340,12 +484,17 @@ describe('the teacher’s view of a room', () => {
     await press('take the secret away')
     await made.find('[aria-label="… for student 2"]').trigger('click')
     await press('5 minutes more')
-    expect(sentTo('POST /api/sets/7/room/students/1')).toEqual([{ forget_secret: false, nudge: 'Begin with the 7.' }, { forget_secret: true }])
+    expect(sentTo('POST /api/sets/7/room/students/1')).toEqual([
+      { forget_secret: false, nudge: 'Begin with the 7.' },
+      { forget_secret: true },
+    ])
     expect(sentTo('POST /api/sets/7/room/students/2')).toEqual([{ forget_secret: false, more_minutes: 10 }])
   })
   it('pauses, goes on, shows the names and ends by keys', async () => {
     const press = async (name: string): Promise<void> => {
-      window.dispatchEvent(new KeyboardEvent('keydown', { ...key(name), altKey: true, cancelable: true } as KeyboardEventInit))
+      window.dispatchEvent(
+        new KeyboardEvent('keydown', { ...key(name), altKey: true, cancelable: true } as KeyboardEventInit),
+      )
       await flushPromises()
     }
     await show(RoomFace)
@@ -361,7 +510,11 @@ describe('the teacher’s view of a room', () => {
     says['PATCH /api/sets/7/room'] = view({ ended: true })
     await press('x')
     await press('x')
-    expect(sentTo('PATCH /api/sets/7/room').map((each) => ({ ...(each as object), new_code: undefined }))).toEqual([{ paused: 'Eyes up.' }, { paused: '' }, { ended: true }])
+    expect(sentTo('PATCH /api/sets/7/room').map((each) => ({ ...(each as object), new_code: undefined }))).toEqual([
+      { paused: 'Eyes up.' },
+      { paused: '' },
+      { ended: true },
+    ])
   })
   it('gives a code from home and closes it', async () => {
     await show(RoomFace)
@@ -375,7 +528,10 @@ describe('the teacher’s view of a room', () => {
     await show(RoomFace)
     let answer: (found: object) => void = () => undefined
     says['POST /api/classes/3/door'] = () => new Promise<object>((done) => (answer = done))
-    await made.findAll('button').find((each) => each.text().startsWith('a code from home'))?.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text().startsWith('a code from home'))
+      ?.trigger('click')
     await vi.advanceTimersByTimeAsync(1100)
     answer({ code: 'HOME42' })
     await vi.advanceTimersByTimeAsync(1)
@@ -398,7 +554,10 @@ describe('the teacher’s view of a room', () => {
     says['GET /api/sets/7/room'] = () => Promise.reject(new TypeError('fetch'))
     await show(RoomFace)
     expect(made.find('[aria-label="Open the room"]').exists()).toBe(false)
-    says['GET /api/sets/7/room'] = Response.json({ code: 'not-found', detail: 'There is nothing here.' }, { status: 404 })
+    says['GET /api/sets/7/room'] = Response.json(
+      { code: 'not-found', detail: 'There is nothing here.' },
+      { status: 404 },
+    )
     await vi.advanceTimersByTimeAsync(1100)
     expect(made.find('[aria-label="Open the room"]').exists()).toBe(true)
     const looks = sentTo('GET /api/sets/7/room').length
@@ -414,12 +573,17 @@ describe('the teacher’s view of a room', () => {
     expect(sentTo('POST /api/sets/7/room/students/2')).toEqual([{ forget_secret: false, open_minutes: 30 }])
   })
   it('opens a room with what it tells', async () => {
-    says['GET /api/sets/7/room'] = Response.json({ code: 'not-found', detail: 'There is nothing here.' }, { status: 404 })
+    says['GET /api/sets/7/room'] = Response.json(
+      { code: 'not-found', detail: 'There is nothing here.' },
+      { status: 404 },
+    )
     await show(RoomFace)
     await made.find('input[value="place"]').setValue(true)
     await made.find('[aria-label="Open the room"]').trigger('submit')
     await flushPromises()
-    expect(sentTo('POST /api/sets/7/room')).toEqual([{ tells: 'place', right_line: false, hints: 0, minutes: null, show_time: false }])
+    expect(sentTo('POST /api/sets/7/room')).toEqual([
+      { tells: 'place', right_line: false, hints: 0, minutes: null, show_time: false },
+    ])
     expect(made.find('.code').text()).toBe('ABC234')
   })
 })

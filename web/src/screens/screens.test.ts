@@ -8,7 +8,22 @@ import ProofsScreen from './ProofsScreen.vue'
 import SheetsScreen from './SheetsScreen.vue'
 import { useSession } from '@/features/session/store'
 import { keep, kept } from '@/lib/keep'
-import { asked, beginAnew, echo, key, line, method, person, problem, row, says, sentTo, sheet, sheetList, step } from '@/testing/server'
+import {
+  asked,
+  beginAnew,
+  echo,
+  key,
+  line,
+  method,
+  person,
+  problem,
+  row,
+  says,
+  sentTo,
+  sheet,
+  sheetList,
+  step,
+} from '@/testing/server'
 
 const teacher = person('demo', 'Maren')
 let router: Router
@@ -27,17 +42,26 @@ beforeEach(async () => {
       { path: '/keys', component: ProofsScreen },
       { path: '/account', component: LogInScreen },
       {
-        path: '/sheets/:sheet/:place?/:face?', component: DeskScreen,
-        props: ({ params }) => ({ sheetId: Number(params.sheet), place: Number(params.place || 1), face: String(params.face || 'work') }),
+        path: '/sheets/:sheet/:place?/:face?',
+        component: DeskScreen,
+        props: ({ params }) => ({
+          sheetId: Number(params.sheet),
+          place: Number(params.place || 1),
+          face: String(params.face || 'work'),
+        }),
       },
     ],
   })
 })
 async function visit(path: string): Promise<VueWrapper> {
   await router.push(path)
-  mounted = mount(defineComponent(() => () => h(RouterView)), {
-    attachTo: document.body, global: { plugins: [router], stubs: { teleport: true, transition: true } },
-  })
+  mounted = mount(
+    defineComponent(() => () => h(RouterView)),
+    {
+      attachTo: document.body,
+      global: { plugins: [router], stubs: { teleport: true, transition: true } },
+    },
+  )
   await flushPromises()
   return mounted
 }
@@ -82,7 +106,15 @@ describe('logging in', () => {
 })
 
 describe('the sheets', () => {
-  const rowOf = (id: number, problems: number, sound: number, faulty: number) => ({ id, title: `Sheet ${id}`, received_from: '', changed: '', problems, sound, faulty })
+  const rowOf = (id: number, problems: number, sound: number, faulty: number) => ({
+    id,
+    title: `Sheet ${id}`,
+    received_from: '',
+    changed: '',
+    problems,
+    sound,
+    faulty,
+  })
   const open = (rows: object[]) => {
     says['GET /api/sheets'] = sheetList(rows)
     return visit('/')
@@ -142,16 +174,41 @@ describe('the sheets', () => {
     line.down = false
     says['POST /api/account/log-out'] = { teacher: null, needs_setup: false }
     keep('key', 'x')
-    await made.findAll('button').find((each) => each.text() === 'Log out')!.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text() === 'Log out')!
+      .trigger('click')
     await flushPromises()
     expect([kept('key'), path()]).toEqual([null, '/log-in'])
   })
 })
 
 describe('proof-reading', () => {
-  const found = { problems: [{ label: '2)', at: 3, places: [3], task: 'solve', given: 'x', given_latex: 'x', lines: [], beads: [], verdict: 'none', finished: false, findings: [{ kind: 'breaks', line: 1, place: 4, text: 'It breaks.', instead: '' }] }], skipped: [{ line: 1, text: 'Name' }], faulty: 1 }
+  const found = {
+    problems: [
+      {
+        label: '2)',
+        at: 3,
+        places: [3],
+        task: 'solve',
+        given: 'x',
+        given_latex: 'x',
+        lines: [],
+        beads: [],
+        verdict: 'none',
+        finished: false,
+        findings: [{ kind: 'breaks', line: 1, place: 4, text: 'It breaks.', instead: '' }],
+      },
+    ],
+    skipped: [{ line: 1, text: 'Name' }],
+    faulty: 1,
+  }
   it('reads on Ctrl+Enter, leads to the line, and makes a sheet', async () => {
-    Object.assign(says, { 'POST /api/keys/proofread': found, 'POST /api/keys/sheet': { id: 9 }, 'GET /api/sheets/9': { ...sheet(), id: 9 } })
+    Object.assign(says, {
+      'POST /api/keys/proofread': found,
+      'POST /api/keys/sheet': { id: 9 },
+      'GET /api/sheets/9': { ...sheet(), id: 9 },
+    })
     const made = await visit('/keys')
     const area = made.find('textarea')
     expect(document.activeElement).toBe(area.element)
@@ -192,7 +249,14 @@ describe('the desk by keyboard', () => {
       'PUT /api/problems/3/lines': (body: unknown) => problem((lines = (body as { lines: string[] }).lines)),
       'POST /api/check/echo': (body: unknown) => echo((body as { text: string }).text),
       'GET /api/problems/3/methods': { methods: [method('undo', 'a', 'b')], why_none: '' },
-      'GET /api/problems/3/anticipate': { answer: ['7'], answer_latex: '7', wrong: [], unfinished: [], options: [], why_none: '' },
+      'GET /api/problems/3/anticipate': {
+        answer: ['7'],
+        answer_latex: '7',
+        wrong: [],
+        unfinished: [],
+        options: [],
+        why_none: '',
+      },
       'GET /api/catalogue': { entries: [] },
       'GET /api/account/words': { words: {} },
     })
@@ -234,7 +298,13 @@ describe('the desk by keyboard', () => {
   ])('opens with Alt+%s: %s', async (letter, title) => {
     const made = await visit('/sheets/1/1')
     await alt(letter)
-    expect(made.findAll('[role=dialog]').filter((each) => each.isVisible()).map((each) => each.attributes('aria-label') ?? each.text()).join(' ')).toContain(title)
+    expect(
+      made
+        .findAll('[role=dialog]')
+        .filter((each) => each.isVisible())
+        .map((each) => each.attributes('aria-label') ?? each.text())
+        .join(' '),
+    ).toContain(title)
     await press('PageDown')
     expect(path()).toBe('/sheets/1/1')
   })
@@ -256,7 +326,10 @@ describe('the desk by keyboard', () => {
     await made.find('.methods').trigger('keydown', key('Enter'))
     await flushPromises()
     expect(lines).toEqual(['x = 5 + 2'])
-    await made.findAll('button').find((each) => each.text() === 'Replace them')!.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text() === 'Replace them')!
+      .trigger('click')
     await flushPromises()
     await vi.waitFor(() => expect(lines).toEqual(['a', 'b']))
     expect(path()).toBe('/sheets/1/1')
@@ -267,12 +340,16 @@ describe('the desk by keyboard', () => {
   })
   it('offers both versions in a conflict', async () => {
     const made = await visit('/sheets/1/1')
-    says['PUT /api/problems/3/lines'] = () => Response.json({ code: 'conflict', detail: 'changed', revision: 8, lines: ['x = 8', 'x = 7'] }, { status: 409 })
+    says['PUT /api/problems/3/lines'] = () =>
+      Response.json({ code: 'conflict', detail: 'changed', revision: 8, lines: ['x = 8', 'x = 7'] }, { status: 409 })
     const field = made.find('.middle input')
     await field.setValue('x = 7')
     await field.trigger('keydown', key('Enter'))
     await vi.waitFor(() => expect(made.find('[role=alert]').text()).toContain('Yours has 2 lines, the other 2.'))
-    await made.findAll('button').find((each) => each.text() === 'Take the other')!.trigger('click')
+    await made
+      .findAll('button')
+      .find((each) => each.text() === 'Take the other')!
+      .trigger('click')
     await flushPromises()
     expect(made.find('[role=alert]').exists()).toBe(false)
   })
@@ -284,7 +361,12 @@ describe('the desk by keyboard', () => {
     expect(made.text()).toContain('Keys and notation')
   })
   it('counts the conventions that are set and what is not taught', async () => {
-    says['GET /api/sheets/1'] = { ...sheet(3), conventions: { decimal: 'comma', moves: 'margin' }, untaught: ['factoring'], problems: [row(3)] }
+    says['GET /api/sheets/1'] = {
+      ...sheet(3),
+      conventions: { decimal: 'comma', moves: 'margin' },
+      untaught: ['factoring'],
+      problems: [row(3)],
+    }
     const made = await visit('/sheets/1/1')
     expect(made.find('.bar').text()).toContain('2 conventions set')
     expect(made.find('.bar').text()).toContain('1 not taught yet')

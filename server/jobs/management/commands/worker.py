@@ -31,6 +31,12 @@ class Command(BaseCommand):
 async def _work(working: App, at_once: int, *, wait: bool) -> None:
     async with working.open_async():
         await working.run_worker_async(
-            queues=[QUEUE], concurrency=at_once, wait=wait, delete_jobs="successful", update_heartbeat_interval=HEARTBEAT,
-            stalled_worker_timeout=SILENT, fetch_job_polling_interval=2.0, shutdown_graceful_timeout=20,
-        )  # fmt: skip
+            queues=[QUEUE],
+            concurrency=at_once,
+            wait=wait,
+            delete_jobs="successful",
+            update_heartbeat_interval=HEARTBEAT,
+            stalled_worker_timeout=SILENT,
+            fetch_job_polling_interval=2.0,
+            shutdown_graceful_timeout=20,
+        )

@@ -19,14 +19,37 @@ from server.sheets.models import Sheet
 
 TEACHER = "demo"
 CLASSES = {
-    "Evening A": ["Ada Quill", "Bo Tarn", "Cleo Marsh", "Dag Holm", "Edda Finch", "Falk Ives", "Gesa Lorn", "Hale Brook", "Iris Vane", "Jory Pell", "Kit Ashby", "Lida Thorne"],
-    "Evening B": ["Mads Orrin", "Nele Fenn", "Osk Wharf", "Pia Lund", "Quin Harrow", "Rike Stell", "Sven Moor", "Tilda Crane"],
+    "Evening A": [
+        "Ada Quill",
+        "Bo Tarn",
+        "Cleo Marsh",
+        "Dag Holm",
+        "Edda Finch",
+        "Falk Ives",
+        "Gesa Lorn",
+        "Hale Brook",
+        "Iris Vane",
+        "Jory Pell",
+        "Kit Ashby",
+        "Lida Thorne",
+    ],
+    "Evening B": [
+        "Mads Orrin",
+        "Nele Fenn",
+        "Osk Wharf",
+        "Pia Lund",
+        "Quin Harrow",
+        "Rike Stell",
+        "Sven Moor",
+        "Tilda Crane",
+    ],
     "Morning C": ["Ulla Reed", "Vito Sands", "Wim Karst", "Xenia Dell", "Yara Flint", "Zeno Hythe"],
-}  # fmt: skip
+}
 ON_PAGES = ["Iris Vane", "Jory Pell", "Kit Ashby"]
 """Who wrote on pages that are still to be read."""
 RIGHT = 0.6
-"""Which share of the workings is right; of the others most hold an error that is foreseen, some stop, some are missing."""
+"""Which share of the workings is right; of the others most hold an error that is foreseen, some stop, some are
+missing."""
 
 
 class Command(BaseCommand):

@@ -1,4 +1,5 @@
-"""`manage.py district_classes`: classes, students, sets and workings for the made-up teachers of `district`, for measuring."""
+"""`manage.py district_classes`: classes, students, sets and workings for the made-up teachers of `district`, for
+measuring."""
 
 from __future__ import annotations
 
@@ -18,12 +19,20 @@ from server.sheets.schemas import ProblemIn
 
 PATTERN: list[tuple[str, str, list[list[str]]]] = [
     ("solve", "3x + 7 = 22", [["3x = 15", "x = 5"], ["3x = 29", "x = 29/3"]]),
-    ("solve", "x^2 - 5x + 6 = 0", [["(x - 2)(x - 3) = 0", "x = 2 or x = 3"], ["(x + 2)(x + 3) = 0", "x = -2 or x = -3"]]),
-    ("solve", "2(x - 3) = 4x + 8", [["2x - 6 = 4x + 8", "-14 = 2x", "x = -7"], ["2x - 3 = 4x + 8", "-11 = 2x", "x = -11/2"]]),
+    (
+        "solve",
+        "x^2 - 5x + 6 = 0",
+        [["(x - 2)(x - 3) = 0", "x = 2 or x = 3"], ["(x + 2)(x + 3) = 0", "x = -2 or x = -3"]],
+    ),
+    (
+        "solve",
+        "2(x - 3) = 4x + 8",
+        [["2x - 6 = 4x + 8", "-14 = 2x", "x = -7"], ["2x - 3 = 4x + 8", "-11 = 2x", "x = -11/2"]],
+    ),
     ("simplify", "√50 + √8", [["5√2 + 2√2", "7√2"], ["√58"]]),
     ("simplify", "(2x^3)^2", [["4x^6"], ["2x^6"]]),
     ("expand", "(x - 5)^2", [["x^2 - 10x + 25"], ["x^2 - 25"]]),
-]  # fmt: skip
+]
 """The items of every set, each with a right and a wrong working."""
 
 
@@ -38,7 +47,8 @@ class Command(BaseCommand):
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
-        """Makes one class by the services, and the others from it in the database. Raises CommandError where classes are."""
+        """Makes one class by the services, and the others from it in the database. Raises CommandError where classes
+        are."""
         first = User.objects.filter(username="teacher0").first()
         if first is None or SchoolClass.objects.exists():
             raise CommandError("Classes are made once, in the database of `district`.")
@@ -68,28 +78,38 @@ class Command(BaseCommand):
                 self.stdout.write(f"{cursor.rowcount} rows: {words.split('(')[0].strip()}")
 
 
-_SETS = """SELECT {columns} FROM marking_givenset new JOIN marking_givenset old ON old.id = %(set)s {join} WHERE new.id <> %(set)s ORDER BY {order}"""
+_SETS = """SELECT {columns} FROM marking_givenset new JOIN marking_givenset old ON old.id = %(set)s {join}
+    WHERE new.id <> %(set)s ORDER BY {order}"""
 STATEMENTS = (
     """INSERT INTO marking_schoolclass (owner_id, name, archived, created)
-    SELECT p.user_id, 'Class ' || k, false, now() FROM accounts_person p, generate_series(1, %(classes)s) k WHERE p.teaches""",
+    SELECT p.user_id, 'Class ' || k, false, now() FROM accounts_person p, generate_series(1, %(classes)s) k
+    WHERE p.teaches""",
     """INSERT INTO marking_student (school_class_id, name, number)
     SELECT c.id, s.name, s.number FROM marking_schoolclass c, marking_student s
     WHERE c.id <> %(class)s AND s.school_class_id = %(class)s ORDER BY c.id, s.id""",
     """INSERT INTO marking_givenset (school_class_id, title, day, conventions, codes, late_percent, boundaries, created)
     SELECT c.id, 'Set ' || k, s.day + 7 * k, s.conventions, s.codes, s.late_percent, s.boundaries, now()
-    FROM marking_schoolclass c, marking_givenset s, generate_series(1, %(sets)s) k WHERE s.id = %(set)s AND c.id <> %(class)s ORDER BY c.id, k""",
-    """INSERT INTO marking_setitem (given_set_id, position, task, given, variable, numbers, method, form, made, scheme, key, foreseen) """
+    FROM marking_schoolclass c, marking_givenset s, generate_series(1, %(sets)s) k
+    WHERE s.id = %(set)s AND c.id <> %(class)s ORDER BY c.id, k""",
+    """INSERT INTO marking_setitem
+    (given_set_id, position, task, given, variable, numbers, method, form, made, scheme, key, foreseen) """
     + _SETS.format(
-        columns="new.id, i.position, i.task, i.given, i.variable, i.numbers, i.method, i.form, i.made, i.scheme, i.key, '[]'::jsonb",
-        join="JOIN marking_setitem i ON i.given_set_id = old.id", order="new.id, i.position",
+        columns="new.id, i.position, i.task, i.given, i.variable, i.numbers, "
+        "i.method, i.form, i.made, i.scheme, i.key, '[]'::jsonb",
+        join="JOIN marking_setitem i ON i.given_set_id = old.id",
+        order="new.id, i.position",
     ),
     """INSERT INTO marking_paper (given_set_id, student_id, absent, late) """
     + _SETS.format(
-        columns="new.id, s.id, false, false", join="JOIN marking_student s ON s.school_class_id = new.school_class_id", order="new.id, s.id"
+        columns="new.id, s.id, false, false",
+        join="JOIN marking_student s ON s.school_class_id = new.school_class_id",
+        order="new.id, s.id",
     ),
-    """INSERT INTO marking_studentworking (paper_id, item_id, lines, source, report, proposal, made_from, trouble, alike, slips, "right", mark,
+    """INSERT INTO marking_studentworking
+        (paper_id, item_id, lines, source, report, proposal, made_from, trouble, alike, slips, "right", mark,
         confirmed_by, confirmed)
-    SELECT p.id, i.id, w.lines, w.source, w.report, w.proposal, w.made_from, w.trouble, w.alike, w.slips, w."right", w.mark, w.confirmed_by, w.confirmed
+    SELECT p.id, i.id, w.lines, w.source, w.report, w.proposal, w.made_from, w.trouble, w.alike, w.slips, w."right",
+        w.mark, w.confirmed_by, w.confirmed
     FROM marking_paper p JOIN marking_student s ON s.id = p.student_id
     JOIN marking_setitem i ON i.given_set_id = p.given_set_id
     JOIN marking_student os ON os.school_class_id = %(class)s AND os.name = s.name
@@ -97,4 +117,4 @@ STATEMENTS = (
     JOIN marking_setitem oi ON oi.given_set_id = %(set)s AND oi.position = i.position
     JOIN marking_studentworking w ON w.paper_id = op.id AND w.item_id = oi.id
     WHERE p.given_set_id <> %(set)s ORDER BY p.id, i.position""",
-)  # fmt: skip
+)

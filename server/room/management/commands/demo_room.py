@@ -1,4 +1,5 @@
-"""`manage.py demo_room`: an open room of the invented evening school, whose class is at work; and a student who practises at home."""
+"""`manage.py demo_room`: an open room of the invented evening school, whose class is at work; and a student who
+practises at home."""
 
 from __future__ import annotations
 
@@ -24,11 +25,17 @@ from server.sheets.schemas import ProblemIn
 
 TEACHER, CLASS, TITLE = "demo", "Morning C", "Practice for Thursday"
 CODE, HOME_CODE, SECRET = "QUAY42", "HARBR7", "lantern"
-"""Codes that are always the same, so that the guide can name them; every student of the demo comes in with this secret."""
+"""Codes that are always the same, so that the guide can name them; every student of the demo comes in with this
+secret."""
 PROBLEMS = [
-    ("work", "solve", "3x + 7 = 22"), ("work", "solve", "x^2 = 9x"), ("choose", "simplify", "√50 + √8"), ("mend", "solve", "2(x - 3) = 4x + 8"),
-    ("fill", "solve", "5x - 4 = 2x + 11"), ("claim", "expand", "(a + b)^2"), ("work", "analyze", "(x^2 - x - 6)/(x^2 - 9)"),
-]  # fmt: skip
+    ("work", "solve", "3x + 7 = 22"),
+    ("work", "solve", "x^2 = 9x"),
+    ("choose", "simplify", "√50 + √8"),
+    ("mend", "solve", "2(x - 3) = 4x + 8"),
+    ("fill", "solve", "5x - 4 = 2x + 11"),
+    ("claim", "expand", "(a + b)^2"),
+    ("work", "analyze", "(x^2 - x - 6)/(x^2 - 9)"),
+]
 WRITTEN: list[list[list[str]]] = [
     [["3x = 15", "x = 5"], ["x^2 - 9x = 0", "x(x - 9) = 0", "x = 0 or x = 9"], ["B"]],
     [["3x = 29", "x = 29/3"]],

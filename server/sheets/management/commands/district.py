@@ -39,7 +39,8 @@ class Command(BaseCommand):
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
-        """Makes one sheet by the services, and the others from it in the database. Raises CommandError where people work."""
+        """Makes one sheet by the services, and the others from it in the database. Raises CommandError where people
+        work."""
         if User.objects.exists():
             raise CommandError("This database has people in it; the made-up ones go into an empty one.")
         first, _ = people.make("teacher0", "Teacher 0", password=PASSWORD, manages=True)
@@ -58,7 +59,8 @@ class Command(BaseCommand):
 
 
 STATEMENTS = (
-    """INSERT INTO auth_user (username, password, first_name, last_name, email, is_superuser, is_staff, is_active, date_joined)
+    """INSERT INTO auth_user
+    (username, password, first_name, last_name, email, is_superuser, is_staff, is_active, date_joined)
     SELECT 'teacher' || k, u.password, 'Teacher ' || k, '', '', false, false, true, now()
     FROM auth_user u, generate_series(1, %(teachers)s - 1) k WHERE u.id = %(first)s""",
     """INSERT INTO accounts_person (user_id, teaches, manages)
@@ -66,11 +68,13 @@ STATEMENTS = (
     """INSERT INTO sheets_sheet (owner_id, title, received_from, conventions, untaught, created, changed)
     SELECT u.id, 'Sheet ' || k, '', s.conventions, s.untaught, now(), now() - k * interval '1 hour'
     FROM auth_user u, sheets_sheet s, generate_series(1, %(sheets)s) k WHERE s.id = %(pattern)s""",
-    """INSERT INTO sheets_problem (sheet_id, position, task, given, variable, numbers, method, instruction, form, difficulty, difficulty_version,
+    """INSERT INTO sheets_problem
+        (sheet_id, position, task, given, variable, numbers, method, instruction, form, difficulty, difficulty_version,
         family, rating, methods, slips, likeness, indexed)
-    SELECT s.id, p.position, p.task, p.given, p.variable, p.numbers, p.method, p.instruction, p.form, p.difficulty, p.difficulty_version,
-        p.family, p.rating, p.methods, p.slips, p.likeness, p.indexed
-    FROM sheets_sheet s, sheets_problem p WHERE s.id <> %(pattern)s AND p.sheet_id = %(pattern)s ORDER BY s.id, p.position""",
+    SELECT s.id, p.position, p.task, p.given, p.variable, p.numbers, p.method, p.instruction, p.form,
+        p.difficulty, p.difficulty_version, p.family, p.rating, p.methods, p.slips, p.likeness, p.indexed
+    FROM sheets_sheet s, sheets_problem p WHERE s.id <> %(pattern)s AND p.sheet_id = %(pattern)s
+    ORDER BY s.id, p.position""",
     """INSERT INTO sheets_working (problem_id, revision, report, report_version, state, changed)
     SELECT new.id, 1, w.report, w.report_version, w.state, now()
     FROM sheets_problem new JOIN sheets_problem old ON old.position = new.position AND old.sheet_id = %(pattern)s
@@ -79,5 +83,6 @@ STATEMENTS = (
     SELECT nw.id, l.position, l.text
     FROM sheets_working nw JOIN sheets_problem new ON new.id = nw.problem_id AND new.sheet_id <> %(pattern)s
     JOIN sheets_problem old ON old.position = new.position AND old.sheet_id = %(pattern)s
-    JOIN sheets_working ow ON ow.problem_id = old.id JOIN sheets_line l ON l.working_id = ow.id ORDER BY nw.id, l.position""",
+    JOIN sheets_working ow ON ow.problem_id = old.id JOIN sheets_line l ON l.working_id = ow.id
+    ORDER BY nw.id, l.position""",
 )

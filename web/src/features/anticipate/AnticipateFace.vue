@@ -53,22 +53,34 @@ function onKey(event: KeyboardEvent): void {
     <TroubleNote v-if="request.trouble.value" :request="request" />
     <p v-else-if="found?.why_none" class="muted">{{ found.why_none }}</p>
     <template v-else-if="found">
-      <p class="muted">right: <MathText :latex="found.answer_latex" :display="false" /><template v-if="found.learned"> · ordered by what your classes write</template></p>
+      <p class="muted">
+        right: <MathText :latex="found.answer_latex" :display="false" /><template v-if="found.learned">
+          · ordered by what your classes write</template
+        >
+      </p>
       <div class="two">
         <ol class="ways">
           <li v-for="(each, k) in found.wrong" :key="each.answer">
             <button class="way" :class="{ chosen: k === chosen }" :aria-current="k === chosen" @click="chosen = k">
               <MathText class="answer" :latex="each.answer_latex" :display="false" />
-              <span class="muted">{{ each.names.join(', ') }}<template v-if="each.roads > 1"> · {{ each.roads }} roads</template></span>
+              <span class="muted"
+                >{{ each.names.join(', ') }}<template v-if="each.roads > 1"> · {{ each.roads }} roads</template></span
+              >
             </button>
           </li>
           <li v-if="!found.wrong.length" class="muted">No wrong answer is foreseen.</li>
         </ol>
         <article v-if="way" class="road" aria-label="How it comes about">
           <p class="done">{{ way.done }}</p>
-          <p class="muted">{{ way.why }} <em>{{ way.cue }}</em></p>
+          <p class="muted">
+            {{ way.why }} <em>{{ way.cue }}</em>
+          </p>
           <ol class="lines">
-            <li v-for="(echo, k) in way.echoes" :key="k" :class="{ wrong: k + 1 === way.at_line, after: k + 1 > way.at_line }">
+            <li
+              v-for="(echo, k) in way.echoes"
+              :key="k"
+              :class="{ wrong: k + 1 === way.at_line, after: k + 1 > way.at_line }"
+            >
               <MathText :latex="`${echo.left} ${echo.right}`" />
               <span v-if="k + 1 === way.at_line" class="parts">parts from the right way</span>
             </li>
@@ -83,7 +95,12 @@ function onKey(event: KeyboardEvent): void {
       </div>
       <section v-if="found.unfinished.length" class="more">
         <h2>Right but unfinished</h2>
-        <ul><li v-for="each in found.unfinished" :key="each.answer"><MathText :latex="each.answer_latex" :display="false" /> <span class="muted">{{ each.missing.replaceAll('-', ' ') }}</span></li></ul>
+        <ul>
+          <li v-for="each in found.unfinished" :key="each.answer">
+            <MathText :latex="each.answer_latex" :display="false" />{{ ' '
+            }}<span class="muted">{{ each.missing.replaceAll('-', ' ') }}</span>
+          </li>
+        </ul>
       </section>
       <section v-if="found.options.length > 1" class="more">
         <h2>Multiple choice</h2>
@@ -95,7 +112,7 @@ function onKey(event: KeyboardEvent): void {
         </p>
         <ol class="options">
           <li v-for="(option, k) in found.options" :key="option.answer" :class="{ right: option.right }">
-            <b>{{ LETTERS[k] }}</b> <MathText :latex="option.answer_latex" :display="false" />
+            <b>{{ LETTERS[k] }}</b>{{ ' ' }}<MathText :latex="option.answer_latex" :display="false" />
             <span class="muted">{{ option.right ? 'right' : option.reason }}</span>
           </li>
         </ol>

@@ -9,14 +9,26 @@ beforeEach(() => {
   beginAnew()
   Object.assign(says, {
     'GET /api/problems/3': problem([]),
-    'GET /api/problems/3/methods': { methods: [{ ...method('undo'), steps: [step('a', { after_echo: echo('a', { move: '+ 2' }) }), step('b'), step('c')] }, method('formula', 'd')] },
-    'POST /api/check': (body: unknown) => ({ links: (body as { lines: string[] }).lines.map((_, k) => link(k + 1, 'breaks', { evidence: { text: 'Try x = 2.', values: {} } })) }),
+    'GET /api/problems/3/methods': {
+      methods: [
+        { ...method('undo'), steps: [step('a', { after_echo: echo('a', { move: '+ 2' }) }), step('b'), step('c')] },
+        method('formula', 'd'),
+      ],
+    },
+    'POST /api/check': (body: unknown) => ({
+      links: (body as { lines: string[] }).lines.map((_, k) =>
+        link(k + 1, 'breaks', { evidence: { text: 'Try x = 2.', values: {} } }),
+      ),
+    }),
     'POST /api/check/echo': (body: unknown) => echo((body as { text: string }).text),
   })
 })
 
 async function board(start = ''): Promise<VueWrapper> {
-  const made = mount(BoardFace, { props: { problem: 3, given: 'x - 2 = 5', instruction: 'Solve', start }, attachTo: document.body })
+  const made = mount(BoardFace, {
+    props: { problem: 3, given: 'x - 2 = 5', instruction: 'Solve', start },
+    attachTo: document.body,
+  })
   await flushPromises()
   return made
 }
@@ -78,7 +90,11 @@ describe('the board by keyboard', () => {
     expect(made.find('.detour .verdict').text()).toBe('breaks Try x = 2.')
     expect(made.find('.detour .verdict').classes()).toContain('breaks')
     await field.trigger('keydown', key('Escape'))
-    expect([made.findAll('.detour').length, made.find('.detour-field').exists(), count(made)]).toEqual([0, false, '1 / 3'])
+    expect([made.findAll('.detour').length, made.find('.detour-field').exists(), count(made)]).toEqual([
+      0,
+      false,
+      '1 / 3',
+    ])
   })
   it('goes on without a connection once it is open; only a wrong path is not judged', async () => {
     const made = await board()
@@ -110,7 +126,11 @@ describe('the board by keyboard', () => {
     const made = await board()
     const dark = made.classes().includes('dark-board')
     await press('d', 'b')
-    expect([made.classes().includes('dark-board'), kept('board.dark'), made.classes().includes('blank')]).toEqual([!dark, !dark, true])
+    expect([made.classes().includes('dark-board'), kept('board.dark'), made.classes().includes('blank')]).toEqual([
+      !dark,
+      !dark,
+      true,
+    ])
     await press('Escape')
     expect(made.emitted('close')).toHaveLength(1)
     made.unmount()

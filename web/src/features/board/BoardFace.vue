@@ -39,7 +39,11 @@ const current = computed(() => lines.value[shown.value - 1] ?? null)
 const coming = computed(() => lines.value[shown.value] ?? null)
 const before = computed(() => lines.value.slice(0, shown.value))
 
-watch(() => [props.problem, props.start], () => void open(), { immediate: true })
+watch(
+  () => [props.problem, props.start],
+  () => void open(),
+  { immediate: true },
+)
 watch(
   () => board.source,
   () => {
@@ -66,7 +70,8 @@ async function open(): Promise<void> {
   // the right way up to where the foreseen one parts from it, then the wrong lines beside it
   let chain = 0
   shown.value = 0
-  while (chain < board.foreseen.at - 1 && shown.value < lines.value.length) if (!lines.value[shown.value++]!.side) chain++
+  while (chain < board.foreseen.at - 1 && shown.value < lines.value.length)
+    if (!lines.value[shown.value++]!.side) chain++
   await board.foresee(before.value.map((each) => each.text))
 }
 
@@ -87,7 +92,11 @@ async function askRoom(): Promise<void> {
   if (!room.item) return
   asking.value = shown.value < lines.value.length
   judged.value = false
-  await asks.start(room.set, { kind: 'try', item: room.item, lines: before.value.filter((each) => !each.side).map((each) => each.text.split('|')[0]!.trim()) })
+  await asks.start(room.set, {
+    kind: 'try',
+    item: room.item,
+    lines: before.value.filter((each) => !each.side).map((each) => each.text.split('|')[0]!.trim()),
+  })
 }
 
 /** What somebody in the room has written, beside the way. */
@@ -113,7 +122,10 @@ async function take(): Promise<void> {
   const line = typed.value.trim()
   if (!line) return
   typed.value = ''
-  await board.wander(before.value.map((each) => each.text), line)
+  await board.wander(
+    before.value.map((each) => each.text),
+    line,
+  )
 }
 
 function leave(): void {
@@ -178,7 +190,13 @@ onBeforeUnmount(() => {
 
 <template>
   <div
-    ref="root" class="board before-class" :class="{ 'dark-board': dark }" tabindex="-1" role="region" aria-label="Board" @click="onTap"
+    ref="root"
+    class="board before-class"
+    :class="{ 'dark-board': dark }"
+    tabindex="-1"
+    role="region"
+    aria-label="Board"
+    @click="onTap"
   >
     <div class="given">
       <p class="task">{{ instruction }}</p>
@@ -194,15 +212,26 @@ onBeforeUnmount(() => {
         </template>
       </li>
       <li
-        v-for="(line, k) in before" :key="k" class="line"
-        :class="{ newest: k === shown - 1 && !asking && !board.detour.length, past: k < shown - 1, previous: k === shown - 2, side: line.side }"
+        v-for="(line, k) in before"
+        :key="k"
+        class="line"
+        :class="{
+          newest: k === shown - 1 && !asking && !board.detour.length,
+          past: k < shown - 1,
+          previous: k === shown - 2,
+          side: line.side,
+        }"
       >
-        <span class="left"><MathText v-if="line.left" :latex="k === shown - 2 && current?.beforeLeft ? current.beforeLeft : line.left" /></span>
+        <span class="left"
+          ><MathText v-if="line.left" :latex="k === shown - 2 && current?.beforeLeft ? current.beforeLeft : line.left"
+        /></span>
         <span class="right">
           <span v-if="line.prefix" class="prefix">{{ line.prefix }}</span>
           <MathText :latex="` ${k === shown - 2 && current?.beforeRight ? current.beforeRight : line.right}`" />
         </span>
-        <span v-if="line.move && board.moves === 'margin'" class="margin"><MathText :latex="line.move" :display="false" /></span>
+        <span v-if="line.move && board.moves === 'margin'" class="margin"
+          ><MathText :latex="line.move" :display="false"
+        /></span>
         <template v-if="below(k)">
           <span class="done left"><MathText :latex="below(k)" :display="false" /></span>
           <span class="done right"><MathText :latex="below(k)" :display="false" /></span>
@@ -215,24 +244,36 @@ onBeforeUnmount(() => {
       </li>
       <li v-for="(line, k) in board.detour" :key="`d${k}`" class="line detour newest">
         <span class="left"><MathText v-if="line.left" :latex="line.left" /></span>
-        <span class="right"><MathText v-if="line.right" :latex="` ${line.right}`" /><span v-else>{{ line.text }}</span></span>
+        <span class="right"
+          ><MathText v-if="line.right" :latex="` ${line.right}`" /><span v-else>{{ line.text }}</span></span
+        >
         <p class="verdict" :class="line.relation ?? 'unread'">
           <b>{{ line.word }}</b> {{ line.evidence }}
         </p>
       </li>
     </ol>
-    <div v-if="reasons && current && !asking && !board.detour.length && (current.reason || current.sideWork.length)" class="because">
-      <p v-if="current.name"><b>{{ current.name }}</b></p>
+    <div
+      v-if="reasons && current && !asking && !board.detour.length && (current.reason || current.sideWork.length)"
+      class="because"
+    >
+      <p v-if="current.name">
+        <b>{{ current.name }}</b>
+      </p>
       <p v-if="current.reason">{{ current.reason }}</p>
       <div class="figures"><SideWork v-for="(work, k) in current.sideWork" :key="k" :work="work" /></div>
     </div>
     <TroubleNote class="trouble" :request="board.request" />
     <section v-if="room.listed" class="written" aria-label="What the room has written">
       <p v-if="!room.written.length" class="hint">The room has written nothing for this one yet.</p>
-      <button v-for="(each, k) in room.written" :key="k" class="plain-button" @click="showWritten(each.lines)"><b>{{ each.count }}×</b> <code>{{ each.lines[(each.broken || each.lines.length) - 1] }}</code> <small v-if="each.broken">breaks at line {{ each.broken }}</small></button>
+      <button v-for="(each, k) in room.written" :key="k" class="plain-button" @click="showWritten(each.lines)">
+        <b>{{ each.count }}×</b>{{ ' ' }}<code>{{ each.lines[(each.broken || each.lines.length) - 1] }}</code
+        >{{ ' ' }}<small v-if="each.broken">breaks at line {{ each.broken }}</small>
+      </button>
     </section>
     <form v-if="detouring" class="detour-field" @submit.prevent="take">
-      <label>What if one writes <input ref="field" v-model="typed" autocomplete="off" spellcheck="false" maxlength="600" /></label>
+      <label
+        >What if one writes <input ref="field" v-model="typed" autocomplete="off" spellcheck="false" maxlength="600"
+      /></label>
       <button type="submit" class="plain-button">See</button>
       <button type="button" class="plain-button" @click="leave">Back to the way</button>
     </form>
@@ -246,13 +287,19 @@ onBeforeUnmount(() => {
           <option v-for="each in board.sources" :key="each.id" :value="each.id">{{ each.name }}</option>
         </select>
       </label>
-      <button class="plain-button" :aria-pressed="pausing" @click="pausing = !pausing">pause and try <kbd>P</kbd></button>
+      <button class="plain-button" :aria-pressed="pausing" @click="pausing = !pausing">
+        pause and try <kbd>P</kbd>
+      </button>
       <button class="plain-button" :aria-pressed="reasons" @click="reasons = !reasons">reasons <kbd>R</kbd></button>
       <button class="plain-button" @click="wander">a wrong path <kbd>W</kbd></button>
       <template v-if="room.item">
-        <button class="plain-button" :aria-pressed="room.listed" @click="room.list(problem)">from the room <kbd>C</kbd></button>
+        <button class="plain-button" :aria-pressed="room.listed" @click="room.list(problem)">
+          from the room <kbd>C</kbd>
+        </button>
         <button class="plain-button" @click="askRoom">ask the room <kbd>A</kbd></button>
-        <button v-if="asks.ask" class="plain-button" :aria-pressed="judged" @click="judged = !judged">verdicts <kbd>V</kbd></button>
+        <button v-if="asks.ask" class="plain-button" :aria-pressed="judged" @click="judged = !judged">
+          verdicts <kbd>V</kbd>
+        </button>
       </template>
       <button class="plain-button" @click="dark = !dark">{{ dark ? 'light' : 'dark' }} <kbd>D</kbd></button>
       <button class="plain-button" @click="emit('close')">leave <kbd>Esc</kbd></button>

@@ -7,7 +7,9 @@ export const useBoardRoom = defineStore('board-room', {
   actions: {
     async load(problem: number): Promise<void> {
       this.listed = false
-      const found = await unwrap(api.GET('/api/problems/{problem_id}/room', { params: { path: { problem_id: problem } } })).catch(() => null)
+      const found = await unwrap(
+        api.GET('/api/problems/{problem_id}/room', { params: { path: { problem_id: problem } } }),
+      ).catch(() => null)
       Object.assign(this, { set: found?.given_set ?? 0, item: found?.item ?? 0, written: found?.written ?? [] })
     },
     /** Lists what has been written until now; once more puts the list away. */

@@ -53,7 +53,9 @@ export const useBoard = defineStore('board', () => {
 
   const moves = computed(() => conventions.value.moves ?? 'below')
   const given = computed(() => problem.value?.given_echo ?? null)
-  const givenLatex = computed(() => (problem.value ? `${problem.value.given_echo.left} ${problem.value.given_echo.right}` : ''))
+  const givenLatex = computed(() =>
+    problem.value ? `${problem.value.given_echo.left} ${problem.value.given_echo.right}` : '',
+  )
   const sources = computed(() => {
     const found = (methods.value?.methods ?? []).map((each) => ({ id: each.method, name: each.name }))
     const own = problem.value?.lines.length ? [{ id: OWN, name: 'my lines' }] : []
@@ -90,8 +92,13 @@ export const useBoard = defineStore('board', () => {
       unwrap(
         api.POST('/api/check', {
           body: {
-            task: known.task, given: known.given, variable: known.variable || null, numbers: known.numbers,
-            conventions: asBody(conventions.value), lines: [...standing, ...lines], assume: [],
+            task: known.task,
+            given: known.given,
+            variable: known.variable || null,
+            numbers: known.numbers,
+            conventions: asBody(conventions.value),
+            lines: [...standing, ...lines],
+            assume: [],
           },
         }),
       ),
@@ -101,7 +108,11 @@ export const useBoard = defineStore('board', () => {
       const link = report.links[standing.length + k]!
       const said = [link.slip?.done, link.evidence?.text, plainShape(link.evidence)]
       return {
-        text, left: echoes[k]?.left ?? '', right: echoes[k]?.right ?? '', relation: link.relation, word: relationWord(link.relation, link.kind),
+        text,
+        left: echoes[k]?.left ?? '',
+        right: echoes[k]?.right ?? '',
+        relation: link.relation,
+        word: relationWord(link.relation, link.kind),
         evidence: link.error?.message ?? said.filter(Boolean).join(' '),
       }
     })
@@ -115,7 +126,10 @@ export const useBoard = defineStore('board', () => {
       detour.value = [...detour.value, ...(await judged([...standing, ...soFar], [line]))]
     } catch (problemFound) {
       const why = troubleOf(problemFound, 'no connection, so it is not judged')
-      detour.value = [...detour.value, { text: line, left: '', right: '', relation: null, word: 'not judged:', evidence: why }]
+      detour.value = [
+        ...detour.value,
+        { text: line, left: '', right: '', relation: null, word: 'not judged:', evidence: why },
+      ]
     }
   }
 
@@ -158,13 +172,41 @@ export const useBoard = defineStore('board', () => {
     waiting.value = []
   }
 
-  return { problem, source, sources, lines, detour, request, trouble, conventions, foreseen, moves, given, givenLatex, load, wander, foresee, show, more, back }
+  return {
+    problem,
+    source,
+    sources,
+    lines,
+    detour,
+    request,
+    trouble,
+    conventions,
+    foreseen,
+    moves,
+    given,
+    givenLatex,
+    load,
+    wander,
+    foresee,
+    show,
+    more,
+    back,
+  }
 })
 
 function ownLine(text: string, echo: Echo): BoardLine {
   return {
-    text, left: echo.left, right: echo.right, beforeLeft: '', beforeRight: '', prefix: echo.prefix, move: echo.move, name: '',
-    reason: echo.remark, side: isSideLine(echo.kind), sideWork: [],
+    text,
+    left: echo.left,
+    right: echo.right,
+    beforeLeft: '',
+    beforeRight: '',
+    prefix: echo.prefix,
+    move: echo.move,
+    name: '',
+    reason: echo.remark,
+    side: isSideLine(echo.kind),
+    sideWork: [],
   }
 }
 
@@ -172,7 +214,16 @@ function methodLine(step: Step): BoardLine {
   const marked = step.kind === 'line' ? step.before_echo : null
   const after = step.after_echo
   return {
-    text: step.text, left: after.left, right: after.right, beforeLeft: marked?.left ?? '', beforeRight: marked?.right ?? '',
-    prefix: after.prefix, move: after.move, name: step.name, reason: step.reason, side: isSideLine(after.kind), sideWork: step.side_work,
+    text: step.text,
+    left: after.left,
+    right: after.right,
+    beforeLeft: marked?.left ?? '',
+    beforeRight: marked?.right ?? '',
+    prefix: after.prefix,
+    move: after.move,
+    name: step.name,
+    reason: step.reason,
+    side: isSideLine(after.kind),
+    sideWork: step.side_work,
   }
 }

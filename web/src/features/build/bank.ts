@@ -15,10 +15,23 @@ export interface Wanted {
   repeated: boolean
   order: 'recent' | 'easiest' | 'hardest' | 'unused'
 }
-export const ANYTHING: Wanted = { text: '', family: '', method: '', slip: '', low: 1, high: 10, unused: '', repeated: false, order: 'recent' }
+export const ANYTHING: Wanted = {
+  text: '',
+  family: '',
+  method: '',
+  slip: '',
+  low: 1,
+  high: 10,
+  unused: '',
+  repeated: false,
+  order: 'recent',
+}
 const AGAIN_MS = 1500
 
-/** All problems of a teacher, searched. What is wanted is kept in this browser; what is chosen lasts while the page is open. */
+/**
+ * All problems of a teacher, searched. What is wanted is kept in this browser; what is chosen lasts while the page is
+ * open.
+ */
 export const useBank = defineStore('bank', {
   state: () => ({
     wanted: { ...ANYTHING, ...kept<Partial<Wanted>>('bank.wanted') } as Wanted,
@@ -45,7 +58,13 @@ export const useBank = defineStore('bank', {
       return this.request.run(
         () => this.ask(1),
         (found) => {
-          Object.assign(this, { rows: found.rows, found: found.found, waiting: found.waiting, more: found.more, page: 1 })
+          Object.assign(this, {
+            rows: found.rows,
+            found: found.found,
+            waiting: found.waiting,
+            more: found.more,
+            page: 1,
+          })
         },
       )
     },

@@ -18,9 +18,19 @@ export interface Wish {
 }
 const begin = (): Wish => ({ families: [], low: 1, high: 9, count: 12, events: [], slip: '', largest: 400, seed: 1 })
 
-const asProblem = ({ task, given, variable, numbers, method, instruction, form }: Schema['ProblemIn']): Schema['ProblemIn'] => ({ task, given, variable, numbers, method, instruction, form })
+const asProblem = ({
+  task,
+  given,
+  variable,
+  numbers,
+  method,
+  instruction,
+  form,
+}: Schema['ProblemIn']): Schema['ProblemIn'] => ({ task, given, variable, numbers, method, instruction, form })
 
-/** A sheet that is being built: what it is for, the ladder as it stands, and every state before for undoing. Nothing is stored until
+/**
+ * A sheet that is being built: what it is for, the ladder as it stands, and every state before for undoing. Nothing
+ * is stored until
  * the sheet is made; what stands is kept in this browser. */
 export const useBuild = defineStore('build', {
   state: () => ({
@@ -36,11 +46,18 @@ export const useBuild = defineStore('build', {
     request: useRequest('The server does not answer. What stands here is kept; try again in a moment.'),
   }),
   getters: {
-    minutes: (state): number => Math.round(state.rungs.reduce((sum, rung) => sum + 0.5 + 0.42 * (rung.difficulty ?? 3), 0)),
+    minutes: (state): number =>
+      Math.round(state.rungs.reduce((sum, rung) => sum + 0.5 + 0.42 * (rung.difficulty ?? 3), 0)),
     /** What they are worth together, as far as that is known. */
     marks: (state): number => state.rungs.reduce((sum, rung) => sum + (rung.marks ?? 1), 0),
     /** The highest level that one of the chosen families has. */
-    top: (state): number => Math.max(1, ...state.families.filter((family) => !state.wish.families.length || state.wish.families.includes(family.id)).map((family) => family.levels.length)),
+    top: (state): number =>
+      Math.max(
+        1,
+        ...state.families
+          .filter((family) => !state.wish.families.length || state.wish.families.includes(family.id))
+          .map((family) => family.levels.length),
+      ),
   },
   actions: {
     async load() {
@@ -84,8 +101,14 @@ export const useBuild = defineStore('build', {
       const { high, ...wish } = this.wish
       const top = this.top
       return this.request.run(
-        () => unwrap(api.POST('/api/ladders', { body: { ...wish, low: Math.min(wish.low, top), high: Math.min(high, top), kept: pinned.map(asProblem) } })),
-        (found) => this.put(found.rungs.map((rung) => ({ ...rung, pinned: pinned.some((each) => each.given === rung.given) }))),
+        () =>
+          unwrap(
+            api.POST('/api/ladders', {
+              body: { ...wish, low: Math.min(wish.low, top), high: Math.min(high, top), kept: pinned.map(asProblem) },
+            }),
+          ),
+        (found) =>
+          this.put(found.rungs.map((rung) => ({ ...rung, pinned: pinned.some((each) => each.given === rung.given) }))),
       )
     },
     /** Another one in the place of the one at the cursor. */
@@ -95,10 +118,27 @@ export const useBuild = defineStore('build', {
       if (!old) return Promise.resolve(false)
       this.wish.seed += 1
       return this.request.run(async () => {
-        const { rung } = await unwrap(api.POST('/api/another', { body: { problem: asProblem(old), known: this.rungs.map(asProblem), what, seed: this.wish.seed } }))
-        if (!rung) throw new Error(what === 'like' ? 'No other one like it was found.' : `There is none ${what} in its family.`)
+        const { rung } = await unwrap(
+          api.POST('/api/another', {
+            body: { problem: asProblem(old), known: this.rungs.map(asProblem), what, seed: this.wish.seed },
+          }),
+        )
+        if (!rung)
+          throw new Error(what === 'like' ? 'No other one like it was found.' : `There is none ${what} in its family.`)
         const { instruction, form } = old // how it stands on paper stays
-        this.put(this.rungs.map((each, k) => (k === place ? { ...rung, instruction, form, adds: { like: 'another one like it', easier: 'an easier one', harder: 'a harder one' }[what], pinned: false } : each)))
+        this.put(
+          this.rungs.map((each, k) =>
+            k === place
+              ? {
+                  ...rung,
+                  instruction,
+                  form,
+                  adds: { like: 'another one like it', easier: 'an easier one', harder: 'a harder one' }[what],
+                  pinned: false,
+                }
+              : each,
+          ),
+        )
       })
     },
     /** Another given for the one at the cursor, worked as the others are; nothing changes where it can't be. */
@@ -108,9 +148,26 @@ export const useBuild = defineStore('build', {
       if (!old || !given || given === old.given) return Promise.resolve(false)
       const family = old.family || this.families[0]?.id || 'linear-equations'
       return this.request.run(async () => {
-        const { rungs } = await unwrap(api.POST('/api/ladders', { body: { families: [family], count: 1, low: 1, events: [], slip: '', largest: 400, seed: 1, kept: [{ ...asProblem(old), given }] } }))
+        const { rungs } = await unwrap(
+          api.POST('/api/ladders', {
+            body: {
+              families: [family],
+              count: 1,
+              low: 1,
+              events: [],
+              slip: '',
+              largest: 400,
+              seed: 1,
+              kept: [{ ...asProblem(old), given }],
+            },
+          }),
+        )
         const { instruction, form, pinned } = old
-        this.put(this.rungs.map((each, k) => (k === place && rungs[0] ? { ...rungs[0], instruction, form, pinned, adds: 'changed by hand' } : each)))
+        this.put(
+          this.rungs.map((each, k) =>
+            k === place && rungs[0] ? { ...rungs[0], instruction, form, pinned, adds: 'changed by hand' } : each,
+          ),
+        )
       })
     },
     /** Another form of the one at the cursor: the next in the row. */
@@ -131,7 +188,21 @@ export const useBuild = defineStore('build', {
     /** Problems from the bank behind those that stand. */
     take(rows: Schema['BankRow'][]) {
       const rungs = rows.map(({ task, given, variable, numbers, method, given_latex, difficulty, family }) => ({
-        task, given, variable, numbers, method, given_latex, difficulty, family, answer_latex: '', level: 0, marks: 1, adds: 'from the bank', pinned: true, instruction: '', form: 'work' as const,
+        task,
+        given,
+        variable,
+        numbers,
+        method,
+        given_latex,
+        difficulty,
+        family,
+        answer_latex: '',
+        level: 0,
+        marks: 1,
+        adds: 'from the bank',
+        pinned: true,
+        instruction: '',
+        form: 'work' as const,
       }))
       this.put([...this.rungs, ...rungs])
       this.at = this.rungs.length - rungs.length
@@ -154,7 +225,9 @@ export const useBuild = defineStore('build', {
     async make(): Promise<number | null> {
       let made: number | null = null
       await this.request.run(async () => {
-        const sheet = await unwrap(api.POST('/api/built', { body: { title: this.title, problems: this.rungs.map(asProblem) } }))
+        const sheet = await unwrap(
+          api.POST('/api/built', { body: { title: this.title, problems: this.rungs.map(asProblem) } }),
+        )
         made = sheet.id
         this.rungs = []
         this.before = []

@@ -48,8 +48,10 @@ async function press(made: VueWrapper, name: string, more: object = {}): Promise
   await settle()
   expect(made.exists()).toBe(true)
 }
-const rows = (made: VueWrapper) => made.findAll('[role=listitem][aria-label]').map((each) => each.attributes('aria-label')!.match(/: (.*?)\. /)![1])
-const chosen = (made: VueWrapper) => made.findAll('[role=listitem][aria-label]').findIndex((each) => each.attributes('aria-current') === 'true')
+const rows = (made: VueWrapper) =>
+  made.findAll('[role=listitem][aria-label]').map((each) => each.attributes('aria-label')!.match(/: (.*?)\. /)![1])
+const chosen = (made: VueWrapper) =>
+  made.findAll('[role=listitem][aria-label]').findIndex((each) => each.attributes('aria-current') === 'true')
 
 describe('the paper by keyboard', () => {
   it('starts at the next line, and a committed line is judged, said and saved', async () => {
@@ -99,7 +101,10 @@ describe('the paper by keyboard', () => {
   ])('offers to fingers what the keys do: %s', async (words, lines) => {
     const made = await paper()
     await made.findAll('[role=listitem][aria-label]')[1]!.trigger('click')
-    await made.findAll('.tools button').find((each) => each.text() === words)!.trigger('click')
+    await made
+      .findAll('.tools button')
+      .find((each) => each.text() === words)!
+      .trigger('click')
     await settle()
     await type(made, 'x = 1')
     expect(stored).toEqual(lines)
@@ -110,7 +115,10 @@ describe('the paper by keyboard', () => {
   ])('moves and removes a line by finger: %s', async (words, lines) => {
     const made = await paper()
     await made.findAll('[role=listitem][aria-label]')[1]!.trigger('click')
-    await made.findAll('.tools button').find((each) => each.text() === words)!.trigger('click')
+    await made
+      .findAll('.tools button')
+      .find((each) => each.text() === words)!
+      .trigger('click')
     await settle()
     expect(stored).toEqual(lines)
   })
@@ -182,33 +190,61 @@ describe('the paper by keyboard', () => {
 
 describe('what the paper shows', () => {
   it.each([
-    [{ verdict: 'correct', text: 'The answer is right.' }, { finished: true, remaining: [] }, 'done', 'The answer is right and finished.'],
-    [{ verdict: 'correct', text: 'The answer is right.' }, { finished: false, remaining: [{ text: '2 + 5 is to be added.' }] }, 'nearly', 'It is not finished:'],
-    [{ verdict: 'none', text: 'There is no answer yet.' }, { finished: false, remaining: [] }, 'open', 'There is no answer yet.'],
-    [{ verdict: 'wrong', text: 'The answer is wrong.' }, { finished: false, remaining: [{ text: 'hidden' }] }, 'off', 'The answer is wrong.'],
+    [
+      { verdict: 'correct', text: 'The answer is right.' },
+      { finished: true, remaining: [] },
+      'done',
+      'The answer is right and finished.',
+    ],
+    [
+      { verdict: 'correct', text: 'The answer is right.' },
+      { finished: false, remaining: [{ text: '2 + 5 is to be added.' }] },
+      'nearly',
+      'It is not finished:',
+    ],
+    [
+      { verdict: 'none', text: 'There is no answer yet.' },
+      { finished: false, remaining: [] },
+      'open',
+      'There is no answer yet.',
+    ],
+    [
+      { verdict: 'wrong', text: 'The answer is wrong.' },
+      { finished: false, remaining: [{ text: 'hidden' }] },
+      'off',
+      'The answer is wrong.',
+    ],
   ])('an answer that is %j, %j', async (answer, finish, state, words) => {
     says['GET /api/problems/3'] = judged(stored, { report: { answer, finish } })
     const made = await paper()
     expect(made.find('footer').classes()).toContain(state)
     expect(made.find('footer').text()).toContain(words)
-    expect(made.findAll('footer li').map((each) => each.text())).toEqual(state === 'nearly' ? ['2 + 5 is to be added.'] : [])
+    expect(made.findAll('footer li').map((each) => each.text())).toEqual(
+      state === 'nearly' ? ['2 + 5 is to be added.'] : [],
+    )
   })
   it.each([
     [['2'], 'x ≠ 2'],
     [['r ≠ 0', 's ≠ 0'], 'r ≠ 0,  s ≠ 0'],
   ])('the ledger %j', async (excluded, text) => {
     says['GET /api/problems/3'] = judged(stored, { report: { excluded } })
-    expect((await paper()).find('.ledger').text().replaceAll(/\s+/g, ' ')).toBe(`excluded ${text.replaceAll(/\s+/g, ' ')}`)
+    expect((await paper()).find('.ledger').text().replaceAll(/\s+/g, ' ')).toBe(
+      `excluded ${text.replaceAll(/\s+/g, ' ')}`,
+    )
   })
   it('a given that can’t be used, with what to do', async () => {
-    says['GET /api/problems/3'] = judged([], { report: { error: { line: 0, column: 1, message: 'The given must be an equation.', code: 'task' } } })
+    says['GET /api/problems/3'] = judged([], {
+      report: { error: { line: 0, column: 1, message: 'The given must be an equation.', code: 'task' } },
+    })
     const made = await paper()
     expect(made.find('[role=alert]').text()).toBe('The given must be an equation. Change the problem to go on.')
     await made.find('header button').trigger('click')
     expect(made.emitted('editGiven')).toHaveLength(1)
   })
   it('the place of a slip is tinted in both lines while one is on it', async () => {
-    const tints = [{ line: 2, before_line: 1, before: echo('\\htmlClass{slip}{5}'), after: echo('\\htmlClass{slip}{7}') }]
+    const tints = [
+      { line: 2, before_line: 1, before: echo('\\htmlClass{slip}{5}'), after: echo('\\htmlClass{slip}{7}') },
+    ]
     says['GET /api/problems/3'] = judged(stored, { tints })
     const made = await paper()
     expect(made.findAll('.slip')).toHaveLength(0)
@@ -216,7 +252,13 @@ describe('what the paper shows', () => {
     expect(made.findAll('.slip')).toHaveLength(2)
   })
   it('a move stands below both sides, or in the margin by convention', async () => {
-    const moved = { ...judged(stored), lines: [{ text: stored[0], echo: echo('x', { move: '+ 2' }) }, { text: stored[1], echo: echo('x') }] }
+    const moved = {
+      ...judged(stored),
+      lines: [
+        { text: stored[0], echo: echo('x', { move: '+ 2' }) },
+        { text: stored[1], echo: echo('x') },
+      ],
+    }
     says['GET /api/problems/3'] = moved
     const made = await paper()
     expect(made.findAll('.both .math')).toHaveLength(2)

@@ -279,28 +279,57 @@ defineExpose({ focusEditor: () => editor.value?.focus(), openBefore, edit, toEnd
         <template v-for="(row, k) in rows" :key="row.key">
           <div v-if="draft.mode !== 'append' && draft.at === k" class="writing" role="listitem" data-bead="writing">
             <LineEditor
-              :ref="setEditor" :text="draft.text" :decimal="sheets.decimal"
+              :ref="setEditor"
+              :text="draft.text"
+              :decimal="sheets.decimal"
               :label="draft.mode === 'edit' ? `Edit line ${k + 1}` : `New line before line ${k + 1}`"
               hint="Enter keeps it, Escape leaves it"
-              @update:text="write" @commit="commit" @cancel="cancel" @leave="leave"
-              @undo="undo(false)" @redo="undo(true)" @help="emit('help')"
+              @update:text="write"
+              @commit="commit"
+              @cancel="cancel"
+              @leave="leave"
+              @undo="undo(false)"
+              @redo="undo(true)"
+              @help="emit('help')"
             />
           </div>
           <ChainRow
             v-if="!(draft.mode === 'edit' && draft.at === k)"
-            :number="k + 1" :text="row.text" :echo="tinted.get(k) ?? echoes.get(row.text) ?? null" :link="row.link"
-            :selected="cursor === k" :beside="!below || misstated(k)" @select="select(k)" @edit="edit(k)" @key="onRowKey(k, $event)" @act="act(k, $event)"
+            :number="k + 1"
+            :text="row.text"
+            :echo="tinted.get(k) ?? echoes.get(row.text) ?? null"
+            :link="row.link"
+            :selected="cursor === k"
+            :beside="!below || misstated(k)"
+            @select="select(k)"
+            @edit="edit(k)"
+            @key="onRowKey(k, $event)"
+            @act="act(k, $event)"
           />
           <div v-if="moveAfter(k)" class="both" aria-hidden="true">
             <span class="left"><MathText :latex="moveAfter(k)" :display="false" /></span>
             <span class="right"><MathText :latex="moveAfter(k)" :display="false" /></span>
           </div>
         </template>
-        <div v-if="draft.mode === 'append' || draft.at >= chain.lines.length" class="writing" role="listitem" data-bead="writing">
+        <div
+          v-if="draft.mode === 'append' || draft.at >= chain.lines.length"
+          class="writing"
+          role="listitem"
+          data-bead="writing"
+        >
           <LineEditor
-            :ref="setEditor" :text="draft.text" :decimal="sheets.decimal" label="Next line" :hint="hint"
-            @update:text="write" @commit="commit" @cancel="cancel" @leave="leave"
-            @undo="undo(false)" @redo="undo(true)" @help="emit('help')"
+            :ref="setEditor"
+            :text="draft.text"
+            :decimal="sheets.decimal"
+            label="Next line"
+            :hint="hint"
+            @update:text="write"
+            @commit="commit"
+            @cancel="cancel"
+            @leave="leave"
+            @undo="undo(false)"
+            @redo="undo(true)"
+            @help="emit('help')"
           />
         </div>
       </div>

@@ -18,7 +18,12 @@ const props = defineProps<{
 const emit = defineEmits<{ select: []; edit: []; key: [event: KeyboardEvent]; act: [action: LineAction] }>()
 /** What fingers can do with a line; by keyboard the same is one key each. */
 const TOOLS: [LineAction, string][] = [
-  ['edit', 'Edit'], ['open-before', 'Line before'], ['open-after', 'Line after'], ['move-up', 'Up'], ['move-down', 'Down'], ['remove', 'Remove'],
+  ['edit', 'Edit'],
+  ['open-before', 'Line before'],
+  ['open-after', 'Line after'],
+  ['move-up', 'Up'],
+  ['move-down', 'Down'],
+  ['remove', 'Remove'],
 ]
 
 const row = ref<HTMLElement | null>(null)
@@ -76,7 +81,15 @@ watch(
     <span class="remark">{{ echo?.remark }}</span>
     <span class="word" :class="{ quiet: link?.relation === 'holds' }">{{ word }}</span>
     <span v-if="selected" class="tools">
-      <button v-for="[action, words] in TOOLS" :key="action" class="plain-button" tabindex="-1" @click.stop="emit('act', action)">{{ words }}</button>
+      <button
+        v-for="[action, words] in TOOLS"
+        :key="action"
+        class="plain-button"
+        tabindex="-1"
+        @click.stop="emit('act', action)"
+      >
+        {{ words }}
+      </button>
     </span>
   </div>
 </template>

@@ -15,13 +15,21 @@ beforeEach(() => {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
   says[ECHO] = (body: unknown) => {
     const { text } = body as { text: string }
-    return text.includes('(') ? unread('The bracket is not closed.', text.indexOf('(') + 1) : echo(text, { right: '= 5', prefix: 'check' })
+    return text.includes('(')
+      ? unread('The bracket is not closed.', text.indexOf('(') + 1)
+      : echo(text, { right: '= 5', prefix: 'check' })
   }
 })
 
 async function editor(text: string) {
   const made = mount(LineEditor, {
-    props: { text, decimal: 'point' as const, label: 'Next line', hint: 'the next line', 'onUpdate:text': (now: string) => made.setProps({ text: now }) },
+    props: {
+      text,
+      decimal: 'point' as const,
+      label: 'Next line',
+      hint: 'the next line',
+      'onUpdate:text': (now: string) => made.setProps({ text: now }),
+    },
     attachTo: document.body,
   })
   await vi.advanceTimersByTimeAsync(50)

@@ -100,7 +100,14 @@ defineExpose({ focus, insertAtCaret })
       </template>
       <span v-else-if="!text" class="muted small">{{ hint }}</span>
     </div>
-    <ThumbField v-if="byThumb" :latex="begun" :text="text" :label="label" @input="emit('update:text', $event)" @commit="commit" />
+    <ThumbField
+      v-if="byThumb"
+      :latex="begun"
+      :text="text"
+      :label="label"
+      @input="emit('update:text', $event)"
+      @commit="commit"
+    />
     <input
       v-else
       ref="input"
@@ -116,7 +123,9 @@ defineExpose({ focus, insertAtCaret })
       @input="emit('update:text', ($event.target as HTMLInputElement).value)"
       @keydown="onKey"
     />
-    <button type="button" class="plain-button change muted" :aria-pressed="byThumb" @click="change">{{ byThumb ? 'plain notation' : 'by thumb' }}</button>
+    <button type="button" class="plain-button change muted" :aria-pressed="byThumb" @click="change">
+      {{ byThumb ? 'plain notation' : 'by thumb' }}
+    </button>
     <div id="line-error" class="error" role="status">
       <template v-if="error">
         <span class="place" :style="{ left: `calc(${error.column - 1}ch + 10px)` }" />

@@ -4,7 +4,10 @@ import { MathfieldElement } from 'mathlive'
 import { onMounted, ref, watch } from 'vue'
 import { toLine } from './thumb'
 
-/** A line written by thumb: the mathematics as it will stand, and a palette under it. It gives the LaTeX of what stands there. */
+/**
+ * A line written by thumb: the mathematics as it will stand, and a palette under it. It gives the LaTeX of what stands
+ * there.
+ */
 const props = defineProps<{ latex: string; text: string; label: string }>()
 const emit = defineEmits<{ input: [latex: string]; commit: [] }>()
 MathfieldElement.fontsDirectory = null
@@ -122,7 +125,9 @@ math-field:focus-within {
   border-radius: 7px;
   background: var(--quiet);
   color: inherit;
-  font: 18px/1 KaTeX_Main, serif;
+  font:
+    18px/1 KaTeX_Main,
+    serif;
   white-space: nowrap;
   touch-action: manipulation;
 }

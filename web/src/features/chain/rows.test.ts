@@ -6,7 +6,15 @@ import { echo, key, link, unread } from '@/testing/server'
 
 const rowOf = (props: object) =>
   mount(ChainRow, {
-    props: { number: 2, text: 'x = 7', echo: echo('x', { right: '= 7', plain: 'x = 7' }), link: link(2, 'holds'), selected: false, beside: false, ...props } as never,
+    props: {
+      number: 2,
+      text: 'x = 7',
+      echo: echo('x', { right: '= 7', plain: 'x = 7' }),
+      link: link(2, 'holds'),
+      selected: false,
+      beside: false,
+      ...props,
+    } as never,
     attachTo: document.body,
   })
 
@@ -36,7 +44,11 @@ describe('ChainRow', () => {
     const moved = echo('x', { move: '+ 2' })
     expect(rowOf({ echo: moved }).find('.move').text()).toBe('')
     expect(rowOf({ echo: moved, beside: true }).find('.move').text()).not.toBe('')
-    const misstated = rowOf({ echo: moved, beside: true, link: link(2, 'holds', { move: { name: 'x', text: '+3', as_stated: false } }) })
+    const misstated = rowOf({
+      echo: moved,
+      beside: true,
+      link: link(2, 'holds', { move: { name: 'x', text: '+3', as_stated: false } }),
+    })
     expect(misstated.find('.move').classes()).toContain('misstated')
   })
   it('takes the focus when it is chosen, and hands on clicks and keys', async () => {
@@ -47,7 +59,9 @@ describe('ChainRow', () => {
     await made.trigger('click')
     await made.trigger('dblclick')
     await made.trigger('keydown', key('Delete'))
-    expect([made.emitted('select')?.length, made.emitted('edit')?.length, made.emitted('key')?.length]).toEqual([1, 1, 1])
+    expect([made.emitted('select')?.length, made.emitted('edit')?.length, made.emitted('key')?.length]).toEqual([
+      1, 1, 1,
+    ])
   })
 })
 

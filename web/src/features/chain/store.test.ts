@@ -7,10 +7,27 @@ import { keep, kept } from '@/lib/keep'
 const server = { revision: 0, lines: [] as string[], down: false, puts: 0, refuses: '' }
 
 function problem(id: number) {
-  const echo = { kind: 'equation', left: '', right: '', plain: '', prefix: '', move: '', remark: '', notes: [], error: null }
+  const echo = {
+    kind: 'equation',
+    left: '',
+    right: '',
+    plain: '',
+    prefix: '',
+    move: '',
+    remark: '',
+    notes: [],
+    error: null,
+  }
   const links = server.lines.map((_, k) => ({ line: k + 1, relation: 'holds', kind: 'equation' }))
   return {
-    id, sheet: 1, position: 0, task: 'solve', given: 'x = 1', variable: '', numbers: 'real', given_echo: echo,
+    id,
+    sheet: 1,
+    position: 0,
+    task: 'solve',
+    given: 'x = 1',
+    variable: '',
+    numbers: 'real',
+    given_echo: echo,
     revision: server.revision,
     lines: server.lines.map((text) => ({ text, echo })),
     report: { links, owed: [], answer: { verdict: 'none' }, finish: { finished: false, remaining: [] }, excluded: [] },
@@ -139,7 +156,14 @@ describe('the chain', () => {
   })
 
   it.each([
-    ['lines that were written without a connection are sent when the problem is opened again', ['x = 6'], 0, 1, 'saved', ['x = 6']],
+    [
+      'lines that were written without a connection are sent when the problem is opened again',
+      ['x = 6'],
+      0,
+      1,
+      'saved',
+      ['x = 6'],
+    ],
     ['lines that had arrived all the same are let go', ['x = 2'], 0, 0, 'saved', ['x = 2']],
     ['one line more is a difference', ['x = 2', 'x = 6'], 0, 1, 'saved', ['x = 2', 'x = 6']],
     ['lines from before another window’s are shown, and not sent', ['x = 6'], -1, 0, 'conflict', ['x = 2']],

@@ -196,8 +196,23 @@ export const useChain = defineStore('chain', () => {
   window.addEventListener('online', () => void flush())
 
   return {
-    problem, lines, state, trouble, theirs, judged,
-    linkAt, open, insert, fill, replace, remove, move, undo, redo, flush, resolve,
+    problem,
+    lines,
+    state,
+    trouble,
+    theirs,
+    judged,
+    linkAt,
+    open,
+    insert,
+    fill,
+    replace,
+    remove,
+    move,
+    undo,
+    redo,
+    flush,
+    resolve,
   }
 })
 

@@ -1,4 +1,7 @@
-/** The LaTeX of a mathematics field as a line that the core reads: boxes still empty left out, words and bars as one types them. */
+/**
+ * The LaTeX of a mathematics field as a line that the core reads: boxes still empty left out, words and bars as one
+ * types them.
+ */
 export function toLine(latex: string): string {
   return latex
     .replaceAll(/\\placeholder(\[[^\]]*\])?\{[^{}]*\}/g, '')

@@ -29,10 +29,22 @@ const start = computed(() => {
     const { given, variable, method } = problem
     return { task: problem.task as Task, given, variable, numbers: problem.numbers as Numbers, method }
   }
-  return { task: (problem?.task ?? 'solve') as Task, given: '', variable: '', numbers: (problem?.numbers ?? 'real') as Numbers, method: '' }
+  return {
+    task: (problem?.task ?? 'solve') as Task,
+    given: '',
+    variable: '',
+    numbers: (problem?.numbers ?? 'real') as Numbers,
+    method: '',
+  }
 })
 
-async function saveProblem(task: Task, given: string, variable: string, numbers: Numbers, method: string): Promise<void> {
+async function saveProblem(
+  task: Task,
+  given: string,
+  variable: string,
+  numbers: Numbers,
+  method: string,
+): Promise<void> {
   if (changing.value && chain.problem) {
     const { id } = chain.problem
     await chain.flush()
@@ -60,17 +72,35 @@ async function saveTaught(untaught: string[]): Promise<void> {
 <template>
   <KeyPanel :open="opened?.kind === 'keys'" @close="emit('close')" />
   <ProblemDialog
-    :open="opened?.kind === 'new' || changing" :title="changing ? 'Change the problem' : 'New problem'"
-    :decimal="sheets.decimal" :start="start" :save="saveProblem" @close="emit('close')"
+    :open="opened?.kind === 'new' || changing"
+    :title="changing ? 'Change the problem' : 'New problem'"
+    :decimal="sheets.decimal"
+    :start="start"
+    :save="saveProblem"
+    @close="emit('close')"
   />
   <ConventionsDrawer
-    :open="opened?.kind === 'conventions'" :chosen="sheets.sheet?.conventions ?? {}" :save="saveConventions" @close="emit('close')"
+    :open="opened?.kind === 'conventions'"
+    :chosen="sheets.sheet?.conventions ?? {}"
+    :save="saveConventions"
+    @close="emit('close')"
   />
   <TaughtDrawer
-    :open="opened?.kind === 'taught'" :untaught="sheets.sheet?.untaught ?? []" :save="saveTaught" @close="emit('close')"
+    :open="opened?.kind === 'taught'"
+    :untaught="sheets.sheet?.untaught ?? []"
+    :save="saveTaught"
+    @close="emit('close')"
   />
-  <el-dialog :model-value="opened?.kind === 'replace'" title="Replace the lines on the paper?" width="440" @close="emit('close')">
-    <p>The {{ chain.lines.length }} lines that stand there give way to the {{ pending.length }} new ones. Undo brings them back.</p>
+  <el-dialog
+    :model-value="opened?.kind === 'replace'"
+    title="Replace the lines on the paper?"
+    width="440"
+    @close="emit('close')"
+  >
+    <p>
+      The {{ chain.lines.length }} lines that stand there give way to the {{ pending.length }} new ones. Undo brings
+      them back.
+    </p>
     <template #footer>
       <el-button @click="emit('close')">Keep mine</el-button>
       <el-button type="primary" @click="emit('fill', pending)">Replace them</el-button>

@@ -37,13 +37,22 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
     <span v-if="faces.length" class="muted">problem {{ place }} of {{ count }}</span>
     <nav v-if="faces.length" class="faces" aria-label="Faces of this problem">
       <button
-        v-for="each in faces" :key="each.name" class="plain-button face" :class="{ on: face === each.name }"
-        :aria-current="face === each.name ? 'page' : undefined" :title="`${each.word} (Alt+${each.letter})`" @click="emit('show', each.name)"
-      >{{ each.word }}</button>
+        v-for="each in faces"
+        :key="each.name"
+        class="plain-button face"
+        :class="{ on: face === each.name }"
+        :aria-current="face === each.name ? 'page' : undefined"
+        :title="`${each.word} (Alt+${each.letter})`"
+        @click="emit('show', each.name)"
+      >
+        {{ each.word }}
+      </button>
     </nav>
     <span class="space" />
     <span class="save" :class="chain.state" role="status">{{ faces.length ? SAVE_WORDS[chain.state] : '' }}</span>
-    <button class="plain-button more" :aria-expanded="open" aria-controls="desk-settings" @click="open = !open">More</button>
+    <button class="plain-button more" :aria-expanded="open" aria-controls="desk-settings" @click="open = !open">
+      More
+    </button>
     <div id="desk-settings" class="settings" :class="{ open }">
       <button class="plain-button muted small" title="Conventions of this sheet (Alt+C)" @click="emit('conventions')">
         {{ chain.problem?.numbers ?? 'real' }} numbers · {{ conventionWords }}

@@ -20,7 +20,9 @@ const link = computed(() => (props.at >= 0 ? chain.linkAt(props.at) : null))
 
 <template>
   <StepNotes
-    v-if="face === 'methods'" tabindex="-1" :number="methods.at + 1"
+    v-if="face === 'methods'"
+    tabindex="-1"
+    :number="methods.at + 1"
     :step="methods.found?.methods[methods.chosen]?.steps[methods.at] ?? null"
   />
   <div v-else tabindex="-1">
@@ -29,8 +31,13 @@ const link = computed(() => (props.at >= 0 ? chain.linkAt(props.at) : null))
       <button class="plain-button muted small" @click="emit('more')">Next step <kbd>Alt H</kbd></button>
     </p>
     <NotesPanel
-      :number="at + 1" :text="chain.lines[at] ?? ''" :link="link" :report="chain.judged ? (chain.problem?.report ?? null) : null"
-      :unknown="unknownOf(chain.problem)" :task="chain.problem?.task ?? ''" @use="(line) => chain.replace(at, line)"
+      :number="at + 1"
+      :text="chain.lines[at] ?? ''"
+      :link="link"
+      :report="chain.judged ? (chain.problem?.report ?? null) : null"
+      :unknown="unknownOf(chain.problem)"
+      :task="chain.problem?.task ?? ''"
+      @use="(line) => chain.replace(at, line)"
     />
   </div>
 </template>

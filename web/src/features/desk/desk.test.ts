@@ -25,7 +25,10 @@ describe('the faces of a problem', () => {
 
 describe('the top of the desk', () => {
   function header(faces = facesOf('solve')) {
-    return mount(DeskHeader, { props: { place: 1, faces, face: 'work' }, global: { stubs: { RouterLink: { template: '<a><slot /></a>' } } } })
+    return mount(DeskHeader, {
+      props: { place: 1, faces, face: 'work' },
+      global: { stubs: { RouterLink: { template: '<a><slot /></a>' } } },
+    })
   }
   it('says where one is, and which face is shown', async () => {
     useSheets().sheet = sheet(1, 2) as never

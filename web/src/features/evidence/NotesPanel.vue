@@ -8,13 +8,24 @@ import { actionOf, HELP } from '@/lib/shortcuts'
 
 /** What is to be said of the line one is on. Empty and quiet when it holds and nothing was noticed. */
 /** `fixed`: the lines are somebody's and stay as they are, so the right line can't be put in their place. */
-const props = defineProps<{ number: number; text: string; link: Link | null; report: Report | null; unknown: string; task: string; fixed?: boolean }>()
+const props = defineProps<{
+  number: number
+  text: string
+  link: Link | null
+  report: Report | null
+  unknown: string
+  task: string
+  fixed?: boolean
+}>()
 
 const emit = defineEmits<{ use: [line: string] }>()
 const which = ref(0)
 const explanations = computed(() => (props.link?.slip ? [props.link.slip, ...props.link.other_slips] : []))
 const slip = computed(() => explanations.value[which.value % explanations.value.length] ?? null)
-watch(() => [props.number, props.text], () => (which.value = 0))
+watch(
+  () => [props.number, props.text],
+  () => (which.value = 0),
+)
 function onKey(event: KeyboardEvent): void {
   const action = slip.value ? actionOf(HELP, event) : null
   if (action === 'other-explanation') which.value++
@@ -28,7 +39,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 const side = computed(() => !!props.link && isSideLine(props.link.kind))
 const word = computed(() => (props.link ? relationWord(props.link.relation, props.link.kind) : ''))
 const relation = computed(() => (props.link?.relation ?? null) as Relation | null)
-const meaning = computed(() => (relation.value && !side.value ? meaningOf(relation.value, props.link!.kind, props.task) : ''))
+const meaning = computed(() =>
+  relation.value && !side.value ? meaningOf(relation.value, props.link!.kind, props.task) : '',
+)
 const lostElsewhere = computed(() => {
   const evidence = props.link?.evidence
   const shown = evidence && 'solution' in evidence ? evidence.solution : null
@@ -42,7 +55,11 @@ const misstated = computed(() => (props.link?.move?.as_stated === false ? props.
 const quiet = computed(
   () =>
     props.link?.relation === 'holds' &&
-    !notes.value.length && !props.link.conditions.length && !reasons.value.length && !misstated.value && !props.link.gained.length,
+    !notes.value.length &&
+    !props.link.conditions.length &&
+    !reasons.value.length &&
+    !misstated.value &&
+    !props.link.gained.length,
 )
 /** Values as a statement about the unknown. */
 const stated = (found: string[]): string => found.map((value) => `${props.unknown} = ${value}`).join(' or ')
@@ -69,9 +86,21 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <p class="cue">{{ slip.cue }}</p>
         <p v-if="slip.instead" class="instead">
           <PlainMath :text="slip.instead" display />
-          <button v-if="!fixed" class="plain-button" title="Put this line in its place (Alt+U)" @click="emit('use', slip.instead)">use it</button>
+          <button
+            v-if="!fixed"
+            class="plain-button"
+            title="Put this line in its place (Alt+U)"
+            @click="emit('use', slip.instead)"
+          >
+            use it
+          </button>
         </p>
-        <button v-if="explanations.length > 1" class="plain-button muted other" title="Other explanations (Alt+O)" @click="which++">
+        <button
+          v-if="explanations.length > 1"
+          class="plain-button muted other"
+          title="Other explanations (Alt+O)"
+          @click="which++"
+        >
           {{ (which % explanations.length) + 1 }} of {{ explanations.length }} explanations
         </button>
       </section>
@@ -79,11 +108,19 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <table v-if="hasTable" class="try">
           <caption v-if="values.length">
             Try
-            <template v-for="([name, value], k) in values" :key="name">{{ k ? ', ' : ' ' }}<PlainMath :text="`${name} = ${value}`" /></template>
+            <template v-for="([name, value], k) in values" :key="name"
+              >{{ k ? ', ' : ' ' }}<PlainMath :text="`${name} = ${value}`"
+            /></template>
           </caption>
           <tbody>
-            <tr><th scope="row">line before</th><td><PlainMath :text="point?.before ?? 'undefined'" display /></td></tr>
-            <tr class="differs"><th scope="row">this line</th><td><PlainMath :text="point?.after ?? 'undefined'" display /></td></tr>
+            <tr>
+              <th scope="row">line before</th>
+              <td><PlainMath :text="point?.before ?? 'undefined'" display /></td>
+            </tr>
+            <tr class="differs">
+              <th scope="row">this line</th>
+              <td><PlainMath :text="point?.after ?? 'undefined'" display /></td>
+            </tr>
           </tbody>
         </table>
         <p v-else>{{ link.evidence.text }}</p>
@@ -102,7 +139,9 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
         <h3>Candidates gained</h3>
         <ul>
           <li v-for="value in link.gained" :key="value">
-            <PlainMath :text="stated([value])" /><template v-if="link.reasons[value]">: {{ link.reasons[value] }}</template>
+            <PlainMath :text="stated([value])" /><template v-if="link.reasons[value]"
+              >: {{ link.reasons[value] }}</template
+            >
           </li>
         </ul>
       </section>
@@ -112,15 +151,23 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
       <section v-if="misstated">
         <h3>The move</h3>
         <p>
-          The margin says <code>{{ misstated.stated }}</code>, but that is not what was done<template v-if="misstated.text">:
-          it was <code>{{ misstated.text }}</code></template>.
+          The margin says <code>{{ misstated.stated }}</code>, but that is not what was done<template
+            v-if="misstated.text"
+            >: it was <code>{{ misstated.text }}</code></template
+          >.
         </p>
       </section>
       <section v-if="link.conditions.length">
         <h3>Needs</h3>
-        <p><template v-for="(condition, k) in link.conditions" :key="condition">{{ k ? ', ' : '' }}<PlainMath :text="condition" /></template></p>
+        <p>
+          <template v-for="(condition, k) in link.conditions" :key="condition"
+            >{{ k ? ', ' : '' }}<PlainMath :text="condition"
+          /></template>
+        </p>
       </section>
-      <section v-for="note in notes" :key="note"><p>{{ note }}</p></section>
+      <section v-for="note in notes" :key="note">
+        <p>{{ note }}</p>
+      </section>
     </template>
 
     <section v-if="report?.owed.length" class="owed">
@@ -128,7 +175,9 @@ const hasTable = computed(() => point.value !== null && point.value.before !== n
       <ul>
         <li v-for="owed in report.owed" :key="owed.value">
           <PlainMath :text="stated([owed.value])" />: {{ owed.because }}.
-          <span class="muted">Write <code>check {{ unknown }} = {{ owed.value }}</code></span>
+          <span class="muted"
+            >Write <code>check {{ unknown }} = {{ owed.value }}</code></span
+          >
         </li>
       </ul>
     </section>

@@ -39,9 +39,18 @@ const table = computed<[string, string][]>(() => {
   rows.push(
     ['x-intercepts', f.x_intercepts.join(', ') || 'none'],
     ['y-intercept', f.y_intercept ?? 'none'],
-    ['end behaviour', ['-', '+'].map((s) => `${x} → ${s === '-' ? '−' : ''}∞: y → ${infinite(f.end_behaviour[s] ?? '')}`).join('; ')],
+    [
+      'end behaviour',
+      ['-', '+'].map((s) => `${x} → ${s === '-' ? '−' : ''}∞: y → ${infinite(f.end_behaviour[s] ?? '')}`).join('; '),
+    ],
     ['range', f.range === 'all' ? 'all real numbers' : (f.range ?? 'not worked out')],
-    ['points that fit the grid', f.grid_points.slice(0, 4).map(([a, b]) => `(${a}, ${b})`).join('  ')],
+    [
+      'points that fit the grid',
+      f.grid_points
+        .slice(0, 4)
+        .map(([a, b]) => `(${a}, ${b})`)
+        .join('  '),
+    ],
   )
   return rows
 })
@@ -54,7 +63,10 @@ const table = computed<[string, string][]>(() => {
       <GraphView :graph="found.graph" />
       <table aria-label="Features">
         <tbody>
-          <tr v-for="[name, value] in table" :key="name"><th scope="row">{{ name }}</th><td><PlainMath :text="value" /></td></tr>
+          <tr v-for="[name, value] in table" :key="name">
+            <th scope="row">{{ name }}</th>
+            <td><PlainMath :text="value" /></td>
+          </tr>
         </tbody>
       </table>
     </template>

@@ -32,7 +32,12 @@ const NOTATION: [string, string][] = [
         <section v-for="group in GROUPS.filter((each) => each !== SHEET)" :key="group.name">
           <h3>{{ group.name }}</h3>
           <dl>
-            <template v-for="row in group.rows" :key="row.shown"><dt><kbd>{{ row.shown }}</kbd></dt><dd>{{ row.what }}</dd></template>
+            <template v-for="row in group.rows" :key="row.shown"
+              ><dt>
+                <kbd>{{ row.shown }}</kbd>
+              </dt>
+              <dd>{{ row.what }}</dd></template
+            >
           </dl>
         </section>
       </div>
@@ -40,13 +45,23 @@ const NOTATION: [string, string][] = [
         <section>
           <h3>How lines are typed</h3>
           <dl>
-            <template v-for="[typed, what] in NOTATION" :key="typed"><dt><code>{{ typed }}</code></dt><dd>{{ what }}</dd></template>
+            <template v-for="[typed, what] in NOTATION" :key="typed"
+              ><dt>
+                <code>{{ typed }}</code>
+              </dt>
+              <dd>{{ what }}</dd></template
+            >
           </dl>
         </section>
         <section>
           <h3>{{ SHEET.name }}</h3>
           <dl>
-            <template v-for="row in SHEET.rows" :key="row.shown"><dt><kbd>{{ row.shown }}</kbd></dt><dd>{{ row.what }}</dd></template>
+            <template v-for="row in SHEET.rows" :key="row.shown"
+              ><dt>
+                <kbd>{{ row.shown }}</kbd>
+              </dt>
+              <dd>{{ row.what }}</dd></template
+            >
           </dl>
         </section>
       </div>

@@ -9,7 +9,12 @@ import { useRequest } from '@/composables/useRequest'
 const marking = useMarking()
 const request = useRequest('The server does not answer. Try again in a moment.')
 const rows = ref<Schema['LogRow'][]>([])
-onMounted(() => request.run(() => unwrap(api.GET('/api/sets/{set_id}/log', { params: { path: { set_id: marking.set?.id ?? 0 } } })), (found) => (rows.value = found)))
+onMounted(() =>
+  request.run(
+    () => unwrap(api.GET('/api/sets/{set_id}/log', { params: { path: { set_id: marking.set?.id ?? 0 } } })),
+    (found) => (rows.value = found),
+  ),
+)
 const name = (id: number | null): string => marking.table.students.find((each) => each.id === id)?.name ?? ''
 const mark = (value: number | null): string => (value === null ? 'no mark' : String(value))
 </script>
@@ -17,7 +22,12 @@ const mark = (value: number | null): string => (value === null ? 'no mark' : Str
 <template>
   <section class="log" aria-label="Who looked and who changed">
     <TroubleNote :request="request" />
-    <p v-for="(row, k) in rows" :key="k">{{ row.day }} {{ row.who }}: <template v-if="row.student === null">{{ row.what }}</template><template v-else>{{ name(row.student) }}, {{ row.item }}: {{ mark(row.before) }} → {{ mark(row.after) }}<template v-if="row.what === 'taken back'">, taken back</template></template></p>
+    <p v-for="(row, k) in rows" :key="k">
+      {{ row.day }} {{ row.who }}: <template v-if="row.student === null">{{ row.what }}</template><template v-else
+        >{{ name(row.student) }}, {{ row.item }}: {{ mark(row.before) }} → {{ mark(row.after)
+        }}<template v-if="row.what === 'taken back'">, taken back</template></template
+      >
+    </p>
   </section>
 </template>
 

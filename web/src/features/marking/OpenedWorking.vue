@@ -35,10 +35,25 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
         <h2>Written</h2>
         <p v-if="!working.lines.length" class="muted">Nothing was written.</p>
         <ol>
-          <li v-for="(echo, k) in working.echoes" :key="k" :class="{ on: k === at }" tabindex="0" :aria-current="k === at" @click="at = k" @keydown.enter="at = k">
+          <li
+            v-for="(echo, k) in working.echoes"
+            :key="k"
+            :class="{ on: k === at }"
+            tabindex="0"
+            :aria-current="k === at"
+            @click="at = k"
+            @keydown.enter="at = k"
+          >
             <RelationGlyph :relation="glyph(working.report?.links[k]?.relation ?? null)" :size="26" />
-            <span class="line"><code v-if="isAnswered || echo.error">{{ working.lines[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" /></span>
-            <small class="muted">{{ working.report ? relationWord(working.report.links[k]?.relation ?? null, working.report.links[k]?.kind ?? '') : '' }}</small>
+            <span class="line"
+              ><code v-if="isAnswered || echo.error">{{ working.lines[k] }}</code
+              ><MathText v-else :latex="`${echo.left} ${echo.right}`"
+            /></span>
+            <small class="muted">{{
+              working.report
+                ? relationWord(working.report.links[k]?.relation ?? null, working.report.links[k]?.kind ?? '')
+                : ''
+            }}</small>
           </li>
         </ol>
       </div>
@@ -46,9 +61,14 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
         <h2>Key</h2>
         <p v-if="!item.key.length" class="muted">No key is known.</p>
         <template v-if="isAnswered">
-          <p v-for="(line, k) in item.key_lines" :key="k"><code>{{ line }}</code></p>
+          <p v-for="(line, k) in item.key_lines" :key="k">
+            <code>{{ line }}</code>
+          </p>
           <h2>On the sheet</h2>
-          <p v-for="(latex, k) in [...item.form!.options, ...item.form!.lines]" :key="`s${k}`"><b>{{ item.form!.form === 'choose' ? 'ABCDEFGH'[k] : item.form!.form === 'mend' ? k + 1 : '' }}</b> <MathText :latex="latex" /></p>
+          <p v-for="(latex, k) in [...item.form!.options, ...item.form!.lines]" :key="`s${k}`">
+            <b>{{ item.form!.form === 'choose' ? 'ABCDEFGH'[k] : item.form!.form === 'mend' ? k + 1 : '' }}</b>{{ ' '
+            }}<MathText :latex="latex" />
+          </p>
         </template>
         <p v-for="(echo, k) in item.key" v-else :key="k"><MathText :latex="`${echo.left} ${echo.right}`" /></p>
       </div>
@@ -56,19 +76,34 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
     <section v-if="working.proposal" class="points" aria-label="What is proposed">
       <p>
         <b>{{ working.mark ?? working.proposal.mark }}</b> of {{ working.proposal.total }}
-        <span class="muted">{{ working.mark === null ? 'proposed' : `confirmed by ${working.confirmed_by}` }}<template v-if="working.same"> · {{ working.same }} more alike</template></span>
+        <span class="muted"
+          >{{ working.mark === null ? 'proposed' : `confirmed by ${working.confirmed_by}`
+          }}<template v-if="working.same"> · {{ working.same }} more alike</template></span
+        >
       </p>
       <ul>
-        <li v-for="(point, k) in working.proposal.points" :key="k"><b>{{ point.got }}</b> of {{ point.worth }} {{ point.kind }}: {{ point.why }}</li>
+        <li v-for="(point, k) in working.proposal.points" :key="k">
+          <b>{{ point.got }}</b> of {{ point.worth }} {{ point.kind }}: {{ point.why }}
+        </li>
       </ul>
       <p v-for="eye in working.proposal.eye" :key="eye" class="eye">{{ EYE_WORDS[eye] ?? eye }}</p>
     </section>
     <p v-else class="muted">Not verified yet.</p>
-    <NotesPanel v-if="link && item" fixed :number="link.line" :text="working.lines[at] ?? ''" :link="link" :report="working.report" :unknown="unknownOf(item)" :task="item.task" />
+    <NotesPanel
+      v-if="link && item"
+      fixed
+      :number="link.line"
+      :text="working.lines[at] ?? ''"
+      :link="link"
+      :report="working.report"
+      :unknown="unknownOf(item)"
+      :task="item.task"
+    />
     <details v-if="working.decisions.length">
       <summary class="muted">What was decided</summary>
       <p v-for="(each, k) in working.decisions" :key="k" class="muted">
-        {{ new Date(each.when).toLocaleString('en') }}, {{ each.who }}: {{ each.before ?? 'no mark' }} → {{ each.after ?? 'no mark' }}<template v-if="each.taken_back">, taken back</template>
+        {{ new Date(each.when).toLocaleString('en') }}, {{ each.who }}: {{ each.before ?? 'no mark' }} →
+        {{ each.after ?? 'no mark' }}<template v-if="each.taken_back">, taken back</template>
       </p>
     </details>
   </section>

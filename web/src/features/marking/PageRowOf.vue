@@ -29,9 +29,16 @@ const isChosen = (k: number): boolean => `${props.line.at} ${k}` in store.chosen
 const place = (k: number): { left: number; top: number; width: number; height: number } | null => {
   const box = props.line.symbols[k]?.box
   if (!box) return null
-  return { left: box[0]! * props.page.width, top: box[1]! * props.page.height, width: box[2]! * props.page.width, height: box[3]! * props.page.height }
+  return {
+    left: box[0]! * props.page.width,
+    top: box[1]! * props.page.height,
+    width: box[2]! * props.page.width,
+    height: box[3]! * props.page.height,
+  }
 }
-const mended = computed(() => props.line.mends.map((mend) => ({ ...mend, read: props.line.symbols[mend.symbol]?.text ?? '' })))
+const mended = computed(() =>
+  props.line.mends.map((mend) => ({ ...mend, read: props.line.symbols[mend.symbol]?.text ?? '' })),
+)
 const shown = (text: string): string => (text === '' ? 'nothing' : text === ' ' ? 'a space' : text)
 
 async function choose(k: number, text: string): Promise<void> {
@@ -61,7 +68,10 @@ async function write(): Promise<void> {
   field.value?.focus()
 }
 async function keep(text: string): Promise<void> {
-  const texts = text.split('\n').map((each) => each.trim()).filter(Boolean)
+  const texts = text
+    .split('\n')
+    .map((each) => each.trim())
+    .filter(Boolean)
   if (!(await store.settle(props.line.at, texts))) return
   writing.value = null
   emit('settled')
@@ -70,43 +80,95 @@ const area = (event: Event): string => (event.target as HTMLTextAreaElement).val
 </script>
 
 <template>
-  <div class="entry" :class="{ sure: !line.doubtful && writing === null, doubtful: line.doubtful || (number === null && line.texts.length), crossed: line.crossed }">
+  <div
+    class="entry"
+    :class="{
+      sure: !line.doubtful && writing === null,
+      doubtful: line.doubtful || (number === null && line.texts.length),
+      crossed: line.crossed,
+    }"
+  >
     <span class="number">{{ number ?? '?' }}</span>
     <div class="both">
-      <svg :viewBox="`${part.x} ${part.y} ${part.w} ${part.h}`" :height="height" :style="{ maxWidth: '100%' }" preserveAspectRatio="xMinYMid meet" role="img" :aria-label="`Row ${line.at + 1} as written`">
+      <svg
+        :viewBox="`${part.x} ${part.y} ${part.w} ${part.h}`"
+        :height="height"
+        :style="{ maxWidth: '100%' }"
+        preserveAspectRatio="xMinYMid meet"
+        role="img"
+        :aria-label="`Row ${line.at + 1} as written`"
+      >
         <image :href="`/api/pages/${page.id}/picture`" x="0" y="0" :width="page.width" :height="page.height" />
         <template v-for="(symbol, k) in line.symbols" :key="k">
-          <rect v-if="symbols && symbol.asks && place(k)" :x="place(k)!.left - 3" :y="place(k)!.top - 3" :width="place(k)!.width + 6" :height="place(k)!.height + 6" class="box" :class="{ chosen: isChosen(k) }" />
+          <rect
+            v-if="symbols && symbol.asks && place(k)"
+            :x="place(k)!.left - 3"
+            :y="place(k)!.top - 3"
+            :width="place(k)!.width + 6"
+            :height="place(k)!.height + 6"
+            class="box"
+            :class="{ chosen: isChosen(k) }"
+          />
         </template>
       </svg>
       <p v-if="writing !== null || typed" class="typing">
         <textarea
-          ref="field" :value="writing ?? line.texts.join('\n')" rows="2" spellcheck="false" :data-asks="typed || undefined" :aria-label="`Row ${line.at + 1} as you read it`"
-          @keydown.enter.exact.prevent="keep(area($event))" @keydown.esc="writing = null"
+          ref="field"
+          :value="writing ?? line.texts.join('\n')"
+          rows="2"
+          spellcheck="false"
+          :data-asks="typed || undefined"
+          :aria-label="`Row ${line.at + 1} as you read it`"
+          @keydown.enter.exact.prevent="keep(area($event))"
+          @keydown.esc="writing = null"
         />
-        <small class="muted">Enter keeps it, Shift Enter begins another line, empty leaves it out<template v-if="number === null">; a number in front says of which item it is: 3. x = 1</template></small>
+        <small class="muted"
+          >Enter keeps it, Shift Enter begins another line, empty leaves it out<template v-if="number === null"
+            >; a number in front says of which item it is: 3. x = 1</template
+          ></small
+        >
       </p>
       <p v-else-if="line.crossed && !line.settled" class="muted">struck out, not taken</p>
       <p v-else-if="symbols" class="reading">
         <template v-for="(symbol, k) in line.symbols" :key="k">
           <button
-            v-if="symbol.asks" class="symbol" :class="{ chosen: isChosen(k) }" :data-asks="isChosen(k) ? undefined : ''"
-            :aria-label="`${shown(now(k))}${symbol.others.length ? ` or ${symbol.others.map(shown).join(', ')}` : ''}: is it that?`" @keydown="onSymbol($event, k)" @click="choose(k, nextReading(symbol, now(k)))"
-          >{{ shown(now(k)) }}<small v-if="symbol.others.length"> or {{ symbol.others.map(shown).join(', ') }}</small></button>
+            v-if="symbol.asks"
+            class="symbol"
+            :class="{ chosen: isChosen(k) }"
+            :data-asks="isChosen(k) ? undefined : ''"
+            :aria-label="`${shown(now(k))}${symbol.others.length ? ` or ${symbol.others.map(shown).join(', ')}` : ''}: is it that?`"
+            @keydown="onSymbol($event, k)"
+            @click="choose(k, nextReading(symbol, now(k)))"
+          >
+            {{ shown(now(k)) }}<small v-if="symbol.others.length"> or {{ symbol.others.map(shown).join(', ') }}</small>
+          </button>
           <span v-else>{{ symbol.text }}</span>
         </template>
       </p>
       <p v-else class="reading">
-        <template v-for="(echo, k) in line.echoes" :key="k"><code v-if="echo.error">{{ line.texts[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" />&emsp;</template>
+        <template v-for="(echo, k) in line.echoes" :key="k"
+          ><code v-if="echo.error">{{ line.texts[k] }}</code
+          ><MathText v-else :latex="`${echo.left} ${echo.right}`" />&emsp;</template
+        >
         <span v-if="!line.texts.length" class="muted">left out</span>
       </p>
       <p v-if="line.doubtful && mended.length" class="mends">
-        It does not follow as it was read; it does with <template v-for="(mend, k) in mended" :key="k"><b>{{ shown(mend.text) }}</b> for {{ shown(mend.read) }}{{ k < mended.length - 1 ? ', or ' : '' }}</template>. Look at what is written: an error is kept.
+        It does not follow as it was read; it does with
+        <template v-for="(mend, k) in mended" :key="k"
+          ><b>{{ shown(mend.text) }}</b> for {{ shown(mend.read) }}{{ k < mended.length - 1 ? ', or ' : '' }}</template
+        >. Look at what is written: an error is kept.
       </p>
     </div>
     <span class="tools">
       <button class="plain-button" :aria-label="`type it: row ${line.at + 1}`" @click="write">type it</button>
-      <button v-if="line.settled" class="plain-button" :aria-label="`as read: row ${line.at + 1}`" @click="store.settle(line.at, null)">as read</button>
+      <button
+        v-if="line.settled"
+        class="plain-button"
+        :aria-label="`as read: row ${line.at + 1}`"
+        @click="store.settle(line.at, null)"
+      >
+        as read
+      </button>
     </span>
   </div>
 </template>

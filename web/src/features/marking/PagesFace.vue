@@ -24,8 +24,10 @@ watch(
   { immediate: true },
 )
 const students = computed(() => marking.table.students)
-const name = (id: number | null): string => (id === null ? '' : (students.value.find((each) => each.id === id)?.name ?? ''))
-const number = (item: number | null): number | null => marking.table.items.find((each) => each.id === item)?.number ?? null
+const name = (id: number | null): string =>
+  id === null ? '' : (students.value.find((each) => each.id === id)?.name ?? '')
+const number = (item: number | null): number | null =>
+  marking.table.items.find((each) => each.id === item)?.number ?? null
 const before = computed(() => {
   const at = [...store.pages].sort((a, b) => a.id - b.id)
   const here = at.findIndex((page) => page.id === store.open?.id)
@@ -67,7 +69,15 @@ async function walk(by: 1 | -1): Promise<void> {
   if (to) await show(to.id)
 }
 const state = (page: (typeof store.pages)[number]): string =>
-  page.state === 'waiting' ? 'being read' : page.state === 'failed' ? 'not read' : page.student === null ? 'whose?' : page.open ? `${page.open} to settle` : 'settled'
+  page.state === 'waiting'
+    ? 'being read'
+    : page.state === 'failed'
+      ? 'not read'
+      : page.student === null
+        ? 'whose?'
+        : page.open
+          ? `${page.open} to settle`
+          : 'settled'
 </script>
 
 <template>
@@ -79,30 +89,67 @@ const state = (page: (typeof store.pages)[number]): string =>
       <span role="status">{{ store.told }}</span>
       <span v-if="!store.reader" class="muted">No page reader is set up: lines are typed beside the page.</span>
     </p>
-    <p v-if="!store.pages.length" class="muted">No pages yet. What is sure on them goes into the marking table at once; what is doubtful is asked about here.</p>
+    <p v-if="!store.pages.length" class="muted">
+      No pages yet. What is sure on them goes into the marking table at once; what is doubtful is asked about here.
+    </p>
     <div v-else class="halves">
       <ol class="strip" aria-label="All pages">
         <li v-for="page in store.pages" :key="page.id">
-          <button class="plain-button" :class="{ on: page.id === store.open?.id }" :aria-current="page.id === store.open?.id" @click="show(page.id)">
+          <button
+            class="plain-button"
+            :class="{ on: page.id === store.open?.id }"
+            :aria-current="page.id === store.open?.id"
+            @click="show(page.id)"
+          >
             <img :src="`/api/pages/${page.id}/picture`" alt="" loading="lazy" width="46" />
-            <span>{{ name(page.student) || page.name || 'no name' }}<br /><small :class="page.student !== null && !page.open && page.state === 'read' ? 'muted' : 'asks'">{{ state(page) }}</small></span>
+            <span
+              >{{ name(page.student) || page.name || 'no name' }}<br /><small
+                :class="page.student !== null && !page.open && page.state === 'read' ? 'muted' : 'asks'"
+                >{{ state(page) }}</small
+              ></span
+            >
           </button>
         </li>
       </ol>
       <div v-if="store.open" ref="column">
         <p class="row">
-          <label>Whose page
-            <select :value="store.open.student ?? ''" aria-label="Whose page" @change="giveTo(Number(($event.target as HTMLSelectElement).value) || null)">
+          <label
+            >Whose page
+            <select
+              :value="store.open.student ?? ''"
+              aria-label="Whose page"
+              @change="giveTo(Number(($event.target as HTMLSelectElement).value) || null)"
+            >
               <option value="">nobody’s yet{{ store.open.name ? `: “${store.open.name}”` : '' }}</option>
               <option v-for="student in students" :key="student.id" :value="student.id">{{ student.name }}</option>
-            </select></label>
-          <button v-if="store.open.student === null && before !== null" class="plain-button" @click="giveTo(before)">{{ name(before) }}’s, like the page before</button>
-          <span class="muted" role="status">{{ store.open.state === 'waiting' ? 'It is being read.' : open ? `${open} to settle` : store.open.student === null ? '' : 'All of it is in the marking table.' }}</span>
+            </select></label
+          >
+          <button v-if="store.open.student === null && before !== null" class="plain-button" @click="giveTo(before)">
+            {{ name(before) }}’s, like the page before
+          </button>
+          <span class="muted" role="status">{{
+            store.open.state === 'waiting'
+              ? 'It is being read.'
+              : open
+                ? `${open} to settle`
+                : store.open.student === null
+                  ? ''
+                  : 'All of it is in the marking table.'
+          }}</span>
           <button class="plain-button" @click="again">read it again</button>
-          <button class="plain-button" @click="remove">{{ removing === store.open.id ? 'take it away with what came from it: once more' : 'take it away' }}</button>
+          <button class="plain-button" @click="remove">
+            {{ removing === store.open.id ? 'take it away with what came from it: once more' : 'take it away' }}
+          </button>
         </p>
         <p v-if="store.open.trouble" class="trouble">{{ store.open.trouble }}</p>
-        <PageRowOf v-for="line in store.open.lines" :key="line.at" :page="store.open" :line="line" :number="number(line.item)" @settled="next" />
+        <PageRowOf
+          v-for="line in store.open.lines"
+          :key="line.at"
+          :page="store.open"
+          :line="line"
+          :number="number(line.item)"
+          @settled="next"
+        />
         <a :href="`/api/pages/${store.open.id}/picture`" target="_blank" rel="noopener">the whole page</a>
         <KeyList :group="SETTLING" />
       </div>

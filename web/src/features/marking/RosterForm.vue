@@ -10,13 +10,22 @@ const store = useRoster()
 const title = ref('')
 const into = ref(false)
 const ids = ref<string[]>([])
-const WORDS: Record<string, string> = { new: 'new', there: 'there already', differs: 'number stands with another name: that stays' }
+const WORDS: Record<string, string> = {
+  new: 'new',
+  there: 'there already',
+  differs: 'number stands with another name: that stays',
+}
 onMounted(() => store.loadRecords())
 
 async function file(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const found = input.files?.[0]
-  if (found) await store.lookAtFile(found, into.value ? (classes.open?.id ?? null) : null, title.value.trim() || found.name.replace(/\.\w+$/, '').slice(0, 60))
+  if (found)
+    await store.lookAtFile(
+      found,
+      into.value ? (classes.open?.id ?? null) : null,
+      title.value.trim() || found.name.replace(/\.\w+$/, '').slice(0, 60),
+    )
   input.value = ''
 }
 async function fromRecords(): Promise<void> {
@@ -36,13 +45,27 @@ async function take(): Promise<void> {
     <p v-if="store.told" role="status">{{ store.told }}</p>
     <template v-if="!store.preview">
       <p class="row">
-        <label>A table (.csv) or a OneRoster bundle (.zip) <input type="file" accept=".csv,.txt,.tsv,.zip" aria-label="Roster file" @change="file" /></label>
+        <label
+          >A table (.csv) or a OneRoster bundle (.zip)
+          <input type="file" accept=".csv,.txt,.tsv,.zip" aria-label="Roster file" @change="file"
+        /></label>
         <label v-if="classes.open"><input v-model="into" type="checkbox" /> into {{ classes.open.name }}</label>
-        <label v-if="!into">a table without classes is for <input v-model="title" maxlength="60" placeholder="as the file is called" aria-label="Class of the table" /></label>
+        <label v-if="!into"
+          >a table without classes is for
+          <input v-model="title" maxlength="60" placeholder="as the file is called" aria-label="Class of the table"
+        /></label>
       </p>
-      <form v-if="store.records?.there" class="row" aria-label="From the school’s records" @submit.prevent="fromRecords">
+      <form
+        v-if="store.records?.there"
+        class="row"
+        aria-label="From the school’s records"
+        @submit.prevent="fromRecords"
+      >
         <span>From the school’s records:</span>
-        <label v-for="each in store.records.classes" :key="each.id"><input v-model="ids" type="checkbox" :value="each.id" /> {{ each.title }}<small v-if="each.linked" class="muted"> linked</small></label>
+        <label v-for="each in store.records.classes" :key="each.id"
+          ><input v-model="ids" type="checkbox" :value="each.id" /> {{ each.title
+          }}<small v-if="each.linked" class="muted"> linked</small></label
+        >
         <el-button native-type="submit" :disabled="!ids.length" :loading="store.request.busy.value">Look</el-button>
       </form>
       <p v-else-if="store.records" class="muted">No school records are set up here.</p>
@@ -50,15 +73,30 @@ async function take(): Promise<void> {
     <template v-else>
       <p>This would be taken; nothing is, yet.</p>
       <div v-for="(each, k) in store.preview.classes" :key="k" class="class">
-        <label><input v-model="store.chosen" type="checkbox" :value="k" /> <b>{{ each.title }}</b> <small class="muted">{{ each.into ? 'added to the class that is here' : 'a new class' }}</small></label>
-        <p class="names"><span v-for="student in each.students" :key="student.name" :class="student.state">{{ student.name }} <small class="muted">{{ student.number }} {{ student.state === 'new' ? '' : WORDS[student.state] }}</small></span></p>
+        <label
+          ><input v-model="store.chosen" type="checkbox" :value="k" />{{ ' ' }}<b>{{ each.title }}</b
+          >{{ ' '
+          }}<small class="muted">{{ each.into ? 'added to the class that is here' : 'a new class' }}</small></label
+        >
+        <p class="names">
+          <span v-for="student in each.students" :key="student.name" :class="student.state"
+            >{{ student.name }}
+            <small class="muted"
+              >{{ student.number }} {{ student.state === 'new' ? '' : WORDS[student.state] }}</small
+            ></span
+          >
+        </p>
       </div>
       <div v-if="store.preview.left.length" class="left">
         <p>Not taken:</p>
-        <p v-for="(row, k) in store.preview.left.slice(0, 40)" :key="k">row {{ row.place }} <code>{{ row.text }}</code> {{ row.why }}</p>
+        <p v-for="(row, k) in store.preview.left.slice(0, 40)" :key="k">
+          row {{ row.place }} <code>{{ row.text }}</code> {{ row.why }}
+        </p>
       </div>
       <p class="row">
-        <el-button type="primary" :disabled="!store.chosen.length" :loading="store.request.busy.value" @click="take">Take it</el-button>
+        <el-button type="primary" :disabled="!store.chosen.length" :loading="store.request.busy.value" @click="take"
+          >Take it</el-button
+        >
         <button class="plain-button" @click="store.leave()">leave it</button>
       </p>
     </template>

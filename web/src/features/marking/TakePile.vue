@@ -30,7 +30,11 @@ async function takeFile(event: Event): Promise<void> {
   if (!file) return
   const ending = /\.(\w+)$/.exec(file.name)?.[1]?.toLowerCase()
   if (ending === 'zip') await marking.takeIn('zip', await inBase64(file))
-  else await marking.takeIn(ending === 'csv' ? 'csv' : ending === 'jsonl' || ending === 'json' ? 'jsonl' : 'text', await textOf(file))
+  else
+    await marking.takeIn(
+      ending === 'csv' ? 'csv' : ending === 'jsonl' || ending === 'json' ? 'jsonl' : 'text',
+      await textOf(file),
+    )
   input.value = ''
 }
 function leave(): void {
@@ -41,15 +45,30 @@ function leave(): void {
 
 <template>
   <section class="take" aria-label="Take in">
-    <p>Names of the class on lines of their own, numbered problems below, the lines of each. Or a file: a table with student, item, line (.csv), JSON lines, chains in an archive (.zip).</p>
-    <textarea ref="area" v-model="text" rows="9" spellcheck="false" aria-label="What the class wrote" :placeholder="EXAMPLE" @keydown.ctrl.enter.prevent="takeText" @keydown.esc="leave" />
+    <p>
+      Names of the class on lines of their own, numbered problems below, the lines of each. Or a file: a table with
+      student, item, line (.csv), JSON lines, chains in an archive (.zip).
+    </p>
+    <textarea
+      ref="area"
+      v-model="text"
+      rows="9"
+      spellcheck="false"
+      aria-label="What the class wrote"
+      :placeholder="EXAMPLE"
+      @keydown.ctrl.enter.prevent="takeText"
+      @keydown.esc="leave"
+    />
     <p class="row">
-      <el-button type="primary" :loading="marking.request.busy.value" @click="takeText">Take it in</el-button> <span class="muted">Ctrl+Enter</span>
+      <el-button type="primary" :loading="marking.request.busy.value" @click="takeText">Take it in</el-button>{{ ' '
+      }}<span class="muted">Ctrl+Enter</span>
       <label>A file <input type="file" accept=".txt,.csv,.jsonl,.json,.zip" @change="takeFile" /></label>
     </p>
     <div v-if="marking.left.length" class="left" role="status">
       <p>Not taken; the rest is here:</p>
-      <p v-for="(row, k) in marking.left.slice(0, 40)" :key="k">row {{ row.place }} <code>{{ row.text }}</code> {{ row.why }}</p>
+      <p v-for="(row, k) in marking.left.slice(0, 40)" :key="k">
+        row {{ row.place }} <code>{{ row.text }}</code> {{ row.why }}
+      </p>
     </div>
   </section>
 </template>

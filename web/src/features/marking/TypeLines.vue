@@ -12,10 +12,18 @@ const MOST = 4
 const plain = (told: string): string => told.replace(/[ \t]/g, '').replace(/\n+$/, '')
 
 onMounted(() => field.value?.focus())
-watch(() => props.item, (item) => void marking.loadWritten(item), { immediate: true })
+watch(
+  () => props.item,
+  (item) => void marking.loadWritten(item),
+  { immediate: true },
+)
 const offers = computed(() => {
   const begun = plain(text.value)
-  return begun ? marking.written.filter((each) => plain(each.lines.join('\n')).startsWith(begun) && plain(each.lines.join('\n')) !== begun).slice(0, MOST) : []
+  return begun
+    ? marking.written
+        .filter((each) => plain(each.lines.join('\n')).startsWith(begun) && plain(each.lines.join('\n')) !== begun)
+        .slice(0, MOST)
+    : []
 })
 function take(k: number): void {
   const offer = offers.value[k]
@@ -35,11 +43,27 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <section class="typing" aria-label="Lines as written">
     <p>{{ who }}, number {{ number }}</p>
-    <textarea ref="field" v-model="text" rows="8" spellcheck="false" aria-label="Lines, one below the other" @keydown="onKey" />
+    <textarea
+      ref="field"
+      v-model="text"
+      rows="8"
+      spellcheck="false"
+      aria-label="Lines, one below the other"
+      @keydown="onKey"
+    />
     <ul v-if="offers.length" aria-label="Written before">
-      <li v-for="(offer, k) in offers" :key="offer.lines.join('\n')"><button class="plain-button" @click="take(k)"><kbd>Alt {{ k + 1 }}</kbd> <code>{{ offer.lines.join('  →  ') }}</code> <small class="muted">{{ offer.count }} ×</small></button></li>
+      <li v-for="(offer, k) in offers" :key="offer.lines.join('\n')">
+        <button class="plain-button" @click="take(k)">
+          <kbd>Alt {{ k + 1 }}</kbd
+          >{{ ' ' }}<code>{{ offer.lines.join('  →  ') }}</code
+          >{{ ' ' }}<small class="muted">{{ offer.count }} ×</small>
+        </button>
+      </li>
     </ul>
-    <p class="muted"><kbd>Tab</kbd> keeps it and goes to the next student, <kbd>Ctrl Enter</kbd> keeps it, <kbd>Esc</kbd> leaves it; what others wrote is offered as it begins alike</p>
+    <p class="muted">
+      <kbd>Tab</kbd> keeps it and goes to the next student, <kbd>Ctrl Enter</kbd> keeps it, <kbd>Esc</kbd> leaves it;
+      what others wrote is offered as it begins alike
+    </p>
   </section>
 </template>
 

@@ -4,7 +4,10 @@ import { useRequest } from '@/composables/useRequest'
 
 export type ClassRow = Schema['ClassRow']
 
-/** Names as a register has them, one a line; a number of the school stands behind a semicolon, a tab or in front with a dot. */
+/**
+ * Names as a register has them, one a line; a number of the school stands behind a semicolon, a tab or in front with a
+ * dot.
+ */
 export function studentsIn(text: string): Schema['StudentIn'][] {
   return text
     .split('\n')
@@ -55,7 +58,12 @@ export const useClasses = defineStore('classes', {
       const id = this.open?.id
       if (id === undefined) return Promise.resolve(false)
       return this.request.run(async () => {
-        this.open = await unwrap(api.PATCH('/api/classes/{class_id}', { params: { path: { class_id: id } }, body: { students: [], ...change } }))
+        this.open = await unwrap(
+          api.PATCH('/api/classes/{class_id}', {
+            params: { path: { class_id: id } },
+            body: { students: [], ...change },
+          }),
+        )
         this.classes = await unwrap(api.GET('/api/classes'))
       })
     },
@@ -72,7 +80,9 @@ export const useClasses = defineStore('classes', {
       const id = this.open?.id
       if (id === undefined) return Promise.resolve(false)
       return this.request.run(async () => {
-        await unwrap(api.POST('/api/classes/{class_id}/handed-over', { params: { path: { class_id: id } }, body: { username } }))
+        await unwrap(
+          api.POST('/api/classes/{class_id}/handed-over', { params: { path: { class_id: id } }, body: { username } }),
+        )
         this.open = null
         this.classes = await unwrap(api.GET('/api/classes'))
       })
@@ -80,7 +90,8 @@ export const useClasses = defineStore('classes', {
     erase(student: number): Promise<boolean> {
       return this.request.run(async () => {
         await unwrap(api.DELETE('/api/students/{student_id}', { params: { path: { student_id: student } } }))
-        if (this.open) this.open = await unwrap(api.GET('/api/classes/{class_id}', { params: { path: { class_id: this.open.id } } }))
+        if (this.open)
+          this.open = await unwrap(api.GET('/api/classes/{class_id}', { params: { path: { class_id: this.open.id } } }))
       })
     },
     /** Gives the open class a sheet; the number of the set, or null where that failed. */
@@ -89,7 +100,12 @@ export const useClasses = defineStore('classes', {
       let made: number | null = null
       if (id === undefined) return made
       await this.request.run(async () => {
-        const set = await unwrap(api.POST('/api/classes/{class_id}/sets', { params: { path: { class_id: id } }, body: { sheet, day, scheme, title: '' } }))
+        const set = await unwrap(
+          api.POST('/api/classes/{class_id}/sets', {
+            params: { path: { class_id: id } },
+            body: { sheet, day, scheme, title: '' },
+          }),
+        )
         made = set.id
       })
       return made

@@ -24,24 +24,64 @@ export function linesOf(told: ClassPatterns): ChartOption {
   return {
     grid: { left: 44, right: 16, top: 34 + 20 * Math.ceil(slips.length / 3), bottom: 28 },
     legend: { top: 0, itemWidth: 34, textStyle: { color: '#1d2440' } },
-    tooltip: { trigger: 'axis', valueFormatter: (value) => (value === null || value === undefined ? 'could not be made' : `${String(value)} %`) },
+    tooltip: {
+      trigger: 'axis',
+      valueFormatter: (value) => (value === null || value === undefined ? 'could not be made' : `${String(value)} %`),
+    },
     xAxis: { type: 'category', data: told.sets.map((set) => set.day), axisLabel: { color: '#636a87' } },
-    yAxis: { type: 'value', min: 0, axisLabel: { formatter: '{value} %', color: '#636a87' }, splitLine: { lineStyle: { color: '#e4dfd3' } } },
+    yAxis: {
+      type: 'value',
+      min: 0,
+      axisLabel: { formatter: '{value} %', color: '#636a87' },
+      splitLine: { lineStyle: { color: '#e4dfd3' } },
+    },
     series: slips.map((slip, k) => ({
-      name: slip.name, type: 'line', connectNulls: true, symbol: ['circle', 'rect', 'triangle', 'diamond', 'pin', 'arrow'][k], symbolSize: 9,
-      color: INKS[k], lineStyle: { type: DASHES[k] as 'solid', width: 2 }, data: told.sets.map((set) => share(slip, set.id)),
+      name: slip.name,
+      type: 'line',
+      connectNulls: true,
+      symbol: ['circle', 'rect', 'triangle', 'diamond', 'pin', 'arrow'][k],
+      symbolSize: 9,
+      color: INKS[k],
+      lineStyle: { type: DASHES[k] as 'solid', width: 2 },
+      data: told.sets.map((set) => share(slip, set.id)),
     })),
   }
 }
 /** Students down, slips across: the stronger, the fresher. */
 export function gridOf(told: ClassPatterns, named: (student: number) => string): ChartOption {
-  const data = told.slips.flatMap((slip, x) => slip.students.map((each) => [x, told.students.findIndex((student) => student.id === each.student), WEIGHTS[each.state] ?? 0]))
+  const data = told.slips.flatMap((slip, x) =>
+    slip.students.map((each) => [
+      x,
+      told.students.findIndex((student) => student.id === each.student),
+      WEIGHTS[each.state] ?? 0,
+    ]),
+  )
   return {
     grid: { left: 118, right: 10, top: 8, bottom: 130 },
-    tooltip: { formatter: (part) => { const at = (part as { value: number[] }).value; return `${named(told.students[at[1]!]!.id)}: ${told.slips[at[0]!]!.name}, ${STATES[Object.keys(WEIGHTS).find((key) => WEIGHTS[key] === at[2]) ?? ''] ?? ''}` } },
-    xAxis: { type: 'category', data: told.slips.map((slip) => slip.name), axisLabel: { rotate: 38, color: '#1d2440', interval: 0, width: 150, overflow: 'truncate' }, splitArea: { show: true, areaStyle: { color: ['#ffffff', '#faf7f0'] } } },
-    yAxis: { type: 'category', inverse: true, data: told.students.map((each) => named(each.id)), axisLabel: { color: '#1d2440' } },
-    visualMap: { show: false, min: 0, max: 4, inRange: { color: ['#f6efe4', '#eed9c4', '#dd9f7f', '#cb6a48', '#b93a20'] } },
+    tooltip: {
+      formatter: (part) => {
+        const at = (part as { value: number[] }).value
+        return `${named(told.students[at[1]!]!.id)}: ${told.slips[at[0]!]!.name}, ${STATES[Object.keys(WEIGHTS).find((key) => WEIGHTS[key] === at[2]) ?? ''] ?? ''}`
+      },
+    },
+    xAxis: {
+      type: 'category',
+      data: told.slips.map((slip) => slip.name),
+      axisLabel: { rotate: 38, color: '#1d2440', interval: 0, width: 150, overflow: 'truncate' },
+      splitArea: { show: true, areaStyle: { color: ['#ffffff', '#faf7f0'] } },
+    },
+    yAxis: {
+      type: 'category',
+      inverse: true,
+      data: told.students.map((each) => named(each.id)),
+      axisLabel: { color: '#1d2440' },
+    },
+    visualMap: {
+      show: false,
+      min: 0,
+      max: 4,
+      inRange: { color: ['#f6efe4', '#eed9c4', '#dd9f7f', '#cb6a48', '#b93a20'] },
+    },
     series: [{ type: 'heatmap', data, itemStyle: { borderColor: '#faf7f0', borderWidth: 2 } }],
   }
 }

@@ -32,7 +32,8 @@ export const usePages = defineStore('pages', {
   }),
   getters: {
     /** How many pages wait for something that a person does. */
-    waiting: (state) => state.pages.filter((page) => page.student === null || page.open || page.state === 'failed').length,
+    waiting: (state) =>
+      state.pages.filter((page) => page.student === null || page.open || page.state === 'failed').length,
   },
   actions: {
     load(set: number): Promise<boolean> {
@@ -54,20 +55,35 @@ export const usePages = defineStore('pages', {
       }
     },
     show(page: number): Promise<boolean> {
-      return this.request.run(() => unwrap(api.GET('/api/pages/{page_id}', { params: { path: { page_id: page } } })), this.take)
+      return this.request.run(
+        () => unwrap(api.GET('/api/pages/{page_id}', { params: { path: { page_id: page } } })),
+        this.take,
+      )
     },
     take(found: Schema['PageOut']) {
       if (this.open?.id !== found.id) this.chosen = {}
       this.open = found
       const row = this.pages.find((page) => page.id === found.id)
-      if (row) Object.assign(row, { student: found.student, state: found.state, trouble: found.trouble, open: found.lines.filter((line) => line.doubtful || (line.item === null && line.texts.length > 0)).length })
+      if (row)
+        Object.assign(row, {
+          student: found.student,
+          state: found.state,
+          trouble: found.trouble,
+          open: found.lines.filter((line) => line.doubtful || (line.item === null && line.texts.length > 0)).length,
+        })
     },
     takeIn(set: number, file: File): Promise<boolean> {
       const form = new FormData()
       form.append('file', file)
       return this.request.run(async () => {
         const path = { params: { path: { set_id: set } } }
-        const found = await unwrap(api.POST('/api/sets/{set_id}/pages', { ...path, body: form as unknown as { file: string }, bodySerializer: (body) => body as unknown as FormData }))
+        const found = await unwrap(
+          api.POST('/api/sets/{set_id}/pages', {
+            ...path,
+            body: form as unknown as { file: string },
+            bodySerializer: (body) => body as unknown as FormData,
+          }),
+        )
         this.told = `${found.new} ${found.new === 1 ? 'page' : 'pages'} taken in${found.same ? `, ${found.same} there already` : ''}.`
         const all = await unwrap(api.GET('/api/sets/{set_id}/pages', path))
         this.pages = all.pages
@@ -85,19 +101,33 @@ export const usePages = defineStore('pages', {
     settle(at: number, texts: string[] | null): Promise<boolean> {
       const page = this.open?.id
       if (page === undefined) return Promise.resolve(false)
-      for (const key of Object.keys(this.chosen)) if (texts === null && key.startsWith(`${at} `)) delete this.chosen[key]
-      return this.request.run(() => unwrap(api.POST('/api/pages/{page_id}/settled', { params: { path: { page_id: page } }, body: { at, texts } })), this.take)
+      for (const key of Object.keys(this.chosen))
+        if (texts === null && key.startsWith(`${at} `)) delete this.chosen[key]
+      return this.request.run(
+        () =>
+          unwrap(
+            api.POST('/api/pages/{page_id}/settled', { params: { path: { page_id: page } }, body: { at, texts } }),
+          ),
+        this.take,
+      )
     },
     giveTo(student: number | null): Promise<boolean> {
       const page = this.open?.id
       if (page === undefined) return Promise.resolve(false)
-      return this.request.run(() => unwrap(api.POST('/api/pages/{page_id}/student', { params: { path: { page_id: page } }, body: { student } })), this.take)
+      return this.request.run(
+        () =>
+          unwrap(api.POST('/api/pages/{page_id}/student', { params: { path: { page_id: page } }, body: { student } })),
+        this.take,
+      )
     },
     readAgain(): Promise<boolean> {
       const page = this.open?.id
       if (page === undefined) return Promise.resolve(false)
       this.chosen = {}
-      return this.request.run(() => unwrap(api.POST('/api/pages/{page_id}/again', { params: { path: { page_id: page } } })), this.take)
+      return this.request.run(
+        () => unwrap(api.POST('/api/pages/{page_id}/again', { params: { path: { page_id: page } } })),
+        this.take,
+      )
     },
     remove(): Promise<boolean> {
       const page = this.open?.id

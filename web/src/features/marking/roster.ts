@@ -32,7 +32,13 @@ export const useRoster = defineStore('roster', {
     },
     async lookAtFile(file: File, into: number | null, title: string): Promise<boolean> {
       const zip = file.name.toLowerCase().endsWith('.zip')
-      return this.look({ source: zip ? 'bundle' : 'table', text: zip ? await inBase64(file) : await textOf(file), ids: [], into, title })
+      return this.look({
+        source: zip ? 'bundle' : 'table',
+        text: zip ? await inBase64(file) : await textOf(file),
+        ids: [],
+        into,
+        title,
+      })
     },
     take(): Promise<boolean> {
       const wanted = this.wanted

@@ -40,7 +40,10 @@ export const useMarking = defineStore('marking', {
     /** The set with its students by name, or shuffled. */
     table: (state): Table => {
       if (!state.set || !state.mixed) return state.set ?? nothing()
-      return { ...state.set, students: [...state.set.students].sort((a, b) => scattered(a.id, state.mixed) - scattered(b.id, state.mixed)) }
+      return {
+        ...state.set,
+        students: [...state.set.students].sort((a, b) => scattered(a.id, state.mixed) - scattered(b.id, state.mixed)),
+      }
     },
     /** The cells by student and item. */
     byPlace(): Map<string, Cell> {
@@ -69,7 +72,8 @@ export const useMarking = defineStore('marking', {
       return this.request.run(
         () => unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: id } } })),
         (found) => {
-          if (this.set?.id !== id) Object.assign(this, { row: 0, column: 0, opened: null, patterns: null, told: '', left: [] })
+          if (this.set?.id !== id)
+            Object.assign(this, { row: 0, column: 0, opened: null, patterns: null, told: '', left: [] })
           this.set = found
         },
       )
@@ -78,7 +82,10 @@ export const useMarking = defineStore('marking', {
     async follow(isLeft: () => boolean): Promise<void> {
       const id = this.set?.id
       if (id === undefined) return
-      if (this.set && this.set.done < this.set.total) await unwrap(api.POST('/api/sets/{set_id}/verified', { params: { path: { set_id: id } } })).catch(() => undefined)
+      if (this.set && this.set.done < this.set.total)
+        await unwrap(api.POST('/api/sets/{set_id}/verified', { params: { path: { set_id: id } } })).catch(
+          () => undefined,
+        )
       while (!isLeft() && this.set?.id === id && this.set.done < this.set.total) {
         await new Promise((done) => setTimeout(done, AGAIN_MS))
         if (!isLeft()) await this.load(id)
@@ -88,7 +95,10 @@ export const useMarking = defineStore('marking', {
     mix(seed = 1 + Math.floor(Math.random() * 1e6)) {
       const student = this.table.students[this.row]?.id
       this.mixed = this.mixed ? 0 : seed
-      this.row = Math.max(0, this.table.students.findIndex((each) => each.id === student))
+      this.row = Math.max(
+        0,
+        this.table.students.findIndex((each) => each.id === student),
+      )
     },
     move(by: [number, number]) {
       this.row = Math.max(0, Math.min(this.table.students.length - 1, this.row + by[0]))
@@ -110,19 +120,29 @@ export const useMarking = defineStore('marking', {
       return false
     },
     /**
-     * Decides a mark, or confirms the proposed one where none is given; for all alike if wished. It is shown at once and sent in its
+     * Decides a mark, or confirms the proposed one where none is given; for all alike if wished. It is shown at once
+     * and sent in its
      * turn: who is fast loses nothing. What could not be sent is taken back from the screen, and that is said.
      */
     decide(cell: Cell, mark: number | null, alike = false): Promise<boolean> {
       const id = this.set?.id
       const value = mark ?? cell.proposed
       if (id === undefined || value === null || cell.waits) return Promise.resolve(false)
-      const changed = this.table.cells.filter((each) => each === cell || (alike && each.item === cell.item && each.mark === null && each.alike === cell.alike))
+      const changed = this.table.cells.filter(
+        (each) =>
+          each === cell || (alike && each.item === cell.item && each.mark === null && each.alike === cell.alike),
+      )
       const before = changed.map((each) => each.mark)
       changed.forEach((each) => (each.mark = value))
       return this.inTurn(async () => {
         const done = await this.request.run(
-          () => unwrap(api.POST('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } }, body: { workings: [cell.working], mark, alike } })),
+          () =>
+            unwrap(
+              api.POST('/api/sets/{set_id}/decisions', {
+                params: { path: { set_id: id } },
+                body: { workings: [cell.working], mark, alike },
+              }),
+            ),
           (found) => this.take(found, alike ? 'decided alike' : ''),
         )
         if (!done) changed.forEach((each, k) => (each.mark = before[k] ?? null))
@@ -147,7 +167,8 @@ export const useMarking = defineStore('marking', {
     },
     take({ marks, totals }: Schema['DecidedOut'], words: string) {
       if (this.set) this.set.totals = totals
-      for (const cell of this.table.cells) if (String(cell.working) in marks) cell.mark = marks[String(cell.working)] ?? null
+      for (const cell of this.table.cells)
+        if (String(cell.working) in marks) cell.mark = marks[String(cell.working)] ?? null
       if (this.opened && String(this.opened.id) in marks) this.opened.mark = marks[String(this.opened.id)] ?? null
       const count = Object.keys(marks).length
       this.told = words ? `${count} ${count === 1 ? 'working' : 'workings'} ${words}.` : ''
@@ -172,7 +193,12 @@ export const useMarking = defineStore('marking', {
       if (!set || !student || !item) return Promise.resolve(false)
       return this.inTurn(() =>
         this.request.run(async () => {
-          await unwrap(api.PUT('/api/sets/{set_id}/workings', { params: { path: { set_id: set.id } }, body: { student: student.id, item: item.id, lines } }))
+          await unwrap(
+            api.PUT('/api/sets/{set_id}/workings', {
+              params: { path: { set_id: set.id } },
+              body: { student: student.id, item: item.id, lines },
+            }),
+          )
           this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: set.id } } }))
           void this.loadWritten(item.id)
         }),
@@ -180,13 +206,17 @@ export const useMarking = defineStore('marking', {
     },
     /** What others wrote for an item; without it one types on. */
     async loadWritten(item: number): Promise<void> {
-      this.written = await unwrap(api.GET('/api/items/{item_id}/written', { params: { path: { item_id: item } } })).catch(() => [])
+      this.written = await unwrap(
+        api.GET('/api/items/{item_id}/written', { params: { path: { item_id: item } } }),
+      ).catch(() => [])
     },
     takeIn(form: Schema['PileIn']['form'], text: string): Promise<boolean> {
       const id = this.set?.id
       if (id === undefined) return Promise.resolve(false)
       return this.request.run(async () => {
-        const found = await unwrap(api.POST('/api/sets/{set_id}/taken', { params: { path: { set_id: id } }, body: { form, text } }))
+        const found = await unwrap(
+          api.POST('/api/sets/{set_id}/taken', { params: { path: { set_id: id } }, body: { form, text } }),
+        )
         this.left = found.left
         this.told = `Taken in: ${found.new} new, ${found.changed} changed, ${found.same} that stood there already.`
         this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: id } } }))
@@ -210,7 +240,13 @@ export const useMarking = defineStore('marking', {
       const id = this.set?.id
       if (id === undefined) return Promise.resolve(false)
       return this.request.run(
-        () => unwrap(api.PATCH('/api/sets/{set_id}/papers/{student_id}', { params: { path: { set_id: id, student_id: student } }, body: change })),
+        () =>
+          unwrap(
+            api.PATCH('/api/sets/{set_id}/papers/{student_id}', {
+              params: { path: { set_id: id, student_id: student } },
+              body: change,
+            }),
+          ),
         (found) => (this.set = found),
       )
     },

@@ -5,11 +5,21 @@ import type { Schema } from '@/api/client'
 /** The difficulty from 1 to 10 as a bar of its parts, each named. */
 const props = defineProps<{ difficulty: Schema['Difficulty'] }>()
 
-const NAMES: Record<string, string> = { steps: 'steps', search: 'search', numbers: 'numbers', noticing: 'to notice', length: 'length' }
+const NAMES: Record<string, string> = {
+  steps: 'steps',
+  search: 'search',
+  numbers: 'numbers',
+  noticing: 'to notice',
+  length: 'length',
+}
 const parts = computed(() => {
   const entries = Object.entries(props.difficulty.parts).filter(([, value]) => value > 0)
   const total = entries.reduce((sum, [, value]) => sum + value, 0) || 1
-  return entries.map(([name, value]) => ({ name: NAMES[name] ?? name, value, share: (value / total) * (props.difficulty.rating ?? 0) * 10 }))
+  return entries.map(([name, value]) => ({
+    name: NAMES[name] ?? name,
+    value,
+    share: (value / total) * (props.difficulty.rating ?? 0) * 10,
+  }))
 })
 const spoken = computed(() => parts.value.map((part) => `${part.name} ${part.value}`).join(', '))
 </script>

@@ -6,7 +6,10 @@ import PlainMath from '@/components/PlainMath.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useMethods, type Grain, type Solution } from './store'
 
-/** The methods that apply to the problem side by side; ← → between them, ↑ ↓ along the lines, Enter puts one on the paper. */
+/**
+ * The methods that apply to the problem side by side; ← → between them, ↑ ↓ along the lines, Enter puts one on the
+ * paper.
+ */
 const props = defineProps<{ problem: number; hasLines: boolean }>()
 const emit = defineEmits<{ use: [solution: Solution]; board: [method: string] }>()
 
@@ -20,10 +23,17 @@ const GRAINS: [Grain, string][] = [
   ['brief', 'brief'],
 ]
 
-watch(() => [props.problem, methods.grain], () => methods.load(props.problem), { immediate: true })
+watch(
+  () => [props.problem, methods.grain],
+  () => methods.load(props.problem),
+  { immediate: true },
+)
 watch(
   () => [methods.chosen, methods.at],
-  () => nextTick(() => root.value?.querySelector('.chosen .line.here')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })),
+  () =>
+    nextTick(() =>
+      root.value?.querySelector('.chosen .line.here')?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
+    ),
 )
 onMounted(() => root.value?.focus())
 
@@ -45,7 +55,11 @@ function onKey(event: KeyboardEvent): void {
     <header>
       <p v-if="list.length" class="muted">
         {{ list.length === 1 ? 'One method leads' : `${list.length} methods lead` }} to
-        <b><PlainMath :text="list[0]!.answer.join(list[0]!.answer.length > 3 ? '; ' : ', ') || 'no solution'" class="answer" /></b>
+        <b
+          ><PlainMath
+            :text="list[0]!.answer.join(list[0]!.answer.length > 3 ? '; ' : ', ') || 'no solution'"
+            class="answer"
+        /></b>
       </p>
       <span class="space" />
       <label v-for="[value, word] in GRAINS" :key="value" class="grain" :class="{ on: methods.grain === value }">
@@ -56,25 +70,42 @@ function onKey(event: KeyboardEvent): void {
     <p v-else-if="methods.found && !list.length" class="none">{{ methods.found.why_none }}</p>
     <div class="columns">
       <article
-        v-for="(solution, k) in list" :key="solution.method" class="column" :class="{ chosen: k === methods.chosen }"
-        :aria-label="solution.name" @click="methods.choose(k, methods.chosen === k ? methods.at : 0)"
+        v-for="(solution, k) in list"
+        :key="solution.method"
+        class="column"
+        :class="{ chosen: k === methods.chosen }"
+        :aria-label="solution.name"
+        @click="methods.choose(k, methods.chosen === k ? methods.at : 0)"
       >
         <h2>{{ solution.name }}</h2>
         <p class="muted what">{{ solution.description }}</p>
         <p class="cost">
-          <b>{{ solution.steps.length === 1 ? '1 line' : `${solution.steps.length} lines` }}</b><span v-if="list.length > 1 && solution.steps.length === shortest" class="muted"> · the fewest</span><br />
+          <b>{{ solution.steps.length === 1 ? '1 line' : `${solution.steps.length} lines` }}</b><span
+            v-if="list.length > 1 && solution.steps.length === shortest"
+            class="muted"
+          >
+            · the fewest</span
+          ><br />
           <span class="muted">to find: {{ solution.searches }}</span>
         </p>
         <DifficultyBar :difficulty="solution.difficulty" />
         <p v-if="solution.not_yet.length" class="not-yet">Not yet: {{ solution.not_yet.join(', ') }}</p>
         <ol class="lines" tabindex="0" :aria-label="`Lines by ${solution.name}`">
           <WorkedLine
-            v-for="(step, j) in solution.steps" :key="j" class="line" :step="step" :here="k === methods.chosen && j === methods.at"
+            v-for="(step, j) in solution.steps"
+            :key="j"
+            class="line"
+            :step="step"
+            :here="k === methods.chosen && j === methods.at"
             @click.stop="methods.choose(k, j)"
           />
         </ol>
         <footer>
-          <el-button size="small" :type="k === methods.chosen ? 'primary' : 'default'" @click.stop="emit('use', solution)">
+          <el-button
+            size="small"
+            :type="k === methods.chosen ? 'primary' : 'default'"
+            @click.stop="emit('use', solution)"
+          >
             {{ hasLines ? 'Put on the paper in place of its lines' : 'Put on the paper' }}
           </el-button>
           <el-button size="small" @click.stop="emit('board', solution.method)">Show on the board</el-button>

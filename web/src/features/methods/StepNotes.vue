@@ -20,7 +20,9 @@ defineProps<{ step: Step | null; number: number }>()
       </div>
       <SideWork v-for="(work, k) in step.side_work" :key="k" :work="work" />
       <p v-if="step.excluded.length" class="muted small">excluded: {{ step.excluded.join(', ') }}</p>
-      <p v-if="step.lurking.length" class="small lurking"><b>What goes wrong here:</b> {{ step.lurking.join(' · ') }}</p>
+      <p v-if="step.lurking.length" class="small lurking">
+        <b>What goes wrong here:</b> {{ step.lurking.join(' · ') }}
+      </p>
       <p v-if="step.noticed.length" class="small">to be noticed: {{ step.noticed.join(', ') }}</p>
     </template>
   </aside>

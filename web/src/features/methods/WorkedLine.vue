@@ -10,13 +10,20 @@ const whole = computed(() => !props.step.after_echo.left || !props.step.after_ec
 </script>
 
 <template>
-  <li class="worked" :class="{ here, aside: !['line', 'zero', 'statement'].includes(step.kind), whole }" :aria-current="here">
+  <li
+    class="worked"
+    :class="{ here, aside: !['line', 'zero', 'statement'].includes(step.kind), whole }"
+    :aria-current="here"
+  >
     <span class="left">
       <span v-if="step.after_echo.prefix" class="prefix">{{ step.after_echo.prefix }}</span>
       <MathText :latex="step.after_echo.left || step.after_echo.right" />
     </span>
     <span v-if="!whole" class="right"><MathText :latex="step.after_echo.right" /></span>
-    <span class="rule">{{ step.name }}<span v-if="step.after_echo.move" class="move"><MathText :latex="step.after_echo.move" :display="false" /></span></span>
+    <span class="rule"
+      >{{ step.name
+      }}<span v-if="step.after_echo.move" class="move"><MathText :latex="step.after_echo.move" :display="false" /></span
+    ></span>
   </li>
 </template>
 

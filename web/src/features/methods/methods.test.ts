@@ -10,7 +10,10 @@ import { asked, beginAnew, difficulty, echo, key, line, method, says, step } fro
 const PATH = 'GET /api/problems/3/methods'
 beforeEach(() => {
   beginAnew()
-  says[PATH] = { methods: [method('factoring', 'a', 'b', 'c'), { ...method('formula', 'd', 'e'), not_yet: ['Formula'] }], why_none: '' }
+  says[PATH] = {
+    methods: [method('factoring', 'a', 'b', 'c'), { ...method('formula', 'd', 'e'), not_yet: ['Formula'] }],
+    why_none: '',
+  }
 })
 
 async function face(hasLines = false) {
@@ -69,7 +72,11 @@ describe('MethodsFace', () => {
     expect(asked.filter((each) => each.what === PATH)).toHaveLength(2)
   })
   it.each([
-    [{ methods: [], why_none: 'No method known here leads to the answer.' }, '.none', 'No method known here leads to the answer.'],
+    [
+      { methods: [], why_none: 'No method known here leads to the answer.' },
+      '.none',
+      'No method known here leads to the answer.',
+    ],
     [() => Response.json({ detail: 'Too large.' }, { status: 400 }), '[role=alert]', 'Too large.'],
   ])('says why there is none %#', async (answer, place, words) => {
     says[PATH] = answer
@@ -97,7 +104,11 @@ describe('MethodsFace', () => {
 describe('DifficultyBar', () => {
   it('shares its width among its parts, by their weight', () => {
     const bar = mount(DifficultyBar, { props: { difficulty: difficulty(4) as never } })
-    expect(bar.findAll('.part').map((each) => each.attributes('style'))).toEqual(['width: 20%;', 'width: 10%;', 'width: 10%;'])
+    expect(bar.findAll('.part').map((each) => each.attributes('style'))).toEqual([
+      'width: 20%;',
+      'width: 10%;',
+      'width: 10%;',
+    ])
     expect(bar.find('[role=img]').attributes('aria-label')).toBe('difficulty 4 of 10: steps 2, numbers 1, length 1')
     expect(bar.text()).toContain('to notice: a minus')
   })
@@ -105,17 +116,39 @@ describe('DifficultyBar', () => {
 
 describe('a worked line', () => {
   it('stands beside the chain where it is a check or an aside', () => {
-    const aside = (kind: string) => mount(WorkedLine, { props: { step: step('x = 7', { kind }) as never, here: false } }).classes().includes('aside')
+    const aside = (kind: string) =>
+      mount(WorkedLine, { props: { step: step('x = 7', { kind }) as never, here: false } })
+        .classes()
+        .includes('aside')
     expect(['line', 'zero', 'statement', 'check', 'aside'].map(aside)).toEqual([false, false, false, true, true])
   })
   it('shows its prefix and its move', () => {
-    const made = mount(WorkedLine, { props: { step: step('x', { after_echo: echo('x', { prefix: 'check', move: '+ 2' }) }) as never, here: true } })
-    expect([made.find('.prefix').text(), made.findAll('.math').length, made.attributes('aria-current')]).toEqual(['check', 2, 'true'])
+    const made = mount(WorkedLine, {
+      props: { step: step('x', { after_echo: echo('x', { prefix: 'check', move: '+ 2' }) }) as never, here: true },
+    })
+    expect([made.find('.prefix').text(), made.findAll('.math').length, made.attributes('aria-current')]).toEqual([
+      'check',
+      2,
+      'true',
+    ])
   })
   it('says everything of its step, and nothing that is not there', () => {
-    const full = step('x', { excluded: ['2'], lurking: ['Sign lost', 'Root lost'], noticed: ['common factor first'], side_work: [{ kind: 'formula', a: '1', b: '2', c: '3' }] })
+    const full = step('x', {
+      excluded: ['2'],
+      lurking: ['Sign lost', 'Root lost'],
+      noticed: ['common factor first'],
+      side_work: [{ kind: 'formula', a: '1', b: '2', c: '3' }],
+    })
     const notes = mount(StepNotes, { props: { step: full as never, number: 4 } })
-    for (const piece of ['Step 4', 'Add to both sides', 'undo the minus', 'excluded: 2', 'Sign lost · Root lost', 'common factor first', 'Read off'])
+    for (const piece of [
+      'Step 4',
+      'Add to both sides',
+      'undo the minus',
+      'excluded: 2',
+      'Sign lost · Root lost',
+      'common factor first',
+      'Read off',
+    ])
       expect(notes.text()).toContain(piece)
     expect(notes.findAll('.pair .math')).toHaveLength(2)
     const bare = mount(StepNotes, { props: { step: step('x', { kind: 'check' }) as never, number: 1 } })

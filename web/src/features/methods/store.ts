@@ -7,7 +7,9 @@ export type Solution = Schema['SolutionOut']
 export type { Step } from '@/api/client'
 export type Grain = 'every' | 'board' | 'brief'
 
-/** The methods that lead to the answer of a problem, each worked out, and which of them and of its steps is looked at. */
+/**
+ * The methods that lead to the answer of a problem, each worked out, and which of them and of its steps is looked at.
+ */
 export const useMethods = defineStore('methods', () => {
   const found = shallowRef<Schema['MethodsOut'] | null>(null)
   const grain = ref<Grain>('board')

@@ -22,17 +22,23 @@ const BUTTONS = ['', 'Which rule?', 'Which line?', 'Write it']
     <template v-else-if="next.hint">
       <p>{{ next.hint.look }}</p>
       <template v-if="step && next.stage >= 2">
-        <p class="rule"><b>{{ step.name }}.</b> {{ step.reason }}</p>
+        <p class="rule">
+          <b>{{ step.name }}.</b> {{ step.reason }}
+        </p>
         <SideWork v-for="(work, k) in step.side_work" :key="k" :work="work" />
       </template>
       <p v-if="step && next.stage >= 3" class="line">
         <span v-if="step.after_echo.prefix" class="muted">{{ step.after_echo.prefix }} </span>
         <MathText :latex="`${step.after_echo.left} ${step.after_echo.right}`" />
-        <span v-if="step.after_echo.move" class="muted"><MathText :latex="step.after_echo.move" :display="false" /></span>
+        <span v-if="step.after_echo.move" class="muted"
+          ><MathText :latex="step.after_echo.move" :display="false"
+        /></span>
       </p>
       <p v-if="next.hint.method && next.stage >= 2" class="muted small">on the way of: {{ next.hint.method }}</p>
       <p v-if="next.hint.shorter" class="muted small">{{ next.hint.shorter }}</p>
-      <el-button v-if="step" size="small" @click="emit('more')">{{ BUTTONS[next.stage] }}&nbsp; <kbd>Alt H</kbd></el-button>
+      <el-button v-if="step" size="small" @click="emit('more')"
+        >{{ BUTTONS[next.stage] }}&nbsp; <kbd>Alt H</kbd></el-button
+      >
     </template>
   </section>
 </template>

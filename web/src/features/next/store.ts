@@ -19,14 +19,23 @@ export const useNextStep = defineStore('next-step', () => {
     forLines = ''
   }
 
-  /** Tells a little more; asks anew when the lines have changed. Returns the line once all is told and it is to be written. */
+  /**
+   * Tells a little more; asks anew when the lines have changed. Returns the line once all is told and it is to be
+   * written.
+   */
   async function more(problem: number, lines: string[]): Promise<string | null> {
     const key = JSON.stringify([problem, lines])
     if (key !== forLines) {
       clear()
       forLines = key
       await request.run(
-        () => unwrap(api.POST('/api/problems/{problem_id}/next-step', { params: { path: { problem_id: problem } }, body: { lines } })),
+        () =>
+          unwrap(
+            api.POST('/api/problems/{problem_id}/next-step', {
+              params: { path: { problem_id: problem } },
+              body: { lines },
+            }),
+          ),
         (found) => {
           hint.value = found
           stage.value = 1

@@ -16,9 +16,20 @@ export interface Layout {
   /** The order of the items: 0 as they stand, else one of nine others. */
   order: number
 }
-export const USUAL: Layout = { kind: 'sheet', paper: 'a4', columns: 1, space: 'blank', name_line: true, reasons: false, marks: false, version: 'A', order: 0 }
+export const USUAL: Layout = {
+  kind: 'sheet',
+  paper: 'a4',
+  columns: 1,
+  space: 'blank',
+  name_line: true,
+  reasons: false,
+  marks: false,
+  version: 'A',
+  order: 0,
+}
 
-const asked = (layout: Layout): string => String(new URLSearchParams(Object.entries(layout).map(([key, value]) => [key, String(value)])))
+const asked = (layout: Layout): string =>
+  String(new URLSearchParams(Object.entries(layout).map(([key, value]) => [key, String(value)])))
 
 /** The pages of a sheet as they will print. The layout chosen last is kept in this browser. */
 export const usePaper = defineStore('paper', {
@@ -32,29 +43,46 @@ export const usePaper = defineStore('paper', {
   }),
   getters: {
     /** The address of the PDF for what is shown. */
-    address: (state) => (sheet: number): string => `/api/sheets/${sheet}/paper.pdf?${asked(state.layout)}`,
+    address:
+      (state) =>
+      (sheet: number): string =>
+        `/api/sheets/${sheet}/paper.pdf?${asked(state.layout)}`,
     /** The address of a picture of one page. */
-    picture: (state) => (sheet: number, number: number, form: string): string => `/api/sheets/${sheet}/page?${asked(state.layout)}&number=${number}&form=${form}`,
+    picture:
+      (state) =>
+      (sheet: number, number: number, form: string): string =>
+        `/api/sheets/${sheet}/page?${asked(state.layout)}&number=${number}&form=${form}`,
   },
   actions: {
     /** What a careful colleague would say of the sheet. */
     async advise(sheet: number) {
       keep('paper.lesson', this.lesson)
       const query = this.lesson ? { lesson: this.lesson } : {}
-      this.advised = await unwrap(api.GET('/api/sheets/{sheet_id}/advice', { params: { path: { sheet_id: sheet }, query } }))
+      this.advised = await unwrap(
+        api.GET('/api/sheets/{sheet_id}/advice', { params: { path: { sheet_id: sheet }, query } }),
+      )
     },
     /** A new sheet from a file; the form is told by the ending of its name, of a text by its first line. */
     async take(file: File): Promise<Schema['TakenOut']> {
       const ending = /\.(\w+)$/.exec(file.name)?.[1]?.toLowerCase() ?? ''
-      if (ending === 'zip') return unwrap(api.POST('/api/taken', { body: { form: 'qti', text: await inBase64(file), title: '' } }))
+      if (ending === 'zip')
+        return unwrap(api.POST('/api/taken', { body: { form: 'qti', text: await inBase64(file), title: '' } }))
       const text = await file.text()
-      const form = ending === 'txt' && /^\s*(#|task:)/.test(text) ? 'chain' : (['chain', 'json', 'csv', 'tex', 'txt'] as const).find((each) => each === ending) ?? 'txt'
+      const form =
+        ending === 'txt' && /^\s*(#|task:)/.test(text)
+          ? 'chain'
+          : ((['chain', 'json', 'csv', 'tex', 'txt'] as const).find((each) => each === ending) ?? 'txt')
       const title = ['csv', 'tex', 'txt'].includes(form) ? file.name.replace(/\.[^.]*$/, '') : ''
       return unwrap(api.POST('/api/taken', { body: { form, text, title } }))
     },
     /** Mends what was said of an item; what stood there before, to be put back. */
     mend(sheet: number, item: number, how: string, seed: number): Promise<Schema['MendedOut']> {
-      return unwrap(api.POST('/api/sheets/{sheet_id}/mended', { params: { path: { sheet_id: sheet } }, body: { item, mend: how as 'replace', seed } }))
+      return unwrap(
+        api.POST('/api/sheets/{sheet_id}/mended', {
+          params: { path: { sheet_id: sheet } },
+          body: { item, mend: how as 'replace', seed },
+        }),
+      )
     },
     /** Puts back what stood there before it was mended. */
     async putBack({ problem, before }: Schema['MendedOut']) {
@@ -62,16 +90,26 @@ export const usePaper = defineStore('paper', {
     },
     /** How a problem stands on paper: its form, or the words over it. */
     async setItem(problem: number, change: { form?: Schema['ProblemRow']['form']; instruction?: string }) {
-      await unwrap(api.PATCH('/api/problems/{problem_id}', { params: { path: { problem_id: problem } }, body: change as Schema['ProblemChange'] }))
+      await unwrap(
+        api.PATCH('/api/problems/{problem_id}', {
+          params: { path: { problem_id: problem } },
+          body: change as Schema['ProblemChange'],
+        }),
+      )
     },
     /** Another version of the sheet, as a sheet of its own. */
     version(sheet: number, name: string): Promise<Schema['VersionOut']> {
-      return unwrap(api.POST('/api/sheets/{sheet_id}/versions', { params: { path: { sheet_id: sheet } }, body: { name, seed: 1 } }))
+      return unwrap(
+        api.POST('/api/sheets/{sheet_id}/versions', { params: { path: { sheet_id: sheet } }, body: { name, seed: 1 } }),
+      )
     },
     show(sheet: number): Promise<boolean> {
       keep('paper.layout', this.layout)
       return this.request.run(
-        () => unwrap(api.GET('/api/sheets/{sheet_id}/paper', { params: { path: { sheet_id: sheet }, query: this.layout } })),
+        () =>
+          unwrap(
+            api.GET('/api/sheets/{sheet_id}/paper', { params: { path: { sheet_id: sheet }, query: this.layout } }),
+          ),
         (found) => {
           this.found = found
         },

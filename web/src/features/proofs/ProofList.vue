@@ -20,7 +20,9 @@ const relation = (finding: Finding): Relation | null => (LINKS.has(finding.kind)
   <ol class="proofs" aria-label="What was found">
     <li v-for="(problem, k) in proofs.problems" :key="k" :class="{ faulty: problem.findings.length }">
       <div class="head">
-        <button class="plain-button label" :title="`line ${problem.at} of the text`" @click="emit('show', problem.at)">{{ problem.label }}</button>
+        <button class="plain-button label" :title="`line ${problem.at} of the text`" @click="emit('show', problem.at)">
+          {{ problem.label }}
+        </button>
         <span class="task muted">{{ problem.task }}</span>
         <span class="given"><MathText :latex="problem.given_latex || '\\cdot'" :display="false" /></span>
         <TinyChain class="tiny" :beads="problem.beads" :verdict="problem.verdict" :finished="problem.finished" />
@@ -31,7 +33,13 @@ const relation = (finding: Finding): Relation | null => (LINKS.has(finding.kind)
           <RelationGlyph v-if="relation(finding)" class="glyph" :relation="relation(finding)" :size="26" />
           <span v-else class="glyph dot" aria-hidden="true">•</span>
           <p>
-            <button v-if="finding.line && finding.place" class="plain-button place" @click="emit('show', finding.place)">line {{ finding.place }}</button>
+            <button
+              v-if="finding.line && finding.place"
+              class="plain-button place"
+              @click="emit('show', finding.place)"
+            >
+              line {{ finding.place }}
+            </button>
             {{ finding.text }}
             <span v-if="finding.instead" class="instead">right would be <PlainMath :text="finding.instead" /></span>
           </p>

@@ -53,7 +53,8 @@ export const useProofs = defineStore('proofs', () => {
     try {
       return await unwrap(api.POST('/api/keys/proofread', { body: { text: asked, conventions: {} } }))
     } catch (problem) {
-      if (problem instanceof ApiError && (problem.body as { code?: string } | null)?.code === 'too-long') return inParts(asked)
+      if (problem instanceof ApiError && (problem.body as { code?: string } | null)?.code === 'too-long')
+        return inParts(asked)
       throw problem
     }
   }
@@ -65,7 +66,9 @@ export const useProofs = defineStore('proofs', () => {
     return follow(begun, asked)
   }
 
-  /** Looks how far a reading is until it has ended; while the server is away it waits, for the work goes on without it. */
+  /**
+   * Looks how far a reading is until it has ended; while the server is away it waits, for the work goes on without it.
+   */
   async function follow(begun: Run, asked: string): Promise<Proofs | null> {
     let now = (run.value = begun)
     read.value = asked
@@ -94,7 +97,10 @@ export const useProofs = defineStore('proofs', () => {
     await request.run(
       async () => {
         try {
-          return await follow(await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: left.id } } })), left.text)
+          return await follow(
+            await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: left.id } } })),
+            left.text,
+          )
         } catch (problem) {
           if (!(problem instanceof ApiError && problem.status === 404)) throw problem
           keep('key.run', null) // removed, or forgotten after its time
@@ -123,7 +129,9 @@ export const useProofs = defineStore('proofs', () => {
     await request.run(
       () =>
         whole
-          ? unwrap(api.POST('/api/keys/runs/{run_id}/sheet', { params: { path: { run_id: whole.id } }, body: { title } }))
+          ? unwrap(
+              api.POST('/api/keys/runs/{run_id}/sheet', { params: { path: { run_id: whole.id } }, body: { title } }),
+            )
           : unwrap(api.POST('/api/keys/sheet', { body: { text: text.value, title, conventions: {} } })),
       (sheet) => (made = sheet.id),
     )

@@ -5,8 +5,18 @@ import { SAYS } from './words'
 import MathText from '@/components/MathText.vue'
 import LineEditor from '@/features/chain/LineEditor.vue'
 
-/** An item that is answered, not worked: options, a faulty line, blanks, a way, a claim. The answer is written as lines, as it would be on paper. */
-const props = defineProps<{ item: MyItem; lines: string[]; told: (k: number) => Told | null; decimal: 'point' | 'comma'; closed: boolean; draft?: string }>()
+/**
+ * An item that is answered, not worked: options, a faulty line, blanks, a way, a claim. The answer is written as lines,
+ * as it would be on paper.
+ */
+const props = defineProps<{
+  item: MyItem
+  lines: string[]
+  told: (k: number) => Told | null
+  decimal: 'point' | 'comma'
+  closed: boolean
+  draft?: string
+}>()
 const emit = defineEmits<{ answer: [lines: string[]]; draft: [text: string] }>()
 const form = computed(() => props.item.form!)
 const LETTERS = 'ABCDEFGH'
@@ -24,9 +34,10 @@ watch(
     const lines = props.draft ? props.draft.split('\n') : props.lines // what was begun and not given stands again
     first.value = lines[0] ?? ''
     right.value = lines[1] ?? ''
-    fields.value = form.value.form === 'claim'
-      ? form.value.letters.map((letter) => lines.find((line) => line.startsWith(`${letter} = `))?.slice(4) ?? '')
-      : Array.from({ length: form.value.blanks }, (_, k) => (lines[k] === '?' ? '' : (lines[k] ?? '')))
+    fields.value =
+      form.value.form === 'claim'
+        ? form.value.letters.map((letter) => lines.find((line) => line.startsWith(`${letter} = `))?.slice(4) ?? '')
+        : Array.from({ length: form.value.blanks }, (_, k) => (lines[k] === '?' ? '' : (lines[k] ?? '')))
   },
   { immediate: true },
 )
@@ -52,7 +63,11 @@ const choices = computed<{ value: string; latex?: string; words?: string }[]>(()
   if (kind === 'choose') return options.map((latex, k) => ({ value: LETTERS[k]!, latex }))
   if (kind === 'mend') return lines.map((latex, k) => ({ value: `line ${k + 1}`, latex }))
   if (kind === 'way') return ways.map((words) => ({ value: words, words }))
-  if (kind === 'claim') return [{ value: TRUE, words: 'true for all numbers' }, { value: NOT_TRUE, words: 'not true' }]
+  if (kind === 'claim')
+    return [
+      { value: TRUE, words: 'true for all numbers' },
+      { value: NOT_TRUE, words: 'not true' },
+    ]
   return []
 })
 const isNew = computed(() => answer.value.length > 0 && answer.value.join('\n') !== props.lines.join('\n'))
@@ -62,7 +77,13 @@ function give(): void {
 }
 /** A letter chooses its option, a digit its line. */
 function byKey(event: KeyboardEvent): void {
-  if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).matches('input:not([type=radio])')) return
+  if (
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    (event.target as HTMLElement).matches('input:not([type=radio])')
+  )
+    return
   const place = form.value.form === 'choose' ? LETTERS.indexOf(event.key.toUpperCase()) : '123456789'.indexOf(event.key)
   const wanted = event.key.length === 1 && place >= 0 ? choices.value[place] : undefined
   if (event.key === 'Enter') give()
@@ -77,7 +98,8 @@ async function next(k: number): Promise<void> {
   await nextTick()
 }
 /** The place of a field's line in the answer. */
-const lineOf = (k: number): number => (form.value.form === 'claim' ? props.lines.findIndex((line) => line.startsWith(`${form.value.letters[k]} = `)) : k)
+const lineOf = (k: number): number =>
+  form.value.form === 'claim' ? props.lines.findIndex((line) => line.startsWith(`${form.value.letters[k]} = `)) : k
 </script>
 
 <template>
@@ -87,28 +109,47 @@ const lineOf = (k: number): number => (form.value.form === 'claim' ? props.lines
     </ol>
     <p v-if="form.form === 'claim'" class="claim"><MathText :latex="form.lines[0]!" /></p>
     <fieldset v-if="choices.length" :disabled="closed">
-      <legend class="visually-hidden">{{ form.form === 'mend' ? 'The line that does not follow' : 'Your choice' }}</legend>
+      <legend class="visually-hidden">
+        {{ form.form === 'mend' ? 'The line that does not follow' : 'Your choice' }}
+      </legend>
       <label v-for="(choice, k) in choices" :key="choice.value" class="choice" :class="{ on: first === choice.value }">
         <input v-model="first" type="radio" :name="`answer-${item.id}`" :value="choice.value" />
         <b v-if="form.form === 'choose' || form.form === 'mend'">{{ form.form === 'choose' ? choice.value : k + 1 }}</b>
         <MathText v-if="choice.latex" :latex="choice.latex" /><span v-else>{{ choice.words }}</span>
       </label>
     </fieldset>
-    <p v-if="told(0)?.verdict && form.form !== 'fill'" class="verdict" :class="told(0)!.verdict">{{ SAYS[told(0)!.verdict] }}<span v-if="told(0)!.words" class="words">{{ told(0)!.words }}</span></p>
+    <p v-if="told(0)?.verdict && form.form !== 'fill'" class="verdict" :class="told(0)!.verdict">
+      {{ SAYS[told(0)!.verdict] }}<span v-if="told(0)!.words" class="words">{{ told(0)!.words }}</span>
+    </p>
     <div v-if="form.form === 'mend' && first && !closed">
       <p class="muted">Right would be:</p>
       <LineEditor v-model:text="right" :decimal="decimal" label="The right line" hint="the right line" @commit="give" />
-      <p v-if="told(1)?.verdict" class="verdict" :class="told(1)!.verdict">{{ SAYS[told(1)!.verdict] }}<span v-if="told(1)!.words" class="words">{{ told(1)!.words }}</span></p>
+      <p v-if="told(1)?.verdict" class="verdict" :class="told(1)!.verdict">
+        {{ SAYS[told(1)!.verdict] }}<span v-if="told(1)!.words" class="words">{{ told(1)!.words }}</span>
+      </p>
     </div>
     <fieldset v-if="fields.length && (form.form === 'fill' || first === NOT_TRUE)" class="fields" :disabled="closed">
       <legend class="muted">{{ form.form === 'fill' ? 'What is missing' : 'Numbers that show it' }}</legend>
       <label v-for="(_, k) in fields" :key="k">
         <b>{{ form.form === 'fill' ? k + 1 : `${form.letters[k]} =` }}</b>
-        <input ref="boxes" v-model="fields[k]" inputmode="text" autocomplete="off" maxlength="40" :aria-label="form.form === 'fill' ? `Blank ${k + 1}` : `A number for ${form.letters[k]}`" @keydown.enter.prevent.stop="next(k)" />
-        <span v-if="told(lineOf(k))?.verdict" class="verdict" :class="told(lineOf(k))!.verdict">{{ SAYS[told(lineOf(k))!.verdict] }}<span v-if="told(lineOf(k))!.words" class="words">{{ told(lineOf(k))!.words }}</span></span>
+        <input
+          ref="boxes"
+          v-model="fields[k]"
+          inputmode="text"
+          autocomplete="off"
+          maxlength="40"
+          :aria-label="form.form === 'fill' ? `Blank ${k + 1}` : `A number for ${form.letters[k]}`"
+          @keydown.enter.prevent.stop="next(k)"
+        />
+        <span v-if="told(lineOf(k))?.verdict" class="verdict" :class="told(lineOf(k))!.verdict"
+          >{{ SAYS[told(lineOf(k))!.verdict]
+          }}<span v-if="told(lineOf(k))!.words" class="words">{{ told(lineOf(k))!.words }}</span></span
+        >
       </label>
     </fieldset>
-    <p v-if="!closed"><el-button class="give" native-type="submit" type="primary" :disabled="!isNew">This is my answer</el-button></p>
+    <p v-if="!closed">
+      <el-button class="give" native-type="submit" type="primary" :disabled="!isNew">This is my answer</el-button>
+    </p>
     <p v-if="lines.length && !told(0)?.verdict && !isNew" class="muted">kept</p>
   </form>
 </template>

@@ -20,12 +20,26 @@ watch(
     <h2>{{ store.room.ask.kind === 'vote' ? 'Which line breaks?' : 'How does it go on?' }}</h2>
     <p class="given"><MathText :latex="store.room.ask.given_latex" /></p>
     <template v-if="store.room.ask.kind === 'vote'">
-      <button v-for="(latex, k) in store.room.ask.lines" :key="k" class="plain-button line" :aria-pressed="text === String(k + 1)" @click="store.answer(String(k + 1))"><b>{{ k + 1 }}</b> <MathText :latex="latex" /></button>
+      <button
+        v-for="(latex, k) in store.room.ask.lines"
+        :key="k"
+        class="plain-button line"
+        :aria-pressed="text === String(k + 1)"
+        @click="store.answer(String(k + 1))"
+      >
+        <b>{{ k + 1 }}</b> <MathText :latex="latex" />
+      </button>
       <button class="plain-button line" :aria-pressed="text === '0'" @click="store.answer('0')">none breaks</button>
     </template>
     <template v-else>
       <p v-for="(latex, k) in store.room.ask.lines" :key="k" class="line"><MathText :latex="latex" /></p>
-      <LineEditor v-model:text="text" :decimal="decimal" label="Your next line" hint="how it goes on" @commit="store.answer($event)" />
+      <LineEditor
+        v-model:text="text"
+        :decimal="decimal"
+        label="Your next line"
+        hint="how it goes on"
+        @commit="store.answer($event)"
+      />
     </template>
     <p v-if="store.room.ask.answer" class="muted" role="status">Your answer is there. You can change it.</p>
   </section>

@@ -5,7 +5,10 @@ import MathText from '@/components/MathText.vue'
 import RelationGlyph from '@/components/RelationGlyph.vue'
 import { relationWord, type Relation } from '@/lib/relations'
 
-/** What the room answers, without names: how many say that a line breaks, or the lines that it writes. Verdicts only where they are to be seen. */
+/**
+ * What the room answers, without names: how many say that a line breaks, or the lines that it writes. Verdicts only
+ * where they are to be seen.
+ */
 const props = defineProps<{ ask: Schema['AskOut']; seen: boolean }>()
 const most = computed(() => Math.max(1, ...props.ask.answers.map((each) => each.count)))
 const votes = (line: number): number => props.ask.answers.find((each) => each.text === String(line))?.count ?? 0
@@ -16,19 +19,27 @@ const votes = (line: number): number => props.ask.answers.find((each) => each.te
     <p class="count" aria-live="polite">{{ ask.answered }} of {{ ask.here }} have answered</p>
     <ol v-if="ask.kind === 'vote'" class="votes">
       <li v-for="(latex, k) in ask.lines" :key="k" :class="{ right: seen && ask.right === k + 1 }">
-        <span class="line"><b>{{ k + 1 }}</b> <MathText :latex="latex" /></span>
-        <span class="bar" :style="{ width: `${(votes(k + 1) / most) * 100}%` }" aria-hidden="true" /><b>{{ votes(k + 1) }}</b>
+        <span class="line"
+          ><b>{{ k + 1 }}</b> <MathText :latex="latex"
+        /></span>
+        <span class="bar" :style="{ width: `${(votes(k + 1) / most) * 100}%` }" aria-hidden="true" /><b>{{
+          votes(k + 1)
+        }}</b>
         <em v-if="seen && ask.right === k + 1">this one breaks</em>
       </li>
       <li :class="{ right: seen && ask.right === 0 }">
-        <span class="line">none breaks</span><span class="bar" :style="{ width: `${(votes(0) / most) * 100}%` }" aria-hidden="true" /><b>{{ votes(0) }}</b>
+        <span class="line">none breaks</span
+        ><span class="bar" :style="{ width: `${(votes(0) / most) * 100}%` }" aria-hidden="true" /><b>{{ votes(0) }}</b>
         <em v-if="seen && ask.right === 0">they all hold</em>
       </li>
     </ol>
     <ol v-else class="tries">
       <li v-for="each in ask.answers" :key="each.text">
         <b>{{ each.count }}×</b> <span class="line"><MathText :latex="each.latex" /></span>
-        <span v-if="seen && each.relation" class="said"><RelationGlyph :relation="each.relation as Relation" :size="22" /> {{ relationWord(each.relation, 'equation') }}</span>
+        <span v-if="seen && each.relation" class="said"
+          ><RelationGlyph :relation="each.relation as Relation" :size="22" />
+          {{ relationWord(each.relation, 'equation') }}</span
+        >
       </li>
     </ol>
   </div>

@@ -3,10 +3,17 @@ import { computed, ref } from 'vue'
 import { KINDS, STEPS, UNIT, lineOf, placedBy, slantThrough, told, type Kind, type Place, type Placed } from './grid'
 
 /**
- * A grid on which points, holes, intercepts and asymptotes are placed: arrows move the cross, a letter places what it stands for, each as a line of the
+ * A grid on which points, holes, intercepts and asymptotes are placed: arrows move the cross, a letter places what it
+ * stands for, each as a line of the
  * table of features, verified like any other. A finger sets the cross and presses the names below.
  */
-const props = defineProps<{ reach: number; lines: string[]; letter: string; verdict: (k: number) => string; closed: boolean }>()
+const props = defineProps<{
+  reach: number
+  lines: string[]
+  letter: string
+  verdict: (k: number) => string
+  closed: boolean
+}>()
 const emit = defineEmits<{ place: [line: string] }>()
 const x = ref(0)
 const y = ref(0)
@@ -17,7 +24,11 @@ const scale = computed(() => SIZE / (2 * most.value))
 const sx = (value: number): number => SIZE / 2 + value * scale.value
 const sy = (value: number): number => SIZE / 2 - value * scale.value
 const marks = computed(() => Array.from({ length: 2 * most.value + 1 }, (_, k) => k - most.value))
-const placed = computed(() => props.lines.map((line, k) => ({ found: placedBy(line, props.letter), wrong: props.verdict(k) === 'look', line })).filter((each): each is { found: Placed; wrong: boolean; line: string } => each.found !== null))
+const placed = computed(() =>
+  props.lines
+    .map((line, k) => ({ found: placedBy(line, props.letter), wrong: props.verdict(k) === 'look', line }))
+    .filter((each): each is { found: Placed; wrong: boolean; line: string } => each.found !== null),
+)
 const bounded = (value: number): number => Math.min(Math.max(value, -most.value * UNIT), most.value * UNIT)
 const here = computed(() => `(${told(x.value)}, ${told(y.value)})`)
 
@@ -62,24 +73,61 @@ function byFinger(event: MouseEvent): void {
 
 <template>
   <div class="pad">
-    <svg :viewBox="`0 0 ${SIZE} ${SIZE}`" tabindex="0" role="application" :aria-label="`Grid from −${most} to ${most}. Arrows move the cross, 1 to 6 how finely; ${KINDS.map((each) => `${each.key} ${each.words}`).join(', ')}.`" @keydown="byKey" @click="byFinger">
-      <path v-for="k in marks" :key="`g${k}`" :d="`M${sx(k)} 0V${SIZE}M0 ${sy(k)}H${SIZE}`" class="line" :class="{ axis: k === 0 }" />
-      <template v-for="k in marks.filter((each) => each && Math.abs(each) < most && each % (most > 12 ? 5 : 2) === 0)" :key="`t${k}`">
-        <text :x="sx(k)" :y="sy(0) + 11" text-anchor="middle">{{ k }}</text><text :x="sx(0) - 4" :y="sy(k) + 3" text-anchor="end">{{ k }}</text>
+    <svg
+      :viewBox="`0 0 ${SIZE} ${SIZE}`"
+      tabindex="0"
+      role="application"
+      :aria-label="`Grid from −${most} to ${most}. Arrows move the cross, 1 to 6 how finely; ${KINDS.map((each) => `${each.key} ${each.words}`).join(', ')}.`"
+      @keydown="byKey"
+      @click="byFinger"
+    >
+      <path
+        v-for="k in marks"
+        :key="`g${k}`"
+        :d="`M${sx(k)} 0V${SIZE}M0 ${sy(k)}H${SIZE}`"
+        class="line"
+        :class="{ axis: k === 0 }"
+      />
+      <template
+        v-for="k in marks.filter((each) => each && Math.abs(each) < most && each % (most > 12 ? 5 : 2) === 0)"
+        :key="`t${k}`"
+      >
+        <text :x="sx(k)" :y="sy(0) + 11" text-anchor="middle">{{ k }}</text>
+        <text :x="sx(0) - 4" :y="sy(k) + 3" text-anchor="end">{{ k }}</text>
       </template>
       <g v-for="({ found, wrong }, k) in placed" :key="k" class="placed" :class="{ wrong }">
         <path v-if="found.kind === 'vertical'" :d="`M${sx(found.x)} 0V${SIZE}`" class="dashed" />
         <path v-else-if="found.kind === 'horizontal'" :d="`M0 ${sy(found.y)}H${SIZE}`" class="dashed" />
-        <path v-else-if="found.kind === 'oblique'" :d="`M0 ${sy(found.y - found.slope! * most)}L${SIZE} ${sy(found.y + found.slope! * most)}`" class="dashed" />
+        <path
+          v-else-if="found.kind === 'oblique'"
+          :d="`M0 ${sy(found.y - found.slope! * most)}L${SIZE} ${sy(found.y + found.slope! * most)}`"
+          class="dashed"
+        />
         <circle v-else :cx="sx(found.x)" :cy="sy(found.y)" r="4.5" :class="found.kind === 'hole' ? 'open' : 'full'" />
-        <path v-if="wrong && !['vertical', 'horizontal', 'oblique'].includes(found.kind)" :d="`M${sx(found.x) - 8} ${sy(found.y) + 8}l16 -16`" class="struck" />
+        <path
+          v-if="wrong && !['vertical', 'horizontal', 'oblique'].includes(found.kind)"
+          :d="`M${sx(found.x) - 8} ${sy(found.y) + 8}l16 -16`"
+          class="struck"
+        />
       </g>
       <circle v-if="anchor" :cx="sx(anchor.x / UNIT)" :cy="sy(anchor.y / UNIT)" r="3" class="anchor" />
       <path :d="`M${sx(x / UNIT) - 9} ${sy(y / UNIT)}h18M${sx(x / UNIT)} ${sy(y / UNIT) - 9}v18`" class="cross" />
     </svg>
-    <p class="where" aria-live="polite">{{ here }}<span v-if="anchor"> a slant line from ({{ told(anchor.x) }}, {{ told(anchor.y) }}): put its second place</span> <label class="muted">in steps of <select v-model.number="step" aria-label="How finely the cross moves"><option v-for="k in STEPS" :key="k" :value="k">{{ k === 1 ? '1' : `1/${k}` }}</option></select></label></p>
+    <p class="where" aria-live="polite">
+      {{ here
+      }}<span v-if="anchor"> a slant line from ({{ told(anchor.x) }}, {{ told(anchor.y) }}): put its second place</span
+      >{{ ' '
+      }}<label class="muted"
+        >in steps of
+        <select v-model.number="step" aria-label="How finely the cross moves">
+          <option v-for="k in STEPS" :key="k" :value="k">{{ k === 1 ? '1' : `1/${k}` }}</option>
+        </select></label
+      >
+    </p>
     <p v-if="!closed" class="kinds">
-      <button v-for="each in KINDS" :key="each.kind" type="button" class="plain-button" @click="place(each.kind)"><kbd>{{ each.key }}</kbd> {{ each.words.replace('x-', `${letter}-`) }}</button>
+      <button v-for="each in KINDS" :key="each.kind" type="button" class="plain-button" @click="place(each.kind)">
+        <kbd>{{ each.key }}</kbd> {{ each.words.replace('x-', `${letter}-`) }}
+      </button>
     </p>
   </div>
 </template>

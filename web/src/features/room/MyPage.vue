@@ -7,14 +7,19 @@ import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import LineEditor from '@/features/chain/LineEditor.vue'
 
-/** What a student sees afterwards: the problem that is next, errors that come again and those they are rid of, the own chains. No points, no ranks. */
+/**
+ * What a student sees afterwards: the problem that is next, errors that come again and those they are rid of, the own
+ * chains. No points, no ranks.
+ */
 const store = useHome()
 const emit = defineEmits<{ leave: []; back: [] }>()
 defineProps<{ inRoom: boolean }>()
 const text = ref('')
 const decimal = computed(() => (store.task?.decimal === 'comma' ? 'comma' : 'point'))
-const told = (k: number) => (store.task && store.lines[k] === store.task.working.lines[k] ? (store.task.working.told[k] ?? null) : null)
-const echoOf = (k: number) => (store.task && store.lines[k] === store.task.working.lines[k] ? (store.task.working.echoes[k] ?? null) : null)
+const told = (k: number) =>
+  store.task && store.lines[k] === store.task.working.lines[k] ? (store.task.working.told[k] ?? null) : null
+const echoOf = (k: number) =>
+  store.task && store.lines[k] === store.task.working.lines[k] ? (store.task.working.echoes[k] ?? null) : null
 function commit(line: string): void {
   if (!line.trim()) return
   store.write([...store.lines, line.trim()])
@@ -43,7 +48,10 @@ function stands(item: MyItem): string {
   <div class="page">
     <header>
       <h1>{{ store.home?.student }}</h1>
-      <p class="row"><button v-if="inRoom" class="plain-button" @click="emit('back')">back to the room</button><button class="plain-button" @click="emit('leave')">leave</button></p>
+      <p class="row">
+        <button v-if="inRoom" class="plain-button" @click="emit('back')">back to the room</button
+        ><button class="plain-button" @click="emit('leave')">leave</button>
+      </p>
     </header>
     <TroubleNote :request="store.request" />
     <p v-if="store.offline" class="said" role="status">No connection. What you write is kept here and sent later.</p>
@@ -52,37 +60,74 @@ function stands(item: MyItem): string {
       <h2>Next</h2>
       <template v-if="store.task">
         <p class="muted">Against: {{ store.task.against }}</p>
-        <p>{{ store.task.instruction }} <span class="given"><MathText :latex="store.task.given_latex" /></span></p>
+        <p>
+          {{ store.task.instruction }} <span class="given"><MathText :latex="store.task.given_latex" /></span>
+        </p>
         <ol class="own-lines">
           <li v-for="(line, k) in store.lines" :key="k" :class="told(k)?.verdict">
-            <code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code><MathText v-else :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`" />
-            <span v-if="told(k)?.verdict" class="verdict">{{ SAYS[told(k)!.verdict] }}</span><span v-else class="muted">kept</span>
+            <code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code><MathText
+              v-else
+              :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`"
+            />
+            <span v-if="told(k)?.verdict" class="verdict">{{ SAYS[told(k)!.verdict] }}</span><span v-else class="muted"
+              >kept</span
+            >
             <em v-if="told(k)?.words">{{ told(k)!.words }}</em>
           </li>
         </ol>
-        <p v-if="store.task.done" class="done" role="status">That is it. <button class="plain-button" @click="store.load()">what is next?</button></p>
+        <p v-if="store.task.done" class="done" role="status">
+          That is it. <button class="plain-button" @click="store.load()">what is next?</button>
+        </p>
         <template v-else>
           <LineEditor v-model:text="text" :decimal="decimal" label="Next line" hint="the next line" @commit="commit" />
-          <p v-if="store.lines.length"><button class="plain-button" @click="takeUp">take the last line up again</button></p>
+          <p v-if="store.lines.length">
+            <button class="plain-button" @click="takeUp">take the last line up again</button>
+          </p>
         </template>
       </template>
-      <p v-else class="muted">{{ store.due.length ? 'Nothing is due today.' : 'Nothing is due. An error that you make comes again here until you are rid of it.' }}</p>
+      <p v-else class="muted">
+        {{
+          store.due.length
+            ? 'Nothing is due today.'
+            : 'Nothing is due. An error that you make comes again here until you are rid of it.'
+        }}
+      </p>
     </section>
     <section v-if="store.home?.slips.length" aria-label="Errors">
       <h2>Errors that come again</h2>
       <p v-if="!store.due.length" class="muted">None is left.</p>
-      <ul><li v-for="each in store.due" :key="each.name"><b>{{ each.name }}</b> <span class="muted">{{ when(each.due) }}</span><br />{{ each.cue }}</li></ul>
-      <template v-if="store.rid.length"><h2>You are rid of</h2><ul><li v-for="each in store.rid" :key="each.name">{{ each.name }}</li></ul></template>
+      <ul>
+        <li v-for="each in store.due" :key="each.name">
+          <b>{{ each.name }}</b>{{ ' ' }}<span class="muted">{{ when(each.due) }}</span
+          ><br />{{ each.cue }}
+        </li>
+      </ul>
+      <template v-if="store.rid.length"
+        ><h2>You are rid of</h2>
+        <ul>
+          <li v-for="each in store.rid" :key="each.name">{{ each.name }}</li>
+        </ul></template
+      >
     </section>
     <section v-if="store.home?.sets.length" aria-label="What you wrote">
       <h2>What you wrote</h2>
       <details v-for="(each, s) in store.home.sets" :key="`${each.title}${s}`" :open="s === 0 && !store.task">
-        <summary>{{ each.title }} <span class="muted">{{ each.day }}</span></summary>
+        <summary>
+          {{ each.title }} <span class="muted">{{ each.day }}</span>
+        </summary>
         <div v-for="item in each.items" :key="item.id" class="item">
-          <p><b>{{ item.number }}</b> <MathText v-if="item.form?.form !== 'claim'" :latex="item.given_latex" /><MathText v-else :latex="item.form.lines[0]!" /> <span class="muted">{{ stands(item) }}</span></p>
+          <p>
+            <b>{{ item.number }}</b>{{ ' '
+            }}<MathText v-if="item.form?.form !== 'claim'" :latex="item.given_latex" /><MathText
+              v-else
+              :latex="item.form.lines[0]!"
+            />{{ ' ' }}<span class="muted">{{ stands(item) }}</span>
+          </p>
           <ol v-if="item.working" class="own-lines">
             <li v-for="(echo, k) in item.working.echoes" :key="k" :class="item.working.told[k]?.verdict">
-              <code v-if="echo.error || (item.form && item.form.form !== 'work')">{{ item.working.lines[k] }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" />
+              <code v-if="echo.error || (item.form && item.form.form !== 'work')">{{
+                item.working.lines[k]
+              }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" />
               <span v-if="item.working.told[k]?.verdict === 'look'" class="verdict">look again</span>
               <em v-if="item.working.told[k]?.words">{{ item.working.told[k]!.words }}</em>
             </li>

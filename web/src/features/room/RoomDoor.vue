@@ -14,9 +14,13 @@ async function comeIn(): Promise<void> {
 <template>
   <form class="door" aria-label="Come in" @submit.prevent="comeIn">
     <h1>Come in</h1>
-    <label>Code of the room <input v-model="code" autocomplete="off" autocapitalize="characters" maxlength="12" required /></label>
+    <label
+      >Code of the room <input v-model="code" autocomplete="off" autocapitalize="characters" maxlength="12" required
+    /></label>
     <label>Your name, as your teacher has it <input v-model="name" autocomplete="off" maxlength="80" required /></label>
-    <label>A secret of your own <input v-model="secret" type="password" autocomplete="off" maxlength="60" required /></label>
+    <label
+      >A secret of your own <input v-model="secret" type="password" autocomplete="off" maxlength="60" required
+    /></label>
     <p class="muted">The first time you choose it: at least four letters or digits. Nobody else sees it.</p>
     <TroubleNote :request="store.request" />
     <p v-if="store.refused" role="alert">{{ store.refused }}</p>

@@ -14,8 +14,20 @@ import { STEERING, type SteerAction } from '@/lib/shortcuts'
 const marking = useMarking()
 const store = useTeachersRoom()
 const router = useRouter()
-const wish = reactive({ tells: 'line' as const, right_line: false, hints: 0, minutes: null as number | null, show_time: false })
-const TELLS = [['line', 'each line at once: holds, or look again'], ['place', 'only the first place that does not hold'], ['cue', 'the place and a cue'], ['words', 'the place, the error’s name and its cue'], ['end', 'nothing until the end']] as const
+const wish = reactive({
+  tells: 'line' as const,
+  right_line: false,
+  hints: 0,
+  minutes: null as number | null,
+  show_time: false,
+})
+const TELLS = [
+  ['line', 'each line at once: holds, or look again'],
+  ['place', 'only the first place that does not hold'],
+  ['cue', 'the place and a cue'],
+  ['words', 'the place, the error’s name and its cue'],
+  ['end', 'nothing until the end'],
+] as const
 const pause = ref('')
 const nudge = ref('')
 const chosen = ref(0)
@@ -58,7 +70,10 @@ async function sendNudge(student: number): Promise<void> {
 /** The working that is on the board. */
 const onBoard = ref<{ working: number; given: string } | null>(null)
 function show(cell: { item: number; working: number }): void {
-  onBoard.value = { working: cell.working, given: marking.set?.items.find((each) => each.id === cell.item)?.given_latex ?? '' }
+  onBoard.value = {
+    working: cell.working,
+    given: marking.set?.items.find((each) => each.id === cell.item)?.given_latex ?? '',
+  }
 }
 async function look(working: number): Promise<void> {
   await router.push({ path: `/sets/${marking.set?.id}`, query: { working } })
@@ -67,52 +82,164 @@ async function look(working: number): Promise<void> {
 
 <template>
   <section class="face" aria-label="Practice room">
-    <RoomBoard v-if="onBoard && marking.set" :working="onBoard.working" :given="onBoard.given" :set="marking.set.id" @close="onBoard = null" @open="look" />
+    <RoomBoard
+      v-if="onBoard && marking.set"
+      :working="onBoard.working"
+      :given="onBoard.given"
+      :set="marking.set.id"
+      @close="onBoard = null"
+      @open="look"
+    />
     <p v-if="store.behind" class="behind" role="alert">{{ store.behind }}</p>
     <TroubleNote :request="store.request" />
     <form v-if="store.none || store.room?.ended" class="open" aria-label="Open the room" @submit.prevent="openRoom">
       <h2>{{ store.room?.ended ? 'Open the room again' : 'Open a room for this set' }}</h2>
       <p>The class works it on its own devices; what it writes stands in the marking table.</p>
-      <fieldset><legend>While writing, a student is told</legend><label v-for="[value, words] in TELLS" :key="value"><input v-model="wish.tells" type="radio" name="tells" :value="value" /> {{ words }}</label></fieldset>
-      <label><input v-model="wish.right_line" type="checkbox" /> the right line too, with the error’s cue and as the last hint</label>
+      <fieldset>
+        <legend>While writing, a student is told</legend>
+        <label v-for="[value, words] in TELLS" :key="value"
+          ><input v-model="wish.tells" type="radio" name="tells" :value="value" /> {{ words }}</label
+        >
+      </fieldset>
+      <label
+        ><input v-model="wish.right_line" type="checkbox" /> the right line too, with the error’s cue and as the last
+        hint</label
+      >
       <label>hints for each problem <input v-model.number="wish.hints" type="number" min="0" max="20" /></label>
-      <label>closes after <input v-model.number="wish.minutes" type="number" min="1" max="600" placeholder="never" /> minutes</label>
+      <label
+        >closes after
+        <input v-model.number="wish.minutes" type="number" min="1" max="600" placeholder="never" /> minutes</label
+      >
       <label v-if="wish.minutes"><input v-model="wish.show_time" type="checkbox" /> students see the time</label>
       <el-button native-type="submit" type="primary" :loading="store.request.busy.value">Open it</el-button>
     </form>
     <template v-if="store.room">
-      <p class="head"><span class="code" :class="{ over: store.room.ended }" aria-label="Code of the room">{{ store.room.code }}</span> <span>{{ store.room.ended ? 'closed; open it below for one who was away' : 'at' }} <code v-if="!store.room.ended">/room</code> <template v-if="!store.room.ended">of this address</template></span> <button class="plain-button" @click="store.change({ new_code: true })">another code</button></p>
-      <form v-if="!store.room.ended" class="row" aria-label="Steer the room" @submit.prevent="store.change({ paused: pause })">
-        <template v-if="store.room.paused"><b>Paused: {{ store.room.paused }}</b> <button type="button" class="plain-button" @click="store.change({ paused: '' })">go on</button></template>
-        <template v-else><input ref="sentence" v-model="pause" aria-label="Sentence of the pause" maxlength="200" placeholder="Eyes to the board." /> <button class="plain-button" :disabled="!pause.trim()">pause all</button></template>
-        <button type="button" class="plain-button" @click="store.names = !store.names">{{ store.names ? 'hide the names' : 'show the names' }}</button>
+      <p class="head">
+        <span class="code" :class="{ over: store.room.ended }" aria-label="Code of the room">{{
+          store.room.code
+        }}</span>{{ ' '
+        }}<span
+          >{{ store.room.ended ? 'closed; open it below for one who was away' : 'at' }}
+          <code v-if="!store.room.ended">/room</code>{{ ' '
+          }}<template v-if="!store.room.ended">of this address</template></span
+        >{{ ' ' }}<button class="plain-button" @click="store.change({ new_code: true })">another code</button>
+      </p>
+      <form
+        v-if="!store.room.ended"
+        class="row"
+        aria-label="Steer the room"
+        @submit.prevent="store.change({ paused: pause })"
+      >
+        <template v-if="store.room.paused"
+          ><b>Paused: {{ store.room.paused }}</b
+          >{{ ' '
+          }}<button type="button" class="plain-button" @click="store.change({ paused: '' })">go on</button></template
+        >
+        <template v-else
+          ><input
+            ref="sentence"
+            v-model="pause"
+            aria-label="Sentence of the pause"
+            maxlength="200"
+            placeholder="Eyes to the board."
+          />{{ ' ' }}<button class="plain-button" :disabled="!pause.trim()">pause all</button></template
+        >
+        <button type="button" class="plain-button" @click="store.names = !store.names">
+          {{ store.names ? 'hide the names' : 'show the names' }}
+        </button>
         <button type="button" class="plain-button" @click="store.change({ ended: true })">end it</button>
-        <span v-if="store.commonest">commonest just now: <b>{{ store.commonest }}</b></span>
+        <span v-if="store.commonest"
+          >commonest just now: <b>{{ store.commonest }}</b></span
+        >
       </form>
       <p v-if="marking.set" class="row door">
-        <template v-if="store.door">from home, each to the own page: <b class="home-code" aria-label="Code from home">{{ store.door }}</b> <button class="plain-button" @click="store.openDoor(marking.set.school_class)">another</button> <button class="plain-button" @click="store.closeDoor(marking.set.school_class)">close it</button></template>
-        <button v-else class="plain-button" @click="store.openDoor(marking.set.school_class)">a code from home, to the own pages</button>
+        <template v-if="store.door"
+          >from home, each to the own page: <b class="home-code" aria-label="Code from home">{{ store.door }}</b>{{ ' '
+          }}<button class="plain-button" @click="store.openDoor(marking.set.school_class)">another</button>{{ ' '
+          }}<button class="plain-button" @click="store.closeDoor(marking.set.school_class)">close it</button></template
+        >
+        <button v-else class="plain-button" @click="store.openDoor(marking.set.school_class)">
+          a code from home, to the own pages
+        </button>
       </p>
       <div class="scroll" tabindex="0" role="group" aria-label="The class">
         <table class="rows">
-          <thead><tr><th scope="col">{{ store.seats.filter((seat) => seat.heard).length }} of {{ store.seats.length }} here</th><th v-for="item in store.room.items" :key="item" scope="col">{{ number(item) }}</th><th scope="col">For one</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col">
+                {{ store.seats.filter((seat) => seat.heard).length }} of {{ store.seats.length }} here
+              </th>
+              <th v-for="item in store.room.items" :key="item" scope="col">{{ number(item) }}</th>
+              <th scope="col">For one</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="(seat, k) in store.seats" :key="seat.student" :class="{ away: !seat.heard }">
-              <th scope="row">{{ name(k) }} <small class="muted">{{ heard(seat.heard) }}</small></th>
+              <th scope="row">
+                {{ name(k) }} <small class="muted">{{ heard(seat.heard) }}</small>
+              </th>
               <td v-for="item in store.room.items" :key="item">
                 <template v-for="cell in seat.cells.filter((each) => each.item === item)" :key="cell.working">
-                  <button class="plain-button cell" :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}`" @click="show(cell)">
-                    <TinyChain :beads="cell.beads" verdict="" :finished="cell.answered" /><small v-if="cell.stuck" class="stuck"> line {{ cell.stuck }}</small><small v-if="cell.hints" class="muted"> {{ cell.hints }} {{ cell.hints === 1 ? 'hint' : 'hints' }}</small>
+                  <button
+                    class="plain-button cell"
+                    :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}`"
+                    @click="show(cell)"
+                  >
+                    <TinyChain :beads="cell.beads" verdict="" :finished="cell.answered" /><small
+                      v-if="cell.stuck"
+                      class="stuck"
+                    >
+                      line {{ cell.stuck }}</small
+                    ><small v-if="cell.hints" class="muted">
+                      {{ cell.hints }} {{ cell.hints === 1 ? 'hint' : 'hints' }}</small
+                    >
                   </button>
                 </template>
               </td>
               <td>
-                <button class="plain-button" :aria-expanded="chosen === seat.student" :aria-label="`… for ${name(k)}`" @click="chosen = chosen === seat.student ? 0 : seat.student">…</button>
-                <form v-if="chosen === seat.student" class="one" :aria-label="`For ${name(k)}`" @submit.prevent="sendNudge(seat.student)">
-                  <input v-model="nudge" aria-label="A nudge" maxlength="200" :placeholder="seat.nudge || 'A nudge, in your words'" /> <button class="plain-button">send it</button>
-                  <button v-if="!store.room.ended" type="button" class="plain-button" @click="store.forOne(seat.student, { more_minutes: seat.more_minutes + 5 })">5 minutes more<template v-if="seat.more_minutes"> ({{ seat.more_minutes }} so far)</template></button>
-                  <button v-if="store.room.ended" type="button" class="plain-button" @click="store.forOne(seat.student, { open_minutes: 30 })">open it for 30 minutes, for this one alone</button>
-                  <button type="button" class="plain-button" @click="store.forOne(seat.student, { forget_secret: true })">take the secret away</button>
+                <button
+                  class="plain-button"
+                  :aria-expanded="chosen === seat.student"
+                  :aria-label="`… for ${name(k)}`"
+                  @click="chosen = chosen === seat.student ? 0 : seat.student"
+                >
+                  …
+                </button>
+                <form
+                  v-if="chosen === seat.student"
+                  class="one"
+                  :aria-label="`For ${name(k)}`"
+                  @submit.prevent="sendNudge(seat.student)"
+                >
+                  <input
+                    v-model="nudge"
+                    aria-label="A nudge"
+                    maxlength="200"
+                    :placeholder="seat.nudge || 'A nudge, in your words'"
+                  />{{ ' ' }}<button class="plain-button">send it</button>
+                  <button
+                    v-if="!store.room.ended"
+                    type="button"
+                    class="plain-button"
+                    @click="store.forOne(seat.student, { more_minutes: seat.more_minutes + 5 })"
+                  >
+                    5 minutes more<template v-if="seat.more_minutes"> ({{ seat.more_minutes }} so far)</template>
+                  </button>
+                  <button
+                    v-if="store.room.ended"
+                    type="button"
+                    class="plain-button"
+                    @click="store.forOne(seat.student, { open_minutes: 30 })"
+                  >
+                    open it for 30 minutes, for this one alone
+                  </button>
+                  <button
+                    type="button"
+                    class="plain-button"
+                    @click="store.forOne(seat.student, { forget_secret: true })"
+                  >
+                    take the secret away
+                  </button>
                 </form>
               </td>
             </tr>

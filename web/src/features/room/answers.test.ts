@@ -9,15 +9,35 @@ import { beginAnew, echo, key } from '@/testing/server'
 
 let made: VueWrapper
 const nothing = { options: [], lines: [], blanks: 0, ways: [], letters: [], reach: 0 }
-const item = (form: object): MyItem => ({ id: 11, number: 1, task: 'solve', instruction: 'Solve.', given: '3x = 6', given_latex: '3x = 6', working: null, form: { ...nothing, ...form } }) as unknown as MyItem
+const item = (form: object): MyItem =>
+  ({
+    id: 11,
+    number: 1,
+    task: 'solve',
+    instruction: 'Solve.',
+    given: '3x = 6',
+    given_latex: '3x = 6',
+    working: null,
+    form: { ...nothing, ...form },
+  }) as unknown as MyItem
 beforeEach(() => {
   made?.unmount()
   document.body.innerHTML = ''
   beginAnew()
 })
 function show(form: object, lines: string[] = [], verdicts: string[] = [], closed = false): void {
-  const props = { item: item(form), lines, decimal: 'point' as const, closed, told: (k: number) => (verdicts[k] ? { verdict: verdicts[k]!, words: k ? '' : 'Mind it.', right: '' } : null) }
-  made = mount(AnswerForm, { props, attachTo: document.body, global: { provide: { [ECHO_OF as symbol]: (text: string) => Promise.resolve(echo(text)) } } })
+  const props = {
+    item: item(form),
+    lines,
+    decimal: 'point' as const,
+    closed,
+    told: (k: number) => (verdicts[k] ? { verdict: verdicts[k]!, words: k ? '' : 'Mind it.', right: '' } : null),
+  }
+  made = mount(AnswerForm, {
+    props,
+    attachTo: document.body,
+    global: { provide: { [ECHO_OF as symbol]: (text: string) => Promise.resolve(echo(text)) } },
+  })
 }
 const press = (name: string) => made.find('form').trigger('keydown', key(name))
 const given = () => made.emitted('answer')?.at(-1)?.[0]
@@ -73,7 +93,17 @@ describe('an answer to an item that is not worked', () => {
     await made.setProps({ lines: ['?', '6'] })
     expect(made.emitted('draft')!.at(-1)).toEqual([''])
     made.unmount()
-    made = mount(AnswerForm, { props: { item: item({ form: 'choose', options: ['1', '2'] }), lines: ['A'], draft: 'B', told: () => null, decimal: 'point', closed: false }, attachTo: document.body })
+    made = mount(AnswerForm, {
+      props: {
+        item: item({ form: 'choose', options: ['1', '2'] }),
+        lines: ['A'],
+        draft: 'B',
+        told: () => null,
+        decimal: 'point',
+        closed: false,
+      },
+      attachTo: document.body,
+    })
     expect(made.find<HTMLInputElement>('input[value=B]').element.checked).toBe(true)
   })
   it('puts what was answered before into the blanks, with a verdict each', () => {
@@ -101,19 +131,33 @@ describe('an answer to an item that is not worked', () => {
 })
 
 describe('places on a grid', () => {
-  it.each([[UNIT * 3, '3'], [-30, '-1/2'], [20, '1/3'], [-50, '-5/6'], [0, '0']])('%i sixtieths are %s', (sixtieths, text) => {
+  it.each([
+    [UNIT * 3, '3'],
+    [-30, '-1/2'],
+    [20, '1/3'],
+    [-50, '-5/6'],
+    [0, '0'],
+  ])('%i sixtieths are %s', (sixtieths, text) => {
     expect(told(sixtieths)).toBe(text)
     expect(read(text)).toBeCloseTo(sixtieths / UNIT)
   })
   it.each([
-    ['point', 'point: (3, -1/2)'], ['hole', 'hole: (3, -1/2)'], ['vertical', 'vertical asymptote: x = 3'], ['horizontal', 'horizontal asymptote: y = -1/2'],
-    ['x', 'x-intercept: 3'], ['y', 'y-intercept: -1/2'],
+    ['point', 'point: (3, -1/2)'],
+    ['hole', 'hole: (3, -1/2)'],
+    ['vertical', 'vertical asymptote: x = 3'],
+    ['horizontal', 'horizontal asymptote: y = -1/2'],
+    ['x', 'x-intercept: 3'],
+    ['y', 'y-intercept: -1/2'],
   ] as const)('a %s is a line of features and is read back', (kind, line) => {
     expect(lineOf(kind, 180, -30)).toBe(line)
     expect(placedBy(line)).toMatchObject({ kind })
   })
   it.each([
-    [[0, 120], [60, 180], 'y = x + 2', 1], [[0, 0], [60, -60], 'y = -x', -1], [[0, -30], [120, 30], 'y = (1/2)x - 1/2', 0.5], [[60, 60], [0, -60], 'y = 2x - 1', 2], [[0, 60], [60, 20], 'y = (-2/3)x + 1', -2 / 3],
+    [[0, 120], [60, 180], 'y = x + 2', 1],
+    [[0, 0], [60, -60], 'y = -x', -1],
+    [[0, -30], [120, 30], 'y = (1/2)x - 1/2', 0.5],
+    [[60, 60], [0, -60], 'y = 2x - 1', 2],
+    [[0, 60], [60, 20], 'y = (-2/3)x + 1', -2 / 3],
   ] as const)('a slant line through %j and %j is %s, and is read back', (from, to, text, slope) => {
     const line = slantThrough({ x: from[0], y: from[1] }, { x: to[0], y: to[1] })
     expect(line).toBe(`oblique asymptote: ${text}`)
@@ -121,14 +165,23 @@ describe('places on a grid', () => {
     expect(placedBy(line!)!.y).toBeCloseTo((from[1] - slope * from[0]) / UNIT)
   })
   it('a line that stands or lies is no slant one', () => {
-    expect([slantThrough({ x: 0, y: 0 }, { x: 0, y: 60 }), slantThrough({ x: 0, y: 60 }, { x: 60, y: 60 })]).toEqual([null, null])
+    expect([slantThrough({ x: 0, y: 0 }, { x: 0, y: 60 }), slantThrough({ x: 0, y: 60 }, { x: 60, y: 60 })]).toEqual([
+      null,
+      null,
+    ])
   })
-  it.each(['domain: x ≠ 3', 'hole: none', 'range: all', 'x = 3', 'horizontal asymptote: none'])('%s places nothing', (line) => expect(placedBy(line)).toBeNull())
+  it.each(['domain: x ≠ 3', 'hole: none', 'range: all', 'x = 3', 'horizontal asymptote: none'])(
+    '%s places nothing',
+    (line) => expect(placedBy(line)).toBeNull(),
+  )
 })
 
 describe('the grid', () => {
   function pad(lines: string[] = [], closed = false): void {
-    made = mount(GridPad, { attachTo: document.body, props: { reach: 10, lines, letter: 'x', verdict: (k: number) => (k ? 'look' : 'holds'), closed } })
+    made = mount(GridPad, {
+      attachTo: document.body,
+      props: { reach: 10, lines, letter: 'x', verdict: (k: number) => (k ? 'look' : 'holds'), closed },
+    })
   }
   const type = async (...names: string[]): Promise<void> => {
     for (const name of names) await made.find('svg').trigger('keydown', key(name))
@@ -138,7 +191,11 @@ describe('the grid', () => {
     await type('ArrowRight', 'ArrowRight', '6', 'ArrowUp', 'ArrowUp', 'o')
     expect(made.find('.where').text()).toContain('(2, 1/3)')
     await type('v', 'h')
-    expect(made.emitted('place')!.map(([line]) => line)).toEqual(['hole: (2, 1/3)', 'vertical asymptote: x = 2', 'horizontal asymptote: y = 1/3'])
+    expect(made.emitted('place')!.map(([line]) => line)).toEqual([
+      'hole: (2, 1/3)',
+      'vertical asymptote: x = 2',
+      'horizontal asymptote: y = 1/3',
+    ])
   })
   it('takes a slant line by two places', async () => {
     pad()

@@ -8,8 +8,29 @@ import { ECHO_OF } from '@/composables/useEcho'
 import { asked, beginAnew, echo, key, link, method, problem, says, sentTo, step } from '@/testing/server'
 
 let made: VueWrapper
-const ask = (more: object = {}) => ({ id: 8, kind: 'vote', given_latex: '3x + 7 = 22', lines: ['3x = 29', 'x = 29/3'], right: 1, answered: 3, here: 5, answers: [{ text: '1', latex: '1', count: 2, relation: 'holds' }, { text: '0', latex: '0', count: 1, relation: 'breaks' }], ...more })
-const tries = ask({ kind: 'try', lines: [], right: null, answers: [{ text: '3x = 15', latex: '3x = 15', count: 2, relation: 'holds' }, { text: '3x = 29', latex: '3x = 29', count: 1, relation: 'breaks' }] })
+const ask = (more: object = {}) => ({
+  id: 8,
+  kind: 'vote',
+  given_latex: '3x + 7 = 22',
+  lines: ['3x = 29', 'x = 29/3'],
+  right: 1,
+  answered: 3,
+  here: 5,
+  answers: [
+    { text: '1', latex: '1', count: 2, relation: 'holds' },
+    { text: '0', latex: '0', count: 1, relation: 'breaks' },
+  ],
+  ...more,
+})
+const tries = ask({
+  kind: 'try',
+  lines: [],
+  right: null,
+  answers: [
+    { text: '3x = 15', latex: '3x = 15', count: 2, relation: 'holds' },
+    { text: '3x = 29', latex: '3x = 29', count: 1, relation: 'breaks' },
+  ],
+})
 async function press(...names: string[]): Promise<void> {
   for (const name of names) {
     window.dispatchEvent(new KeyboardEvent('keydown', key(name)))
@@ -19,14 +40,33 @@ async function press(...names: string[]): Promise<void> {
 beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
-  Object.assign(says, { 'DELETE /api/sets/7/room/ask': new Response(null, { status: 204 }), 'GET /api/sets/7/room/ask': { ask: ask() } })
+  Object.assign(says, {
+    'DELETE /api/sets/7/room/ask': new Response(null, { status: 204 }),
+    'GET /api/sets/7/room/ask': { ask: ask() },
+  })
 })
 afterEach(() => made?.unmount())
 
 describe('a working of the room on the board', () => {
-  const slip = { id: 's', name: 'Sign', kind: 'care', done: 'The 7 was added.', why: '', cue: '', before: [], after: [], instead: '', also: null }
+  const slip = {
+    id: 's',
+    name: 'Sign',
+    kind: 'care',
+    done: 'The 7 was added.',
+    why: '',
+    cue: '',
+    before: [],
+    after: [],
+    instead: '',
+    also: null,
+  }
   async function show(): Promise<void> {
-    says['GET /api/workings/5'] = { id: 5, lines: ['3x = 29', 'x = 29/3'], echoes: [echo('3x = 29'), echo('x = 29/3')], report: { links: [link(1, 'breaks', { slip }), link(2, 'holds')] } }
+    says['GET /api/workings/5'] = {
+      id: 5,
+      lines: ['3x = 29', 'x = 29/3'],
+      echoes: [echo('3x = 29'), echo('x = 29/3')],
+      report: { links: [link(1, 'breaks', { slip }), link(2, 'holds')] },
+    }
     made = mount(RoomBoard, { attachTo: document.body, props: { working: 5, set: 7, given: '3x + 7 = 22' } })
     await flushPromises()
   }
@@ -73,12 +113,19 @@ describe('a working of the room on the board', () => {
 describe('the room beside a problem on the board', () => {
   async function board(room: object): Promise<void> {
     Object.assign(says, {
-      'GET /api/problems/3': problem([]), 'GET /api/problems/3/methods': { methods: [{ ...method('undo'), steps: [step('3x = 15 | -7'), step('x = 5')] }] },
-      'GET /api/problems/3/room': room, 'POST /api/sets/7/room/ask': { ask: tries },
-      'POST /api/check': (body: unknown) => ({ links: (body as { lines: string[] }).lines.map((_, k) => link(k + 1, 'breaks')) }),
+      'GET /api/problems/3': problem([]),
+      'GET /api/problems/3/methods': { methods: [{ ...method('undo'), steps: [step('3x = 15 | -7'), step('x = 5')] }] },
+      'GET /api/problems/3/room': room,
+      'POST /api/sets/7/room/ask': { ask: tries },
+      'POST /api/check': (body: unknown) => ({
+        links: (body as { lines: string[] }).lines.map((_, k) => link(k + 1, 'breaks')),
+      }),
       'POST /api/check/echo': (body: unknown) => echo((body as { text: string }).text),
     })
-    made = mount(BoardFace, { props: { problem: 3, given: '3x + 7 = 22', instruction: 'Solve', start: '' }, attachTo: document.body })
+    made = mount(BoardFace, {
+      props: { problem: 3, given: '3x + 7 = 22', instruction: 'Solve', start: '' },
+      attachTo: document.body,
+    })
     await flushPromises()
   }
   const inRoom = { given_set: 7, item: 11, written: [{ lines: ['3x = 29', 'x = 29/3'], count: 4, broken: 1 }] }
@@ -115,9 +162,29 @@ describe('the room beside a problem on the board', () => {
 
 describe('what a student is asked', () => {
   function card(more: object): void {
-    useRoom().room = { ask: { id: 8, kind: 'vote', given_latex: '3x', lines: ['3x = 29', 'x = 29/3'], answer: '', ...more } } as never
-    says['POST /api/room/ask'] = (body: unknown) => ({ tells: 'line', hints: 0, paused: '', nudge: '', closes: null, over: false, ask: { id: 8, kind: 'vote', given_latex: '3x', lines: ['3x = 29', 'x = 29/3'], answer: (body as { text: string }).text } })
-    made = mount(AskCard, { attachTo: document.body, props: { decimal: 'point' }, global: { provide: { [ECHO_OF as symbol]: (text: string) => Promise.resolve(echo(text)) } } })
+    useRoom().room = {
+      ask: { id: 8, kind: 'vote', given_latex: '3x', lines: ['3x = 29', 'x = 29/3'], answer: '', ...more },
+    } as never
+    says['POST /api/room/ask'] = (body: unknown) => ({
+      tells: 'line',
+      hints: 0,
+      paused: '',
+      nudge: '',
+      closes: null,
+      over: false,
+      ask: {
+        id: 8,
+        kind: 'vote',
+        given_latex: '3x',
+        lines: ['3x = 29', 'x = 29/3'],
+        answer: (body as { text: string }).text,
+      },
+    })
+    made = mount(AskCard, {
+      attachTo: document.body,
+      props: { decimal: 'point' },
+      global: { provide: { [ECHO_OF as symbol]: (text: string) => Promise.resolve(echo(text)) } },
+    })
   }
   it('a line is voted for, and another after all', async () => {
     card({})
@@ -126,7 +193,10 @@ describe('what a student is asked', () => {
     expect(made.findAll('button')[1]!.attributes('aria-pressed')).toBe('true')
     await made.findAll('button')[2]!.trigger('click')
     await flushPromises()
-    expect(sentTo('POST /api/room/ask')).toEqual([{ ask: 8, text: '2' }, { ask: 8, text: '0' }])
+    expect(sentTo('POST /api/room/ask')).toEqual([
+      { ask: 8, text: '2' },
+      { ask: 8, text: '0' },
+    ])
     expect(made.find('[role=status]').text()).toContain('You can change it')
   })
   it('a next line is written', async () => {

@@ -1,4 +1,7 @@
-/** Places on a grid as exact fractions: every coordinate is a whole number of sixtieths, so halves, thirds, fourths, fifths and sixths are met. */
+/**
+ * Places on a grid as exact fractions: every coordinate is a whole number of sixtieths, so halves, thirds, fourths,
+ * fifths and sixths are met.
+ */
 export const UNIT = 60
 export const STEPS = [1, 2, 3, 4, 5, 6]
 
@@ -73,7 +76,10 @@ export function placedBy(line: string, letter = 'x'): Placed | null {
     const [x, y] = [read(pair[2]!), read(pair[3]!)]
     return x === null || y === null ? null : { kind: pair[1]!.toLowerCase() as Kind, x, y }
   }
-  const slant = /^\s*oblique asymptote\s*:\s*y\s*=\s*(-?)\(?(\d+(?:\/\d+)?|-\d+(?:\/\d+)?)?\)?\*?[a-z]\s*(?:([+-])\s*(\d+(?:\/\d+)?))?\s*$/i.exec(line)
+  const slant =
+    /^\s*oblique asymptote\s*:\s*y\s*=\s*(-?)\(?(\d+(?:\/\d+)?|-\d+(?:\/\d+)?)?\)?\*?[a-z]\s*(?:([+-])\s*(\d+(?:\/\d+)?))?\s*$/i.exec(
+      line,
+    )
   if (slant) {
     const slope = read(slant[2] ?? '1') ?? 1
     const rise = read(slant[4] ?? '0') ?? 0

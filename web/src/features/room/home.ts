@@ -8,7 +8,10 @@ export type HomeTask = Schema['HomeTask']
 type UnsentTask = Unsent & { id: number }
 const AGAIN_MS = 4000
 
-/** A student's own page: the own chains, errors that come again, and the problem that is next. Lines that can't be sent stay in this browser. */
+/**
+ * A student's own page: the own chains, errors that come again, and the problem that is next. Lines that can't be sent
+ * stay in this browser.
+ */
 export const useHome = defineStore('room-home', {
   state: () => ({
     home: null as Schema['MyHome'] | null,
@@ -21,7 +24,8 @@ export const useHome = defineStore('room-home', {
     request: useRequest('There is no connection. Try again in a moment.'),
   }),
   getters: {
-    lines: (state): string[] => (state.unsent?.id === state.task?.id ? state.unsent?.lines : undefined) ?? state.task?.working.lines ?? [],
+    lines: (state): string[] =>
+      (state.unsent?.id === state.task?.id ? state.unsent?.lines : undefined) ?? state.task?.working.lines ?? [],
     due: (state): Schema['HomeSlip'][] => state.home?.slips.filter((each) => !each.rid) ?? [],
     rid: (state): Schema['HomeSlip'][] => state.home?.slips.filter((each) => each.rid) ?? [],
   },
@@ -31,17 +35,25 @@ export const useHome = defineStore('room-home', {
     },
     /** The page as it is now; false where one is outside. */
     load(): Promise<boolean> {
-      return this.request.run(() => unwrap(api.GET('/api/room/home')), (found) => {
-        this.home = found
-        this.task = found.next
-        const left = kept<UnsentTask>(this.place())
-        this.unsent = left && left.id === found.next?.id ? left : null
-        void this.send()
-      })
+      return this.request.run(
+        () => unwrap(api.GET('/api/room/home')),
+        (found) => {
+          this.home = found
+          this.task = found.next
+          const left = kept<UnsentTask>(this.place())
+          this.unsent = left && left.id === found.next?.id ? left : null
+          void this.send()
+        },
+      )
     },
     write(lines: string[]) {
       if (!this.task) return
-      this.unsent = { id: this.task.id, lines, revision: this.unsent?.revision ?? this.task.working.revision, tried: this.unsent?.tried ?? [] }
+      this.unsent = {
+        id: this.task.id,
+        lines,
+        revision: this.unsent?.revision ?? this.task.working.revision,
+        tried: this.unsent?.tried ?? [],
+      }
       keep(this.place(), this.unsent)
       void this.send()
     },
@@ -54,11 +66,17 @@ export const useHome = defineStore('room-home', {
           goesOut(this.unsent)
           keep(this.place(), this.unsent)
           const { id, lines, revision } = this.unsent
-          const found = await unwrap(api.PUT('/api/room/home/problems/{problem_id}', { params: { path: { problem_id: id } }, body: { lines, revision } }))
+          const found = await unwrap(
+            api.PUT('/api/room/home/problems/{problem_id}', {
+              params: { path: { problem_id: id } },
+              body: { lines, revision },
+            }),
+          )
           this.offline = false
           this.task = found
           // what was typed meanwhile goes on from what is there now
-          this.unsent = this.unsent.lines === lines ? null : { ...this.unsent, revision: found.working.revision, tried: [] }
+          this.unsent =
+            this.unsent.lines === lines ? null : { ...this.unsent, revision: found.working.revision, tried: [] }
           keep(this.place(), this.unsent)
         }
       } catch (found) {

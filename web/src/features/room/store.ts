@@ -15,7 +15,10 @@ const LOOK_MS = 10_000
 const WAKE_MS = 2000
 const LEFT = 'room.left'
 
-/** A student's side of a practice room. What is typed stands at once, is kept in this browser until the server has it, and is sent once. */
+/**
+ * A student's side of a practice room. What is typed stands at once, is kept in this browser until the server has it,
+ * and is sent once.
+ */
 export const useRoom = defineStore('room', {
   state: () => ({
     room: null as MyRoom | null,
@@ -36,8 +39,14 @@ export const useRoom = defineStore('room', {
   getters: {
     item: (state): MyItem | null => state.room?.items[state.at] ?? null,
     /** The lines of an item as they stand here, sent or not. */
-    linesOf: (state) => (item: MyItem): string[] => state.unsent[item.id]?.lines ?? item.working?.lines ?? [],
-    /** The place of what comes next: the one after this, or behind the last the first that was skipped; null where there is none. */
+    linesOf:
+      (state) =>
+      (item: MyItem): string[] =>
+        state.unsent[item.id]?.lines ?? item.working?.lines ?? [],
+    /**
+     * The place of what comes next: the one after this, or behind the last the first that was skipped; null where there
+     * is none.
+     */
     next: (state): number | null => {
       const items = state.room?.items ?? []
       if (state.at < items.length - 1) return state.at + 1
@@ -46,7 +55,8 @@ export const useRoom = defineStore('room', {
     },
     waiting: (state): number => Object.keys(state.unsent).length,
     /** Whether lines were kept that are yet to be verified. */
-    isVerifiedLate: (state): boolean => !!state.room?.items.some(({ working }) => working && working.told.length < working.lines.length),
+    isVerifiedLate: (state): boolean =>
+      !!state.room?.items.some(({ working }) => working && working.told.length < working.lines.length),
   },
   actions: {
     place(): string {
@@ -86,7 +96,10 @@ export const useRoom = defineStore('room', {
       this.$reset()
       await this.isOutside()
     },
-    /** Whether nobody who has left is still inside for the server: who left without a connection is let out before anybody is shown anything. */
+    /**
+     * Whether nobody who has left is still inside for the server: who left without a connection is let out before
+     * anybody is shown anything.
+     */
     async isOutside(): Promise<boolean> {
       if (!kept(LEFT)) return true
       try {
@@ -129,7 +142,11 @@ export const useRoom = defineStore('room', {
     /** Keeps lines here at once, and sends them. */
     write(item: MyItem, lines: string[]) {
       const before = this.unsent[item.id]
-      this.unsent[item.id] = { lines, revision: before?.revision ?? item.working?.revision ?? 0, tried: before?.tried ?? [] }
+      this.unsent[item.id] = {
+        lines,
+        revision: before?.revision ?? item.working?.revision ?? 0,
+        tried: before?.tried ?? [],
+      }
       this.hint = null
       this.later = this.later.filter((each) => each !== item.id)
       keep(`${this.place()}.later`, this.later.length ? this.later : null)
@@ -148,7 +165,9 @@ export const useRoom = defineStore('room', {
           goesOut(wanted)
           keep(this.place(), this.unsent)
           const body = { lines: wanted.lines, revision: wanted.revision }
-          const found = await unwrap(api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body }))
+          const found = await unwrap(
+            api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body }),
+          )
           if (this.hear(found)) anew = true
           const item = this.room?.items.find((each) => each.id === found.item)
           if (item) item.working = found.working
@@ -213,7 +232,10 @@ export const useRoom = defineStore('room', {
     answer(text: string): Promise<boolean> {
       const asked = this.room?.ask
       if (!asked || !text.trim()) return Promise.resolve(false)
-      return this.request.run(() => unwrap(api.POST('/api/room/ask', { body: { ask: asked.id, text: text.trim() } })), (found) => void this.hear(found))
+      return this.request.run(
+        () => unwrap(api.POST('/api/room/ask', { body: { ask: asked.id, text: text.trim() } })),
+        (found) => void this.hear(found),
+      )
     },
     askHint(item: MyItem): Promise<boolean> {
       return this.request.run(async () => {

@@ -50,14 +50,20 @@ export const useTeachersRoom = defineStore('teachers-room', {
       if (this.set !== set) Object.assign(this, { set, room: null, seats: [], none: false, door: '', behind: '' })
       try {
         const since = this.room?.version ?? -1
-        const found = await unwrap(api.GET('/api/sets/{set_id}/room', { params: { path: { set_id: set }, query: { since } } }))
+        const found = await unwrap(
+          api.GET('/api/sets/{set_id}/room', { params: { path: { set_id: set }, query: { since } } }),
+        )
         if (this.set !== set) return
         if (since < 0) this.take(found)
         else if (found.version > (this.room?.version ?? -1)) this.takeChanges(found)
         this.behind = ''
       } catch (found) {
         if (found instanceof ApiError && found.status === 404) this.none = true
-        else this.behind = troubleOf(found, 'The server does not answer. The class goes on; what it shows is from a moment ago.')
+        else
+          this.behind = troubleOf(
+            found,
+            'The server does not answer. The class goes on; what it shows is from a moment ago.',
+          )
       }
     },
     async follow(isLeft: () => boolean): Promise<void> {
@@ -69,25 +75,51 @@ export const useTeachersRoom = defineStore('teachers-room', {
       }
     },
     async loadDoor(school_class: number): Promise<void> {
-      const found = await unwrap(api.GET('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })).catch(() => ({ code: '' }))
+      const found = await unwrap(
+        api.GET('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } }),
+      ).catch(() => ({ code: '' }))
       // a code that was asked for meanwhile is newer
       this.door ||= found.code
     },
     openDoor(school_class: number): Promise<boolean> {
-      return this.request.run(() => unwrap(api.POST('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })), (found) => void (this.door = found.code))
+      return this.request.run(
+        () => unwrap(api.POST('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })),
+        (found) => void (this.door = found.code),
+      )
     },
     closeDoor(school_class: number): Promise<boolean> {
-      return this.request.run(() => unwrap(api.DELETE('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })), () => void (this.door = ''))
+      return this.request.run(
+        () => unwrap(api.DELETE('/api/classes/{class_id}/door', { params: { path: { class_id: school_class } } })),
+        () => void (this.door = ''),
+      )
     },
     open(settings: Schema['RoomIn']): Promise<boolean> {
-      return this.request.run(() => unwrap(api.POST('/api/sets/{set_id}/room', { params: { path: { set_id: this.set } }, body: settings })), this.take)
+      return this.request.run(
+        () => unwrap(api.POST('/api/sets/{set_id}/room', { params: { path: { set_id: this.set } }, body: settings })),
+        this.take,
+      )
     },
     change(change: Partial<Schema['RoomChange']>): Promise<boolean> {
-      return this.request.run(() => unwrap(api.PATCH('/api/sets/{set_id}/room', { params: { path: { set_id: this.set } }, body: { new_code: false, ...change } })), this.take)
+      return this.request.run(
+        () =>
+          unwrap(
+            api.PATCH('/api/sets/{set_id}/room', {
+              params: { path: { set_id: this.set } },
+              body: { new_code: false, ...change },
+            }),
+          ),
+        this.take,
+      )
     },
     forOne(student: number, change: Partial<Schema['SeatChange']>): Promise<boolean> {
       return this.request.run(
-        () => unwrap(api.POST('/api/sets/{set_id}/room/students/{student_id}', { params: { path: { set_id: this.set, student_id: student } }, body: { forget_secret: false, ...change } })),
+        () =>
+          unwrap(
+            api.POST('/api/sets/{set_id}/room/students/{student_id}', {
+              params: { path: { set_id: this.set, student_id: student } },
+              body: { forget_secret: false, ...change },
+            }),
+          ),
         this.take,
       )
     },

@@ -1,4 +1,7 @@
-/** Lines that have not reached the server yet, with the revision they were written on; `tried` are those that were sent and never answered. */
+/**
+ * Lines that have not reached the server yet, with the revision they were written on; `tried` are those that were sent
+ * and never answered.
+ */
 export interface Unsent {
   lines: string[]
   revision: number
@@ -11,7 +14,10 @@ export function goesOut(unsent: Unsent): void {
   unsent.tried = [...unsent.tried, JSON.stringify(unsent.lines)].slice(-MOST_TRIED)
 }
 
-/** Where the server says that other lines stand: whether they are those sent from here whose answer was lost. Then one goes on from them. */
+/**
+ * Where the server says that other lines stand: whether they are those sent from here whose answer was lost. Then one
+ * goes on from them.
+ */
 export function goesOn(unsent: Unsent, stands: { lines?: string[]; revision?: number } | null): boolean {
   if (stands?.revision === undefined || !unsent.tried.slice(0, -1).includes(JSON.stringify(stands.lines))) return false
   Object.assign(unsent, { revision: stands.revision, tried: [] })

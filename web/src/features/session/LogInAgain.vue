@@ -20,16 +20,38 @@ function holdBack(event: KeyboardEvent): void {
 
 <template>
   <el-dialog
-    :model-value="true" title="Your session has ended" width="400" append-to-body align-center
-    :show-close="false" :close-on-click-modal="false" :close-on-press-escape="false" @opened="field?.focus()"
+    :model-value="true"
+    title="Your session has ended"
+    width="400"
+    append-to-body
+    align-center
+    :show-close="false"
+    :close-on-click-modal="false"
+    :close-on-press-escape="false"
+    @opened="field?.focus()"
   >
     <form class="entry" @submit.prevent="renew" @keydown="holdBack">
       <p>Log in again and go on where you were. What you typed is still there and is saved afterwards.</p>
       <!-- for a browser that keeps passwords: whose this one is -->
-      <input type="text" class="visually-hidden" :value="session.teacher?.username" autocomplete="username" tabindex="-1" aria-hidden="true" readonly />
+      <input
+        type="text"
+        class="visually-hidden"
+        :value="session.teacher?.username"
+        autocomplete="username"
+        tabindex="-1"
+        aria-hidden="true"
+        readonly
+      />
       <label>
         <span>Password of {{ session.teacher?.username }}</span>
-        <input ref="field" v-model="password" type="password" autocomplete="current-password" required maxlength="200" />
+        <input
+          ref="field"
+          v-model="password"
+          type="password"
+          autocomplete="current-password"
+          required
+          maxlength="200"
+        />
       </label>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <div class="row">

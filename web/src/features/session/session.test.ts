@@ -17,10 +17,13 @@ beforeEach(() => {
   const session = useSession()
   session.teacher = TEACHER
   whenLoggedOut(() => session.askAgain())
-  says['POST /api/sheets'] = (body: unknown) => (server.open ? { id: 1, ...(body as object) } : Response.json({ detail: 'Unauthorized' }, { status: 401 }))
+  says['POST /api/sheets'] = (body: unknown) =>
+    server.open ? { id: 1, ...(body as object) } : Response.json({ detail: 'Unauthorized' }, { status: 401 })
   says['POST /api/account/log-in'] = (body: unknown) => {
     server.open = (body as { password: string }).password === 'right'
-    return server.open ? { teacher: TEACHER, needs_setup: false } : Response.json({ code: 'credentials', detail: 'The password is not right.' }, { status: 400 })
+    return server.open
+      ? { teacher: TEACHER, needs_setup: false }
+      : Response.json({ code: 'credentials', detail: 'The password is not right.' }, { status: 400 })
   }
 })
 
@@ -35,10 +38,17 @@ describe('a session that has ended', () => {
     document.cookie = 'uchuu_csrf=new'
     const fetched = vi.spyOn(globalThis, 'fetch')
     await session.renew('right')
-    expect(await both).toEqual([{ id: 1, title: 'Tides' }, { id: 1, title: 'Lamps' }])
+    expect(await both).toEqual([
+      { id: 1, title: 'Tides' },
+      { id: 1, title: 'Lamps' },
+    ])
     expect(session.ended).toBe(false)
     expect(sentTo('POST /api/sheets')).toHaveLength(4)
-    expect(fetched.mock.calls.map(([request]) => (request as Request).headers.get('X-CSRFToken'))).toEqual(['new', 'new', 'new'])
+    expect(fetched.mock.calls.map(([request]) => (request as Request).headers.get('X-CSRFToken'))).toEqual([
+      'new',
+      'new',
+      'new',
+    ])
   })
   it('refuses what waits when the teacher leaves, and keeps what was typed', async () => {
     keep('draft.3', 'x = 7')
@@ -68,7 +78,8 @@ describe('a session that has ended', () => {
 })
 
 describe('the log-in over the screen', () => {
-  const made = () => mount(LogInAgain, { attachTo: document.body, global: { stubs: { teleport: true, transition: true } } })
+  const made = () =>
+    mount(LogInAgain, { attachTo: document.body, global: { stubs: { teleport: true, transition: true } } })
   it('says what is wrong with the password, and goes on with the right one', async () => {
     const dialog = made()
     const waiting = save('Tides')

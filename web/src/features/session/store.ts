@@ -34,7 +34,9 @@ export const useSession = defineStore('session', {
       await this.logIn(this.teacher!.username, password)
       this.settle(true)
     },
-    /** Gives up the ended session: what waits fails as a request without a log-in, what was typed is kept for the next. */
+    /**
+     * Gives up the ended session: what waits fails as a request without a log-in, what was typed is kept for the next.
+     */
     leave() {
       this.teacher = null
       this.settle(false)

@@ -32,7 +32,9 @@ async function choose(convention: Convention, value: string): Promise<void> {
 
 <template>
   <el-drawer :model-value="open" title="Conventions of this sheet" size="400px" append-to-body @close="emit('close')">
-    <p class="muted lead">They decide what is accepted as finished. All problems of the sheet are judged again at once.</p>
+    <p class="muted lead">
+      They decide what is accepted as finished. All problems of the sheet are judged again at once.
+    </p>
     <fieldset v-for="convention in CONVENTIONS" :key="convention.key">
       <legend>{{ convention.label }}</legend>
       <label v-for="each in convention.positions" :key="each.value">

@@ -27,7 +27,8 @@ async function give(): Promise<void> {
   const row = props.row
   if (!row || !to.value) return
   const name = sheets.colleagues.find((each) => each.username === to.value)?.name ?? to.value
-  if (await request.run(() => sheets.giveCopy(row.id, to.value, workings.value))) emit('given', `${name} has a copy of “${row.title}”.`)
+  if (await request.run(() => sheets.giveCopy(row.id, to.value, workings.value)))
+    emit('given', `${name} has a copy of “${row.title}”.`)
 }
 </script>
 
@@ -35,12 +36,16 @@ async function give(): Promise<void> {
   <el-dialog :model-value="!!row" title="Give a colleague a copy" width="420" @close="emit('close')">
     <form class="entry" @submit.prevent="give">
       <p>“{{ row?.title }}” comes to stand among their sheets. What they change there does not touch yours.</p>
-      <p v-if="!sheets.colleagues.length && !busy && !trouble" class="muted">There is no other teacher here yet. Whoever manages people can make an account.</p>
+      <p v-if="!sheets.colleagues.length && !busy && !trouble" class="muted">
+        There is no other teacher here yet. Whoever manages people can make an account.
+      </p>
       <label v-else>
         <span>Colleague</span>
         <select v-model="to" required>
           <option value="" disabled>choose</option>
-          <option v-for="each in sheets.colleagues" :key="each.username" :value="each.username">{{ each.name }} ({{ each.username }})</option>
+          <option v-for="each in sheets.colleagues" :key="each.username" :value="each.username">
+            {{ each.name }} ({{ each.username }})
+          </option>
         </select>
       </label>
       <label class="tick"><input v-model="workings" type="checkbox" /> with the workings, not only the problems</label>

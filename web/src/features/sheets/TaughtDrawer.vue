@@ -34,7 +34,9 @@ watch(
 
 const shown = computed(() => {
   const wanted = filter.value.toLowerCase()
-  return entries.value.filter((entry) => `${entry.name} ${entry.text} ${words.value[entry.id]?.name ?? ''}`.toLowerCase().includes(wanted))
+  return entries.value.filter((entry) =>
+    `${entry.name} ${entry.text} ${words.value[entry.id]?.name ?? ''}`.toLowerCase().includes(wanted),
+  )
 })
 
 function toggle(id: string): Promise<boolean> {
@@ -48,7 +50,8 @@ function wordsOf(id: string): { name: string; text: string } {
 
 function saveWords(): Promise<boolean> {
   return request.run(async () => {
-    words.value = (await unwrap(api.PUT('/api/account/words', { body: { words: words.value } }))).words as typeof words.value
+    words.value = (await unwrap(api.PUT('/api/account/words', { body: { words: words.value } })))
+      .words as typeof words.value
   })
 }
 </script>
@@ -56,8 +59,8 @@ function saveWords(): Promise<boolean> {
 <template>
   <el-drawer :model-value="open" title="What the class knows" size="460px" append-to-body @close="emit('close')">
     <p class="muted lead">
-      Worked solutions and next steps stay within what is ticked; what a problem needs beyond it is said. Your own words for a rule or a
-      method are used wherever it is shown.
+      Worked solutions and next steps stay within what is ticked; what a problem needs beyond it is said. Your own words
+      for a rule or a method are used wherever it is shown.
     </p>
     <input v-model="filter" class="filter" placeholder="find a rule or method" aria-label="Find a rule or method" />
     <TroubleNote :request="request" />
@@ -65,15 +68,27 @@ function saveWords(): Promise<boolean> {
       <h3>{{ title }}</h3>
       <div v-for="entry in shown.filter((each) => each.kind === kind)" :key="entry.id" class="entry">
         <label :title="entry.text">
-          <input v-if="kind !== 'slip'" type="checkbox" :checked="!untaught.includes(entry.id)" @change="toggle(entry.id)" />
+          <input
+            v-if="kind !== 'slip'"
+            type="checkbox"
+            :checked="!untaught.includes(entry.id)"
+            @change="toggle(entry.id)"
+          />
           {{ words[entry.id]?.name || entry.name }}
         </label>
-        <button v-if="kind !== 'number'" class="plain-button small" :aria-expanded="worded === entry.id" @click="worded = worded === entry.id ? null : entry.id">
+        <button
+          v-if="kind !== 'number'"
+          class="plain-button small"
+          :aria-expanded="worded === entry.id"
+          @click="worded = worded === entry.id ? null : entry.id"
+        >
           own words
         </button>
         <form v-if="worded === entry.id" @submit.prevent="saveWords">
           <label>called <input v-model="wordsOf(entry.id).name" maxlength="120" :placeholder="entry.name" /></label>
-          <label>said <textarea v-model="wordsOf(entry.id).text" rows="2" maxlength="600" :placeholder="entry.text" /></label>
+          <label
+            >said <textarea v-model="wordsOf(entry.id).text" rows="2" maxlength="600" :placeholder="entry.text" />
+          </label>
           <el-button size="small" native-type="submit">Keep these words</el-button>
         </form>
       </div>

@@ -29,7 +29,9 @@ export const useSheets = defineStore('sheets', {
       this.colleagues = await unwrap(api.GET('/api/colleagues'))
     },
     async giveCopy(id: number, username: string, workings: boolean) {
-      await unwrap(api.POST('/api/sheets/{sheet_id}/copies', { params: { path: { sheet_id: id } }, body: { username, workings } }))
+      await unwrap(
+        api.POST('/api/sheets/{sheet_id}/copies', { params: { path: { sheet_id: id } }, body: { username, workings } }),
+      )
     },
     async open(id: number) {
       if (this.sheet?.id !== id) this.sheet = null
@@ -45,7 +47,10 @@ export const useSheets = defineStore('sheets', {
     },
     async setConventions(chosen: Conventions) {
       this.sheet = await unwrap(
-        api.PATCH('/api/sheets/{sheet_id}', { params: { path: { sheet_id: this.sheet!.id } }, body: { conventions: asBody(chosen) } }),
+        api.PATCH('/api/sheets/{sheet_id}', {
+          params: { path: { sheet_id: this.sheet!.id } },
+          body: { conventions: asBody(chosen) },
+        }),
       )
     },
     async setUntaught(untaught: string[]) {
@@ -67,7 +72,14 @@ export const useSheets = defineStore('sheets', {
       await this.open(this.sheet!.id)
       return problem
     },
-    async changeProblem(id: number, task: Task, given: string, variable: string, numbers: Numbers, method: string): Promise<Problem> {
+    async changeProblem(
+      id: number,
+      task: Task,
+      given: string,
+      variable: string,
+      numbers: Numbers,
+      method: string,
+    ): Promise<Problem> {
       const problem = await unwrap(
         api.PATCH('/api/problems/{problem_id}', {
           params: { path: { problem_id: id } },
@@ -92,7 +104,10 @@ export const useSheets = defineStore('sheets', {
       const sheet = this.sheet!
       sheet.problems.sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id))
       this.sheet = await unwrap(
-        api.PUT('/api/sheets/{sheet_id}/order', { params: { path: { sheet_id: sheet.id } }, body: { problems: order } }),
+        api.PUT('/api/sheets/{sheet_id}/order', {
+          params: { path: { sheet_id: sheet.id } },
+          body: { problems: order },
+        }),
       )
     },
     /** Brings the row of a problem up to date with what its working has become. */
@@ -110,6 +125,10 @@ function rowState(problem: Problem): Pick<ProblemRow, 'beads' | 'verdict' | 'fin
     verdict: answer.verdict,
     finished: finish.finished,
     owed: owed.length,
-    slips: [...new Map(links.flatMap(({ slip }) => (slip ? [[slip.id, { id: slip.id, name: slip.name }] as const] : []))).values()],
+    slips: [
+      ...new Map(
+        links.flatMap(({ slip }) => (slip ? [[slip.id, { id: slip.id, name: slip.name }] as const] : [])),
+      ).values(),
+    ],
   }
 }

@@ -32,7 +32,10 @@ const method = ref('')
 const request = useRequest('The server does not answer. What you typed is kept here.')
 const { trouble } = request
 const field = ref<HTMLInputElement | null>(null)
-const { echo, echoed } = useEcho(given, computed(() => props.decimal))
+const { echo, echoed } = useEcho(
+  given,
+  computed(() => props.decimal),
+)
 const error = computed(() => (echoed.value === given.value ? (echo.value?.error ?? null) : null))
 const letters = computed(() => {
   // from the text itself: Enter may come before the echo
@@ -81,11 +84,20 @@ async function keepIt(): Promise<void> {
 </script>
 
 <template>
-  <el-dialog :model-value="open" :title="title" width="560" append-to-body @opened="field?.focus()" @close="emit('close')">
+  <el-dialog
+    :model-value="open"
+    :title="title"
+    width="560"
+    append-to-body
+    @opened="field?.focus()"
+    @close="emit('close')"
+  >
     <form class="form" @submit.prevent="keepIt">
       <div class="tasks" role="radiogroup" aria-label="Task">
         <label v-for="each in TASKS" :key="each" :class="{ chosen: task === each }">
-          <input v-model="task" type="radio" name="task" :value="each" class="visually-hidden" />{{ instruction(each, '') }}
+          <input v-model="task" type="radio" name="task" :value="each" class="visually-hidden" />{{
+            instruction(each, '')
+          }}
         </label>
       </div>
       <div class="echo">
@@ -93,7 +105,15 @@ async function keepIt(): Promise<void> {
       </div>
       <label>
         <span class="muted">The given</span>
-        <input ref="field" v-model="given" class="field" aria-label="The given" autocomplete="off" spellcheck="false" maxlength="600" />
+        <input
+          ref="field"
+          v-model="given"
+          class="field"
+          aria-label="The given"
+          autocomplete="off"
+          spellcheck="false"
+          maxlength="600"
+        />
       </label>
       <div v-if="asksLetter" class="tasks" role="radiogroup" aria-label="Solve for">
         <span class="muted">Solve for</span>

@@ -70,15 +70,21 @@ function focusRow(event: KeyboardEvent, by: -1 | 1): void {
           <span class="visually-hidden">Problem {{ k + 1 }}: {{ problem.task }} {{ problem.given }}</span>
           <span class="number" aria-hidden="true">{{ k + 1 }}</span>
           <span class="given" aria-hidden="true"><MathText :latex="problem.given_latex" :display="false" /></span>
-          <span v-if="problem.difficulty" class="rating" :title="`difficulty ${problem.difficulty} of 10`">{{ problem.difficulty.toFixed(1) }}</span>
+          <span v-if="problem.difficulty" class="rating" :title="`difficulty ${problem.difficulty} of 10`">{{
+            problem.difficulty.toFixed(1)
+          }}</span>
           <TinyChain class="tiny" :beads="problem.beads" :verdict="problem.verdict" :finished="problem.finished" />
         </button>
       </li>
     </ol>
     <div class="tools">
       <button class="plain-button" title="New problem (Alt+N)" @click="emit('add')">New problem</button>
-      <button class="plain-button" :disabled="current === null" title="Duplicate (Alt+D)" @click="emit('copy')">Duplicate</button>
-      <button class="plain-button" :disabled="current === null" title="Delete this problem" @click="emit('remove')">Delete</button>
+      <button class="plain-button" :disabled="current === null" title="Duplicate (Alt+D)" @click="emit('copy')">
+        Duplicate
+      </button>
+      <button class="plain-button" :disabled="current === null" title="Delete this problem" @click="emit('remove')">
+        Delete
+      </button>
     </div>
   </nav>
 </template>

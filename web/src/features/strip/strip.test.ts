@@ -11,12 +11,17 @@ const drop = { id: 'drop', name: 'Root lost' }
 const problems = [row(5, { slips: [flip] }), row(6, { difficulty: null }), row(7, { slips: [flip, drop] })] as never[]
 
 describe('ProblemStrip', () => {
-  const strip = (more: object = {}) => mount(ProblemStrip, { props: { problems, current: 6, ...more }, attachTo: document.body })
+  const strip = (more: object = {}) =>
+    mount(ProblemStrip, { props: { problems, current: 6, ...more }, attachTo: document.body })
   const items = (made: ReturnType<typeof strip>) => made.findAll('.item')
 
   it('numbers the problems, marks the one that is open, and shows a difficulty where it is known', () => {
     const made = strip()
-    expect(items(made).map((each) => each.find('.visually-hidden').text())).toEqual(['Problem 1: solve x = 5', 'Problem 2: solve x = 6', 'Problem 3: solve x = 7'])
+    expect(items(made).map((each) => each.find('.visually-hidden').text())).toEqual([
+      'Problem 1: solve x = 5',
+      'Problem 2: solve x = 6',
+      'Problem 3: solve x = 7',
+    ])
     expect(made.find('.current').attributes('aria-current')).toBe('true')
     expect(made.findAll('.rating').map((each) => each.text())).toEqual(['2.5', '2.5'])
   })
@@ -56,7 +61,8 @@ describe('ProblemStrip', () => {
     expect(items(made)).toHaveLength(2)
   })
   it('copies and deletes nothing while no problem is open', () => {
-    const disabled = (made: ReturnType<typeof strip>) => made.findAll('.tools button').map((each) => each.attributes('disabled') !== undefined)
+    const disabled = (made: ReturnType<typeof strip>) =>
+      made.findAll('.tools button').map((each) => each.attributes('disabled') !== undefined)
     expect(disabled(strip())).toEqual([false, false, false])
     expect(disabled(strip({ current: null }))).toEqual([false, true, true])
   })
@@ -65,10 +71,18 @@ describe('ProblemStrip', () => {
 describe('SlipFilter', () => {
   it('names the slips of the sheet, the most frequent first, with how many problems hold them', () => {
     const filter = mount(SlipFilter, { props: { problems, chosen: '' } })
-    expect(filter.findAll('option').map((each) => each.text())).toEqual(['slips: every problem', 'Sign lost · 2', 'Root lost · 1'])
+    expect(filter.findAll('option').map((each) => each.text())).toEqual([
+      'slips: every problem',
+      'Sign lost · 2',
+      'Root lost · 1',
+    ])
   })
   it('is not there where no slip was named', () => {
-    expect(mount(SlipFilter, { props: { problems: [row(5)] as never[], chosen: '' } }).find('select').exists()).toBe(false)
+    expect(
+      mount(SlipFilter, { props: { problems: [row(5)] as never[], chosen: '' } })
+        .find('select')
+        .exists(),
+    ).toBe(false)
   })
 })
 
@@ -80,13 +94,16 @@ describe('ProblemDialog', () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
     says['POST /api/check/echo'] = (body: unknown) => {
       const { text } = body as { text: string }
-      return text.includes('(') ? unread('Not closed.', 5) : echo(text, { kind: text.includes('=') ? 'equation' : 'expression' })
+      return text.includes('(')
+        ? unread('Not closed.', 5)
+        : echo(text, { kind: text.includes('=') ? 'equation' : 'expression' })
     }
   })
   async function dialog(start: object = {}) {
     const made = mount(ProblemDialog, {
       props: { open: false, title: 'New problem', decimal: 'point', start: { ...blank, ...start }, save } as never,
-      attachTo: document.body, global: { stubs: { teleport: true, transition: true } },
+      attachTo: document.body,
+      global: { stubs: { teleport: true, transition: true } },
     })
     await made.setProps({ open: true } as never)
     await told()
@@ -105,7 +122,8 @@ describe('ProblemDialog', () => {
     await told()
     return made.find('.error').text()
   }
-  const choose = (made: Made, name: string, value: string) => made.find(`input[name=${name}][value=${value}]`).setValue(true)
+  const choose = (made: Made, name: string, value: string) =>
+    made.find(`input[name=${name}][value=${value}]`).setValue(true)
 
   it('puts an equation on the sheet', async () => {
     const made = await dialog()
