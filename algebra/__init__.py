@@ -6,13 +6,21 @@ The core knows no Django, does no input or output and keeps no clock.
 from __future__ import annotations
 
 from algebra import limits
+from algebra.derive.check import check
 from algebra.desk.analysis import analysed, analysis
-from algebra.desk.answers import ChooseItem, FormItem, claim_letters, form_scheme, judge, key_lines, propose_for
-from algebra.desk.check import check
-from algebra.desk.colleague import Advice, advice
-from algebra.desk.entry import Entry, entry_of
-from algebra.desk.events import EVENTS
-from algebra.desk.forms import (
+from algebra.desk.instruct import instruction
+from algebra.desk.next_step import Hint, next_step
+from algebra.desk.proofread import Proof, Proofs, key_apart, proof_of, proofread, repeats_in
+from algebra.families import FAMILIES, Family
+from algebra.foresee.options import options
+from algebra.foresee.predict import Anticipated, Prediction, predict
+from algebra.formats.pasted_key import MAX_CHARACTERS as MAX_KEY_CHARACTERS
+from algebra.formats.pasted_key import Key, KeyProblem, looks_like_text_form
+from algebra.formats.printed import Printed, as_mathml, printed
+from algebra.formats.text_form import read_workings
+from algebra.formats.typeset import echo, understood, values_in_latex
+from algebra.items.answers import ChooseItem, FormItem, claim_letters, form_scheme, judge, key_lines, propose_for
+from algebra.items.forms import (
     ClaimItem,
     FillItem,
     MendItem,
@@ -27,26 +35,10 @@ from algebra.desk.forms import (
     mend_item,
     way_item,
 )
-from algebra.desk.generate import generate
-from algebra.desk.instruct import instruction
-from algebra.desk.ladder import Rung, ladder, neighbour
-from algebra.desk.like import like
-from algebra.desk.likeness import likeness
-from algebra.desk.marking import propose, scheme_for, usual_marks
-from algebra.desk.next_step import Hint, next_step
-from algebra.desk.options import options
-from algebra.desk.predict import Anticipated, Prediction, predict
-from algebra.desk.proofread import Proof, Proofs, key_apart, proof_of, proofread, repeats_in
-from algebra.desk.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
-from algebra.families import FAMILIES, Family
-from algebra.formats.pasted_key import MAX_CHARACTERS as MAX_KEY_CHARACTERS
-from algebra.formats.pasted_key import Key, KeyProblem, looks_like_text_form
-from algebra.formats.printed import Printed, as_mathml, printed
-from algebra.formats.text_form import read_workings
-from algebra.formats.typeset import echo, understood, values_in_latex
+from algebra.marks.marking import propose, scheme_for, usual_marks
 from algebra.methods.catalogue import METHODS, NUMBER_KINDS, Method
-from algebra.methods.paper import Step, unknown_of
 from algebra.methods.places import places_of, typeset
+from algebra.methods.worked_lines import Step, unknown_of
 from algebra.parse.errors import ReadingError
 from algebra.records import widened
 from algebra.reports.echo import Echo
@@ -103,9 +95,17 @@ from algebra.reports.working import (
     Working,
 )
 from algebra.rules import RULES, Rule
+from algebra.sets.colleague import Advice, advice
+from algebra.sets.entry import Entry, entry_of
+from algebra.sets.events import EVENTS
+from algebra.sets.generate import generate
+from algebra.sets.ladder import Rung, ladder, neighbour
+from algebra.sets.like import like
+from algebra.sets.likeness import likeness
 from algebra.slips import SLIPS, Slip
 from algebra.tree.typst import quoted
 from algebra.verify.check import clear_caches, decide
+from algebra.ways.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
 
 VERSION = "15"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""

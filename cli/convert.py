@@ -9,7 +9,7 @@ from typing import TextIO
 
 from algebra import TaskError
 from cli.output import UNREADABLE, parsed
-from paper import FORMS, read, written
+from paper import FILE_FORMATS, read, written
 
 
 def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -18,7 +18,7 @@ def main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = sys.st
     parser.add_argument(
         "file", type=Path, help="its ending tells its form: .chain, .json, .csv, .tex, .txt, .zip (a QTI package)"
     )
-    parser.add_argument("--to", choices=FORMS, required=True)
+    parser.add_argument("--to", choices=FILE_FORMATS, required=True)
     parser.add_argument("--out", type=Path, help="the file to write; standard output if none is said")
     parser.add_argument("--title", default="")
     options = parsed(parser, arguments)

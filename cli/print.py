@@ -9,7 +9,19 @@ from typing import TextIO
 
 from algebra import TaskError, read_workings
 from cli.output import UNREADABLE, parsed
-from paper import KINDS, PAPERS, Settings, Wanted, as_pdf, as_png, as_svg, in_other_order, item_form, planned, source_of
+from paper import (
+    KINDS,
+    PAGE_SIZES,
+    Settings,
+    Wanted,
+    as_pdf,
+    as_png,
+    as_svg,
+    in_other_order,
+    item_form,
+    planned,
+    source_of,
+)
 
 
 def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
@@ -19,7 +31,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     parser.add_argument("file", help="workings in text form; - for standard input")
     parser.add_argument("--out", required=True, help="the PDF to write; a name in .svg or .png gives a picture a page")
     parser.add_argument("--kind", choices=KINDS, default="sheet")
-    parser.add_argument("--paper", choices=PAPERS, default="a4")
+    parser.add_argument("--paper", choices=PAGE_SIZES, default="a4")
     parser.add_argument("--columns", type=int, choices=(1, 2, 3), default=1)
     parser.add_argument("--space", choices=("blank", "lines", "squares", "none"), default="blank")
     parser.add_argument("--title", default="")

@@ -39,11 +39,10 @@ from algebra import (
     Working,
 )
 from lanes.building import Proposed
-from lanes.paper import Form
+from lanes.paper import PageFormat
 from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
-from paper import FeedbackSlip, Paper, Picture, ScannedPage, Settings, Shown, StudentData, Wanted
-from paper import Form as OpenForm
+from paper import FeedbackSlip, FileFormat, PageSize, Picture, ScannedPage, Settings, Shown, StudentData, Wanted
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
 heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
@@ -188,7 +187,7 @@ def analysed(given: str, *, variable: str | None = None, with_graph: bool = Fals
 
 
 def printed(
-    title: str, problems: list[Wanted], settings: Settings, *, version: str = "A", form: Form = "pdf"
+    title: str, problems: list[Wanted], settings: Settings, *, version: str = "A", form: PageFormat = "pdf"
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """A sheet on paper: the PDF, or its pages as SVG; and the items whose key can't be relied on. Raises TaskError."""
     found = heavy.ask("paper", title, problems, settings, version, form, seconds=KEY_SECONDS)
@@ -196,7 +195,7 @@ def printed(
     return found
 
 
-def out(sheet: SheetFile, form: OpenForm) -> bytes:
+def out(sheet: SheetFile, form: FileFormat) -> bytes:
     """A sheet in an open form. Raises TooHeavy."""
     found = heavy.ask("out", sheet, form, seconds=KEY_SECONDS)
     assert isinstance(found, bytes)
@@ -210,7 +209,7 @@ def feedback(title: str, day: str, slips: list[FeedbackSlip], paper: str, decima
     return found
 
 
-def student(data: StudentData, paper: Paper = "a4") -> bytes:
+def student(data: StudentData, paper: PageSize = "a4") -> bytes:
     """Everything that is kept of a student, as PDF. Raises TooHeavy."""
     found = heavy.ask("student", data, paper, seconds=VERSION_SECONDS)
     assert isinstance(found, bytes)

@@ -7,7 +7,8 @@ from typing import Literal
 from algebra import NotTaken, SheetFile, Working
 from paper import (
     FeedbackSlip,
-    Paper,
+    FileFormat,
+    PageSize,
     Picture,
     Settings,
     Shown,
@@ -25,13 +26,12 @@ from paper import (
     student_source,
     written,
 )
-from paper import Form as OpenForm
 
-Form = Literal["pdf", "svg", "png"]
+PageFormat = Literal["pdf", "svg", "png"]
 
 
 def made(
-    title: str, problems: list[Wanted], settings: Settings, version: str, form: Form
+    title: str, problems: list[Wanted], settings: Settings, version: str, form: PageFormat
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """The PDF, or the pages as SVG or PNG; and the items whose key can't be relied on, each with why."""
     plan = planned(title, problems, version=version, form=item_form(settings.kind))
@@ -40,17 +40,17 @@ def made(
     return pages, [(item.number, item.trouble) for item in plan.items if item.trouble]
 
 
-def out(sheet: SheetFile, form: OpenForm) -> bytes:
+def out(sheet: SheetFile, form: FileFormat) -> bytes:
     """A sheet in an open form."""
     return written(sheet, form)
 
 
-def feedback(title: str, day: str, slips: list[FeedbackSlip], paper: Paper, decimal: str) -> bytes:
+def feedback(title: str, day: str, slips: list[FeedbackSlip], paper: PageSize, decimal: str) -> bytes:
     """Feedback slips as PDF."""
     return as_pdf(feedback_source(title, day, slips, paper=paper, decimal=decimal))
 
 
-def student(data: StudentData, paper: Paper) -> bytes:
+def student(data: StudentData, paper: PageSize) -> bytes:
     """Everything that is kept of a student, as PDF."""
     return as_pdf(student_source(data, paper=paper))
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from paper.exchange import FORMS, INCOMING, MEDIA, Form, Incoming, read, safe_cell, table_rows, written
+from paper.exchange import FILE_FORMATS, INCOMING, MEDIA, FileFormat, Incoming, read, safe_cell, table_rows, written
 from paper.feedback import FeedbackSlip, Place, feedback_source
-from paper.layout import KINDS, PAPERS, Kind, Paper, Settings, item_form, source_of
+from paper.layout import KINDS, PAGE_SIZES, Kind, PageSize, Settings, item_form, source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
 from paper.pictures import PICTURES, SHOWN, Picture, Shown, picture_of
 from paper.plan import (
@@ -26,24 +26,24 @@ from paper.scans import PageMedia, ScannedPage, scanned_pages
 from paper.student import StudentData, StudentSet, StudentWork, student_source
 
 __all__ = [
-    "FORMS",
+    "FILE_FORMATS",
     "FORM_INSTRUCTIONS",
     "INCOMING",
     "ITEM_FORMS",
     "KINDS",
     "MEDIA",
-    "PAPERS",
+    "PAGE_SIZES",
     "PICTURES",
     "SHOWN",
     "FeedbackSlip",
-    "Form",
+    "FileFormat",
     "Incoming",
     "ItemForm",
     "KeyLine",
     "Kind",
     "PageMedia",
+    "PageSize",
     "PagesError",
-    "Paper",
     "Picture",
     "Place",
     "PlannedItem",

@@ -35,8 +35,8 @@ from algebra import (
 from paper import package
 from paper.plan import ITEM_FORMS, PlannedItem, SheetPlan, planned, wanted_of
 
-Form = Literal["chain", "json", "csv", "tex", "html", "qti"]
-FORMS: tuple[Form, ...] = get_args(Form)
+FileFormat = Literal["chain", "json", "csv", "tex", "html", "qti"]
+FILE_FORMATS: tuple[FileFormat, ...] = get_args(FileFormat)
 Incoming = Literal["chain", "json", "csv", "tex", "txt", "qti"]
 INCOMING: tuple[Incoming, ...] = get_args(Incoming)
 COLUMNS = ("number", "task", "given", "variable", "numbers", "method", "answer", "family", "difficulty")
@@ -47,7 +47,7 @@ _FIELDS = frozenset(
 )
 
 
-def written(sheet: SheetFile, form: Form) -> bytes:
+def written(sheet: SheetFile, form: FileFormat) -> bytes:
     """The sheet in one of the forms: text in UTF-8, or a zip archive."""
     return package.packed(sheet, _plan(sheet)) if form == "qti" else _WRITERS[form](sheet).encode()
 
@@ -452,7 +452,7 @@ _READERS: Mapping[str, Callable[[str, str], tuple[SheetFile, tuple[NotTaken, ...
     "tex": _from_text,
     "txt": _from_text,
 }
-MEDIA: Mapping[Form, str] = {
+MEDIA: Mapping[FileFormat, str] = {
     "chain": "text/plain",
     "json": "application/json",
     "csv": "text/csv",

@@ -17,9 +17,9 @@ from paper.graph import axes
 from paper.plan import ItemForm, PlannedItem, SheetPlan
 
 Kind = Literal["sheet", "answers", "key", "choose", "mend", "fill", "way", "claim", "cards", "large"]
-Paper = Literal["a4", "letter"]
+PageSize = Literal["a4", "letter"]
 Space = Literal["blank", "lines", "squares", "none"]
-KINDS, PAPERS = get_args(Kind), get_args(Paper)
+KINDS, PAGE_SIZES = get_args(Kind), get_args(PageSize)
 LETTERS = "ABCDEFGH"
 LINE_MM, LEAST_MM, MOST_MM = 9, 18, 130
 """How much room a line of the key gives to who works the item, and the bounds of the space for one item."""
@@ -32,7 +32,7 @@ class Settings:
     """How a sheet is laid out. `columns` is that of the items; `space` is what the work space looks like."""
 
     kind: Kind = "sheet"
-    paper: Paper = "a4"
+    paper: PageSize = "a4"
     columns: int = 1
     space: Space = "blank"
     name_line: bool = True

@@ -1,1 +1,1 @@
-"""What is asked of the methods: a worked solution, the methods side by side, the next step, more problems, features."""
+"""Questions that join the other rooms: the next step, a key proof-read, a function’s features, words over a problem."""

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from algebra.desk.solve import error_of
 from algebra.exact.decomposition import roots_over
 from algebra.exact.errors import ExactError, UndefinedValue
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.functions.features import Features, features_of
 from algebra.functions.graph import graph_of
-from algebra.methods.paper import problem_of
+from algebra.methods.worked_lines import problem_of
 from algebra.parse.errors import ReadingError
 from algebra.reports.features import FeaturesReport
 from algebra.reports.working import TaskError, Working
+from algebra.ways.solve import error_of
 
 
 def analysis(given: str, *, variable: str | None = None) -> Features:

@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from algebra.desk.solve import methods_in_order, problem_from, verified, worked
 from algebra.methods import catalogue
-from algebra.methods.paper import NotThisWay, Problem, Step, at_grain
 from algebra.methods.radical_equations import put_in
+from algebra.methods.worked_lines import NotThisWay, Problem, Step, at_grain
 from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_expression, read_line
 from algebra.reports.report import Report
@@ -18,6 +17,7 @@ from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.verify.check import check
+from algebra.ways.solve import methods_in_order, problem_from, verified, worked
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from algebra.desk.check import check
+from algebra.derive.check import check
 from algebra.formats.pasted_key import Key, KeyProblem, read_key
 from algebra.parse.lines import read_line
 from algebra.reports.proofs import Finding, KeyProblemReport, PassedOver, ProofsReport

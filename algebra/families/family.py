@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction as Q
 
-from algebra.methods.paper import Problem
+from algebra.methods.worked_lines import Problem
 from algebra.tree import build
 from algebra.tree.plain import plain
 

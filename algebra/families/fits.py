@@ -8,8 +8,8 @@ from math import gcd, isqrt
 from algebra.exact.errors import ExactError
 from algebra.methods import exponential, linear, quadratic, radical_equations, rational_equations
 from algebra.methods.linear import polys_of
-from algebra.methods.paper import NotThisWay, Problem
 from algebra.methods.terms import Poly, terms_of
+from algebra.methods.worked_lines import NotThisWay, Problem
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.shapes import is_root_difference

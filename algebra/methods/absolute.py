@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from algebra.methods.linear import both, polys_of, simplify_sides, undo
 from algebra.methods.moves import taking_off, undoing
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, say
 from algebra.methods.radical_equations import check_candidates
 from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.methods.worked_lines import BRIEF, NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
 
-def two_cases(problem: Problem) -> Paper:
+def two_cases(problem: Problem) -> WorkedLines:
     """|A| = c as A = c or A = −c, with the candidates checked where the other side holds the unknown."""
     left, right = problem.sides()
     bars = {
@@ -23,7 +23,7 @@ def two_cases(problem: Problem) -> Paper:
     }
     if not bars:
         raise NotThisWay("No bars hold the unknown.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     inner, other, two_bars = _isolated(paper, left, right)
     x = problem.unknown
     value = other.numbers
@@ -60,7 +60,7 @@ def two_cases(problem: Problem) -> Paper:
     return paper
 
 
-def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bool]:
+def _isolated(paper: WorkedLines, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bool]:
     """The inside of the bars, the other side, and whether that side is an absolute value too."""
     problem = paper.problem
     x = problem.unknown
@@ -112,6 +112,6 @@ def _isolated(paper: Paper, left: n.Node, right: n.Node) -> tuple[Poly, Poly, bo
     return inner, Poly.of(goal, x), False
 
 
-def _solve_case(paper: Paper) -> None:
+def _solve_case(paper: WorkedLines) -> None:
     simplify_sides(paper, *paper.here.sides())
     undo(paper, *polys_of(paper.here), ladder=False)

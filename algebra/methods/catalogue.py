@@ -28,7 +28,7 @@ from algebra.methods import (
     rationalise,
     substitution,
 )
-from algebra.methods.paper import Paper, Problem
+from algebra.methods.worked_lines import Problem, WorkedLines
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,7 +41,7 @@ class Method:
     description: str
     searches: str
     example: tuple[str, str]
-    work: Callable[[Problem], Paper]
+    work: Callable[[Problem], WorkedLines]
     numbers: str = "real"
     """The numbers that its example is worked in."""
 

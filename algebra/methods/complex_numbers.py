@@ -8,9 +8,9 @@ from fractions import Fraction as Q
 from math import gcd
 
 from algebra.methods.complex_terms import I, Term, combined, one_term, place, terms_in, written
-from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.surds import square_part
 from algebra.methods.terms import terms_of
+from algebra.methods.worked_lines import BOARD, BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -50,11 +50,11 @@ def _with_sign(sign: str, term: n.Node) -> n.Node:
     return build.negated(term) if sign == "-" and not isinstance(term, n.Sum) else build.signed(sign, term)
 
 
-def i_squared(problem: Problem) -> Paper:
+def i_squared(problem: Problem) -> WorkedLines:
     """Sums, products, powers and quotients of complex numbers, step by step until the form a + bi is left."""
     if not problem.complex or n.letters(problem.body) - {"i"}:
         raise NotThisWay("These are no complex numbers.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     for _ in range(MOST_LINES):
         if not any(step(paper) for step in _STEPS):
             break
@@ -66,7 +66,9 @@ def i_squared(problem: Problem) -> Paper:
     return paper
 
 
-def _rewritten(paper: Paper, change: Change, rule: str, what: str | n.Node = "", *, shown_at: int = BOARD) -> bool:
+def _rewritten(
+    paper: WorkedLines, change: Change, rule: str, what: str | n.Node = "", *, shown_at: int = BOARD
+) -> bool:
     """Whether the change acts somewhere in the line; it is written then."""
     line = n.bare(_innermost(paper.line, change))
     if plain(line) == plain(paper.line):
@@ -75,7 +77,7 @@ def _rewritten(paper: Paper, change: Change, rule: str, what: str | n.Node = "",
     return True
 
 
-def _roots_of_negatives(paper: Paper) -> bool:
+def _roots_of_negatives(paper: WorkedLines) -> bool:
     """√(-12) as i√12, then as 2i√3."""
 
     def first(node: n.Node) -> n.Node | None:
@@ -105,7 +107,7 @@ def _negative_radicand(node: n.Node) -> int | None:
     return None
 
 
-def _simplify_roots(paper: Paper) -> bool:
+def _simplify_roots(paper: WorkedLines) -> bool:
     def change(node: n.Node) -> n.Node | None:
         match node:
             case n.Root(radicand, None):
@@ -118,7 +120,7 @@ def _simplify_roots(paper: Paper) -> bool:
     return _rewritten(paper, change, "root-of-square", ", ".join(say("{} = {}", p, change(p) or p) for p in found))
 
 
-def _powers_of_i(paper: Paper) -> bool:
+def _powers_of_i(paper: WorkedLines) -> bool:
     """i² as (−1), then as a sign; higher powers by i⁴ = 1."""
     found = sorted({power for p in n.parts_of(paper.line) if (power := _exponent_of_i(p)) is not None})
     if not found:
@@ -185,7 +187,7 @@ def _power_told(power: int) -> str:
     return f"i^4 = 1 and {power} = 4·{fours}{shown}, so i^{power} = {plain(Term(Q(1), rest).small.tree)}"
 
 
-def _negative_exponents(paper: Paper) -> bool:
+def _negative_exponents(paper: WorkedLines) -> bool:
     """A power with a negative exponent as a fraction."""
 
     def change(node: n.Node) -> n.Node | None:
@@ -200,7 +202,7 @@ def _negative_exponents(paper: Paper) -> bool:
     return _rewritten(paper, change, "negative-exponent", told)
 
 
-def _division(paper: Paper) -> bool:
+def _division(paper: WorkedLines) -> bool:
     """a ÷ b as a fraction."""
 
     def change(node: n.Node) -> n.Node | None:
@@ -211,7 +213,7 @@ def _division(paper: Paper) -> bool:
     return _rewritten(paper, change, "one-fraction")
 
 
-def _combine(paper: Paper) -> bool:
+def _combine(paper: WorkedLines) -> bool:
     """Real parts together, imaginary parts together; brackets that are added or subtracted opened first."""
     told: list[str] = []
 
@@ -234,7 +236,7 @@ def _combine(paper: Paper) -> bool:
     return True
 
 
-def _open_brackets(paper: Paper, rule: str, *, shown_at: int = BOARD) -> bool:
+def _open_brackets(paper: WorkedLines, rule: str, *, shown_at: int = BOARD) -> bool:
     """Whether brackets that are added or subtracted were opened in a line of their own."""
 
     def change(node: n.Node) -> n.Node | None:
@@ -258,7 +260,7 @@ def _added(terms: Sequence[Term]) -> Iterator[str]:
             yield say("{} = {}", written(like), written(combined(like)))
 
 
-def _powers_of_brackets(paper: Paper) -> bool:
+def _powers_of_brackets(paper: WorkedLines) -> bool:
     """(2+i)³ as (2+i)²(2+i); a square as the bracket times itself; the power of a single term worked out."""
 
     def change(node: n.Node) -> n.Node | None:
@@ -287,7 +289,7 @@ def _powers_of_brackets(paper: Paper) -> bool:
     return _rewritten(paper, change, "power-as-product", told, shown_at=EVERY if square else BOARD)
 
 
-def _multiply(paper: Paper) -> bool:
+def _multiply(paper: WorkedLines) -> bool:
     """Every term by every term, i² not yet replaced; conjugates at once as a difference of squares."""
     told: list[str] = []
 
@@ -306,7 +308,7 @@ def _multiply(paper: Paper) -> bool:
     line = n.bare(_innermost(paper.line, change))
     if plain(line) == plain(paper.line):
         return False
-    opened = Paper(paper.here)
+    opened = WorkedLines(paper.here)
     opened.line = line
     flat = _open_brackets(opened, "multiply-complex")
     what = ", ".join(dict.fromkeys(told))
@@ -364,7 +366,7 @@ def _conjugates_told(first: Sequence[Term], second: Sequence[Term]) -> str:
     return ""
 
 
-def _conjugate(paper: Paper) -> bool:
+def _conjugate(paper: WorkedLines) -> bool:
     """A quotient by a number with i: top and bottom times the conjugate; by one term with i: times i."""
     told: list[str] = []
     rules: list[str] = []
@@ -406,7 +408,7 @@ def _dotted(front: n.Node, other: n.Node) -> n.Node:
     return build.dotted(build.factor(front), other)
 
 
-def _real_denominator(paper: Paper) -> bool:
+def _real_denominator(paper: WorkedLines) -> bool:
     """(6+4i)/10 as 3/5 + 2i/5."""
     told: list[str] = []
 

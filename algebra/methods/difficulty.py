@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from math import exp, log2, log10
 
-from algebra.methods.paper import Step
+from algebra.methods.worked_lines import Step
 from algebra.reports.side_work import Box, CommonDenominator, LongDivision, ProductSum, SideWork, SyntheticDivision
 from algebra.reports.solution import Difficulty
 from algebra.tree import build

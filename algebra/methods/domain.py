@@ -5,9 +5,9 @@ from __future__ import annotations
 from algebra.exact import algebraic_numbers as numbers
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import Ratio, depends_on, integer_coefficients, irreducible_factors
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of, written_root
 from algebra.methods.terms import Poly, factors_of
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -39,7 +39,7 @@ def zeros(poly: Poly) -> list[n.Node]:
     return [written_root(value) for value in sorted(set(values))]
 
 
-def write_domain(paper: Paper, *, kind: str = "exclusion") -> None:
+def write_domain(paper: WorkedLines, *, kind: str = "exclusion") -> None:
     """The zeros of the denominators worked out as side work, then the statement of what is left out."""
     problem = paper.problem
     x = problem.unknown
@@ -62,7 +62,7 @@ def write_domain(paper: Paper, *, kind: str = "exclusion") -> None:
     paper.write(build.left_out(x, ordered), "state-domain", what, kind=kind, shown_at=BRIEF)
 
 
-def _zero_chain(paper: Paper, poly: Poly, ordered: list[n.Node]) -> None:
+def _zero_chain(paper: WorkedLines, poly: Poly, ordered: list[n.Node]) -> None:
     """The denominators as they are written set to zero, then factored as far as they are not yet."""
     x = paper.problem.unknown
     below = list(dict.fromkeys(_denominators_as_written(paper.problem)))
@@ -102,8 +102,8 @@ def _denominators_as_written(problem: Problem) -> list[n.Node]:
     return [] if any(isinstance(p, n.Fraction) for tree in below for p in n.parts_of(tree)) else below
 
 
-def factor_denominator(problem: Problem) -> Paper:
+def factor_denominator(problem: Problem) -> WorkedLines:
     """The denominators of the given, as written, set to zero."""
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     write_domain(paper)
     return paper

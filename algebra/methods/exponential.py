@@ -15,9 +15,9 @@ from algebra.exact.radical_field import RadicalField
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.linear import both, polys_of, simplify_sides, undo
 from algebra.methods.moves import dividing, taken_from, taking_off
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.quadratic import factoring, quadratic_formula, square_root
 from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -143,12 +143,12 @@ def is_exponential(problem: Problem) -> bool:
     )
 
 
-def common_base(problem: Problem) -> Paper:
+def common_base(problem: Problem) -> WorkedLines:
     """Both sides as powers of one base, then equal exponents."""
     if not is_exponential(problem):
         raise NotThisWay("The unknown stands in no exponent.")
     left_tree, right_tree = problem.sides()
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     left_tree, right_tree = _collected(paper, left_tree, right_tree)
     left_tree, right_tree = _one_power_each(paper, left_tree, right_tree)
     powers = [product_of(problem, side) for side in (left_tree, right_tree) if n.letters(side)]
@@ -186,7 +186,7 @@ def common_base(problem: Problem) -> Paper:
     return paper
 
 
-def _went_on(paper: Paper, ways: Sequence[Callable[[Problem], Paper]]) -> Paper:
+def _went_on(paper: WorkedLines, ways: Sequence[Callable[[Problem], WorkedLines]]) -> WorkedLines:
     """The paper with the rest worked by the first of these methods that leads on from its last line."""
     for way in ways:
         try:
@@ -197,7 +197,7 @@ def _went_on(paper: Paper, ways: Sequence[Callable[[Problem], Paper]]) -> Paper:
     raise NotThisWay("What the exponents lead to is not solved here.")
 
 
-def _collected(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, n.Node]:
+def _collected(paper: WorkedLines, left: n.Node, right: n.Node) -> tuple[n.Node, n.Node]:
     """Several terms with the same power, as in 3^(x+1) + 3^x = 36, put together; other equations as they are."""
     problem = paper.problem
     x = problem.unknown
@@ -310,7 +310,7 @@ def _negative(problem: Problem, left: n.Node, right: n.Node) -> bool:
     return False
 
 
-def _one_power_each(paper: Paper, left: n.Node, right: n.Node) -> tuple[n.Node, n.Node]:
+def _one_power_each(paper: WorkedLines, left: n.Node, right: n.Node) -> tuple[n.Node, n.Node]:
     """a·b^x + c = d with the power let stand alone; other equations as they are."""
     problem = paper.problem
     for own, other, own_left in ((left, right, True), (right, left, False)):

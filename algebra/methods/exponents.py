@@ -11,8 +11,8 @@ from algebra.exact.algebraic_numbers import prime_factors, whole_root
 from algebra.exact.errors import ExactError
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.order import literal, order_of_operations, tidy
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.terms import number, shown
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -155,27 +155,27 @@ def combined(parts: Sequence[PowerOf], *, across: bool) -> list[PowerOf]:
     return list(found.values())
 
 
-def exponent_laws(problem: Problem) -> Paper:
+def exponent_laws(problem: Problem) -> WorkedLines:
     """Powers of products and powers first, then same bases, then negative exponents, then numbers."""
     return _worked(problem, lambda paper, tree: tree)
 
 
-def prime_bases(problem: Problem) -> Paper:
+def prime_bases(problem: Problem) -> WorkedLines:
     """Every numeric base written by primes first."""
     return _worked(problem, _by_primes)
 
 
-def reciprocal_first(problem: Problem) -> Paper:
+def reciprocal_first(problem: Problem) -> WorkedLines:
     """Fractions with a negative exponent turned over first."""
     return _worked(problem, _turned)
 
 
-def _worked(problem: Problem, first: Callable[[Paper, n.Node], n.Node]) -> Paper:
+def _worked(problem: Problem, first: Callable[[WorkedLines, n.Node], n.Node]) -> WorkedLines:
     if not any(isinstance(p, n.Power) for p in n.parts_of(problem.body)):
         raise NotThisWay("There are no powers.")
     if not n.letters(problem.body) and isinstance(n.bare(problem.body), n.Sum):
         raise NotThisWay("A sum of numbers is worked out in the order of operations.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     tree = first(paper, problem.body)
     try:
         sign, parts = flatten(problem, tree)
@@ -185,7 +185,7 @@ def _worked(problem: Problem, first: Callable[[Paper, n.Node], n.Node]) -> Paper
     return paper
 
 
-def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None:
+def _powers(paper: WorkedLines, tree: n.Node, sign: int, parts: list[PowerOf]) -> None:
     inside = next(
         (
             p
@@ -262,7 +262,7 @@ def _powers(paper: Paper, tree: n.Node, sign: int, parts: list[PowerOf]) -> None
 
 
 def _write(
-    paper: Paper, sign: int, parts: list[PowerOf], rule: str, what: str, *, in_work: list[PowerOf] | None = None
+    paper: WorkedLines, sign: int, parts: list[PowerOf], rule: str, what: str, *, in_work: list[PowerOf] | None = None
 ) -> None:
     """The powers with their exponents still to be worked out, at the finest grain, then worked out."""
     paper.write(written(sign, in_work or parts, in_work=True), rule, what, shown_at=EVERY)
@@ -278,7 +278,7 @@ def _plain_number(part: PowerOf) -> bool:
     return part.is_number and part.size == 1
 
 
-def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
+def _numbers(paper: WorkedLines, sign: int, parts: list[PowerOf]) -> None:
     """Numeric powers worked out where they are short, and the numbers reduced."""
     leave = paper.problem.convention("powers") == "leave"
     total, kept = Q(1), []
@@ -321,7 +321,7 @@ def _numbers(paper: Paper, sign: int, parts: list[PowerOf]) -> None:
     paper.answer = [paper.line]
 
 
-def _by_primes(paper: Paper, tree: n.Node) -> n.Node:
+def _by_primes(paper: WorkedLines, tree: n.Node) -> n.Node:
     """Each numeric base that is no prime as a product of powers of primes, in brackets."""
     changed: list[str] = []
 
@@ -390,7 +390,7 @@ def _prime_fraction(value: Q) -> n.Node:
     return n.Fraction(top, bottom)
 
 
-def _turned(paper: Paper, tree: n.Node) -> n.Node:
+def _turned(paper: WorkedLines, tree: n.Node) -> n.Node:
     """Every bracket with a negative exponent as its reciprocal with a positive one."""
     changed = False
 
@@ -416,7 +416,7 @@ def _turned(paper: Paper, tree: n.Node) -> n.Node:
     return new
 
 
-def with_sums(paper: Paper, tree: n.Node) -> Paper:
+def with_sums(paper: WorkedLines, tree: n.Node) -> WorkedLines:
     """Powers in a sum: negative exponents become fractions, or the smallest power is taken out."""
     problem = paper.problem
     if not n.letters(tree):

@@ -9,7 +9,6 @@ from math import gcd
 from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import Ratio
 from algebra.exact.rational_functions import factored as factors_of_poly
-from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomials import (
     factoring_of,
     integers,
@@ -20,6 +19,7 @@ from algebra.methods.polynomials import (
     squared,
 )
 from algebra.methods.terms import Poly, factored, listed, same_terms, shown, spread
+from algebra.methods.worked_lines import BOARD, BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.reports.side_work import ProductSum, SideWork
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -29,27 +29,27 @@ from algebra.tree.plain import plain
 PRIME = ln.Word("prime")
 
 
-def sum_product(problem: Problem) -> Paper:
+def sum_product(problem: Problem) -> WorkedLines:
     """Two numbers with the product and the sum; for a ≠ 1 the middle term is split."""
     return _factored(problem, "sum-product")
 
 
-def area_grid(problem: Problem) -> Paper:
+def area_grid(problem: Problem) -> WorkedLines:
     """The same pair read from a two by two box."""
     return _factored(problem, "area-grid", trinomial=True)
 
 
-def ac_grouping(problem: Problem) -> Paper:
+def ac_grouping(problem: Problem) -> WorkedLines:
     """Split the middle term, factor in pairs; with four terms, factor in pairs at once."""
     return _factored(problem, "ac-grouping", unlike_one=True)
 
 
-def slide_and_divide(problem: Problem) -> Paper:
+def slide_and_divide(problem: Problem) -> WorkedLines:
     """Work with x² + bx + ac, divide by a, reduce, slide denominators in front."""
     return _factored(problem, "slide-and-divide", unlike_one=True, trinomial=True)
 
 
-def special_forms(problem: Problem) -> Paper:
+def special_forms(problem: Problem) -> WorkedLines:
     """Differences of squares, perfect squares, sums and differences of cubes."""
     paper = _factored(problem, "sum-product")
     special = {"difference-of-squares", "perfect-square", "sum-of-cubes"}
@@ -58,7 +58,7 @@ def special_forms(problem: Problem) -> Paper:
     return paper
 
 
-def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one: bool = False) -> Paper:
+def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one: bool = False) -> WorkedLines:
     value = problem.value(problem.body)
     if not value.is_polynomial or not value.denominator.is_constant():
         raise NotThisWay("It is no polynomial.")
@@ -67,7 +67,7 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
     letters = [name for name, d in zip(value.field.names, value.numerator.degrees(), strict=True) if d > 0]
     if not letters:
         raise NotThisWay("There are no letters.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     expanded = listed(spread(problem, problem.body))
     if _is_sum_of_products(problem.body):
         paper.write(expanded, "distribute", "brackets are opened first")
@@ -109,7 +109,7 @@ def _factored(problem: Problem, how: str, *, trinomial: bool = False, unlike_one
     return paper
 
 
-def _number_first(paper: Paper, letter: str) -> bool:
+def _number_first(paper: WorkedLines, letter: str) -> bool:
     """25 - 4x² as (5 + 2x)(5 - 2x), 27 - x³ as (3 - x)(9 + 3x + x²): a difference that begins with its number stays
     so."""
     match n.bare(paper.problem.body):
@@ -148,7 +148,7 @@ def _is_sum_of_products(tree: n.Node) -> bool:
     return any(isinstance(n.bare(p), n.Sum) for t in bare.terms for p in n.parts_of(t) if isinstance(p, n.Group))
 
 
-def _prime(paper: Paper, core: list[int]) -> None:
+def _prime(paper: WorkedLines, core: list[int]) -> None:
     """No pair, no pattern: prime over the rational numbers."""
     what = "no pattern fits and no rational number makes it zero."
     side: list[SideWork] = []
@@ -163,12 +163,12 @@ def _prime(paper: Paper, core: list[int]) -> None:
     _say_prime(paper, what, side)
 
 
-def _say_prime(paper: Paper, what: str, side: Sequence[SideWork] = ()) -> None:
+def _say_prime(paper: WorkedLines, what: str, side: Sequence[SideWork] = ()) -> None:
     paper.write(PRIME, "not-factorable", what, side=side, shown_at=BRIEF, noticed=("prime",))
     paper.answer = [PRIME]
 
 
-def _in_letters(paper: Paper, value: Ratio, how: str, strict: bool) -> None:
+def _in_letters(paper: WorkedLines, value: Ratio, how: str, strict: bool) -> None:
     """Two letters or more: the common monomial, then one pattern, then the irreducible factors."""
     content, factors = factors_of_poly(value.numerator)
     ring = value.field.ratio

@@ -10,11 +10,11 @@ from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.linear import both
 from algebra.methods.moves import beside, multiplying, taken_from, taking_off, undoing
-from algebra.methods.paper import BRIEF, EVERY, Move, NotThisWay, Paper, Problem, say
 from algebra.methods.quadratic import take_root
 from algebra.methods.radical_equations import check_candidates
 from algebra.methods.rational_equations import settle
 from algebra.methods.terms import Poly, number, over_one_bar, shown, terms_of
+from algebra.methods.worked_lines import BRIEF, EVERY, Move, NotThisWay, Problem, WorkedLines, say
 from algebra.reports.side_work import Ladder
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -22,7 +22,7 @@ from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 
 
-def undo_in_reverse(problem: Problem) -> Paper:
+def undo_in_reverse(problem: Problem) -> WorkedLines:
     """One inverse operation a line."""
     left, right = problem.sides()
     x = n.Letter(problem.unknown)
@@ -35,7 +35,7 @@ def undo_in_reverse(problem: Problem) -> Paper:
         raise NotThisWay("The unknown stands in an exponent.")
     if any(isinstance(p, n.Absolute) for p in n.parts_of(own)):
         raise NotThisWay("The unknown stands between bars.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     work = _Undoing(paper, own_left)
     work.run(own, problem.value(other))
     if len(work.done) > 1 and paper.steps:
@@ -46,7 +46,7 @@ def undo_in_reverse(problem: Problem) -> Paper:
 
 
 class _Undoing:
-    def __init__(self, paper: Paper, own_left: bool) -> None:
+    def __init__(self, paper: WorkedLines, own_left: bool) -> None:
         self.paper = paper
         self.problem = paper.problem
         self.own_left = own_left

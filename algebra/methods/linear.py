@@ -6,7 +6,6 @@ from math import lcm
 
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.moves import beside, dividing, multiplying, taken_from, taking_off
-from algebra.methods.paper import BRIEF, EVERY, Move, NotThisWay, Paper, Problem, sides_of
 from algebra.methods.terms import (
     Poly,
     has_brackets_to_open,
@@ -19,6 +18,7 @@ from algebra.methods.terms import (
     terms_of,
     times_each,
 )
+from algebra.methods.worked_lines import BRIEF, EVERY, Move, NotThisWay, Problem, WorkedLines, sides_of
 from algebra.reports.side_work import Balance, CommonDenominator, Ladder
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -47,18 +47,18 @@ def _unknown_below(problem: Problem, tree: n.Node) -> bool:
     return False
 
 
-def simplify_then_undo(problem: Problem) -> Paper:
+def simplify_then_undo(problem: Problem) -> WorkedLines:
     """Each side worked out, the unknown brought together, then undone in the reverse order of operations."""
     if not is_linear(problem):
         raise NotThisWay("The equation is not linear.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     left, right = problem.sides()
     simplify_sides(paper, left, right)
     undo(paper, *polys_of(paper.here))
     return paper
 
 
-def clear_fractions(problem: Problem) -> Paper:
+def clear_fractions(problem: Problem) -> WorkedLines:
     """The whole equation times the LCD of its numbers first."""
     if not is_linear(problem):
         raise NotThisWay("The equation is not linear.")
@@ -67,7 +67,7 @@ def clear_fractions(problem: Problem) -> Paper:
     common = lcm(1, *(_number_below(problem, t) for _, t in pieces))
     if common == 1:
         raise NotThisWay("There are no fractions to clear.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     what = number(common)
     sides = [_each_times(what, side) for side in (left, right)]
     bottoms = sorted({_number_below(problem, t) for _, t in pieces} - {1})
@@ -140,7 +140,7 @@ def _content(value: Ratio) -> int:
     return abs(int(below.leading_coefficient())) if below.is_constant() else 1
 
 
-def divide_first(problem: Problem) -> Paper:
+def divide_first(problem: Problem) -> WorkedLines:
     """a(…) = c with the whole side divided by a first."""
     if not is_linear(problem):
         raise NotThisWay("The equation is not linear.")
@@ -157,14 +157,14 @@ def divide_first(problem: Problem) -> Paper:
     scale = problem.field.constant(1)
     for factor in outer:
         scale = scale * problem.value(factor)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     paper.write_move(build.equation(inner[0], shown(problem.value(right) / scale)), dividing(scale))
     simplify_sides(paper, *paper.here.sides())
     undo(paper, *polys_of(paper.here))
     return paper
 
 
-def simplify_sides(paper: Paper, left: n.Node, right: n.Node) -> None:
+def simplify_sides(paper: WorkedLines, left: n.Node, right: n.Node) -> None:
     """Brackets opened on both sides, then like terms combined."""
     problem = paper.problem
     x = problem.unknown
@@ -194,7 +194,7 @@ def polys_of(problem: Problem) -> tuple[Poly, Poly]:
     return Poly.of(problem.value(left), problem.unknown), Poly.of(problem.value(right), problem.unknown)
 
 
-def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
+def undo(paper: WorkedLines, left: Poly, right: Poly, *, ladder: bool = True) -> None:
     """From a·x + b = c·x + d to the solution, one move a line; higher powers that both sides share are taken off
     first."""
     left, right = _drop_highest(paper, left, right)
@@ -218,7 +218,7 @@ def undo(paper: Paper, left: Poly, right: Poly, *, ladder: bool = True) -> None:
         _state(paper, other[0], unknown_left)
 
 
-def _drop_highest(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
+def _drop_highest(paper: WorkedLines, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     """The same higher powers taken from both sides."""
     for power in range(max(left.degree, right.degree), 1, -1):
         if left[power].is_zero:
@@ -234,7 +234,7 @@ def both(own: n.Node, other: n.Node, own_left: bool) -> n.Node:
     return build.equation(own, other) if own_left else build.equation(other, own)
 
 
-def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
+def _gather(paper: WorkedLines, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     """The unknown to the side where its coefficient stays positive."""
     a, b = left[1].constant, right[1].constant
     to_left = a is None or b is None or a > b
@@ -249,7 +249,7 @@ def _gather(paper: Paper, left: Poly, right: Poly) -> tuple[Poly, Poly]:
     return new_left, new_right
 
 
-def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: list[Ladder]) -> tuple[Poly, Poly]:
+def _drop_constant(paper: WorkedLines, own: Poly, other: Poly, own_left: bool, work: list[Ladder]) -> tuple[Poly, Poly]:
     term = own.term(0)
     move = taking_off(term)
     mine, others = (taken_from(side.tree, term) for side in (own, other))
@@ -262,7 +262,7 @@ def _drop_constant(paper: Paper, own: Poly, other: Poly, own_left: bool, work: l
     return new_own, new_other
 
 
-def _divide(paper: Paper, coefficient: Ratio, other: Poly, own_left: bool) -> None:
+def _divide(paper: WorkedLines, coefficient: Ratio, other: Poly, own_left: bool) -> None:
     x = n.Letter(paper.problem.unknown)
     result = over_one_bar(other[0] / coefficient)
     own = Poly([coefficient - coefficient, coefficient], x.name).tree
@@ -298,7 +298,7 @@ def _unreduced(top: Ratio, bottom: Ratio) -> bool:
     return a is not None and b is not None and (a / b).denominator != abs(b)
 
 
-def _state(paper: Paper, value: Ratio, own_left: bool) -> None:
+def _state(paper: WorkedLines, value: Ratio, own_left: bool) -> None:
     paper.answer = [shown(value)]
     if paper.steps:
         return
@@ -306,7 +306,7 @@ def _state(paper: Paper, value: Ratio, own_left: bool) -> None:
     paper.write(line, "read-solution", "the unknown stands alone")
 
 
-def _no_unknown(paper: Paper, left: Poly, right: Poly) -> None:
+def _no_unknown(paper: WorkedLines, left: Poly, right: Poly) -> None:
     constants = build.equation(shown(left[0]), shown(right[0]))
     if not left[1].is_zero:
         term = left.term(1)

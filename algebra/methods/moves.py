@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from algebra.exact.rational_functions import Ratio
-from algebra.methods.paper import Move
 from algebra.methods.terms import shown
+from algebra.methods.worked_lines import Move
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.terms import Poly, has_brackets_to_open, listed, shown, spread, times_each
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 
 
-def _bracket_twice(paper: Paper, problem: Problem) -> None:
+def _bracket_twice(paper: WorkedLines, problem: Problem) -> None:
     """(2x+7)² as (2x+7)(2x+7), then every product by itself, at the finest grain."""
 
     def twice(node: n.Node) -> n.Node:
@@ -30,7 +30,7 @@ def _bracket_twice(paper: Paper, problem: Problem) -> None:
     paper.write(listed(spread(problem, line)), "distribute", times_each(line), shown_at=EVERY)
 
 
-def expand_and_combine(problem: Problem) -> Paper:
+def expand_and_combine(problem: Problem) -> WorkedLines:
     """Every bracket opened, then like terms combined."""
     value = problem.value(problem.body)
     if not value.is_polynomial or any(
@@ -39,7 +39,7 @@ def expand_and_combine(problem: Problem) -> Paper:
         raise NotThisWay("It is no polynomial.")
     if not n.letters(problem.body):
         raise NotThisWay("There are no letters.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     if has_brackets_to_open(problem.body):
         square = next(
             (p for p in n.parts_of(problem.body) if isinstance(p, n.Power) and isinstance(n.bare(p.base), n.Sum)), None

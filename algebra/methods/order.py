@@ -8,8 +8,8 @@ from math import gcd, lcm
 
 from algebra import limits
 from algebra.exact.algebraic_numbers import whole_root
-from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem
 from algebra.methods.terms import number
+from algebra.methods.worked_lines import BOARD, BRIEF, EVERY, NotThisWay, Problem, WorkedLines
 from algebra.reports.side_work import Counters
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -67,11 +67,11 @@ class Operation:
     finer: tuple[Finer, ...] = ()
 
 
-def order_of_operations(problem: Problem) -> Paper:
+def order_of_operations(problem: Problem) -> WorkedLines:
     """Works a numeric expression out. Raises NotThisWay where letters or roots of other numbers occur."""
     if n.letters(problem.body):
         raise NotThisWay("Letters occur.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     body = problem.body
     decimals = any(isinstance(part, n.Decimal) for part in n.parts_of(body))
     for _ in range(limits.MAX_TOKENS):
@@ -101,7 +101,7 @@ def order_of_operations(problem: Problem) -> Paper:
     return paper
 
 
-def _mixed_at_the_end(paper: Paper, problem: Problem, value: Q) -> None:
+def _mixed_at_the_end(paper: WorkedLines, problem: Problem, value: Q) -> None:
     if problem.convention("fractions") != "mixed" or isinstance(n.bare(paper.line), n.Decimal):
         return
     if value.denominator == 1 or abs(value) < 1:

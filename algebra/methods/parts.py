@@ -7,16 +7,16 @@ from dataclasses import replace
 
 from algebra.exact.errors import ExactError
 from algebra.methods.multiply_out import expand_and_combine
-from algebra.methods.paper import NotThisWay, Paper, Problem, Step, at_grain
 from algebra.methods.rational_expressions import combine_then_divide, factor_and_cancel, lcd
+from algebra.methods.worked_lines import NotThisWay, Problem, Step, WorkedLines, at_grain
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 
-_WAYS: tuple[Callable[[Problem], Paper], ...] = (lcd, combine_then_divide, factor_and_cancel)
+_WAYS: tuple[Callable[[Problem], WorkedLines], ...] = (lcd, combine_then_divide, factor_and_cancel)
 
 
-def part_by_part(problem: Problem) -> Paper:
+def part_by_part(problem: Problem) -> WorkedLines:
     """x/(x - 3)·((x² - 9)/(x + 3) + 2): the bracket first, beside; then the product of what is left."""
     body = n.bare(problem.body)
     minus = isinstance(body, n.Signed) and body.sign == "-"
@@ -26,7 +26,7 @@ def part_by_part(problem: Problem) -> Paper:
     apart = [k for k, factor in enumerate(product.factors) if _is_work(n.bare(factor))]
     if not apart:
         raise NotThisWay("No factor has to be worked out by itself.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     factors = list(product.factors)
     for k in apart:
         factors[k] = _aside(paper, problem, n.bare(factors[k]))
@@ -50,7 +50,7 @@ def _is_work(part: n.Node) -> bool:
     return isinstance(part, n.Fraction) and len(fractions) > 1
 
 
-def _aside(paper: Paper, problem: Problem, part: n.Node) -> n.Node:
+def _aside(paper: WorkedLines, problem: Problem, part: n.Node) -> n.Node:
     """Writes the working of one part as an aside; returns what it comes to."""
     for way in _WAYS:
         try:

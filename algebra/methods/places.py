@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from algebra.formats.typeset import set_line
-from algebra.methods.paper import Step
+from algebra.methods.worked_lines import Step
 from algebra.parse.lines import read_line
 from algebra.reports.echo import Echo
 from algebra.tree import nodes as n

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from algebra.methods.linear import polys_of, simplify_sides, undo
-from algebra.methods.paper import NotThisWay, Paper, Problem
 from algebra.methods.polynomials import factoring_of, root_statements
 from algebra.methods.quadratic import (
     by_factoring,
@@ -14,10 +13,11 @@ from algebra.methods.quadratic import (
     standard_form,
 )
 from algebra.methods.terms import Poly
+from algebra.methods.worked_lines import NotThisWay, Problem, WorkedLines
 from algebra.tree import nodes as n
 
 
-def finish_polynomial(paper: Paper) -> None:
+def finish_polynomial(paper: WorkedLines) -> None:
     """From the paper's last line, a polynomial equation, to the solutions. Raises NotThisWay where none is in reach."""
     problem = paper.here
     x = problem.unknown
@@ -50,12 +50,12 @@ def finish_polynomial(paper: Paper) -> None:
         raise NotThisWay("The polynomial does not factor over the rational numbers.")
 
 
-def polynomial_factoring(problem: Problem) -> Paper:
+def polynomial_factoring(problem: Problem) -> WorkedLines:
     """Everything on one side and factored, whatever the degree."""
     left, right = polys_of(problem)
     if Poly.of(left.value - right.value, problem.unknown).degree < 2:
         raise NotThisWay("The equation is linear.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     ready = product_is_zero(problem)
     if ready is not None:
         root_statements(paper, ready)

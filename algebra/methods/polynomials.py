@@ -12,8 +12,8 @@ from algebra.exact import algebraic_numbers as numbers
 from algebra.exact.algebraic_numbers import whole_root
 from algebra.exact.rational_functions import coefficients, depends_on, integer_coefficients, irreducible_factors
 from algebra.exact.rational_functions import factored as factors_of_poly
-from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, say
 from algebra.methods.terms import Poly, shown
+from algebra.methods.worked_lines import BOARD, BRIEF, EVERY, NotThisWay, WorkedLines, say
 from algebra.reports.side_work import AreaGrid, ProductSum, SideWork, SlideDivide, SquareTest, SyntheticDivision
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -453,7 +453,7 @@ def _with_parameters(poly: Poly) -> Factoring | None:
     return found
 
 
-def root_statements(paper: Paper, factors: list[Factor]) -> None:
+def root_statements(paper: WorkedLines, factors: list[Factor]) -> None:
     """From a product equal to 0 to its roots, a line of factors and a line of solutions."""
     x = paper.problem.unknown
     own = [(tree, poly) for tree, poly, _ in factors if poly.degree]
@@ -471,7 +471,7 @@ def root_statements(paper: Paper, factors: list[Factor]) -> None:
         paper.write(line, "no-real-root", "no factor can be 0", shown_at=BRIEF)
 
 
-def _roots_of_rest(paper: Paper, poly: Poly) -> list[n.Node]:
+def _roots_of_rest(paper: WorkedLines, poly: Poly) -> list[n.Node]:
     """The roots of a factor that does not split, written with roots where that is possible."""
     if integers(poly) is None:
         return []

@@ -10,10 +10,10 @@ from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import DomainError, Ratio
 from algebra.methods.linear import both, polys_of, simplify_sides
 from algebra.methods.moves import beside, dividing, taking_off, undoing
-from algebra.methods.paper import BOARD, BRIEF, EVERY, NotThisWay, Paper, Problem, say, sides_of
 from algebra.methods.polynomials import Factor, Factoring, factoring_of, root_statements
 from algebra.methods.surds import Surd, surd_tree
 from algebra.methods.terms import Poly, factors_of, number, shown
+from algebra.methods.worked_lines import BOARD, BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say, sides_of
 from algebra.reports.side_work import Box, QuadraticCoefficients
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -37,7 +37,7 @@ def _demand(problem: Problem) -> tuple[Poly, Poly]:
     return polys_of(problem)
 
 
-def standard_form(paper: Paper) -> Poly:
+def standard_form(paper: WorkedLines) -> Poly:
     """Writes the line … = 0 with whole coefficients without a common factor; returns its left side."""
     current = paper.here
     left_tree, right_tree = current.sides()
@@ -71,7 +71,7 @@ def _zero(poly: Poly, flipped: bool) -> n.Node:
     return both(poly.tree, build.ZERO, not flipped)
 
 
-def _small_numbers(paper: Paper, total: Poly, flipped: bool) -> Poly:
+def _small_numbers(paper: WorkedLines, total: Poly, flipped: bool) -> Poly:
     """Divides by the common number, or multiplies by the common denominator, −1 taken along."""
     numbers = total.numbers
     if numbers is None:
@@ -94,10 +94,10 @@ def _small_numbers(paper: Paper, total: Poly, flipped: bool) -> Poly:
     return smaller
 
 
-def factoring(problem: Problem) -> Paper:
+def factoring(problem: Problem) -> WorkedLines:
     """Everything on one side, factored, each factor zero."""
     _demand(problem)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     ready = product_is_zero(problem)
     if ready is not None:
         root_statements(paper, ready)
@@ -127,7 +127,7 @@ def product_is_zero(problem: Problem) -> list[Factor] | None:
     return found or None
 
 
-def by_factoring(paper: Paper, poly: Poly) -> None:
+def by_factoring(paper: WorkedLines, poly: Poly) -> None:
     """From a polynomial equal to 0, already written, to the solutions. Raises NotThisWay where it does not factor."""
     found = factoring_of(poly)
     if found is None:
@@ -137,21 +137,21 @@ def by_factoring(paper: Paper, poly: Poly) -> None:
     root_statements(paper, found.factors)
 
 
-def write_factoring(paper: Paper, found: Factoring, *, flipped: bool = False) -> None:
+def write_factoring(paper: WorkedLines, found: Factoring, *, flipped: bool = False) -> None:
     """The lines of a factoring as one side of an equation whose other side is 0."""
     for tree, rule, what, side, shown_at in found.lines:
         line = both(tree, build.ZERO, not flipped)
         paper.write(line, rule if rule != "product-sum" else "factor-side", what, side=side, shown_at=shown_at)
 
 
-def square_root(problem: Problem) -> Paper:
+def square_root(problem: Problem) -> WorkedLines:
     """A square alone on one side, the root of both sides with ±."""
     _demand(problem)
     left, right = problem.sides()
     found = square_of(problem, left, right)
     if found is None:
         raise NotThisWay("The unknown does not stand in one square only.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     isolate_square(paper, *found)
     return paper
 
@@ -188,7 +188,7 @@ def _with_square(problem: Problem, tree: n.Node, square: n.Node) -> Poly | None:
         return None
 
 
-def isolate_square(paper: Paper, base: n.Node, left: Poly, right: Poly) -> None:
+def isolate_square(paper: WorkedLines, base: n.Node, left: Poly, right: Poly) -> None:
     """From A·(base)² + B = C·(base)² + D to the roots."""
     square = build.power(base, 2)
 
@@ -228,7 +228,7 @@ def _multiple(coefficient: Ratio, square: n.Node) -> n.Node:
 TWO_ROOTS = "the square has two roots, one positive and one negative"
 
 
-def take_root(paper: Paper, base: n.Node, value: Ratio) -> None:
+def take_root(paper: WorkedLines, base: n.Node, value: Ratio) -> None:
     """From (base)² = value to the solutions; the base is linear in the unknown."""
     x = paper.problem.unknown
     alone = base == n.Letter(x)
@@ -269,7 +269,7 @@ def take_root(paper: Paper, base: n.Node, value: Ratio) -> None:
     finish_plus_minus(paper, -b / a, surd.times(1 / abs(a)), None if alone else inner)
 
 
-def finish_plus_minus(paper: Paper, middle: Q, surd: Surd, inner: Poly | None) -> None:
+def finish_plus_minus(paper: WorkedLines, middle: Q, surd: Surd, inner: Poly | None) -> None:
     """From base = ±s to x = m ± s/a and the two solutions; `inner` is the base where it is not the unknown itself."""
     x = paper.problem.unknown
     sign = paper.problem.convention("solutions")
@@ -294,7 +294,7 @@ def finish_plus_minus(paper: Paper, middle: Q, surd: Surd, inner: Poly | None) -
     paper.write(build.solutions(x, paper.answer), "split-plus-minus", shown_at=BRIEF)
 
 
-def _both_sums(paper: Paper) -> None:
+def _both_sums(paper: WorkedLines) -> None:
     """x = -2 ± 5 as x = -2 + 5 or x = -2 - 5, at the finest grain."""
     left, right = sides_of(paper.line)
 
@@ -321,7 +321,7 @@ def _with_middle(middle: Q, surd: Surd, sign: str) -> n.Node:
     return build.quotient(top, number(below))
 
 
-def _root_with_letters(paper: Paper, inner: Poly, value: Ratio) -> None:
+def _root_with_letters(paper: WorkedLines, inner: Poly, value: Ratio) -> None:
     x = paper.problem.unknown
     tree = _square_root(value) or build.root(shown(value))
     rest = shown(-inner[0])
@@ -338,10 +338,10 @@ def _root_with_letters(paper: Paper, inner: Poly, value: Ratio) -> None:
     paper.write(build.solutions(x, paper.answer), "split-plus-minus", shown_at=BRIEF)
 
 
-def completing_the_square(problem: Problem) -> Paper:
+def completing_the_square(problem: Problem) -> WorkedLines:
     """x² + bx = c with the square of half of b added on both sides."""
     _demand(problem)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     x = problem.unknown
     if _square_stands(paper):
         return paper
@@ -380,14 +380,14 @@ def completing_the_square(problem: Problem) -> Paper:
     return paper
 
 
-def write_as_square(paper: Paper, base: n.Node, value: Ratio) -> None:
+def write_as_square(paper: WorkedLines, base: n.Node, value: Ratio) -> None:
     """From a square written out to (base)² = value, and on to the solutions."""
     square = build.power(base, 2)
     paper.write(build.equation(square, shown(value)), "write-as-square", square)
     take_root(paper, base, value)
 
 
-def _square_stands(paper: Paper) -> bool:
+def _square_stands(paper: WorkedLines) -> bool:
     """Whether the given is a square (written so, or to be written so) equal to a number; then goes on from there."""
     problem = paper.problem
     left, right = problem.sides()
@@ -417,15 +417,15 @@ def _under_way(problem: Problem) -> Poly | None:
     return Poly([-right[0], left[1], left[2]], problem.unknown)
 
 
-def quadratic_formula(problem: Problem) -> Paper:
+def quadratic_formula(problem: Problem) -> WorkedLines:
     """x = (−b ± √(b² − 4ac))/(2a)."""
     _demand(problem)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     by_formula(paper, standard_form(paper))
     return paper
 
 
-def by_formula(paper: Paper, poly: Poly) -> None:
+def by_formula(paper: WorkedLines, poly: Poly) -> None:
     """From a quadratic equal to 0, already written, to the solutions by the formula. Raises NotThisWay for coefficients
     with letters."""
     x = n.Letter(paper.problem.unknown)

@@ -9,9 +9,9 @@ from dataclasses import replace
 from algebra.exact.algebraic_numbers import prime_factors
 from algebra.exact.errors import ExactError
 from algebra.methods.exponents import dotted_numbers
-from algebra.methods.paper import BRIEF, NotThisWay, Paper, Problem, Step, say
 from algebra.methods.rational_expressions import factor_and_cancel, reduced
 from algebra.methods.terms import shown, terms_of
+from algebra.methods.worked_lines import BRIEF, NotThisWay, Problem, Step, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -21,7 +21,7 @@ _STAND_INS = "ψφχ"
 """Letters for the powers while they are factored; no given has them, so they can be put back in words too."""
 
 
-def powers_as_letters(problem: Problem) -> Paper:
+def powers_as_letters(problem: Problem) -> WorkedLines:
     """A quotient of exponentials, factored like polynomials in 2^x, 3^x … and cancelled."""
     body = n.bare(problem.body)
     if not isinstance(body, n.Fraction):
@@ -42,7 +42,7 @@ def powers_as_letters(problem: Problem) -> Paper:
     back: dict[n.Node, n.Node] = {
         n.Letter(name): n.Power(n.Integer(prime), n.Letter(unknown)) for prime, name in names.items()
     }
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     changed = [say("{} = {}", old, new) for old, new in split.items() if old != new]
     if changed:
         paper.write(substituted(body, split), "power-in-prime", ", ".join(changed))
@@ -111,7 +111,7 @@ def _put_back(step: Step, back: Mapping[n.Node, n.Node]) -> Step:
     )
 
 
-def rationalise_numerator(problem: Problem) -> Paper:
+def rationalise_numerator(problem: Problem) -> WorkedLines:
     """A difference with roots over what vanishes with it: top and bottom times the numerator with the other sign."""
     body = n.bare(problem.body)
     above = n.bare(body.numerator) if isinstance(body, n.Fraction) else body
@@ -138,7 +138,7 @@ def rationalise_numerator(problem: Problem) -> Paper:
     bottom = n.bare(body.denominator)
     if n.bare(left[1]) == bottom:
         raise NotThisWay("Nothing would cancel then.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     paper.write(
         build.bar(build.product(n.Group(above), n.Group(other)), build.product(build.factor(bottom), n.Group(other))),
         "conjugate-above",

@@ -12,9 +12,9 @@ from algebra.exact.rational_functions import Ratio
 from algebra.exact.writing import simplified_tree
 from algebra.methods.linear import both
 from algebra.methods.moves import dividing, multiplying
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomial_equations import finish_polynomial
 from algebra.methods.terms import Poly, candidates_named, number, shown, terms_of
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.reports.side_work import Candidate
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -125,11 +125,11 @@ def is_radical(problem: Problem) -> bool:
     return any(root.radicand.degree for side in sides for root in side.roots)
 
 
-def isolate_and_square(problem: Problem) -> Paper:
+def isolate_and_square(problem: Problem) -> WorkedLines:
     """One root alone, both sides raised, as often as needed; then every candidate is checked in the given."""
     if not is_radical(problem):
         raise NotThisWay("The unknown stands under no root.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     left, right = (side_of(problem, side) for side in problem.sides())
     if any(root.radicand.degree == 0 for side in (left, right) for root in side.roots):
         raise NotThisWay("There are roots of numbers beside the roots of the unknown.")
@@ -150,7 +150,7 @@ def isolate_and_square(problem: Problem) -> Paper:
     return paper
 
 
-def _gathered(paper: Paper, left: Side, right: Side) -> tuple[Side, Side]:
+def _gathered(paper: WorkedLines, left: Side, right: Side) -> tuple[Side, Side]:
     """One root alone on one side (or one root on each side); everything else on the other."""
     x = paper.problem.unknown
     everything = [*left.roots, *(root.opposite for root in right.roots)]
@@ -201,7 +201,7 @@ def _alone(left: Side, right: Side) -> bool:
     return own.poly.is_zero and numbers == [1]
 
 
-def _never(paper: Paper, left: Side, right: Side) -> bool:
+def _never(paper: WorkedLines, left: Side, right: Side) -> bool:
     """Whether a root would have to be negative; writes that there is no solution."""
     if len(left.roots) != 1 or right.roots or left.roots[0].index % 2 or right.poly.degree:
         return False
@@ -215,7 +215,7 @@ def _never(paper: Paper, left: Side, right: Side) -> bool:
     return True
 
 
-def _raise(paper: Paper, left: Side, right: Side, flipped: bool) -> tuple[Side, Side]:
+def _raise(paper: WorkedLines, left: Side, right: Side, flipped: bool) -> tuple[Side, Side]:
     """Both sides raised to the index of the root on the left; `flipped` where that side is written on the right."""
     x = paper.problem.unknown
     index = left.roots[0].index
@@ -274,7 +274,7 @@ def _powered(side: Side, index: int, x: str) -> Side:
 
 
 def check_candidates(
-    paper: Paper, *, owed: bool, why: str = "{} came in when both sides were raised to an even power."
+    paper: WorkedLines, *, owed: bool, why: str = "{} came in when both sides were raised to an even power."
 ) -> None:
     """Each candidate put into the given; those that fail are dropped, and `why` says how they came in."""
     problem = paper.problem
@@ -296,7 +296,7 @@ def check_candidates(
         )
 
 
-def write_check(paper: Paper, value: n.Node, *, shown_at: int = BRIEF) -> bool:
+def write_check(paper: WorkedLines, value: n.Node, *, shown_at: int = BRIEF) -> bool:
     """A candidate put into the given: the given with its value, at the finest grain, then what comes of it. Whether it
     holds."""
     problem = paper.problem

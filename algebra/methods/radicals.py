@@ -11,8 +11,8 @@ from algebra import limits
 from algebra.exact.algebraic_numbers import prime_factors, whole_root
 from algebra.exact.rational_functions import Ratio
 from algebra.methods.order import tidy
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.terms import number, shown, terms_of
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.reports.side_work import FactorTree
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -140,22 +140,22 @@ def has_roots(tree: n.Node) -> bool:
     return any(isinstance(p, n.Root) for p in n.parts_of(tree))
 
 
-def largest_square_factor(problem: Problem) -> Paper:
+def largest_square_factor(problem: Problem) -> WorkedLines:
     """Products first, then the largest square factor out of every root, then like radicals."""
     return _simplified(problem, primes=False)
 
 
-def prime_pairs(problem: Problem) -> Paper:
+def prime_pairs(problem: Problem) -> WorkedLines:
     """The same with every radicand written by primes, pairs going out."""
     return _simplified(problem, primes=True)
 
 
-def _simplified(problem: Problem, *, primes: bool) -> Paper:
+def _simplified(problem: Problem, *, primes: bool) -> WorkedLines:
     if not has_roots(problem.body):
         raise NotThisWay("There are no roots.")
     if n.letters(problem.body):
         return _with_letters(problem, primes=primes)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     _perfect_roots(paper)
     _quotients(paper)
     body = n.bare(paper.line)
@@ -169,7 +169,7 @@ def _simplified(problem: Problem, *, primes: bool) -> Paper:
     return paper
 
 
-def _perfect_roots(paper: Paper) -> None:
+def _perfect_roots(paper: WorkedLines) -> None:
     """Roots of perfect squares, cubes … worked out first: √49·√2 is 7√2 and not √98."""
     told: list[str] = []
 
@@ -200,7 +200,7 @@ def _needs_opening(tree: n.Node) -> bool:
     )
 
 
-def _quotients(paper: Paper) -> None:
+def _quotients(paper: WorkedLines) -> None:
     """A root of a fraction with a square below, as one root over the other."""
     body = n.bare(paper.problem.body)
     if not isinstance(body, n.Root) or body.index is not None or not isinstance(n.bare(body.radicand), n.Fraction):
@@ -223,7 +223,7 @@ def _quotients(paper: Paper) -> None:
     paper.answer = [paper.line]
 
 
-def simplify_terms(paper: Paper, terms: list[RootTerm], *, primes: bool = False) -> None:
+def simplify_terms(paper: WorkedLines, terms: list[RootTerm], *, primes: bool = False) -> None:
     """From multiplied-out terms to the end. Raises NotThisWay where a number is too long to be written."""
     if any(t.radicand.bit_length() > limits.MAX_POWER_BITS for t in terms):
         raise NotThisWay("This number is too long to be written out.")
@@ -297,7 +297,7 @@ def added_told(terms: Sequence[RootTerm]) -> str:
     return ", ".join(say("{} = {}", written(some), written(like_combined(some))) for some in groups if len(some) > 1)
 
 
-def reduced_over(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
+def reduced_over(paper: WorkedLines, top: list[RootTerm], bottom: Q) -> None:
     """The numerator simplified, then the fraction in lowest terms."""
     if bottom.denominator != 1:
         top, bottom = (
@@ -337,7 +337,7 @@ def reduced_over(paper: Paper, top: list[RootTerm], bottom: Q) -> None:
     paper.answer = [paper.line]
 
 
-def _over_one_bar(paper: Paper, terms: list[RootTerm]) -> None:
+def _over_one_bar(paper: WorkedLines, terms: list[RootTerm]) -> None:
     """The convention of one fraction: terms with denominators under one bar."""
     below = lcm(1, *(t.coefficient.denominator for t in terms))
     if below != 1 and len(terms) > 1 and isinstance(paper.line, n.Sum):
@@ -392,11 +392,11 @@ def _left(inside: int, index: int) -> list[n.Node]:
     return [] if inside == 1 else [build.root(n.Integer(inside), index)]
 
 
-def _with_letters(problem: Problem, *, primes: bool) -> Paper:
+def _with_letters(problem: Problem, *, primes: bool) -> WorkedLines:
     """Roots of monomials: numbers as above, letters by halving their exponents."""
     body = n.bare(problem.body)
     factors = body.factors if isinstance(body, n.Product) and "÷" not in body.operators else (body,)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     outside, radicands, index = problem.field.constant(1), [], 2
     for factor in factors:
         inner = n.bare(factor)

@@ -13,11 +13,11 @@ from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.factoring import searches_in
 from algebra.methods.linear import simplify_sides
 from algebra.methods.moves import beside
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomial_equations import finish_polynomial
 from algebra.methods.polynomials import written_root
 from algebra.methods.radical_equations import write_check
 from algebra.methods.terms import Poly, candidates_named, factored, number, shown, terms_of
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.reports.side_work import CommonDenominator
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -154,7 +154,7 @@ def is_rational(problem: Problem) -> bool:
     return True
 
 
-def begin(paper: Paper, left: list[Piece], right: list[Piece]) -> Lcd:
+def begin(paper: WorkedLines, left: list[Piece], right: list[Piece]) -> Lcd:
     """Denominators factored, excluded values stated."""
     problem = paper.problem
     bottoms = [p.bottom for p in (*left, *right)]
@@ -166,7 +166,7 @@ def begin(paper: Paper, left: list[Piece], right: list[Piece]) -> Lcd:
     return lcd
 
 
-def exclude_zeros(paper: Paper, lcd: Lcd) -> None:
+def exclude_zeros(paper: WorkedLines, lcd: Lcd) -> None:
     """States the excluded values, where there are any."""
     values = excluded_values(paper.problem, lcd)
     if values:
@@ -208,7 +208,7 @@ def excluded_values(problem: Problem, lcd: Lcd) -> list[n.Node]:
     return [*map(written_root, sorted(numbers)), *others]
 
 
-def settle(paper: Paper) -> None:
+def settle(paper: WorkedLines) -> None:
     """Drops the candidates that are excluded; checks the others in the given at the finest grain."""
     x = paper.problem.unknown
     if paper.answer == [ln.AllReals()]:
@@ -229,10 +229,10 @@ def settle(paper: Paper) -> None:
         write_check(paper, value, shown_at=EVERY)
 
 
-def clear_by_lcd(problem: Problem) -> Paper:
+def clear_by_lcd(problem: Problem) -> WorkedLines:
     """Every term times the LCD; candidates that the ledger excludes are dropped."""
     left, right = pieces_of(problem)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     lcd = begin(paper, left, right)
     line = build.equation(lcd.numerators(left), lcd.numerators(right))
     noticed = ("opposite denominators",) if _opposites([*left, *right]) else ()
@@ -248,13 +248,13 @@ def _opposites(pieces: list[Piece]) -> bool:
     return any((a + b).is_zero for k, a in enumerate(bottoms) for b in bottoms[k + 1 :])
 
 
-def cross_multiply(problem: Problem) -> Paper:
+def cross_multiply(problem: Problem) -> WorkedLines:
     """One fraction equals one fraction."""
     left, right = pieces_of(problem)
     if len(left) != 1 or len(right) != 1:
         raise NotThisWay("A side is a sum; only one fraction on each side may be cross-multiplied.")
     a, b = left[0], right[0]
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     exclude_zeros(paper, Lcd(problem, [a.bottom, b.bottom]))
     line = build.equation(scaled(a, problem.value(b.bottom_tree)), scaled(b, problem.value(a.bottom_tree)))
     below = [p.bottom_tree for p in (a, b)]
@@ -266,10 +266,10 @@ def cross_multiply(problem: Problem) -> Paper:
     return paper
 
 
-def common_denominator(problem: Problem) -> Paper:
+def common_denominator(problem: Problem) -> WorkedLines:
     """Every term over the LCD, then the numerators are equal."""
     left, right = pieces_of(problem)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     lcd = begin(paper, left, right)
     bottom = lcd.tree
     paper.write(build.equation(lcd.fractions(left), lcd.fractions(right)), "lcd", bottom)
@@ -281,7 +281,7 @@ def common_denominator(problem: Problem) -> Paper:
     return paper
 
 
-def spot_the_structure(problem: Problem) -> Paper:
+def spot_the_structure(problem: Problem) -> WorkedLines:
     """Fractions whose numerators become equal when 1 is taken from each."""
     left, right = problem.sides()
     if problem.unknown in n.letters(right):
@@ -297,7 +297,7 @@ def spot_the_structure(problem: Problem) -> Paper:
     parts = [value / first for value in less]
     if any(depends_on(p, problem.unknown) for part in parts for p in (part.numerator, part.denominator)):
         raise NotThisWay("Taking 1 from each term does not make the numerators equal.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     one_less = [n.Group(build.sum_of([t, n.Signed("-", build.ONE)])) for _, t in terms]
     paper.write(
         build.equation(build.sum_of(one_less), build.ZERO),

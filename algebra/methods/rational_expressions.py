@@ -11,7 +11,6 @@ from algebra.exact.rational_functions import Ratio
 from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponents import flatten, written
 from algebra.methods.factoring import searches_in
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.rational_equations import Lcd, Piece, piece_of
 from algebra.methods.terms import (
     factored,
@@ -23,6 +22,7 @@ from algebra.methods.terms import (
     terms_of,
     times_each,
 )
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
@@ -69,7 +69,7 @@ def _is_fractional(part: n.Node) -> bool:
     return isinstance(part, n.Fraction) or (isinstance(part, n.Product) and "÷" in part.operators)
 
 
-def factor_and_cancel(problem: Problem) -> Paper:
+def factor_and_cancel(problem: Problem) -> WorkedLines:
     """Divisors turned over, everything factored, common factors cancelled."""
     body = n.bare(problem.body)
     if isinstance(body, n.Sum) or _has_bar_inside(body):
@@ -80,13 +80,13 @@ def factor_and_cancel(problem: Problem) -> Paper:
         raise NotThisWay("Roots stand among the factors.")
     if any(isinstance(p, n.Power) and _is_fractional(p) for p in n.parts_of(body)):
         raise NotThisWay("Negative exponents stand among the factors.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     _flip(paper, problem)
     cancel(paper, paper.line)
     return paper
 
 
-def _flip(paper: Paper, problem: Problem) -> None:
+def _flip(paper: WorkedLines, problem: Problem) -> None:
     """Every ÷ as a product with the reciprocal."""
     body = n.bare(problem.body)
     if not isinstance(body, n.Product) or "÷" not in body.operators:
@@ -113,7 +113,7 @@ def reciprocal(tree: n.Node) -> n.Node:
     return build.quotient(build.ONE, bare)
 
 
-def cancel(paper: Paper, tree: n.Node) -> None:
+def cancel(paper: WorkedLines, tree: n.Node) -> None:
     """Factors everything above and below, cancels, and writes what is left."""
     problem = paper.problem
     sign, factors = _all_factors(problem, tree)
@@ -227,7 +227,7 @@ def _one_bar(sign: int, factors: list[Factor], *, apart: Mapping[n.Node, int] | 
     return build.minus_if(sign < 0, build.quotient(side(1), side(-1)))
 
 
-def lcd(problem: Problem) -> Paper:
+def lcd(problem: Problem) -> WorkedLines:
     """Every fraction brought to the LCD, numerators added, then reduced."""
     terms = terms_of(problem.body)
     if len(terms) < 2:
@@ -237,7 +237,7 @@ def lcd(problem: Problem) -> Paper:
         raise NotThisWay("There are no fractions.")
     if any(isinstance(p, n.Root | n.Absolute) for p in n.parts_of(problem.body)):
         raise NotThisWay("Roots stand among the terms.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     add_up(paper, pieces)
     return paper
 
@@ -259,7 +259,7 @@ def piece_of_expression(problem: Problem, sign: str, term: n.Node) -> Piece:
     return piece_of(problem, sign, term)
 
 
-def add_up(paper: Paper, pieces: list[Piece]) -> None:
+def add_up(paper: WorkedLines, pieces: list[Piece]) -> None:
     """From the terms to one reduced fraction."""
     problem = paper.problem
     bottoms = [p.bottom for p in pieces]
@@ -319,7 +319,7 @@ def add_up(paper: Paper, pieces: list[Piece]) -> None:
 # -- fractions inside of fractions ---------------------------------------------------------------------------------
 
 
-def _complex_parts(problem: Problem) -> tuple[Paper, n.Node, n.Node]:
+def _complex_parts(problem: Problem) -> tuple[WorkedLines, n.Node, n.Node]:
     body = n.bare(problem.body)
     if isinstance(body, n.Product) and body.operators == ("÷",):
         body = n.Fraction(body.factors[0], body.factors[1])
@@ -327,7 +327,7 @@ def _complex_parts(problem: Problem) -> tuple[Paper, n.Node, n.Node]:
         raise NotThisWay("It is no fraction of fractions.")
     if any(isinstance(p, n.Root | n.Absolute) for p in n.parts_of(body)):
         raise NotThisWay("Roots stand among the terms.")
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     plain_powers = _without_negative_powers(body)
     if plain_powers != body:
         paper.write(plain_powers, "negative-exponent", "a negative exponent makes a fraction")
@@ -366,7 +366,7 @@ def _positive(tree: n.Node) -> n.Node:
     return tree.base if exponent.child == build.ONE else n.Power(tree.base, exponent.child)
 
 
-def combine_then_divide(problem: Problem) -> Paper:
+def combine_then_divide(problem: Problem) -> WorkedLines:
     """Top and bottom each to one fraction, apart; then multiply by the reciprocal."""
     paper, top, bottom = _complex_parts(problem)
     above, below = (_as_one_fraction(paper, part) for part in (top, bottom))
@@ -376,7 +376,7 @@ def combine_then_divide(problem: Problem) -> Paper:
     return paper
 
 
-def _as_one_fraction(paper: Paper, part: n.Node) -> n.Node:
+def _as_one_fraction(paper: WorkedLines, part: n.Node) -> n.Node:
     """A part as one fraction, worked out in an aside; one without fractions as it is."""
     problem = paper.problem
     pieces = [piece_of_expression(problem, s, t) for s, t in terms_of(part)]
@@ -394,7 +394,7 @@ def _as_one_fraction(paper: Paper, part: n.Node) -> n.Node:
     return done
 
 
-def clear_by_lcd(problem: Problem) -> Paper:
+def clear_by_lcd(problem: Problem) -> WorkedLines:
     """Top and bottom times the LCD of all the small denominators."""
     paper, top, bottom = _complex_parts(problem)
     groups = [[piece_of_expression(problem, s, t) for s, t in terms_of(part)] for part in (top, bottom)]
@@ -427,12 +427,12 @@ def _opened(problem: Problem, part: n.Node) -> n.Node:
     return listed(spread(problem, part)) if isinstance(part, n.Sum) and has_brackets_to_open(part) else part
 
 
-def unit_chain(problem: Problem) -> Paper:
+def unit_chain(problem: Problem) -> WorkedLines:
     """A product of fractions of units: equal words above and below cancel."""
     if not any(isinstance(p, n.Unit) for p in n.parts_of(problem.body)):
         raise NotThisWay("There are no units.")
     sign, parts = flatten(problem, problem.body)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     paper.write(written(sign, parts), "one-fraction")
     done = shown(problem.value(problem.body))
     both = sorted({p.base for p in parts if p.way > 0} & {p.base for p in parts if p.way < 0}, key=plain)

@@ -12,10 +12,10 @@ from algebra.exact.real_sets import RealSet
 from algebra.functions.features import Features, divided, features_of, shifted_reciprocal
 from algebra.methods.domain import write_domain
 from algebra.methods.factoring import searches_in
-from algebra.methods.paper import BOARD, BRIEF, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomials import synthetic, written_root
 from algebra.methods.rational_expressions import reduced
 from algebra.methods.terms import Poly, factored, number
+from algebra.methods.worked_lines import BOARD, BRIEF, NotThisWay, Problem, WorkedLines, say
 from algebra.reports.side_work import DivisionRow, LongDivision, SideWork
 from algebra.tree import build
 from algebra.tree import nodes as n
@@ -32,10 +32,10 @@ def _features(problem: Problem) -> Features:
         raise NotThisWay(error.message) from None
 
 
-def analyse(problem: Problem) -> Paper:
+def analyse(problem: Problem) -> WorkedLines:
     """Domain from the given, then the reduced form, then holes, asymptotes, intercepts and ends."""
     found = _features(problem)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     x = problem.unknown
     value = problem.value(problem.body)
     one_fraction = isinstance(n.bare(problem.body), n.Fraction)
@@ -102,7 +102,7 @@ def feature_table(found: Features) -> list[n.Node]:
     return [ln.Feature(name, (item,), False, name) for name, item in rows]
 
 
-def _feature(paper: Paper, name: str, items: Sequence[n.Node], rule: str, what: str | n.Node) -> None:
+def _feature(paper: WorkedLines, name: str, items: Sequence[n.Node], rule: str, what: str | n.Node) -> None:
     """A line with all features of a name; none of them is said to be none."""
     label = name if len(items) == 1 else f"{name}s"
     line = ln.Feature(name, tuple(items) or (ln.Word("none"),), len(items) != 1, label)
@@ -110,25 +110,32 @@ def _feature(paper: Paper, name: str, items: Sequence[n.Node], rule: str, what: 
 
 
 def _stated(
-    paper: Paper, name: str, item: n.Node, rule: str, what: str, *, shown_at: int = BRIEF, side: Sequence[SideWork] = ()
+    paper: WorkedLines,
+    name: str,
+    item: n.Node,
+    rule: str,
+    what: str,
+    *,
+    shown_at: int = BRIEF,
+    side: Sequence[SideWork] = (),
 ) -> None:
     """A line with one feature that a function has once."""
     paper.write(ln.Feature(name, (item,), False, name), rule, what, kind="feature", shown_at=shown_at, side=side)
 
 
-def _holes(paper: Paper, found: Features) -> None:
+def _holes(paper: WorkedLines, found: Features) -> None:
     points = [ln.Point(written_root(a), b) for a, b in found.holes]
     places = ", ".join(plain(point.across) for point in points)
     what = f"the cancelled factor is 0 at {found.letter} = {places}; the height comes from the reduced form."
     _feature(paper, "hole", points, "find-holes", what if points else "no factor cancels.")
 
 
-def _y_intercept(paper: Paper, found: Features) -> None:
+def _y_intercept(paper: WorkedLines, found: Features) -> None:
     items = [] if found.y_intercept is None else [number(found.y_intercept)]
     _feature(paper, "y-intercept", items, "intercepts", f"put {found.letter} = 0 in.")
 
 
-def _ends(paper: Paper, found: Features, problem: Problem) -> None:
+def _ends(paper: WorkedLines, found: Features, problem: Problem) -> None:
     value, x = found.value, problem.unknown
     up = integer_coefficients(value.numerator, x)
     low = integer_coefficients(value.denominator, x)
@@ -184,7 +191,7 @@ def _long_division(value: Ratio, x: str) -> LongDivision:
     return LongDivision(dividend, plain(bottom.tree), tuple(terms), tuple(rows))
 
 
-def transform_parent(problem: Problem) -> Paper:
+def transform_parent(problem: Problem) -> WorkedLines:
     """a/(x − h) + k: how far 1/x is stretched and shifted, and two of its points moved along."""
     found = _features(problem)
     shape = found.shifted_reciprocal
@@ -192,7 +199,7 @@ def transform_parent(problem: Problem) -> Paper:
         raise NotThisWay("It is not of the form a/(x - h) + k.")
     a, h, k = shape
     x = problem.unknown
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     letter = n.Letter(x)
     bottom = build.polynomial((-h, 1), x)
     paper.write(shifted_reciprocal(a, h, k, x), "transform-parent", "divide, so that the shift stands alone.")

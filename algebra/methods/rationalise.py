@@ -5,7 +5,6 @@ from __future__ import annotations
 from fractions import Fraction as Q
 
 from algebra.exact.algebraic_numbers import prime_factors
-from algebra.methods.paper import NotThisWay, Paper, Problem, say
 from algebra.methods.radicals import (
     RootTerm,
     expanded,
@@ -16,18 +15,19 @@ from algebra.methods.radicals import (
     written,
 )
 from algebra.methods.terms import number
+from algebra.methods.worked_lines import NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 
 
-def multiply_by_root(problem: Problem) -> Paper:
+def multiply_by_root(problem: Problem) -> WorkedLines:
     """One root below: top and bottom times that root."""
     paper, top, below = _fraction_parts(problem)
     rationalise_one(paper, top, below)
     return paper
 
 
-def simplify_root_first(problem: Problem) -> Paper:
+def simplify_root_first(problem: Problem) -> WorkedLines:
     """The root below simplified first, then top and bottom times what is left of it."""
     paper, top, below = _fraction_parts(problem)
     small = [t.simplified() for t in below]
@@ -46,16 +46,16 @@ def simplify_root_first(problem: Problem) -> Paper:
     return paper
 
 
-def conjugate(problem: Problem) -> Paper:
+def conjugate(problem: Problem) -> WorkedLines:
     """Two terms below: top and bottom times the conjugate."""
     paper, top, below = _fraction_parts(problem)
     rationalise_two(paper, top, below)
     return paper
 
 
-def _fraction_parts(problem: Problem) -> tuple[Paper, list[RootTerm], list[RootTerm]]:
+def _fraction_parts(problem: Problem) -> tuple[WorkedLines, list[RootTerm], list[RootTerm]]:
     body = n.bare(problem.body)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     if isinstance(body, n.Root) and isinstance(n.bare(body.radicand), n.Fraction) and body.index is None:
         inner = n.bare(body.radicand)
         assert isinstance(inner, n.Fraction)
@@ -79,7 +79,7 @@ def _fraction_parts(problem: Problem) -> tuple[Paper, list[RootTerm], list[RootT
     return paper, above, expanded(problem, body.denominator)
 
 
-def rationalise_one(paper: Paper, top: list[RootTerm], below: list[RootTerm]) -> None:
+def rationalise_one(paper: WorkedLines, top: list[RootTerm], below: list[RootTerm]) -> None:
     """a/(c√b) times √b above and below."""
     below = like_combined(below)
     if len(below) != 1 or below[0].radicand == 1:
@@ -111,7 +111,7 @@ def _dotted(front: n.Node, factor: n.Node) -> n.Node:
     return factor if front == build.ONE else build.dotted(front, factor)
 
 
-def rationalise_two(paper: Paper, top: list[RootTerm], below: list[RootTerm]) -> None:
+def rationalise_two(paper: WorkedLines, top: list[RootTerm], below: list[RootTerm]) -> None:
     """a/(b + c) times the conjugate above and below."""
     if len(below) != 2 or any(t.index != 2 for t in (*top, *below)) or all(t.radicand == 1 for t in below):
         raise NotThisWay("The denominator has not two terms with square roots.")

@@ -14,19 +14,19 @@ from algebra.exact.rational_functions import Ratio, field_of
 from algebra.exact.rational_functions import factored as factors_of_poly
 from algebra.methods.exponential import OnePower, base_of, power_in
 from algebra.methods.linear import polys_of, simplify_then_undo
-from algebra.methods.paper import BRIEF, EVERY, NotThisWay, Paper, Problem, say
 from algebra.methods.polynomials import factoring_of
 from algebra.methods.quadratic import factoring, quadratic_formula, standard_form, write_factoring
 from algebra.methods.rational_equations import clear_by_lcd
 from algebra.methods.surds import Surd, surd_tree
 from algebra.methods.terms import Poly, number, shown, terms_of
+from algebra.methods.worked_lines import BRIEF, EVERY, NotThisWay, Problem, WorkedLines, say
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.tree.substitute import substituted
 
 
-def substitution(problem: Problem) -> Paper:
+def substitution(problem: Problem) -> WorkedLines:
     """A polynomial in one power of the unknown, named by a letter, solved, put back."""
     left, right = problem.sides()
     power = _repeated_power(problem)
@@ -59,7 +59,7 @@ def substitution(problem: Problem) -> Paper:
     if (poly.numbers or [Q(0)])[-1] < 0:
         poly = poly.opposite
     meaning = one.tree(x)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     powers = [(poly[k].constant, build.power(n.Group(meaning), k)) for k in range(degree, 1, -1)]
     powers += [(poly[1].constant, meaning), (poly[0].constant, build.ONE)]
     terms = [build.minus_if(c < 0, build.product_dotted(number(abs(c)), p)) for c, p in powers if c]
@@ -90,8 +90,8 @@ def _from_power(base: Q, count: Q, value: Q) -> n.Node | None:
 
 
 def _named(
-    paper: Paper, letter: str, meaning: n.Node, poly: Poly, back: Callable[[Q], list[n.Node]], nothing: str
-) -> Paper:
+    paper: WorkedLines, letter: str, meaning: n.Node, poly: Poly, back: Callable[[Q], list[n.Node]], nothing: str
+) -> WorkedLines:
     """let u = …; the equation in u; its roots; back to the unknown. `nothing` is the rule where a root leads to no
     value."""
     x = paper.problem.unknown
@@ -109,7 +109,7 @@ def _named(
     return paper
 
 
-def _roots_in_letter(paper: Paper, letter: str, meaning: n.Node, poly: Poly) -> list[Ratio]:
+def _roots_in_letter(paper: WorkedLines, letter: str, meaning: n.Node, poly: Poly) -> list[Ratio]:
     """let u = …, the equation in u factored, its roots, and what they say of the meaning. Raises NotThisWay."""
     u = n.Letter(letter)
     paper.write(None, "substitute", meaning, kind="definition", subject=build.equation(u, meaning))
@@ -145,8 +145,8 @@ def _repeated_power(problem: Problem) -> int | None:
     return None
 
 
-def _by_letter_power(problem: Problem, power: int) -> Paper:
-    paper = Paper(problem)
+def _by_letter_power(problem: Problem, power: int) -> WorkedLines:
+    paper = WorkedLines(problem)
     total = standard_form(paper)
     letter = next(c for c in "uvwzt" if c not in problem.field.letters)
     flat = field_of((letter,))
@@ -177,11 +177,11 @@ def _by_letter_power(problem: Problem, power: int) -> Paper:
     return _named(paper, letter, build.power(n.Letter(x), power), poly, back, "no-real-root")
 
 
-def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> Paper:
+def _by_groups(problem: Problem, cell: RadicalField, difference: Ratio) -> WorkedLines:
     """Powers, or powers beside the unknown itself, whose equation factors: x·2^x − 4x + 2^x − 4 = 0 in pairs."""
     x = problem.unknown
     content, factors = factors_of_poly(difference.numerator)
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     sums: list[n.Node] = []
     stated: list[tuple[n.Node, n.Node | None]] = []
     """What each sum says, and the same with both sides as powers; None where no number does it."""
@@ -256,7 +256,7 @@ def _as_power_of(one: OnePower, value: Q) -> n.Node:
     return build.power(number(base), number(count))
 
 
-def _in_pairs(paper: Paper, outside: n.Node, sums: list[n.Node], x: str) -> None:
+def _in_pairs(paper: WorkedLines, outside: n.Node, sums: list[n.Node], x: str) -> None:
     """6^x as 2^x·3^x where it occurs, then each pair with the bracket that both share."""
     left = paper.here.sides()[0]
     told: list[str] = []
@@ -286,7 +286,7 @@ def _in_pairs(paper: Paper, outside: n.Node, sums: list[n.Node], x: str) -> None
     paper.write(build.equation(pairs, build.ZERO), "group-in-pairs", fronts)
 
 
-def _by_repeated_part(problem: Problem, left: n.Node, right: n.Node) -> Paper:
+def _by_repeated_part(problem: Problem, left: n.Node, right: n.Node) -> WorkedLines:
     """An expression that occurs again and again, such as x/(x+1) in (x/(x+1))^2 - 5·x/(x+1) + 6 = 0, named by a
     letter."""
     x = problem.unknown
@@ -317,9 +317,9 @@ def _by_repeated_part(problem: Problem, left: n.Node, right: n.Node) -> Paper:
     raise NotThisWay("Nothing repeats that could be named by a letter.")
 
 
-def _part_named(problem: Problem, letter: str, part: n.Node, poly: Poly) -> Paper:
+def _part_named(problem: Problem, letter: str, part: n.Node, poly: Poly) -> WorkedLines:
     """let u = …; the quadratic in u; then one equation in the unknown for each root."""
-    paper = Paper(problem)
+    paper = WorkedLines(problem)
     if (poly.numbers or [Q(0)])[-1] < 0:
         poly = poly.opposite
     answers: list[n.Node] = []

@@ -7,7 +7,7 @@ from fractions import Fraction as Q
 
 from algebra.exact.rational_functions import Ratio, coefficients, depends_on
 from algebra.exact.writing import factored_tree, number_tree, polynomial_in, simplified_tree, term_in
-from algebra.methods.paper import NotThisWay, Problem
+from algebra.methods.worked_lines import NotThisWay, Problem
 from algebra.tree import build
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Router, Status
 
-from paper import Paper
+from paper import PageSize
 from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
@@ -219,7 +219,7 @@ def marks(request: HttpRequest, set_id: int, semicolons: bool = False) -> HttpRe
 
 
 @router.get("/sets/{int:set_id}/feedback.pdf", response={200: None, 400: Detail, 404: Detail, 429: Detail})
-def feedback(request: HttpRequest, set_id: int, right: bool = False, paper: Paper = "a4") -> HttpResponse:
+def feedback(request: HttpRequest, set_id: int, right: bool = False, paper: PageSize = "a4") -> HttpResponse:
     """A slip of paper for every student: what went well, the first place that does not hold, a cue, two problems to
     try."""
     spend(person_of(request))

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Query, Router, Status
 
-from paper import MEDIA, Form, Picture, Shown
+from paper import MEDIA, FileFormat, Picture, Shown
 from server.accounts.allowance import spend
 from server.common.problems import Refused
 from server.common.schemas import Detail, PageNumber
@@ -60,7 +60,7 @@ def _as_picture(content: bytes, name: str, form: Picture) -> HttpResponse:
 
 
 @router.get("/sheets/{int:sheet_id}/export", response={200: None, 400: Detail, 404: Detail, 429: Detail})
-def export(request: HttpRequest, sheet_id: int, form: Form = "json") -> HttpResponse:
+def export(request: HttpRequest, sheet_id: int, form: FileFormat = "json") -> HttpResponse:
     """A sheet in an open form, as a file."""
     spend(person_of(request))
     content = services.exported(person_of(request), sheet_id, form)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ninja import Field, Schema
 
-from paper import Incoming, Kind, Paper
+from paper import Incoming, Kind, PageSize
 from paper.layout import Space
 from server.common.schemas import Text
 
@@ -13,7 +13,7 @@ class PaperIn(Schema):
     """How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is."""
 
     kind: Kind = "sheet"
-    paper: Paper = "a4"
+    paper: PageSize = "a4"
     columns: int = Field(1, ge=1, le=3)
     space: Space = "blank"
     name_line: bool = True

@@ -13,7 +13,7 @@ from pydantic import TypeAdapter, ValidationError
 
 import lanes
 from algebra import OTHER_SPELLINGS, NotTaken, ReadingError, SheetFile, SheetProblem, TaskError, widened
-from paper import Form, Picture, Settings, Shown, Wanted, in_other_order
+from paper import FileFormat, Picture, Settings, Shown, Wanted, in_other_order
 from server.common.problems import Refused
 from server.common.schemas import LineText
 from server.papers.schemas import NotTakenOut, PaperIn, TakeIn, TakenOut
@@ -53,7 +53,7 @@ def note_printed(teacher: User, sheet_id: int) -> None:
     Sheet.objects.filter(pk=sheet_id, owner=teacher).update(printed=timezone.now())
 
 
-def exported(teacher: User, sheet_id: int, form: Form) -> bytes:
+def exported(teacher: User, sheet_id: int, form: FileFormat) -> bytes:
     """One of the teacher's sheets in an open form. Raises Refused where it can't be made."""
     sheet = queries.sheet_of(teacher, sheet_id)
     problems = tuple(

@@ -10,11 +10,11 @@ import pytest
 import sympy as sp
 
 from algebra import Working, check
-from algebra.desk.solve import Unsolved, all_methods, problem_from, work, worked
 from algebra.families import FAMILIES, Draw
 from algebra.methods.catalogue import BY_ID, METHODS
-from algebra.methods.paper import GRAINS, at_grain
+from algebra.methods.worked_lines import GRAINS, at_grain
 from algebra.parse.lines import read_expression, read_line
+from algebra.ways.solve import Unsolved, all_methods, problem_from, work, worked
 from tests.algebra.ranked_pairs import PAIRS
 from tests.oracle.test_differential import to_sympy
 

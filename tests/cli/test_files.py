@@ -7,7 +7,7 @@ import pytest
 
 from cli import convert, picture
 from cli import print as print_command
-from paper import FORMS
+from paper import FILE_FORMATS
 
 CHAIN = "# Thursday\n\ntask: solve\ngiven: x^2 = 49\n---\nx = 7\n\ntask: analyze\ngiven: f(x) = (x+1)/(x-2)\n---\n"
 
@@ -42,7 +42,7 @@ def test_a_key_that_can_not_be_relied_on_is_named_and_printed(tmp_path):
     assert (tmp_path / "a.pdf").exists()
 
 
-@pytest.mark.parametrize("form", FORMS)
+@pytest.mark.parametrize("form", FILE_FORMATS)
 def test_a_file_is_converted_to_every_form(chain, tmp_path, form):
     status, _, err = run(convert.main, chain, "--to", form, "--out", tmp_path / f"b.{form}")
     assert (status, err) == (0, "")

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from algebra import NUMBERS, TASKS, SheetFile, SheetProblem, TaskError
-from paper import FORMS, ITEM_FORMS, read, written
+from paper import FILE_FORMATS, ITEM_FORMS, read, written
 from tools.installation import ROOT
 
 SHEET = SheetFile(
@@ -166,7 +166,7 @@ class TestWhatCannotBeTaken:
             read(json.dumps({"problems": rows}).encode(), "json")
 
 
-@pytest.mark.parametrize("form", FORMS)
+@pytest.mark.parametrize("form", FILE_FORMATS)
 def test_every_form_is_written(form):
     assert written(SHEET, form).strip()
 

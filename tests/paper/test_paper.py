@@ -12,7 +12,7 @@ from algebra import FAMILIES, Working, generate, read_workings
 from cli.print import main as print_main
 from paper import (
     KINDS,
-    PAPERS,
+    PAGE_SIZES,
     PagesError,
     Settings,
     Wanted,
@@ -87,7 +87,7 @@ class TestPlans:
 
 class TestPages:
     @pytest.mark.parametrize("kind", KINDS)
-    @pytest.mark.parametrize("paper", PAPERS)
+    @pytest.mark.parametrize("paper", PAGE_SIZES)
     def test_every_kind_is_made_the_same_each_time_and_is_tagged(self, plan, kind, paper):
         source = source_of(plan, Settings(kind, paper, 2, "squares", reasons=True))
         pdf = as_pdf(source)

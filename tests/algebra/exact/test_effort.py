@@ -3,7 +3,7 @@
 import pytest
 
 from algebra import Working, check, limits
-from algebra.desk.explain import explain
+from algebra.derive.explain import explain
 from algebra.exact.effort import OutOfEffort, granted, has_some, spend, units_left
 from algebra.parse.lines import read_line
 

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from algebra import FAMILIES, RULES, Working, check, generate
-from algebra.desk.explain import explain
+from algebra.derive.explain import explain
 from algebra.parse.lines import read_line
 from algebra.slips import BY_ID, SLIPS, lurking_at
 

@@ -12,7 +12,7 @@ from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand, CommandError
 from pydantic import ValidationError
 
-from paper import FORMS, INCOMING, KINDS, PAPERS
+from paper import FILE_FORMATS, INCOMING, KINDS, PAGE_SIZES
 from server.accounts import people
 from server.common.problems import Problem
 from server.papers import services
@@ -31,9 +31,9 @@ class Command(BaseCommand):
         listed = actions.add_parser("list", help="the sheets of a teacher, each with its number")
         out = actions.add_parser("export", help="a sheet as a file; without a number, the sheets are listed")
         out.add_argument("sheet", nargs="?", type=int, help="its number")
-        out.add_argument("--to", choices=(*FORMS, "pdf"), default="json")
+        out.add_argument("--to", choices=(*FILE_FORMATS, "pdf"), default="json")
         out.add_argument("--kind", choices=KINDS, default="sheet", help="of a PDF")
-        out.add_argument("--paper", choices=PAPERS, default="a4")
+        out.add_argument("--paper", choices=PAGE_SIZES, default="a4")
         out.add_argument("--out", type=Path, help="the file to write; standard output if none is said")
         into = actions.add_parser("import", help="a new sheet from a file")
         into.add_argument(

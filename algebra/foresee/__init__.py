@@ -1,0 +1,1 @@
+"""The wrong answers that a class will give, and options made of them."""

@@ -1,0 +1,1 @@
+"""Schemes, and the marks that are proposed by them."""
