@@ -19,27 +19,41 @@ from algebra.formats.pasted_key import Key, KeyProblem, looks_like_text_form
 from algebra.formats.printed import Printed, as_mathml, printed
 from algebra.formats.text_form import read_workings
 from algebra.formats.typeset import echo, understood, values_in_latex
-from algebra.items.answers import ChooseItem, FormItem, claim_letters, form_scheme, judge, key_lines, propose_for
-from algebra.items.forms import (
-    ClaimItem,
-    FillItem,
-    MendItem,
-    WayItem,
-    claim_item,
-    claim_of,
-    fill_item,
-    is_claim_judged,
-    is_filled,
-    is_mended,
-    is_way,
-    mend_item,
-    way_item,
+from algebra.items import (
+    BY_NAME,
+    FORMS,
+    ITEM_FORMS,
+    Form,
+    FormName,
+    Item,
+    ItemForm,
+    Shown,
+    form_named,
+    form_of,
+    given_of,
+    item_of,
+    item_scheme,
+    judge,
+    key_lines,
+    propose_for,
+    shown_of,
 )
-from algebra.marks.marking import propose, scheme_for, usual_marks
+from algebra.items.answers import LETTERS
+from algebra.items.choose import ChooseItem, right_place
+from algebra.items.claim import FALSE_CLAIMS, LAWS, ClaimItem, claim_item, claim_letters, is_claim_judged
+from algebra.items.features import FeaturesItem
+from algebra.items.fill import FillItem, fill_item, is_filled
+from algebra.items.mend import MendItem, is_mended
+from algebra.items.way import WayItem, is_way
+from algebra.items.way import named as way_named
+from algebra.items.work import WorkItem
+from algebra.marks.proposals import propose
+from algebra.marks.schemes import scheme_for, usual_marks
 from algebra.methods.catalogue import METHODS, NUMBER_KINDS, Method
 from algebra.methods.places import places_of, typeset
 from algebra.methods.worked_lines import Step, unknown_of
 from algebra.parse.errors import ReadingError
+from algebra.parse.margin import without_move
 from algebra.records import widened
 from algebra.reports.echo import Echo
 from algebra.reports.features import FeaturesReport, Graph
@@ -111,11 +125,17 @@ VERSION = "15"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [
+    "BY_NAME",
     "CONVENTIONS",
     "EVENTS",
+    "FALSE_CLAIMS",
     "FAMILIES",
     "FORMAT",
+    "FORMS",
     "GRAINS",
+    "ITEM_FORMS",
+    "LAWS",
+    "LETTERS",
     "MAX_KEY_CHARACTERS",
     "METHODS",
     "NUMBERS",
@@ -140,13 +160,17 @@ __all__ = [
     "Entry",
     "Evidence",
     "Family",
+    "FeaturesItem",
     "FeaturesReport",
     "FillItem",
     "Finding",
-    "FormItem",
+    "Form",
+    "FormName",
     "Grain",
     "Graph",
     "Hint",
+    "Item",
+    "ItemForm",
     "JsonObject",
     "JsonValue",
     "Key",
@@ -182,6 +206,7 @@ __all__ = [
     "SchemeKind",
     "SheetFile",
     "SheetProblem",
+    "Shown",
     "SideWork",
     "Slip",
     "SlipKind",
@@ -198,6 +223,7 @@ __all__ = [
     "Unsolved",
     "Verdict",
     "WayItem",
+    "WorkItem",
     "Working",
     "WrongAnswer",
     "advice",
@@ -208,7 +234,6 @@ __all__ = [
     "check",
     "claim_item",
     "claim_letters",
-    "claim_of",
     "clear_caches",
     "complete_schema",
     "decide",
@@ -216,13 +241,17 @@ __all__ = [
     "entry_of",
     "error_of",
     "fill_item",
-    "form_scheme",
+    "form_named",
+    "form_of",
     "generate",
+    "given_of",
     "instruction",
     "is_claim_judged",
     "is_filled",
     "is_mended",
     "is_way",
+    "item_of",
+    "item_scheme",
     "json_object",
     "json_value",
     "judge",
@@ -233,7 +262,6 @@ __all__ = [
     "likeness",
     "limits",
     "looks_like_text_form",
-    "mend_item",
     "neighbour",
     "next_step",
     "options",
@@ -248,14 +276,17 @@ __all__ = [
     "read_workings",
     "refused",
     "repeats_in",
+    "right_place",
     "scheme_for",
+    "shown_of",
     "step_report",
     "typeset",
     "understood",
     "unknown_of",
     "usual_marks",
     "values_in_latex",
-    "way_item",
+    "way_named",
     "widened",
+    "without_move",
     "work",
 ]

@@ -11,18 +11,19 @@ core raises.
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import cast
 
 from algebra import (
     Advice,
     Entry,
     FeaturesReport,
-    FormItem,
     Grain,
     Hint,
+    Item,
+    ItemForm,
     Key,
     KeyProblem,
     LineError,
-    MendItem,
     NotTaken,
     Option,
     OptionOrder,
@@ -62,27 +63,17 @@ def check(working: Working) -> Report:
     return found
 
 
-def marked(working: Working, scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
-    """The report on a student's working and what a scheme proposes for it; `at_once` among the light questions first,
-    where somebody waits for it. Raises Busy; what is too heavy is said in the report."""
-    return _marked("marked", working, scheme, scheme=scheme, at_once=at_once)
-
-
-def answered(item: FormItem, lines: list[str], scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
-    """The report on an answer to an item in another form than a chain, and what is proposed for it; otherwise as
-    `marked`."""
-    return _marked("answered", item, lines, scheme, scheme=scheme, at_once=at_once)
-
-
-def _marked(question: str, *asked: object, scheme: Scheme, at_once: bool) -> tuple[Report, Proposal]:
+def marked(item: Item, lines: list[str], scheme: Scheme, *, at_once: bool = False) -> tuple[Report, Proposal]:
+    """The report on what a student wrote for an item and what a scheme proposes for it; `at_once` among the light
+    questions first, where somebody waits for it. Raises Busy; what is too heavy is said in the report."""
     try:
         if at_once:
             try:
-                found = light.ask(question, *asked, seconds=LIGHT_SECONDS)
+                found = light.ask("marked", item, lines, scheme, seconds=LIGHT_SECONDS)
             except TooHeavy:
-                found = heavy.ask(question, *asked, seconds=KEY_SECONDS)
+                found = heavy.ask("marked", item, lines, scheme, seconds=KEY_SECONDS)
         else:
-            found = heavy.ask(question, *asked, seconds=KEY_SECONDS)
+            found = heavy.ask("marked", item, lines, scheme, seconds=KEY_SECONDS)
     except TooHeavy as problem:
         report = Report.of_refused(None, LineError(0, 1, problem.message, problem.code))
         return report, Proposal(0, scheme.total, (), ("unread",))
@@ -90,24 +81,30 @@ def _marked(question: str, *asked: object, scheme: Scheme, at_once: bool) -> tup
     return found
 
 
-def form_items(problems: list[Wanted]) -> list[FormItem | None]:
-    """What problems are in the forms that are wanted of them; None where one is to be worked. Raises TooHeavy."""
-    found = heavy.ask("forms", problems, seconds=VERSION_SECONDS)
+def made_items(problems: list[Wanted]) -> list[Item]:
+    """What problems are in the forms that are wanted of them. Raises TooHeavy."""
+    found = heavy.ask("made_items", problems, seconds=VERSION_SECONDS)
     assert isinstance(found, list)
     return found
 
 
-def mend_item(working: Working) -> MendItem:
-    """A worked solution with one slip planted. Raises TaskError, ReadingError."""
-    found = heavy.ask("mend", working, seconds=KEY_SECONDS)
-    assert isinstance(found, MendItem)
+def item_of(form: ItemForm, working: Working) -> Item:
+    """A problem in a form. Raises TaskError, ReadingError."""
+    found = heavy.ask("item_of", form, working, seconds=KEY_SECONDS)
+    return cast(Item, found)
+
+
+def item_scheme(item: Item, kind: SchemeKind = "points") -> Scheme:
+    """What an item is worth. Raises TooHeavy."""
+    found = heavy.ask("item_scheme", item, kind, seconds=KEY_SECONDS)
+    assert isinstance(found, Scheme)
     return found
 
 
-def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
-    """A ready-made scheme for a problem. Raises TooHeavy."""
-    found = heavy.ask("scheme", working, kind, seconds=KEY_SECONDS)
-    assert isinstance(found, Scheme)
+def key_lines(item: Item) -> tuple[str, ...]:
+    """The right answer to an item, or the lines of its worked solution. Raises TooHeavy."""
+    found = heavy.ask("key_lines", item, seconds=KEY_SECONDS)
+    assert isinstance(found, tuple)
     return found
 
 
@@ -294,18 +291,19 @@ __all__ = [
     "all_methods",
     "analysed",
     "another",
-    "answered",
     "check",
     "entry_of",
     "feedback",
-    "form_items",
     "heavy",
     "is_lasting",
+    "item_of",
+    "item_scheme",
     "key_apart",
+    "key_lines",
     "laddered",
     "light",
+    "made_items",
     "marked",
-    "mend_item",
     "next_step",
     "options",
     "out",
@@ -315,7 +313,6 @@ __all__ = [
     "proof_of",
     "proofread",
     "scanned",
-    "scheme_for",
     "student",
     "taken",
     "version",

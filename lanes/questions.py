@@ -7,9 +7,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 import algebra
-from algebra import FormItem, Proposal, Report, Scheme, Working
+from algebra import Item, Proposal, Report, Scheme, Working
 from lanes import building, paper
-from paper import form_items, scanned_pages
+from paper import made_items, scanned_pages
 
 
 def timed_check(working: Working) -> Report:
@@ -19,14 +19,8 @@ def timed_check(working: Working) -> Report:
     return replace(report, ms=round((time.perf_counter() - started) * 1000, 2))
 
 
-def marked(working: Working, scheme: Scheme) -> tuple[Report, Proposal]:
-    """The report on a student's working and what is proposed for it."""
-    report = algebra.check(working)
-    return report, algebra.propose(working, scheme, report)
-
-
-def answered(item: FormItem, lines: list[str], scheme: Scheme) -> tuple[Report, Proposal]:
-    """The report on a student's answer to an item in another form, and what is proposed for it."""
+def marked(item: Item, lines: list[str], scheme: Scheme) -> tuple[Report, Proposal]:
+    """The report on what a student wrote for an item, and what is proposed for it."""
     report = algebra.judge(item, lines)
     return report, algebra.propose_for(item, scheme, lines, report)
 
@@ -34,10 +28,10 @@ def answered(item: FormItem, lines: list[str], scheme: Scheme) -> tuple[Report, 
 QUESTIONS: Mapping[str, Callable[..., object]] = {
     "check": timed_check,
     "marked": marked,
-    "answered": answered,
-    "forms": form_items,
-    "mend": algebra.mend_item,
-    "scheme": algebra.scheme_for,
+    "made_items": made_items,
+    "item_of": algebra.item_of,
+    "item_scheme": algebra.item_scheme,
+    "key_lines": algebra.key_lines,
     "proofread": algebra.proofread,
     "key_apart": algebra.key_apart,
     "proof_of": algebra.proof_of,

@@ -4,41 +4,39 @@ from __future__ import annotations
 
 from paper.exchange import FILE_FORMATS, INCOMING, MEDIA, FileFormat, Incoming, read, safe_cell, table_rows, written
 from paper.feedback import FeedbackSlip, Place, feedback_source
-from paper.layout import KINDS, PAGE_SIZES, Kind, PageSize, Settings, item_form, source_of
+from paper.items import DRAWINGS, Drawing
+from paper.layout import source_of
 from paper.pages import PagesError, as_pdf, as_png, as_svg
 from paper.pictures import PICTURES, SHOWN, Picture, Shown, picture_of
 from paper.plan import (
-    FORM_INSTRUCTIONS,
-    ITEM_FORMS,
-    ItemForm,
     KeyLine,
     PlannedItem,
     PlannedSection,
     SheetPlan,
     Wanted,
     code_of,
-    form_items,
     in_other_order,
+    made_items,
     planned,
     wanted_of,
 )
 from paper.scans import PageMedia, ScannedPage, scanned_pages
+from paper.settings import KINDS, PAGE_SIZES, Kind, PageSize, Settings, item_form
 from paper.student import StudentData, StudentSet, StudentWork, student_source
 
 __all__ = [
+    "DRAWINGS",
     "FILE_FORMATS",
-    "FORM_INSTRUCTIONS",
     "INCOMING",
-    "ITEM_FORMS",
     "KINDS",
     "MEDIA",
     "PAGE_SIZES",
     "PICTURES",
     "SHOWN",
+    "Drawing",
     "FeedbackSlip",
     "FileFormat",
     "Incoming",
-    "ItemForm",
     "KeyLine",
     "Kind",
     "PageMedia",
@@ -61,9 +59,9 @@ __all__ = [
     "as_svg",
     "code_of",
     "feedback_source",
-    "form_items",
     "in_other_order",
     "item_form",
+    "made_items",
     "picture_of",
     "planned",
     "read",

@@ -18,6 +18,7 @@ from html import escape
 from typing import Literal, get_args
 
 from algebra import (
+    ITEM_FORMS,
     NotTaken,
     ReadingError,
     SheetFile,
@@ -33,7 +34,7 @@ from algebra import (
     widened,
 )
 from paper import package
-from paper.plan import ITEM_FORMS, PlannedItem, SheetPlan, planned, wanted_of
+from paper.plan import PlannedItem, SheetPlan, planned, wanted_of
 
 FileFormat = Literal["chain", "json", "csv", "tex", "html", "qti"]
 FILE_FORMATS: tuple[FileFormat, ...] = get_args(FileFormat)

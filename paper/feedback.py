@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from algebra import printed, quoted
+from algebra import printed, quoted, without_move
 
 MOST_SHOWN = 4
 """How many places that do not hold a slip has room for; the others are named by their numbers."""
@@ -111,7 +111,7 @@ def _listed(numbers: list[int] | tuple[int, ...]) -> str:
 
 
 def _math(text: str, decimal: str) -> str:
-    found = printed(text.partition("|")[0], decimal=decimal)
+    found = printed(without_move(text), decimal=decimal)
     if found.kind == "unread":
         return f"#{quoted(text)}"
     body = f"math.display($ {found.left} {found.right} $.body)"

@@ -23,17 +23,16 @@ from xml.etree import ElementTree as ET
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from algebra import METHODS, NotTaken, SheetFile, SheetProblem, TaskError, as_mathml, json_object
+from algebra import LETTERS, NotTaken, SheetFile, SheetProblem, TaskError, as_mathml, given_of, json_object
+from paper.items import drawing_of
 from paper.plan import PlannedItem, SheetPlan
 
 MOST_ENTRIES, MOST_UNPACKED, MOST_ITEMS = 600, 8_000_000, 200
-LETTERS = "ABCDEFGH"
 DATA = "data-problem"
 ITEM = "http://www.imsglobal.org/xsd/imsqtiasi_v3p0"
 MANIFEST = "http://www.imsglobal.org/xsd/qti/qtiv3p0/imscp_v1p1"
 MATHML = "http://www.w3.org/1998/Math/MathML"
 _EPOCH = (1980, 1, 1, 0, 0, 0)
-_METHOD_NAMES = {method.id: method.name for method in METHODS}
 
 
 # -- out
@@ -112,8 +111,8 @@ def _item(item: PlannedItem, problem: SheetProblem, plan: SheetPlan) -> ET.Eleme
             "xml:lang": "en",
         },
     )
-    options = _options(item)
-    right = next((letter for letter, _, is_right, _ in options if is_right), "")
+    options = list(zip(LETTERS, drawing_of(item).choices(item.made, item), strict=False))
+    right = next((letter for letter, choice in options if choice.right), "")
     base = "identifier" if options else "string"
     declared = _put(
         root, "qti-response-declaration", identifier="RESPONSE", cardinality="single", **{"base-type": base}
@@ -132,14 +131,14 @@ def _item(item: PlannedItem, problem: SheetProblem, plan: SheetPlan) -> ET.Eleme
         asked = _put(
             body, "qti-choice-interaction", shuffle="false", **{"response-identifier": "RESPONSE", "max-choices": "1"}
         )
-        for letter, text, _, _ in options:
-            _formula(_put(asked, "qti-simple-choice", identifier=letter), text, plan)
+        for letter, choice in options:
+            _formula(_put(asked, "qti-simple-choice", identifier=letter), choice.text, plan)
         _processing(root)
-        for letter, _, is_right, reason in options:
+        for letter, choice in options:
             told = _put(
                 root, "qti-modal-feedback", identifier=letter, **{"outcome-identifier": "FEEDBACK", "show-hide": "show"}
             )
-            _put(_put(told, "qti-content-body"), "p", "Right." if is_right else reason or "Look again.")
+            _put(_put(told, "qti-content-body"), "p", "Right." if choice.right else choice.said or "Look again.")
     else:
         rubric = _put(body, "qti-rubric-block", use="scoring", view="scorer")
         _key(_put(rubric, "qti-content-body"), item, plan)
@@ -153,8 +152,8 @@ def _prompt(item: PlannedItem, problem: SheetProblem, plan: SheetPlan, words: st
     told = {key: value for key, value in _fields(problem).items() if value not in (None, "", [], {}, "work", "real")}
     box = ET.Element("div", {DATA: json.dumps(told, ensure_ascii=False)})
     _put(box, "p", words)
-    _formula(_put(box, "p"), item.claim.claim if item.claim else problem.given, plan)
-    for line in item.mend.lines if item.mend else item.fill.lines if item.fill else ():
+    _formula(_put(box, "p"), given_of(item.made), plan)
+    for line in drawing_of(item).lines(item.made):
         _formula(_put(box, "p"), line, plan)
     return box
 
@@ -165,37 +164,11 @@ def _fields(problem: SheetProblem) -> Mapping[str, object]:
     return found
 
 
-def _options(item: PlannedItem) -> list[tuple[str, str, bool, str]]:
-    """Letter, text, whether it is right, and what stands behind it where it is not."""
-    if item.claim is not None:
-        said = "Put numbers in on both sides." if item.claim.true else "For some numbers the sides differ."
-        return [("A", "true", item.claim.true, said), ("B", "not true", not item.claim.true, said)]
-    if item.way is not None:
-        ways = [item.way.best, *item.way.also][: len(LETTERS)]
-        return [
-            (LETTERS[k], _METHOD_NAMES.get(way, way), way == item.way.best, "It leads there by a longer road.")
-            for k, way in enumerate(sorted(ways))
-        ]
-    solved = item.working.task == "solve"
-
-    def stated(answer: str) -> str:
-        plain = not solved or "solution" in answer
-        return answer if plain else " or ".join(f"{item.unknown} = {value}" for value in answer.split(" or "))
-
-    return [
-        (letter, stated(option.answer), option.right, option.reason)
-        for letter, option in zip(LETTERS, item.options, strict=False)
-    ]
-
-
 def _key(box: ET.Element, item: PlannedItem, plan: SheetPlan) -> None:
     if item.trouble:
         _put(box, "p", item.trouble)
-    if item.mend is not None:
-        _put(box, "p", f"Line {item.mend.line} should read")
-        _formula(_put(box, "p"), item.mend.right.partition("|")[0], plan)
-    elif item.fill is not None:
-        _put(box, "p", ", ".join(item.fill.wanted))
+    for told in drawing_of(item).rubric(item.made):
+        _formula(_put(box, "p"), told, plan)
     for line in item.key:
         row = _put(box, "p")
         _formula(row, line.text, plan)

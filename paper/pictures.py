@@ -6,7 +6,8 @@ from typing import Literal, get_args
 
 from algebra import Relation, TaskError, Working, analysed, check, printed, quoted
 from paper.graph import axes
-from paper.layout import check_line, formula, level
+from paper.layout import check_line, level
+from paper.notation import formula
 from paper.pages import as_png, as_svg
 
 Picture = Literal["svg", "png"]

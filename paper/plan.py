@@ -8,44 +8,29 @@ from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from hashlib import sha256
 from itertools import groupby
-from typing import Literal, get_args
 
 from algebra import (
-    ChooseItem,
-    ClaimItem,
+    FORMS,
+    ITEM_FORMS,
     FeaturesReport,
-    FillItem,
-    FormItem,
     Graph,
-    MendItem,
-    Option,
+    Item,
+    ItemForm,
     ReadingError,
     SheetProblem,
     TaskError,
-    WayItem,
     Working,
     analysed,
     check,
-    claim_of,
-    fill_item,
+    form_named,
+    form_of,
     instruction,
-    mend_item,
-    options,
+    item_of,
     unknown_of,
     usual_marks,
-    way_item,
     work,
 )
 
-ItemForm = Literal["work", "choose", "mend", "fill", "way", "claim"]
-ITEM_FORMS: tuple[ItemForm, ...] = get_args(ItemForm)
-FORM_INSTRUCTIONS: dict[ItemForm, str] = {
-    "mend": "One line does not follow from the one before. Name it, and write it right.",
-    "fill": "Write what is missing.",
-    "way": "Which way would you go? Name it; nothing is to be worked out.",
-    "claim": "True for all numbers or not? If not, give numbers that show it.",
-}
-"""What stands over items of a form, where that is not what stands over the problem itself."""
 UNWORKED = "No method known here leads to the answer."
 
 
@@ -90,21 +75,17 @@ class PlannedItem:
     """One problem on a sheet, with its key: the lines, the answer as one states it, what is left out of it (excluded
     values).
 
-    `trouble` says why the key can't be relied on; `options` are those of a choose item; `graph` belongs to a function's
+    `trouble` says why the key can't be relied on; `made` is the problem in its form; `graph` belongs to a function's
     features; `unknown` is the letter of which the answer speaks.
     """
 
     number: int
     working: Working
+    made: Item
     key: tuple[KeyLine, ...] = ()
     answer: tuple[str, ...] = ()
     excluded: tuple[str, ...] = ()
     trouble: str = ""
-    options: tuple[Option, ...] = ()
-    mend: MendItem | None = None
-    fill: FillItem | None = None
-    way: WayItem | None = None
-    claim: ClaimItem | None = None
     graph: Graph | None = None
     difficulty: float | None = None
     family: str = ""
@@ -114,20 +95,7 @@ class PlannedItem:
     @property
     def form(self) -> ItemForm:
         """The form in which it stands on paper: that which was wanted, where it could be made."""
-        made: dict[ItemForm, object] = {
-            "choose": self.options,
-            "mend": self.mend,
-            "fill": self.fill,
-            "way": self.way,
-            "claim": self.claim,
-        }
-        return next((form for form, item in made.items() if item), "work")
-
-    @property
-    def form_item(self) -> FormItem | None:
-        """What it is in its form; None where it is to be worked."""
-        chosen = ChooseItem(self.working, self.options) if self.options else None
-        return chosen or self.mend or self.fill or self.way or self.claim
+        return form_of(self.made).kept_as
 
 
 @dataclass(frozen=True, slots=True)
@@ -163,7 +131,7 @@ def planned(
         (each, _item(number, each.working, form=form or each.form, seed=seed))
         for number, each in enumerate(problems, start=1)
     ]
-    placed = _placed([item for _, item in items], seed)
+    placed = _arranged([item for _, item in items], seed)
     told = [(each.instruction or _words_over(item), item) for (each, _), item in zip(items, placed, strict=True)]
     sections = [
         PlannedSection(words, tuple(item for _, item in group))
@@ -175,35 +143,23 @@ def planned(
     )
 
 
-def form_items(problems: Sequence[Wanted]) -> list[FormItem | None]:
-    """What these problems are in their forms, as the sheet with them has it on paper; None where one is to be
-    worked."""
-    return [item.form_item for item in planned("", problems).items]
+def made_items(problems: Sequence[Wanted]) -> list[Item]:
+    """What these problems are in their forms, as the sheet with them has it on paper."""
+    return [item.made for item in planned("", problems).items]
 
 
-def _placed(items: Sequence[PlannedItem], seed: int) -> list[PlannedItem]:
-    """The items with the right options spread over the letters: each about as often, never three times the same in a
-    row."""
-    draw = random.Random(f"places {seed} {len(items)}")
-    counts: dict[int, int] = {}
-    before: list[int] = []
-    found = []
-    for item in items:
-        if item.options:
-            least = sorted(range(len(item.options)), key=lambda place: (counts.get(place, 0), draw.random()))
-            place = next((p for p in least if before[-2:] != [p, p]), least[0])
-            counts[place] = counts.get(place, 0) + 1
-            before.append(place)
-            options_of = list(item.options)
-            right = next(k for k, option in enumerate(options_of) if option.right)
-            options_of[place], options_of[right] = options_of[right], options_of[place]
-            item = replace(item, options=tuple(options_of))
-        found.append(item)
+def _arranged(items: Sequence[PlannedItem], seed: int) -> list[PlannedItem]:
+    """The items of a sheet, those of a form arranged among themselves where their form says so."""
+    found = list(items)
+    for form in FORMS:
+        places = [k for k, item in enumerate(found) if form_of(item.made) is form]
+        for k, made in zip(places, form.arrange([found[k].made for k in places], f"{seed} {len(items)}"), strict=True):
+            found[k] = replace(found[k], made=made)
     return found
 
 
 def _words_over(item: PlannedItem) -> str:
-    return FORM_INSTRUCTIONS.get(item.form) or f"{instruction(item.working)}."
+    return form_of(item.made).asks or f"{instruction(item.working)}."
 
 
 def code_of(title: str, version: str, workings: Iterable[Working]) -> str:
@@ -213,8 +169,8 @@ def code_of(title: str, version: str, workings: Iterable[Working]) -> str:
 
 
 def _item(number: int, working: Working, *, form: ItemForm, seed: int) -> PlannedItem:
-    item = PlannedItem(number, working)
-    if working.task in ("analyze", "analyse"):
+    item = PlannedItem(number, working, item_of("work", working))
+    if working.task == "analyze":
         return _with_features(item, analysed(working.given, variable=working.variable, with_graph=True))
     own = check(working) if working.lines else None
     try:
@@ -242,18 +198,8 @@ def _item(number: int, working: Working, *, form: ItemForm, seed: int) -> Planne
 
 def _in_form(item: PlannedItem, form: ItemForm, seed: int) -> PlannedItem:
     """The item in another form. Raises TaskError, ReadingError where it has none."""
-    match form:
-        case "choose":
-            return replace(item, options=options(item.working, seed=seed + item.number))
-        case "mend":
-            return replace(item, mend=mend_item(item.working, seed))
-        case "fill":
-            return replace(item, fill=fill_item(item.working, seed=seed))
-        case "way":
-            return replace(item, way=way_item(item.working))
-        case "claim":
-            return replace(item, claim=claim_of(item.working, seed + item.number))
-    return item
+    wanted = form_named(form, item.working)
+    return replace(item, made=wanted.make(item.working, seed + item.number if wanted.by_place else seed))
 
 
 def _with_features(item: PlannedItem, found: FeaturesReport) -> PlannedItem:

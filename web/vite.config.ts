@@ -17,5 +17,7 @@ export default defineConfig({
     server: { deps: { inline: ['element-plus'] } },
     include: ['src/**/*.test.ts'],
     testTimeout: 20_000,
+    isolate: false,
+    setupFiles: ['src/testing/fresh.ts'],
   },
 })

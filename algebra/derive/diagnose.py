@@ -57,6 +57,8 @@ def name_slips(working: Working, report: Report) -> Report:
         if link.slip is not None and link.slip.id in _OF_ANSWERS:
             in_answer.append(link.slip.id)
     answer = report.answer
+    shown = tuple(slip.id for slip in SLIPS if slip.of_verdict == answer.verdict)
+    answer = replace(answer, slips=(*shown, *answer.slips))
     if in_answer and answer.verdict != "correct":
         answer = replace(answer, slips=(*answer.slips, *dict.fromkeys(in_answer)))
     return replace(report, links=tuple(links), answer=answer)

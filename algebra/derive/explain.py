@@ -22,7 +22,7 @@ from algebra.exact.rational_functions import Field, Ratio, field_of
 from algebra.methods.worked_lines import NotThisWay, at_grain
 from algebra.parse.errors import ReadingError
 from algebra.reports.working import TaskError, Working
-from algebra.slips import BY_ID, SLIPS, Slip, Words
+from algebra.slips import BY_ID, MISCOPIED, SLIPS, Slip, Words
 from algebra.slips.parts import holds_typed_fraction, with_fractions
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -170,7 +170,7 @@ def wrong_parts(
     for slip in slips:
         if slip.tasks and task not in slip.tasks:
             continue
-        if joined is not None and slip.id in OF_FACTORS:
+        if joined is not None and slip.of_factors:
             for wrong, what in slip.wrong(joined):
                 yield slip, (), what, wrong
         if slip.scope in ("equation", "any") and isinstance(body, ln.Equation):
@@ -181,10 +181,6 @@ def wrong_parts(
         for address, part in parts:
             for wrong, what in slip.wrong(part):
                 yield slip, address, what, wrong
-
-
-OF_FACTORS = ("root-sign-from-factor", "root-not-divided")
-"""The slips with the factors of a product, which are made as well once each of them has been set to 0."""
 
 
 def _product_of(body: n.Node) -> n.Node | None:
@@ -220,7 +216,7 @@ def _explained(before: n.Node, after: n.Node, task: str, imaginary: bool) -> lis
     tried: list[Tried] = []
     found = _single(before, task, comparison, tried)
     if miscopied is not None:
-        copy = Found(BY_ID["copied-wrongly"], *miscopied)
+        copy = Found(MISCOPIED, *miscopied)
         # one symbol differs and nothing was done: a law of algebra misused comes first only in an expression
         if isinstance(before, ln.Equation) or not found:
             return [copy, *found.values()]
@@ -263,7 +259,7 @@ def _copied_later(before: n.Node, task: str, comparison: Comparison) -> list[Fou
         for body in _right_steps(before, task, comparison.numbers):
             misread = copied(body, comparison.after)
             if misread is not None:
-                return [Found(BY_ID["copied-wrongly"], (), misread[1], None, body)]
+                return [Found(MISCOPIED, (), misread[1], None, body)]
     except (TaskError, ReadingError, ExactError):
         pass
     return []

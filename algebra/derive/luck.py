@@ -10,17 +10,11 @@ from algebra.exact.errors import ExactError
 from algebra.exact.evaluate.symbolic import value_of
 from algebra.exact.rational_functions import Ratio, field_of
 from algebra.exact.writing import simplified_tree
-from algebra.slips import BY_ID
+from algebra.slips import SLIPS
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 
-AGAINST_RANK = (
-    "left-to-right",
-    "multiply-before-divide",
-    "add-before-subtract",
-    "multiply-before-power",
-    "minus-inside-power",
-)
+AGAINST_RANK = tuple(slip for slip in SLIPS if slip.against_rank)
 """The slips by which an operation is done before its turn."""
 
 _INDICES = range(2, 7)
@@ -84,9 +78,8 @@ def _is_natural(first: Ratio, second: Ratio) -> bool:
 
 def _against_rank(before: n.Node, after: n.Node, task: str) -> list[Found]:
     """A line of numbers with one value in place of a part that it was not the turn of."""
-    slips = [BY_ID[name] for name in AGAINST_RANK]
     rewritten = _rewritten_parts(before, after)
-    for slip, address, what, wrong in wrong_parts(before, task, slips, rewritten):
+    for slip, address, what, wrong in wrong_parts(before, task, AGAINST_RANK, rewritten):
         if _is_worked(n.bare(wrong), rewritten[address]):
             return [Found(slip, address, what)]
     return []

@@ -34,8 +34,6 @@ MOST_TRIED = 6
 NEAR, FARTHEST = 0.37, 0.75
 """Which share of the symbols may differ: up to the first it is the same move; beyond the second it is another one."""
 _SYMBOL = re.compile(r"\d+|\S")
-_LEAVES_SOMETHING = frozenset({"one-side-only", "lcd-skips-term", "divided-one-term", "square-completed-one-side"})
-"""Slips that leave a term as it was: it is what has to change."""
 _OTHER_SIGN = {"+": "-", "-": "+"}
 
 Candidate = tuple[n.Node, str]
@@ -54,7 +52,7 @@ def right_line(
     made, and the wrong line with one sign or one untouched number put right. The nearest is verified, then the next. A
     line copied wrongly has none but that it was copied from.
     """
-    if found.slip.id == "copied-wrongly":
+    if found.slip.miscopied:
         return plain(found.start) if found.start is not None else ""
     divisor = dict(found.what.slots).get("divisor")
     if isinstance(divisor, n.Node) and isinstance(
@@ -117,7 +115,7 @@ def _by_source(
     signs = ((tree, plain(tree)) for tree in _signs_put_right(line))
     yield [*_part_worked_out(start, found.at), *signs, *next(solutions, [])]
     yield from solutions
-    if found.slip.id in _LEAVES_SOMETHING:
+    if found.slip.leaves_a_term:
         yield ((tree, plain(tree)) for tree in _number_put_right(working, before, line))
 
 

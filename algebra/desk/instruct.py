@@ -12,7 +12,6 @@ _BY_TASK = {
     "evaluate": "Work out",
     "domain": "State the domain",
     "analyze": "State all features and sketch the graph",
-    "analyse": "State all features and sketch the graph",
 }
 _BY_METHOD = {
     "factoring": "by factoring",

@@ -118,7 +118,7 @@ def predict(working: Working, *, most: int = 8) -> Prediction:
 def _ranked(working: Working, found: list[Anticipated]) -> list[Anticipated]:
     """The likeliest first; of a table of features the likeliest of each feature, then the second of each."""
     ranked = sorted(found, key=lambda item: -item.weight)
-    if working.task not in ("analyze", "analyse"):
+    if working.task != "analyze":
         return ranked
     seen: Counter[str] = Counter()
     turns = []
@@ -153,7 +153,7 @@ def _roads(working: Working, right: Solution) -> list[Solution]:
 def _along_the_ways(working: Working, right: Solution, most: int) -> dict[tuple[str, ...], Anticipated]:
     """The wrong answers to which slips on the lines of a right working lead, by their answers; by every main method."""
     found: dict[tuple[str, ...], Anticipated] = {}
-    if working.task in ("domain", "analyze", "analyse"):
+    if working.task in ("domain", "analyze"):
         return found
     ways: list[tuple[list[str], WrongWay]] = []
     for nth, road in enumerate(_roads(working, right)):

@@ -21,7 +21,9 @@ _JOINED = re.compile(r"\band\b|&|∧|\\land\b|\\wedge\b", re.IGNORECASE)
 _RELATION = re.compile(r"[<>≤≥≠]|!=|\\(?:neq?|leq?|geq?|lt|gt)\b")
 _FEATURE = re.compile(
     r"\s*(domain|range|holes?|points?|(?:vertical|horizontal|oblique|slant)\s+asymptotes?|VAs?|HAs?|OAs?|SAs?|"
-    r"[xy]\s*-?\s*int(?:ercept)?s?|end\s+behaviou?r)\s*(?::|\b(?:at|is|are)\b)\s*",
+    r"[xy]\s*-?\s*int(?:ercept)?s?|end\s+behaviou?r)"
+    # without a colon or a word only before what a feature can be: an equation of x or y, a point, a number, none
+    r"(?:\s*(?::|\b(?:at|is|are)\b)\s*|\s+(?=[xyf(]\s*(?:\(\s*x\s*\)\s*)?(?:[=≠]|!=|\\neq?\b)|\(|[-−±]?\s*\d|none\b|all\b|ℝ))",
     re.IGNORECASE,
 )
 _SHORT_NAMES = {
@@ -45,7 +47,7 @@ _CLAIM = re.compile(
 _SIDE_NAMES = re.compile(
     r"\b(?:LHS|RHS|LS|RS|left(?:\s+(?:hand\s+)?side)?|right(?:\s+(?:hand\s+)?side)?)\s*[:=]\s*", re.IGNORECASE
 )
-_UNUSUAL = re.compile(r"[#|:→\\D✓✔☑✗✘✕☒□▢☐◻⬜▯;]|->|[A-Za-z]{3}|_|[₁-₉]|\bso\b|\{\s*\}|\[\s|≠|!=|\bif\b")
+_UNUSUAL = re.compile(r"[#|:→\\D✓✔☑✗✘✕☒□▢☐◻⬜▯;]|->|[A-Za-z]{3}|[VHOS]As?\s|_|[₁-₉]|\bso\b|\{\s*\}|\[\s|≠|!=|\bif\b")
 """What every remark, move, word, box and named feature has in it; most lines have none of it."""
 
 

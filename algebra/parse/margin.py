@@ -71,6 +71,11 @@ def split_move(body: str) -> tuple[str, str | None, int]:
     return body, None, 0
 
 
+def without_move(text: str) -> str:
+    """A line without the move in its margin."""
+    return split_move(text)[0].strip()
+
+
 def indent(text: str) -> int:
     """How many blanks a text begins with."""
     return len(text) - len(text.lstrip())

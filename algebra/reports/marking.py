@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import field
 from typing import Literal, get_args
 
@@ -15,6 +16,8 @@ POINT_KINDS: tuple[PointKind, ...] = get_args(PointKind)
 Keeps = Literal["keeps", "loses"]
 Alone = Literal["all", "accuracy", "none"]
 Rounding = Literal["half", "whole"]
+ROUNDING_STEPS: Mapping[Rounding, float] = {"half": 0.5, "whole": 1.0}
+"""To which marks a proposal is rounded."""
 Eye = Literal["unread", "undecided", "owed", "lucky", "broken-right", "answer-alone", "unknown-slip"]
 """Why a teacher should look before confirming."""
 

@@ -12,6 +12,7 @@ from algebra.reports.working import FORMAT
 Relation = Literal["holds", "widens", "settles", "narrows", "breaks", "unclear"]
 RELATIONS: tuple[Relation, ...] = get_args(Relation)
 Verdict = Literal["correct", "incomplete", "extraneous", "wrong", "unfinished", "none"]
+LinkKind = str
 ErrorCode = Literal["syntax", "scope", "limit", "task"]
 SlipKind = Literal["concept", "procedure", "notation", "care"]
 Address = tuple[int, ...]

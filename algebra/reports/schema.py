@@ -6,12 +6,12 @@ from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 from typing import Any
 
-from algebra.reports import echo, features, prediction, proofs, report, side_work, solution
+from algebra.reports import echo, features, items, prediction, proofs, report, side_work, solution
 
 
 def records() -> Iterator[type]:
     """Every record that is given out."""
-    for module in (report, side_work, solution, prediction, features, proofs, echo):
+    for module in (report, side_work, solution, prediction, features, proofs, echo, items):
         for kind in vars(module).values():
             if isinstance(kind, type) and is_dataclass(kind) and kind.__module__ == module.__name__:
                 yield kind

@@ -62,9 +62,13 @@ class Working:
     id: str | int | None = None
     method: str | None = None
 
+    def __post_init__(self) -> None:
+        # a task has one name from here on; records are only by the type checker not to be assigned to
+        object.__setattr__(self, "task", OTHER_SPELLINGS.get(self.task, self.task))
+
     def validate(self) -> None:
         """Raises TaskError naming the first thing that is unknown."""
-        if self.task not in TASKS and self.task not in OTHER_SPELLINGS:
+        if self.task not in TASKS:
             raise TaskError(f"Unknown task “{self.task}”; it is one of {', '.join(TASKS)}.")
         if self.numbers not in NUMBERS:
             raise TaskError(f"Unknown numbers “{self.numbers}”: real or complex.")

@@ -77,11 +77,11 @@ def _of_one(number: int, working: Working, solution: Solution | None) -> Iterato
         return
     if working.task == "solve" and not isinstance(body, ln.Equation):
         yield Advice("instruction", (number,), "“Solve” stands over an expression.", "task")
-    elif working.task != "solve" and isinstance(body, ln.Equation) and working.task not in ("analyze", "analyse"):
+    elif working.task != "solve" and isinstance(body, ln.Equation) and working.task != "analyze":
         yield Advice("instruction", (number,), "An equation stands where an expression is asked for.", "task")
     elif working.task == "factor" and solution is not None and "prime" in solution.difficulty.noticed:
         yield Advice("prime", (number,), "“Factor” stands over a prime one. Is that meant?", "replace")
-    elif solution is None and working.task not in ("analyze", "analyse") and not _has_a_known_domain(working):
+    elif solution is None and working.task != "analyze" and not _has_a_known_domain(working):
         yield Advice("not-worked", (number,), "No method known here leads to its answer.", "replace")
     elif solution is not None and solution.already:
         yield Advice("nothing-to-do", (number,), solution.already, "replace")

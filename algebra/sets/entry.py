@@ -46,6 +46,6 @@ def entry_of(working: Working, *, untaught: Iterable[str] = ()) -> Entry:
     except (TaskError, ReadingError):
         wrong = ()
     slips = tuple(dict.fromkeys(slip for item in wrong for slip in item.slips))
-    family = ways[0].family if ways else "rational-functions" if working.task in ("analyze", "analyse") else ""
+    family = ways[0].family if ways else "rational-functions" if working.task == "analyze" else ""
     rating = ways[0].difficulty.rating if ways else None
     return Entry(family, rating, tuple(way.method for way in ways if way.method), slips, key)

@@ -32,6 +32,9 @@ _BY_TOPIC: tuple[Slip, ...] = (
 SLIPS: tuple[Slip, ...] = tuple(sorted(_BY_TOPIC, key=lambda slip: slip.rank))
 """Every slip: the particular ones by their rank, then the rest by topic."""
 
+MISCOPIED: Slip = next(slip for slip in SLIPS if slip.miscopied)
+"""Something read or written wrongly."""
+
 BY_ID: dict[str, Slip] = {slip.id: slip for slip in SLIPS}
 
 
@@ -45,4 +48,4 @@ _LURKING: dict[str, tuple[Slip, ...]] = {
     for rule in dict.fromkeys(rule for slip in SLIPS for rule in slip.lurks_in)
 }
 
-__all__ = ["BY_ID", "SLIPS", "Ending", "Sight", "Slip", "Words", "lurking_at"]
+__all__ = ["BY_ID", "MISCOPIED", "SLIPS", "Ending", "Sight", "Slip", "Words", "lurking_at"]

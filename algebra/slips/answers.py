@@ -127,7 +127,7 @@ def _same(values: list[Ratio], zeros: set[Number]) -> bool:
 
 
 def _reduced_foreseen(end: Ending) -> Iterator[Wrong]:
-    if end.task not in ("domain", "analyze", "analyse") or len(n.letters(end.given)) != 1:
+    if end.task not in ("domain", "analyze") or len(n.letters(end.given)) != 1:
         return
     letter = min(n.letters(end.given))
     try:
@@ -156,6 +156,7 @@ def _cancelled(letter: str, values: list[Number]) -> Words:
 SLIPS = (
     Slip(
         id="extraneous-kept",
+        of_verdict="extraneous",
         name="Kept an extraneous solution",
         kind="procedure",
         topic="rational and radical equations",

@@ -343,6 +343,7 @@ SLIPS = (
     ),
     Slip(
         id="one-side-only",
+        leaves_a_term=True,
         name="One side only",
         kind="procedure",
         topic="equations",
@@ -402,6 +403,7 @@ SLIPS = (
     ),
     Slip(
         id="divided-one-term",
+        leaves_a_term=True,
         name="Divided one term only",
         kind="concept",
         topic="equations",
@@ -433,6 +435,7 @@ SLIPS = (
     ),
     Slip(
         id="lcd-skips-term",
+        leaves_a_term=True,
         name="The LCD skipped a term",
         kind="procedure",
         topic="equations",

@@ -352,6 +352,7 @@ def _mixed_product(node: n.Node) -> Iterator[Wrong]:
 SLIPS = (
     Slip(
         id="cancelled-terms",
+        claim="(a + b)/a = b",
         name="Cancelled terms",
         kind="concept",
         topic="fractions",
@@ -437,6 +438,7 @@ SLIPS = (
     ),
     Slip(
         id="added-across",
+        claim="1/a + 1/b = 1/(a + b)",
         name="Added tops and bottoms",
         kind="concept",
         topic="fractions",
@@ -511,6 +513,7 @@ SLIPS = (
     ),
     Slip(
         id="minus-on-first-term-only",
+        claim="a - (b - c) = a - b - c",
         name="Minus on the first term only",
         kind="notation",
         topic="fractions",

@@ -20,7 +20,7 @@ from algebra.tree.substitute import substituted
 
 
 def _features(task: str, given: n.Node) -> Features | None:
-    if task not in ("analyze", "analyse") or isinstance(given, ln.STATEMENTS) or len(n.letters(given)) != 1:
+    if task != "analyze" or isinstance(given, ln.STATEMENTS) or len(n.letters(given)) != 1:
         return None
     letter = min(n.letters(given))
     try:

@@ -209,6 +209,7 @@ def _negative(node: n.Node) -> bool:
 SLIPS = (
     Slip(
         id="left-to-right",
+        against_rank=True,
         name="Read from left to right",
         kind="procedure",
         topic="order of operations",
@@ -224,6 +225,7 @@ SLIPS = (
     ),
     Slip(
         id="multiply-before-divide",
+        against_rank=True,
         name="Multiplied before dividing",
         kind="procedure",
         topic="order of operations",
@@ -237,6 +239,7 @@ SLIPS = (
     ),
     Slip(
         id="add-before-subtract",
+        against_rank=True,
         name="Added before subtracting",
         kind="procedure",
         topic="order of operations",
@@ -250,6 +253,8 @@ SLIPS = (
     ),
     Slip(
         id="multiply-before-power",
+        claim="2(a + b)^2 = (2a + 2b)^2",
+        against_rank=True,
         name="Multiplied before raising",
         kind="procedure",
         topic="order of operations",
@@ -263,6 +268,8 @@ SLIPS = (
     ),
     Slip(
         id="minus-inside-power",
+        claim="-a^2 = (-a)^2",
+        against_rank=True,
         name="The minus taken into the power",
         kind="notation",
         topic="order of operations",

@@ -388,6 +388,7 @@ SLIPS = (
     ),
     Slip(
         id="power-rule-added",
+        claim="(a^2)^3 = a^5",
         name="Added the exponents",
         kind="concept",
         topic="exponents",
@@ -430,6 +431,7 @@ SLIPS = (
     ),
     Slip(
         id="exponents-added-over-sum",
+        claim="a^2 + a^3 = a^5",
         name="Added exponents in a sum",
         kind="concept",
         topic="exponents",
@@ -444,6 +446,7 @@ SLIPS = (
     ),
     Slip(
         id="power-skips-factor",
+        claim="(2a)^3 = 2a^3",
         name="Raised one factor only",
         kind="concept",
         topic="exponents",
@@ -458,6 +461,7 @@ SLIPS = (
     ),
     Slip(
         id="power-over-sum",
+        claim="(a + b)^2 = a^2 + b^2",
         name="Raised each term",
         kind="concept",
         topic="exponents",
@@ -472,6 +476,7 @@ SLIPS = (
     ),
     Slip(
         id="negative-power-negative",
+        claim="a^-2 = -a^2",
         name="Negative exponent, negative number",
         kind="concept",
         topic="exponents",
@@ -525,6 +530,7 @@ SLIPS = (
     ),
     Slip(
         id="power-of-fraction-top-only",
+        claim="(a/b)^2 = a^2/b",
         name="Raised the numerator only",
         kind="concept",
         topic="exponents",

@@ -359,6 +359,7 @@ SLIPS = (
     ),
     Slip(
         id="square-completed-one-side",
+        leaves_a_term=True,
         name="Completed on one side",
         kind="procedure",
         topic="quadratics",
@@ -418,6 +419,7 @@ SLIPS = (
     ),
     Slip(
         id="root-not-divided",
+        of_factors=True,
         name="Forgot the coefficient in the factor",
         kind="care",
         topic="quadratics",
@@ -432,6 +434,7 @@ SLIPS = (
     ),
     Slip(
         id="root-sign-from-factor",
+        of_factors=True,
         name="Sign read from the factor",
         kind="concept",
         topic="quadratics",

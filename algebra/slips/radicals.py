@@ -508,6 +508,7 @@ SLIPS = (
     ),
     Slip(
         id="root-over-sum",
+        claim="√(a + b) = √a + √b",
         name="Root of each term",
         kind="concept",
         topic="radicals",
@@ -660,6 +661,7 @@ SLIPS = (
     ),
     Slip(
         id="absolute-lost",
+        claim="√(a^2) = a",
         name="Dropped the bars",
         kind="concept",
         topic="radicals",

@@ -84,6 +84,11 @@ class Slip:
 
     `lurks_in` names the rules at whose steps it is made; `likely` is how likely it is, else that of its kind; where
     several slips explain a line, those of a lower `rank` come first, and within a rank the order of the topics decides.
+
+    `claim` is what it takes for a law, of letters. `of_factors`: it is made as well once each factor of a product is
+    set to 0; `leaves_a_term`: a term stays as it was, and is what has to change; `against_rank`: an operation is done
+    before its turn; `miscopied`: something is read or written wrongly, and nothing is done; `of_verdict`: an answer
+    with this verdict has it.
     """
 
     id: str
@@ -105,6 +110,12 @@ class Slip:
     lurks_in: tuple[str, ...] = ()
     likely: float = 0.0
     rank: int = 100
+    claim: str = ""
+    of_factors: bool = False
+    leaves_a_term: bool = False
+    against_rank: bool = False
+    miscopied: bool = False
+    of_verdict: str = ""
 
     @property
     def task(self) -> str:

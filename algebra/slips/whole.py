@@ -46,7 +46,7 @@ def _start(node: n.Node) -> n.Node | None:
 def _solved(sight: Sight) -> Iterator[Words]:
     """An expression set equal to a number, or its zeros stated."""
     body = sight.line.body
-    if sight.task in ("solve", "domain", "analyze", "analyse") or isinstance(sight.before, ln.STATEMENTS):
+    if sight.task in ("solve", "domain", "analyze") or isinstance(sight.before, ln.STATEMENTS):
         return
     items = body.items if isinstance(body, ln.Alternatives) else (body,)
     letters = n.letters(sight.before)
@@ -141,6 +141,7 @@ SLIPS = (
     ),
     Slip(
         id="copied-wrongly",
+        miscopied=True,
         name="Copied wrongly",
         kind="care",
         topic="any",

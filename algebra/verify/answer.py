@@ -58,7 +58,6 @@ def solve_answer(context: Context, excluded: ExcludedValues, given: EvaluatedSta
         tuple(listed(context, stated)),
         tuple(listed(context, missing)),
         tuple(listed(context, extra)),
-        slips=("extraneous-kept",) if verdict == "extraneous" else (),
         follow_through=follow,
         text=_sentence(context, excluded, verdict, missing, extra, follow) + (STAYS_REAL if context.stays_real else ""),
     )

@@ -81,7 +81,7 @@ def task_of(context: Context) -> Task:
             return SolveTask(context)
         case "domain":
             return DomainTask(context)
-        case "analyze" | "analyse":
+        case "analyze":
             return FeaturesTask(context)
     return ExpressionTask(context)
 

@@ -32,7 +32,6 @@ TASK_KINDS = {
     "solve": ("solve",),
     "domain": ("domain",),
     "analyze": ("analyze",),
-    "analyse": ("analyze",),
 }
 
 

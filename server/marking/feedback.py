@@ -11,11 +11,12 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 import lanes
-from algebra import Echo, ReadingError, Report, TaskError, Working, understood
+from algebra import Echo, MendItem, ReadingError, Report, TaskError, Working, understood, without_move
 from paper import FeedbackSlip, Place
 from server.accounts.words import Words, words_of
 from server.common.problems import Refused
 from server.marking import pile, queries
+from server.marking.forms import is_answered
 from server.marking.models import GivenSet, SetItem, StudentWorking
 from server.marking.schemas import FeedbackOut, PlaceOut
 from server.sheets import services as sheets
@@ -66,7 +67,7 @@ def feedback_out(teacher: User, set_id: int, *, right: bool) -> list[FeedbackOut
     decimal = str(given_set.conventions.get("decimal", "point"))
 
     def echo(text: str) -> Echo:
-        return understood(text.partition("|")[0], decimal=decimal)
+        return understood(without_move(text), decimal=decimal)
 
     return [
         FeedbackOut(
@@ -125,7 +126,7 @@ class _Maker:
         before = working.item.given
         for link, line in zip(report.links, working.texts, strict=True):
             if link.relation in ("breaks", "narrows"):
-                slip, in_words = link.slip, working.item.made is not None
+                slip, in_words = link.slip, is_answered(working.item)
                 if slip is None:
                     return Place(number, before, line, LOOK, in_words=in_words)
                 cue = self.words.of(slip.id, slip.name, slip.cue).text
@@ -175,11 +176,17 @@ def _with_error(base: Working, slip: str) -> Working:
     for seed in range(EXAMPLES):
         candidate = base if not seed else _another(base, "like", seed, [base])
         try:
-            if candidate is not None and lanes.mend_item(candidate).slip == slip:
+            if candidate is not None and _planted(candidate) == slip:
                 return candidate
         except (TaskError, ReadingError):
             continue
     return base
+
+
+def _planted(working: Working) -> str:
+    """The error that is planted in a worked example of a problem. Raises TaskError, ReadingError where it has none."""
+    item = lanes.item_of("mend", working)
+    return item.slip if isinstance(item, MendItem) else ""
 
 
 def _another(base: Working, what: str, seed: int, known: list[Working]) -> Working | None:

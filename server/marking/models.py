@@ -12,8 +12,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import CheckConstraint, Q, UniqueConstraint
 
-from algebra import NUMBERS, TASKS, Task, limits
-from paper import ITEM_FORMS
+from algebra import ITEM_FORMS, NUMBERS, TASKS, Task, limits
 
 
 class SchoolClass(models.Model):
@@ -122,6 +121,7 @@ class StudentWorking(models.Model):
     paper = models.ForeignKey(Paper, on_delete=models.CASCADE, related_name="workings")
     item = models.ForeignKey(SetItem, on_delete=models.CASCADE, related_name="workings")
     lines = models.JSONField(default=list)
+    revision = models.PositiveIntegerField(default=0)  # rises with every change of the lines
     source = models.CharField(max_length=10, default="typed")
     report = models.JSONField(null=True)
     proposal = models.JSONField(null=True)

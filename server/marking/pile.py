@@ -6,22 +6,21 @@ import json
 from dataclasses import dataclass
 from hashlib import sha256
 
-from django.dispatch import Signal
 from pydantic import TypeAdapter
 
 import lanes
 from algebra import Proposal, Report, Scheme, Working, json_object
+from server.common.events import tell
 from server.jobs import services as jobs
 from server.jobs.models import Piece, Run
-from server.marking.forms import form_item
+from server.marking.events import LinesVerified
+from server.marking.forms import made_item
 from server.marking.models import GivenSet, SetItem, StudentWorking
 from server.sheets.reports import mark_of
 
 KIND = "pile"
 _SCHEME = TypeAdapter(Scheme)
 _REPORT, _PROPOSAL = TypeAdapter(Report), TypeAdapter(Proposal)
-verified = Signal()
-"""Sent with `item` and `lines` when workings were verified among the jobs."""
 
 
 def scheme_of(item: SetItem) -> Scheme:
@@ -118,12 +117,8 @@ class Judged:
 
 def judged(item: SetItem, lines: list[str], *, at_once: bool = False) -> Judged:
     """What comes of verifying these lines; `at_once` where somebody waits. Raises Busy."""
-    scheme, problem = scheme_of(item), problem_of(item, lines)
-    form = form_item(item, problem)
-    if form is None:
-        report, proposal = lanes.marked(problem, scheme, at_once=at_once)
-    else:
-        report, proposal = lanes.answered(form, lines, scheme, at_once=at_once)
+    scheme, problem = scheme_of(item), problem_of(item)
+    report, proposal = lanes.marked(made_item(item, problem), lines, scheme, at_once=at_once)
     return Judged(report, proposal, stamp_of(item, lines))
 
 
@@ -135,5 +130,5 @@ def verify(working: StudentWorking) -> int:
     # what was changed meanwhile, its lines or its scheme, is not among the equal ones any more, or has another stamp
     # and is asked again
     count = equal.filter(item__scheme=item.scheme).update(**found.columns)
-    verified.send(SetItem, item=item, lines=lines)
+    tell(LinesVerified(item.pk, item.given_set_id, lines))
     return count

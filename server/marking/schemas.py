@@ -8,8 +8,7 @@ from typing import Annotated
 from ninja import Field, Schema
 from pydantic import StringConstraints
 
-from algebra import Echo, PointKind, Proposal, Report, SchemeKind, Task, limits
-from paper import ItemForm
+from algebra import Echo, PointKind, Proposal, Report, SchemeKind, Shown, Task, limits
 from server.common.schemas import KEPT, ClassName, LineText, StudentName, Text, Title
 from server.marking.intake import IntakeForm
 from server.marking.totals import State
@@ -98,19 +97,6 @@ class SchemeIn(Schema):
     rounding: Annotated[str, Field(pattern="^(half|whole)$")] = "half"
 
 
-class FormOut(Schema):
-    """What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for
-    what is left out), names of ways, the letters of a claim, how far a grid reaches."""
-
-    form: ItemForm
-    options: list[str]
-    lines: list[str]
-    blanks: int
-    ways: list[str]
-    letters: list[str]
-    reach: float
-
-
 class ItemOut(Schema):
     """An item of a set, its key typeset line by line and as it is written, its scheme, and its form where it is not
     just worked."""
@@ -124,7 +110,7 @@ class ItemOut(Schema):
     key: list[Echo]
     key_lines: list[str]
     scheme: SchemeIn
-    form: FormOut | None
+    form: Shown | None
 
 
 class OwnSchemeIn(Schema):

@@ -6,22 +6,20 @@ from __future__ import annotations
 from base64 import b64decode
 from binascii import Error as Base64Error
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
 from uuid import uuid4
 
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
-from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 import lanes
-from algebra import FormItem, ReadingError, Scheme, TaskError, Working, form_scheme, json_object, key_lines
+from algebra import Item, Scheme, TaskError, form_of, item_of, json_object
 from paper import Wanted, code_of
 from server.accounts import people
 from server.common.problems import Refused
 from server.marking import forms, intake, learned, pile, queries
-from server.marking.models import Decision, GivenSet, Paper, SchoolClass, SetItem, Student, StudentWorking
+from server.marking.models import Decision, GivenSet, SchoolClass, SetItem, Student, StudentWorking
 from server.marking.schemas import (
     MOST_STUDENTS,
     ClassChange,
@@ -35,9 +33,11 @@ from server.marking.schemas import (
     StudentIn,
     TypedIn,
 )
+from server.marking.workings import put_lines
 from server.sheets import queries as sheets
 from server.sheets import reports
 from server.sheets.models import Problem
+from server.workings.keep import Fate
 
 VERSIONS = "ABCDEFGH"
 """The letters that versions of a printed sheet have."""
@@ -135,22 +135,14 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
     if school_class.sets.count() >= MOST_SETS:
         raise Refused(f"This class was given {MOST_SETS} sets already.")
     items = []
-    in_forms = _in_forms(problems)
-    for position, problem in enumerate(problems):
-        form = in_forms[position]
-        own = [line.text for line in problem.working.lines.all()]
-        working = reports.core_working(problem, own)
-        sound = bool(own) and reports.state(reports.of(problem)) == "sound"
+    for position, (problem, item) in enumerate(zip(problems, _in_forms(problems), strict=True)):
         try:
-            if form is not None:
-                scheme, key = form_scheme(form), list(key_lines(form))
-            else:
-                scheme = lanes.scheme_for(replace(working, lines=()), data.scheme)
-                key = own if sound else _worked(working)
+            scheme = lanes.item_scheme(item, data.scheme)
+            key = _own_key(problem, item) or lanes.key_lines(item)
         except lanes.Busy as problem_found:
             raise Refused(problem_found.message, code="busy") from problem_found
         except TaskError:  # too heavy: it can be given all the same, and marked by its answer
-            scheme, key = Scheme("answer", 1), []
+            scheme, key = Scheme("answer", 1), ()
         items.append(
             SetItem(
                 position=position,
@@ -160,8 +152,8 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
                 numbers=problem.numbers,
                 method=problem.method,
                 scheme=json_object(scheme),
-                key=key,
-                **forms.columns(form),
+                key=list(key),
+                **forms.columns(item),
             )
         )
     with transaction.atomic():
@@ -172,40 +164,38 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
             codes=_codes(sheet.title, problems),
             conventions=dict(sheet.conventions),
         )
-        for item in items:
-            item.given_set = made
+        for copied in items:
+            copied.given_set = made
         learned.begin(SetItem.objects.bulk_create(items))
     return made
 
 
-def _in_forms(problems: Sequence[Problem]) -> Sequence[FormItem | None]:
+def _own_key(problem: Problem, item: Item) -> tuple[str, ...]:
+    """The teacher's own lines, where they are the key: sound ones of a problem that is to be worked."""
+    own = tuple(line.text for line in problem.working.lines.all())
+    sound = bool(own) and not form_of(item).answered and reports.state(reports.of(problem)) == "sound"
+    return own if sound else ()
+
+
+def _in_forms(problems: Sequence[Problem]) -> Sequence[Item]:
     """What the problems of a sheet are in their forms, as they are printed. Raises Refused where nobody has time for it
     now."""
     wanted = [Wanted(reports.core_working(problem, []), problem.instruction, problem.item_form) for problem in problems]
+    to_work = [item_of("work", each.working) for each in wanted]
     if all(each.form == "work" for each in wanted):
-        return [None] * len(wanted)
+        return to_work
     try:
-        return lanes.form_items(wanted)
+        return lanes.made_items(wanted)
     except lanes.Busy as problem:
         raise Refused(problem.message, code="busy") from problem
     except TaskError:
-        return [None] * len(wanted)
+        return to_work
 
 
 def _codes(title: str, problems: Sequence[Problem]) -> list[str]:
     """The codes that the sheet has in its footer, whatever version is printed on it."""
     workings = [reports.core_working(problem, []) for problem in problems]
     return [code_of(title, version, workings) for version in VERSIONS]
-
-
-def _worked(working: Working) -> list[str]:
-    """The lines of a worked key; none where no method is known. Raises Busy."""
-    try:
-        return list(lanes.work(replace(working, lines=()), method=working.method).lines)
-    except lanes.Busy:
-        raise
-    except (TaskError, ReadingError):
-        return []
 
 
 @transaction.atomic
@@ -244,13 +234,11 @@ def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
         raise Refused("An archive is sent in base64.", code="file") from problem
     except TaskError as problem:
         raise Refused(problem.message, code="file") from problem
-    counts = {"new": 0, "changed": 0, "same": 0}
+    counts: dict[Fate, int] = {"new": 0, "changed": 0, "same": 0}
     for each in found.written:
-        counts[
-            put_lines(
-                teacher.username, given_set, students[each.student], items[each.item - 1], list(each.lines), data.form
-            )
-        ] += 1
+        student, item = students[each.student], items[each.item - 1]
+        fate, _ = put_lines(teacher.username, given_set, student, item, list(each.lines), data.form)
+        counts[fate] += 1
     pile.begin(given_set)
     left = [
         LeftOut(place=row.place, text=row.text, why=row.why) for row in sorted(found.left, key=lambda row: row.place)
@@ -258,55 +246,17 @@ def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
     return PileOut(**counts, left=left)
 
 
-@transaction.atomic
 def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     """The lines of one student for one item, and their verification at once."""
     given_set = queries.set_of(teacher, set_id)
-    GivenSet.objects.select_for_update().get(pk=set_id)
     student = get_object_or_404(given_set.school_class.students, pk=data.student)
     item = get_object_or_404(given_set.items.select_related("given_set"), pk=data.item)
-    put_lines(teacher.username, given_set, student, item, data.lines, "typed")
-    working = StudentWorking.objects.get(paper__given_set=given_set, paper__student=student, item=item)
+    _, working = put_lines(teacher.username, given_set, student, item, data.lines, "typed")
     try:
-        pile.work_piece({}, {"working": working.pk})
+        pile.work_piece({}, {"working": working})
     except lanes.Busy:  # it is kept, and verified among the jobs
         pile.begin(given_set)
-    return queries.working_of(teacher, working.pk)
-
-
-written = Signal()
-"""Sent with `working` and `given_set` when lines were put in a student's place."""
-
-
-def put_lines(who: str, given_set: GivenSet, student: Student, item: SetItem, lines: list[str], source: str) -> str:
-    """Keeps the lines of a working: `new`, `changed` or `same`. A mark falls with the lines that it was given for, and
-    that is kept with `who` changed them."""
-    paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
-    working, made = StudentWorking.objects.get_or_create(
-        paper=paper, item=item, defaults={"lines": lines, "source": source}
-    )
-    if not made:
-        if working.lines == lines:
-            return "same"
-        let_fall(who, working.pk, working.mark)
-        put_columns(working.pk, lines, source, pile.Judged())
-    written.send(StudentWorking, working=working.pk, given_set=given_set.pk)
-    return "new" if made else "changed"
-
-
-def let_fall(who: str, working: int, mark: float | None) -> None:
-    """Closes what was decided of a working, whose lines `who` changes: a mark that was given for other lines falls, and
-    never comes back."""
-    if mark is not None:
-        Decision.objects.create(working_id=working, batch=uuid4(), who=who[:150], before=mark, after=None)
-    Decision.objects.filter(working=working).update(closed=True)
-
-
-def put_columns(working: int, lines: list[str], source: str, judged: pile.Judged) -> None:
-    """Other lines for a working, with what came of verifying them, and no mark."""
-    StudentWorking.objects.filter(pk=working).update(
-        lines=lines, source=source, mark=None, confirmed=None, confirmed_by="", **judged.columns
-    )
+    return queries.working_of(teacher, working)
 
 
 @transaction.atomic

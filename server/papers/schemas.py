@@ -5,7 +5,7 @@ from __future__ import annotations
 from ninja import Field, Schema
 
 from paper import Incoming, Kind, PageSize
-from paper.layout import Space
+from paper.settings import Space
 from server.common.schemas import Text
 
 

@@ -15,6 +15,7 @@ import lanes
 from algebra import understood
 from server.common.problems import Refused
 from server.marking import pile
+from server.marking.forms import is_answered
 from server.marking.models import SetItem, StudentWorking
 from server.room.coming_in import Inside, is_over
 from server.room.models import Ask, AskAnswer, Room
@@ -48,7 +49,7 @@ def ask(teacher: User, set_id: int, data: AskIn) -> None:
         undecided = not right and any(each in (None, "unclear") for each in relations)
     else:
         item, lines, undecided = get_object_or_404(items, pk=data.item), list(data.lines), False
-    if item.made is not None:
+    if is_answered(item):
         raise Refused("This item is answered, not worked line by line.", code="ask")
     if data.kind == "vote":
         if data.working is None or not lines:

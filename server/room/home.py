@@ -18,15 +18,17 @@ from django.utils import timezone
 from pydantic import TypeAdapter
 
 import lanes
-from algebra import SLIPS, ReadingError, Report, Scheme, TaskError, Working, json_object
-from server.common.problems import Conflict, Refused
+from algebra import SLIPS, ReadingError, Report, Scheme, TaskError, Working, item_of, json_object
+from server.common.problems import Refused
 from server.marking import pile
 from server.marking.models import GivenSet, SetItem, Student, StudentWorking
 from server.room.coming_in import is_over
 from server.room.models import DueSlip, HomeProblem, Room
 from server.room.queries import Telling, echo_of, instructed, my_item
 from server.room.schemas import HomeSet, HomeSlip, HomeTask, MyHome, MyLines
+from server.room.telling import Tells
 from server.room.writing import Kept
+from server.workings.keep import Stored, keep
 
 INTERVALS = (1, 3, 7, 21)
 """Days after which an error is due again."""
@@ -78,9 +80,10 @@ def _sets(student: Student) -> list[HomeSet]:
     found = []
     for given_set in GivenSet.objects.filter(pk__in=mine).order_by("-day", "-pk")[:MOST_SETS]:
         room = Room.objects.filter(given_set=given_set).first()
-        tells, right_line = (room.tells, room.right_line) if room else ("cue", False)
+        tells: Tells = room.telling if room else "cue"
+        right_line = room is not None and room.right_line
         decimal = str(given_set.conventions.get("decimal", "point"))
-        telling = Telling(tells, right_line, True, decimal, student.school_class.owner_id)  # type: ignore[arg-type]
+        telling = Telling(tells, right_line, True, decimal, student.school_class.owner_id)
         items = []
         for item in given_set.items.order_by("position"):
             item.given_set = given_set
@@ -171,31 +174,62 @@ def task_out(problem: HomeProblem) -> HomeTask:
     )
 
 
-def write(student: Student, problem_id: int, data: MyLines) -> HomeProblem:
-    """Keeps the lines of a student for a problem of the own page, verified; once it is solved, says when its error is
-    due again. The same once more changes nothing. Raises Conflict where they were changed elsewhere, Refused where
-    nobody has time to verify them or it is solved already."""
-    get_object_or_404(HomeProblem, pk=problem_id, student=student)
-    with transaction.atomic():
-        problem = HomeProblem.objects.select_for_update().get(pk=problem_id)
-        problem.student = student
-        if problem.lines == data.lines:
-            return problem
-        if problem.done is not None:
+class HomePlace:
+    """A problem of a student's own page."""
+
+    def __init__(self, student: Student, problem_id: int) -> None:
+        self.student = student
+        self.problem = get_object_or_404(HomeProblem, pk=problem_id, student=student)
+
+    def read(self) -> Stored:
+        """What stands there now."""
+        self.problem = HomeProblem.objects.get(pk=self.problem.pk)
+        return Stored(list(self.problem.lines), self.problem.revision, self.problem.report is not None)
+
+    def write(self, stored: Stored, lines: list[str]) -> bool:
+        """Puts the lines there; False where others were put since. Raises Refused where it is solved already."""
+        if self.problem.done is not None:
             raise Refused("This one is solved. The next is waiting.", code="done")
-        if data.revision != problem.revision:
-            raise Conflict("This was changed on another device.", lines=list(problem.lines), revision=problem.revision)
+        rows = HomeProblem.objects.filter(pk=self.problem.pk, revision=stored.revision, done=None)
+        return bool(rows.update(lines=lines, revision=stored.revision + 1, report=None))
+
+    def overtaken(self, stored: Stored) -> str:
+        """What is said to who wrote on an older revision."""
+        return "This was changed on another device."
+
+    def judge(self, lines: list[str]) -> Report | None:
+        """The report on the lines; None where nobody has time: the next write of the same lines asks again."""
+        item = item_of("work", _working(self.problem, []))
         try:
-            report, _ = lanes.marked(_working(problem, data.lines), Scheme("answer", 1), at_once=True)
-        except lanes.Busy as busy:
-            raise Refused(busy.message, code="busy") from busy
-        problem.lines, problem.revision, problem.report = data.lines, problem.revision + 1, json_object(report)
+            return lanes.marked(item, lines, Scheme("answer", 1), at_once=True)[0]
+        except lanes.Busy:
+            return None
+
+    @transaction.atomic
+    def save(self, report: Report | None, revision: int) -> bool:
+        """Keeps the report; once the problem is solved, says when its error is due again."""
+        rows = HomeProblem.objects.select_for_update().filter(pk=self.problem.pk, revision=revision)
+        problem = rows.first()
+        if problem is None or report is None:
+            return problem is not None
+        problem.student = self.student
+        problem.report = json_object(report)
         made = {link.slip.id for link in report.links if link.slip is not None} | set(report.answer.slips)
         problem.missed = problem.missed or problem.slip in made
-        if report.answer.verdict == "correct" and report.finish.finished:
+        if problem.done is None and report.answer.verdict == "correct" and report.finish.finished:
             problem.done = timezone.now()
             _put_off(problem, timezone.localdate())
         problem.save()
+        return True
+
+
+def write(student: Student, problem_id: int, data: MyLines) -> HomeProblem:
+    """Keeps the lines of a student for a problem of the own page, verified. The same once more changes nothing. Raises
+    Conflict where they were changed elsewhere, Refused where it is solved already."""
+    place = HomePlace(student, problem_id)
+    keep(place, data.lines, data.revision, judge=place.judge, save=place.save)
+    problem = HomeProblem.objects.get(pk=problem_id)
+    problem.student = student
     return problem
 
 

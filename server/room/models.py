@@ -82,11 +82,10 @@ class Visit(models.Model):
 
 
 class RoomWorking(models.Model):
-    """What the room adds to a working: its revision, the hints that were taken, and the change of the room at which it
-    was last written."""
+    """What the room adds to a working: the hints that were taken, and the change of the room at which it was last
+    written."""
 
     working = models.OneToOneField(StudentWorking, on_delete=models.CASCADE, primary_key=True, related_name="in_room")
-    revision = models.PositiveIntegerField(default=0)
     hints = models.PositiveSmallIntegerField(default=0)
     changed = models.DateTimeField(auto_now=True)
     version = models.PositiveBigIntegerField(default=0)

@@ -83,7 +83,7 @@ def my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyI
         working.item = item  # as it was read with the others
         extra: RoomWorking | None = getattr(working, "in_room", None)
         report = pile.report_of(working) if pile.is_fresh(working) else None
-        kept = Kept(working.pk, working.texts, extra.revision if extra else 0, extra.hints if extra else 0, report)
+        kept = Kept(working.pk, working.texts, working.revision, extra.hints if extra else 0, report)
     return MyItem(
         id=item.pk,
         number=item.position + 1,

@@ -9,9 +9,8 @@ from typing import Annotated
 from ninja import Field, Schema
 from pydantic import StringConstraints
 
-from algebra import Echo, limits
+from algebra import Echo, Shown, limits
 from server.common.schemas import KEPT, LineText, StudentName, Text
-from server.marking.schemas import FormOut
 from server.room.models import AskKind
 from server.room.telling import Tells
 from server.sheets.schemas import Bead
@@ -49,7 +48,7 @@ class MyItem(Schema):
     instruction: str
     given: str
     given_latex: str
-    form: FormOut | None
+    form: Shown | None
     working: MyWorking | None
 
 

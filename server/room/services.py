@@ -6,11 +6,10 @@ from datetime import timedelta
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import F
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from server.marking.models import SetItem
+from server.marking.events import LinesPut, LinesVerified
 from server.marking.queries import class_of, set_of
 from server.room import coming_in
 from server.room.models import Door, Room, RoomWorking, Secret, Visit
@@ -74,23 +73,22 @@ def change_seat(teacher: User, set_id: int, student_id: int, data: SeatChange) -
 
 
 @transaction.atomic
-def seen_late(item: SetItem, lines: list[str], **_: object) -> None:
+def seen_late(event: LinesVerified) -> None:
     """Notes in its room that workings were verified after they were written."""
-    late = RoomWorking.objects.filter(working__item=item, working__lines=lines)
-    room = Room.objects.filter(given_set=item.given_set_id).first() if late.exists() else None
+    late = RoomWorking.objects.filter(working__item=event.item, working__lines=event.lines)
+    room = Room.objects.filter(given_set=event.given_set).first() if late.exists() else None
     if room is not None:
         late.update(version=room.touch())
 
 
 @transaction.atomic
-def written_for(working: int, given_set: int, **_: object) -> None:
-    """Notes in its room that a working was written in the student's place: what the student's device has is overtaken,
-    and is not put over it unseen."""
-    room = Room.objects.filter(given_set=given_set).first()
+def written_for(event: LinesPut) -> None:
+    """Notes in its room that a working was written in the student's place, so that the teacher sees it there."""
+    room = Room.objects.filter(given_set=event.given_set).first()
     if room is None:
         return
-    RoomWorking.objects.get_or_create(working_id=working)
-    RoomWorking.objects.filter(working=working).update(revision=F("revision") + 1, version=room.touch())
+    RoomWorking.objects.get_or_create(working_id=event.working)
+    RoomWorking.objects.filter(working=event.working).update(version=room.touch())
 
 
 def open_door(teacher: User, class_id: int) -> str:

@@ -2,24 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
-from typing import TypeGuard
+from dataclasses import dataclass
 
-from django.db import IntegrityError, transaction
+from django.db import transaction
 from django.db.models import Exists, OuterRef
 from django.http import Http404
 from django.utils import timezone
 
 import lanes
 from algebra import ReadingError, Report, TaskError
-from server.common.problems import Conflict, Refused
+from server.common.problems import Refused
 from server.common.rows import Rows
 from server.marking import pile
+from server.marking.forms import is_answered
 from server.marking.models import Decision, GivenSet, Paper, SetItem, StudentWorking
-from server.marking.services import let_fall, put_columns
+from server.marking.workings import StudentPlace, save_judged
 from server.room.coming_in import Inside
 from server.room.models import RoomWorking, touched
 from server.room.schemas import MyLines, RoomHint
+from server.workings.keep import Stored, keep
 
 SOURCE = "room"
 
@@ -33,9 +34,6 @@ class Kept:
     revision: int = 0
     hints: int = 0
     report: Report | None = None
-    in_room: bool = True
-    mark: float | None = None
-    decided: bool = False
 
 
 def writable(me: Inside) -> None:
@@ -62,45 +60,36 @@ def item_of(me: Inside, item_id: int) -> SetItem:
     raise Http404
 
 
-def write(me: Inside, item: SetItem, data: MyLines) -> Kept:
-    """Keeps the lines of a student with what came of verifying them. The same once more changes nothing; raises
-    Conflict where they were changed elsewhere meanwhile."""
-    writable(me)
-    kept = _kept(me, item)
-    if _is_same(kept, data):
-        return _with_report(kept, item)
-    try:
-        judged = pile.judged(item, data.lines, at_once=True)
-    except lanes.Busy:  # it is kept, and verified among the jobs
-        judged = pile.Judged()
-    working = _put_once(me, item, kept, data, judged)
-    if working is None:  # by another device, by the same line that was sent twice, or by a hint
-        kept = _kept(me, item)
-        if _is_same(kept, data):
-            return _with_report(kept, item)
-        working = _put_once(me, item, kept, data, judged)
-    if working is None:
-        raise Conflict(
-            "This was changed on another device.",
-            lines=list(kept.lines) if kept else [],
-            revision=kept.revision if kept else 0,
-        )
-    if judged.report is None:
-        pile.begin(GivenSet.objects.get(pk=me.given_set))
-    return working
+class RoomPlace(StudentPlace):
+    """A student's working as the student writes it in a room."""
 
+    def __init__(self, me: Inside, item: int) -> None:
+        super().__init__(f"{me.name}, in the room", me.given_set, me.student, item, SOURCE)
+        self.me = me
+        self.hints = 0
+        self.in_room = False
 
-def _put_once(me: Inside, item: SetItem, kept: Kept | None, data: MyLines, judged: pile.Judged) -> Kept | None:
-    """The working with these lines; None where something else was written since it was read."""
-    try:
+    def read(self) -> Stored:
+        """What stands there now, by one prepared query: a class asks it at every line."""
+        for pk, lines, revision, made_from, mark, hints, ever in _KEPT(self.given_set, self.student, self.item):
+            self.working, self.mark, self.decided = pk, mark, ever or mark is not None
+            self.in_room, self.hints = hints is not None, hints or 0
+            return Stored(lines, revision, bool(made_from))
+        return Stored([], 0, False, exists=False)
+
+    def written(self) -> None:
+        """Nothing is told: who writes sees it, and the teacher once it is verified."""
+        if not self.in_room:
+            RoomWorking.objects.get_or_create(working_id=self.working)
+
+    def save(self, judged: pile.Judged | None, revision: int) -> bool:
+        """Keeps what came of verifying, and shows the teacher that something was written."""
         with transaction.atomic():
-            return _put(me, item, kept, data, judged)
-    except (IntegrityError, _Overtaken):
-        return None
-
-
-class _Overtaken(Exception):
-    """Another device has written meanwhile."""
+            stands = save_judged(self.working, revision, judged or pile.Judged())
+            if stands:
+                version = touched(self.me.room)
+                RoomWorking.objects.filter(pk=self.working).update(version=version, changed=timezone.now())
+        return stands
 
 
 _KEPT = Rows(
@@ -110,63 +99,48 @@ _KEPT = Rows(
     ).values_list(
         "pk",
         "lines",
-        "in_room__revision",
-        "in_room__hints",
+        "revision",
+        "made_from",
         "mark",
+        "in_room__hints",
         Exists(Decision.objects.filter(working=OuterRef("pk"))),
     ),
 )
 
 
-def _kept(me: Inside, item: SetItem) -> Kept | None:
-    for pk, lines, revision, hints, mark, ever in _KEPT(me.given_set, me.student, item.pk):
-        return Kept(pk, lines, revision or 0, hints or 0, None, revision is not None, mark, ever or mark is not None)
-    return None
+def write(me: Inside, item: SetItem, data: MyLines) -> Kept:
+    """Keeps the lines of a student with what came of verifying them. The same once more changes nothing; raises
+    Conflict where they were changed elsewhere meanwhile."""
+    writable(me)
+    place = RoomPlace(me, item.pk)
+
+    def judge(lines: list[str]) -> pile.Judged | None:
+        try:
+            return pile.judged(item, lines, at_once=True)
+        except lanes.Busy:
+            return None  # it is kept, and verified among the jobs
+
+    found = keep(place, data.lines, data.revision, judge=judge, save=place.save)
+    if found.judged is None:
+        return _as_it_stands(place, item, data.lines, found.revision)
+    return Kept(place.working, data.lines, found.revision, place.hints, found.judged.report)
 
 
-def _is_same(kept: Kept | None, data: MyLines) -> TypeGuard[Kept]:
-    """Whether these lines are kept already. Raises Conflict where others are."""
-    if kept is not None and kept.lines == data.lines:
-        return True
-    revision = kept.revision if kept is not None else 0
-    if data.revision != revision:
-        lines = kept.lines if kept is not None else []
-        raise Conflict("This was changed on another device.", lines=list(lines), revision=revision)
-    return False
-
-
-def _with_report(kept: Kept, item: SetItem) -> Kept:
-    working = StudentWorking.objects.get(pk=kept.pk)
+def _as_it_stands(place: RoomPlace, item: SetItem, lines: list[str], revision: int) -> Kept:
+    """The working with the report that is kept of it; where there is none, it is verified among the jobs."""
+    working = StudentWorking.objects.get(pk=place.working)
     working.item = item
-    return replace(kept, report=pile.report_of(working) if pile.is_fresh(working) else None)
-
-
-def _put(me: Inside, item: SetItem, kept: Kept | None, data: MyLines, judged: pile.Judged) -> Kept:
-    version = touched(me.room)
-    revision = data.revision + 1
-    if kept is None:
-        paper, _ = Paper.objects.get_or_create(given_set_id=me.given_set, student_id=me.student)
-        working = StudentWorking.objects.create(
-            paper=paper, item=item, lines=data.lines, source=SOURCE, **judged.columns
-        )
-        RoomWorking.objects.create(working=working, revision=revision, version=version)
-        return Kept(working.pk, data.lines, revision, 0, judged.report)
-    if not kept.in_room:
-        RoomWorking.objects.create(working_id=kept.pk)
-    as_read = RoomWorking.objects.filter(pk=kept.pk, revision=data.revision)
-    if not as_read.update(revision=revision, version=version, changed=timezone.now()):
-        raise _Overtaken
-    if kept.decided:
-        let_fall(f"{me.name}, in the room", kept.pk, kept.mark)
-    put_columns(kept.pk, data.lines, SOURCE, judged)
-    return Kept(kept.pk, data.lines, revision, kept.hints, judged.report)
+    report = pile.report_of(working) if pile.is_fresh(working) else None
+    if report is None:
+        pile.begin(GivenSet.objects.get(pk=place.given_set))
+    return Kept(place.working, lines, revision, place.hints, report)
 
 
 def hint(me: Inside, item: SetItem) -> RoomHint:
     """The next hint: what to look at, then the rule, then the line where the teacher allows it; each is counted. Raises
     Refused."""
     writable(me)
-    if item.made is not None:
+    if is_answered(item):
         raise Refused("For this one there are no hints.", code="no-hint")
     with transaction.atomic():
         paper, _ = Paper.objects.get_or_create(given_set_id=me.given_set, student_id=me.student)

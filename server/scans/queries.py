@@ -12,6 +12,7 @@ from django.shortcuts import get_object_or_404
 import lanes
 from algebra import understood
 from server.marking import pile
+from server.marking.forms import is_answered
 from server.marking.models import GivenSet, SetItem
 from server.scans import placing
 from server.scans.models import StudentPage
@@ -138,7 +139,7 @@ def _with_other(line: PlacedLine, symbol: int, text: str) -> str:
 
 def _judged(item: SetItem, above: Sequence[str], line: str) -> Literal["follows", "broken", "open"]:
     """Whether a line follows from those above it; broken also where it can't be read, open where that is not told."""
-    if item.made is not None:  # an answer is no line of a chain
+    if is_answered(item):  # an answer is no line of a chain
         return "open"
     try:
         report = lanes.check(pile.problem_of(item, [*above, line]))

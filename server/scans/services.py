@@ -17,7 +17,7 @@ from server.jobs.models import Piece
 from server.marking import intake, pile
 from server.marking.models import GivenSet, StudentWorking
 from server.marking.queries import set_of
-from server.marking.services import put_lines
+from server.marking.workings import put_lines
 from server.scans import placing, reader
 from server.scans.models import StudentPage
 from server.scans.queries import page_of, placed_of, reading_of

@@ -12,8 +12,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import CheckConstraint, Deferrable, Q, UniqueConstraint
 
-from algebra import NUMBERS, TASKS, Numbers, Task, limits
-from paper import ITEM_FORMS, ItemForm
+from algebra import ITEM_FORMS, NUMBERS, TASKS, ItemForm, Numbers, Task, limits
 
 
 class Sheet(models.Model):

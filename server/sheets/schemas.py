@@ -6,8 +6,7 @@ from datetime import datetime
 
 from ninja import Field, Schema
 
-from algebra import Echo, Numbers, Relation, Report, Task, Verdict, limits
-from paper import ItemForm
+from algebra import Echo, ItemForm, Numbers, Relation, Report, Task, Verdict, limits
 from server.common.schemas import ConventionsOut, Given, Instruction, LineText, Text, Title
 
 

@@ -5,14 +5,16 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 
-from algebra import METHODS, NUMBER_KINDS, RULES, JsonValue, TaskError
+from algebra import METHODS, NUMBER_KINDS, RULES, TaskError
 from algebra import Working as CoreWorking
 from server.accounts import people
-from server.common.problems import Conflict, Refused
+from server.common.problems import Refused
 from server.sheets import queries, reports
 from server.sheets.models import Line, Problem, Sheet, Working
 from server.sheets.schemas import ProblemChange, ProblemIn, ProblemWhole, SheetChange, WorkingChange
+from server.workings.keep import Stored, keep
 
 MAX_SHEETS = 500
 MAX_PROBLEMS = 200
@@ -90,6 +92,7 @@ def put_problem(teacher: User, problem_id: int, data: ProblemWhole) -> ProblemWh
     Problem.objects.filter(pk=problem_id).update(indexed="", **data.problem.model_dump())
     working = Working.objects.select_for_update().get(problem_id=problem_id)
     working.revision += 1
+    working.save(update_fields=["revision", "changed"])
     _write_lines(working, data.lines, stored)
     sheet.save(update_fields=["changed"])
     return before
@@ -152,26 +155,53 @@ def reorder(teacher: User, sheet_id: int, order: list[int]) -> Sheet:
     return sheet
 
 
-@transaction.atomic
+class SheetPlace:
+    """A teacher's working of a problem on a sheet."""
+
+    def __init__(self, teacher: User, problem_id: int) -> None:
+        owned = Working.objects.select_related("problem__sheet")
+        self.working = get_object_or_404(owned, problem_id=problem_id, problem__sheet__owner=teacher)
+
+    def read(self) -> Stored:
+        """What stands there now: the revision first, so that lines written after it make it an old one."""
+        self.working.refresh_from_db(fields=["revision", "report", "report_version"])
+        texts = list(self.working.lines.order_by("position").values_list("text", flat=True))
+        asked = reports.core_working(self.working.problem, texts)
+        return Stored(texts, self.working.revision, self.working.report_version == reports.mark_of(asked))
+
+    def write(self, stored: Stored, lines: list[str]) -> bool:
+        """Puts the lines there; False where others were put since."""
+        rows = Working.objects.filter(pk=self.working.pk, revision=stored.revision)
+        if not rows.update(revision=stored.revision + 1, report_version="", changed=timezone.now()):
+            return False
+        _write_lines(self.working, lines, stored.lines)
+        return True
+
+    def overtaken(self, stored: Stored) -> str:
+        """What is said to who wrote on an older revision."""
+        return "This working was changed in another window."
+
+    def judge(self, lines: list[str]) -> Working:
+        """The working with the report on these lines."""
+        reports.attach(self.working, reports.core_working(self.working.problem, lines))
+        return self.working
+
+    def save(self, judged: Working | None, revision: int) -> bool:
+        """Keeps the report beside the lines that it was made from; False where others stand there by now."""
+        assert judged is not None  # a sheet's lines are judged in any case: what is too heavy is said in the report
+        columns = {"report": judged.report, "report_version": judged.report_version, "state": judged.state}
+        return bool(Working.objects.filter(pk=judged.pk, revision=revision).update(**columns))
+
+
 def write_lines(teacher: User, problem_id: int, data: WorkingChange) -> Problem:
     """Replaces the lines and checks them; raises Conflict when others were written since `data.revision`.
 
     What stands there already is no conflict: the answer to a write that arrived was lost, and it is sent again.
     """
-    owned = Working.objects.select_related("problem__sheet").select_for_update(of=("self",))
-    working = get_object_or_404(owned, problem_id=problem_id, problem__sheet__owner=teacher)
-    stored = list(working.lines.all())
-    texts = [line.text for line in stored]
-    if working.revision != data.revision and texts == data.lines:
-        return queries.with_lines(working.problem, working, data.lines)
-    if working.revision != data.revision:
-        lines: list[JsonValue] = [*texts]
-        raise Conflict("This working was changed in another window.", revision=working.revision, lines=lines)
-    working.revision += 1
-    problem = working.problem
-    reports.attach(working, reports.core_working(problem, data.lines))
-    _write_lines(working, data.lines, texts)
-    return queries.with_lines(problem, working, data.lines)
+    place = SheetPlace(teacher, problem_id)
+    found = keep(place, data.lines, data.revision, judge=place.judge, save=place.save)
+    place.working.revision = found.revision
+    return queries.with_lines(place.working.problem, place.working, data.lines)
 
 
 def _write_lines(working: Working, texts: list[str], stored: list[str] | None = None) -> None:
@@ -185,7 +215,6 @@ def _write_lines(working: Working, texts: list[str], stored: list[str] | None = 
     new = [Line(working=working, position=k, text=text) for k, text in enumerate(texts) if k >= same]
     if new:
         Line.objects.bulk_create(new)
-    working.save()
 
 
 def _as_new(problem: Problem) -> ProblemIn:

@@ -125,7 +125,7 @@ def test_a_lost_connection_loses_and_doubles_nothing(room, browser):
     expect(page.get_by_text("That is it.")).to_be_visible(timeout=20_000)
     assert len(dropped) == 2
     working = StudentWorking.objects.get()
-    assert (working.texts, working.in_room.revision) == (["3x = 15", "x = 5"], 2)
+    assert (working.texts, working.revision) == (["3x = 15", "x = 5"], 2)
     page.reload()
     expect(page.get_by_text("That is it.")).to_be_visible()
     page.context.close()
@@ -134,7 +134,7 @@ def test_a_lost_connection_loses_and_doubles_nothing(room, browser):
 def key_of(form):
     """The right answer to the item of this form."""
     item = SetItem.objects.select_related("given_set").get(form=form)
-    return list(key_lines(forms.form_item(item, pile.problem_of(item))))
+    return list(key_lines(forms.made_item(item, pile.problem_of(item))))
 
 
 def test_every_form_is_answered_by_keyboard_on_a_telephone(room, browser):

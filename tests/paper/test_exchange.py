@@ -11,8 +11,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from algebra import NUMBERS, TASKS, SheetFile, SheetProblem, TaskError
-from paper import FILE_FORMATS, ITEM_FORMS, read, written
+from algebra import ITEM_FORMS, NUMBERS, TASKS, SheetFile, SheetProblem, TaskError
+from paper import FILE_FORMATS, read, written
 from tools.installation import ROOT
 
 SHEET = SheetFile(

@@ -11,7 +11,7 @@ import pytest
 from django.db import IntegrityError, transaction
 from pypdf import PdfReader
 
-from algebra import TaskError, Working, mend_item
+from algebra import TaskError, Working, item_of
 from server.jobs.models import Piece, Run
 from server.jobs.pieces import work
 from server.marking import intake, pile, services
@@ -426,7 +426,9 @@ class TestFeedback:
         problems = sheets.queries.Problem.objects.filter(sheet=made).order_by("position")
         assert [problem.form for problem in problems] == ["mend", "work", "work", "work"]
         top = api.get(f"/api/sets/{given.pk}/patterns").json()["slips"][0]["id"]
-        assert mend_item(Working("solve", problems[0].given)).slip == top  # what is planted there is what went wrong
+        assert (
+            item_of("mend", Working("solve", problems[0].given)).slip == top
+        )  # what is planted there is what went wrong
         assert len({problem.given for problem in problems}) == 4
         assert "Ada" not in problems[0].sheet.title
 

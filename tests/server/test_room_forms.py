@@ -33,7 +33,7 @@ def given(teacher, queue):
 
 
 def key_of(item):
-    return list(key_lines(forms.form_item(item, pile.problem_of(item))))
+    return list(key_lines(forms.made_item(item, pile.problem_of(item))))
 
 
 def wrong_for(item):
@@ -108,7 +108,7 @@ def test_feedback_says_an_answer_in_words(api, given, teacher):
 def test_a_wrong_option_is_known_by_its_slip(api, given):
     client, _ = inside(api, given, tells="words")
     item = items_of(given)[0]
-    made = forms.form_item(item, pile.problem_of(item))
+    made = forms.made_item(item, pile.problem_of(item))
     place = next(k for k, option in enumerate(made.options) if not option.right)
     told = working(write(client, item.pk, ["ABCD"[place]]))["told"][0]
     assert told["words"] and StudentWorking.objects.get(item=item).slips == [made.options[place].slips[0]]
@@ -117,7 +117,7 @@ def test_a_wrong_option_is_known_by_its_slip(api, given):
 def test_a_function_has_a_grid_that_does_not_say_where_its_features_are(api, given):
     client, items = inside(api, given)
     shown = client.get("/api/room").json()["items"][-1]["form"]
-    assert shown == {**shown, "form": "work", "reach": 10, "lines": [], "options": []}
+    assert shown == {**shown, "form": "features", "reach": 10, "lines": [], "options": []}
     told = write(client, items[-1], ["hole: (3, 5/6)", "vertical asymptote: x = 3"]).json()["working"]["told"]
     assert [line["verdict"] for line in told] == ["holds", "look"]
 

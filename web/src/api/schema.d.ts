@@ -2174,30 +2174,6 @@ export interface components {
             error: components["schemas"]["LineError"] | null;
         };
         /**
-         * FormOut
-         * @description What is seen of an item in its form, without its key: options, the lines of a solution (with numbered boxes for
-         *     what is left out), names of ways, the letters of a claim, how far a grid reaches.
-         */
-        FormOut: {
-            /**
-             * Form
-             * @enum {string}
-             */
-            form: "work" | "choose" | "mend" | "fill" | "way" | "claim";
-            /** Options */
-            options: string[];
-            /** Lines */
-            lines: string[];
-            /** Blanks */
-            blanks: number;
-            /** Ways */
-            ways: string[];
-            /** Letters */
-            letters: string[];
-            /** Reach */
-            reach: number;
-        };
-        /**
          * LineError
          * @description Why a line can't be read. The given is line 0; the column counts characters from 1.
          */
@@ -2248,7 +2224,7 @@ export interface components {
             given: string;
             /** Given Latex */
             given_latex: string;
-            form: components["schemas"]["FormOut"] | null;
+            form: components["schemas"]["Shown"] | null;
             working: components["schemas"]["MyWorking"] | null;
         };
         /**
@@ -2298,6 +2274,31 @@ export interface components {
             answered: boolean;
             /** Hints */
             hints: number;
+        };
+        /**
+         * Shown
+         * @description What a student sees of an item beside its given, and nothing of its key: options, the lines of a solution (with
+         *     numbered boxes for what is left out), all in LaTeX; names of ways, the letters of a claim or of a function, and how
+         *     far a grid reaches in each direction.
+         */
+        Shown: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "work" | "choose" | "mend" | "fill" | "way" | "claim" | "features";
+            /** Options */
+            options: string[];
+            /** Lines */
+            lines: string[];
+            /** Blanks */
+            blanks: number;
+            /** Ways */
+            ways: string[];
+            /** Letters */
+            letters: string[];
+            /** Reach */
+            reach: number;
         };
         /** ToldLineOut */
         ToldLineOut: {
@@ -4962,7 +4963,7 @@ export interface components {
             /** Key Lines */
             key_lines: string[];
             scheme: components["schemas"]["SchemeIn"];
-            form: components["schemas"]["FormOut"] | null;
+            form: components["schemas"]["Shown"] | null;
         };
         /**
          * SchemeIn

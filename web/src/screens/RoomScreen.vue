@@ -1,27 +1,25 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, provide, watch } from 'vue'
 import { api, unwrap } from '@/api/client'
 import KeyList from '@/components/KeyList.vue'
 import MathText from '@/components/MathText.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import AskCard from '@/features/room/AskCard.vue'
-import AnswerForm from '@/features/room/AnswerForm.vue'
-import GridPad from '@/features/room/GridPad.vue'
 import MyPage from '@/features/room/MyPage.vue'
 import RoomDoor from '@/features/room/RoomDoor.vue'
 import { useHome } from '@/features/room/home'
 import { ECHO_OF } from '@/composables/useEcho'
 import { useKeys } from '@/composables/useKeys'
-import LineEditor from '@/features/chain/LineEditor.vue'
-import { useRoom, type Told } from '@/features/room/store'
+import type { Told } from '@/features/items/answer'
+import { formOf } from '@/features/items/forms'
+import { SAYS } from '@/features/items/words'
+import { useRoom } from '@/features/room/store'
 import { IN_A_ROOM, type RoomAction } from '@/lib/shortcuts'
-import { SAYS } from '@/features/room/words'
 
 /** A student in a practice room: one problem at a time, line by line. */
 const store = useRoom()
 const home = useHome()
 const atHome = computed(() => !!home.home)
-const text = ref('')
 let left = false
 provide(ECHO_OF, (line, decimal) => unwrap(api.POST('/api/room/echo', { body: { text: line, decimal } })))
 
@@ -55,29 +53,12 @@ const lines = computed(() => (item.value ? store.linesOf(item.value) : []))
 /** What is told of a line; nothing of one that has not been sent. */
 const told = (k: number): Told | null =>
   item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.told[k] ?? null) : null
-/** The lines as the server has understood them; those not sent yet as they were typed. */
-const echoOf = (k: number) =>
-  item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.echoes[k] ?? null) : null
-/** Whether it is answered, not worked. */
-const isAnswered = computed(() => !!item.value?.form && item.value.form.form !== 'work')
+const form = computed(() => formOf(item.value))
 watch(
   () => item.value?.id,
-  (id) => ((text.value = id ? store.draftOf(id) : ''), (store.hint = null)),
-  { immediate: true },
+  () => (store.hint = null),
 )
-watch(text, (now) => item.value && !isAnswered.value && store.keepDraft(item.value.id, now))
 
-function commit(line: string): void {
-  if (!item.value || !line.trim()) return
-  store.write(item.value, [...lines.value, line.trim()])
-  text.value = ''
-}
-/** Takes the last line up again, to be changed. */
-function takeUp(): void {
-  if (!item.value || !lines.value.length) return
-  text.value = lines.value[lines.value.length - 1] ?? ''
-  store.write(item.value, lines.value.slice(0, -1))
-}
 const DOES: Record<RoomAction, () => void> = {
   before: () => (store.at = Math.max(0, store.at - 1)),
   next: () => (store.at = Math.min((store.room?.items.length ?? 1) - 1, store.at + 1)),
@@ -95,7 +76,7 @@ const keys = computed(() => ({
   rows: IN_A_ROOM.rows.filter((row) => !row.keys['Alt+h'] || store.room?.hints),
 }))
 const hintsLeft = computed(() => (store.room?.hints ?? 0) - (item.value?.working?.hints ?? 0))
-const canHint = computed(() => !store.room?.over && !isAnswered.value && hintsLeft.value > 0)
+const canHint = computed(() => !store.room?.over && !form.value.answered && hintsLeft.value > 0)
 const canSkip = computed(
   () =>
     !!item.value &&
@@ -165,9 +146,9 @@ const state = (k: number): string => {
       </nav>
       <section v-if="item" :aria-label="`Problem ${item.number}`">
         <p class="muted">{{ item.instruction }}</p>
-        <p v-if="item.form?.form !== 'claim'" class="given"><MathText :latex="item.given_latex" /></p>
-        <AnswerForm
-          v-if="isAnswered"
+        <p v-if="!form.givenWithin" class="given"><MathText :latex="item.given_latex" /></p>
+        <component
+          :is="form.component"
           :key="item.id"
           :item="item"
           :lines="lines"
@@ -175,23 +156,10 @@ const state = (k: number): string => {
           :decimal="decimal"
           :closed="store.room.over"
           :draft="store.draftOf(item.id)"
+          :unsent="!!store.unsent[item.id]"
           @answer="store.write(item, $event)"
           @draft="store.keepDraft(item.id, $event)"
         />
-        <ol v-else class="chain">
-          <li v-for="(line, k) in lines" :key="k" :class="told(k)?.verdict">
-            <span class="math"
-              ><code v-if="!echoOf(k) || echoOf(k)!.error">{{ line }}</code
-              ><MathText v-else :latex="`${echoOf(k)!.left} ${echoOf(k)!.right}`"
-            /></span>
-            <span v-if="told(k)?.verdict" class="verdict">{{ SAYS[told(k)!.verdict] }}</span>
-            <span v-else-if="store.unsent[item.id]" class="muted">kept</span>
-            <p v-if="told(k)?.words" class="words">{{ told(k)!.words }}</p>
-            <p v-if="told(k)?.right" class="words">
-              Right would be <code>{{ told(k)!.right }}</code>
-            </p>
-          </li>
-        </ol>
         <p class="visually-hidden" role="status">
           {{
             lines.length && told(lines.length - 1)?.verdict
@@ -205,28 +173,7 @@ const state = (k: number): string => {
           <button class="plain-button" @click="store.putMine(item)">put the lines of this device in their place</button>
         </p>
         <template v-if="!store.room.over">
-          <GridPad
-            v-if="item.form?.reach"
-            :reach="item.form.reach"
-            :lines="lines"
-            :letter="item.form.letters[0] ?? 'x'"
-            :verdict="(k) => told(k)?.verdict ?? ''"
-            :closed="false"
-            @place="commit"
-          />
-          <LineEditor
-            v-if="!isAnswered"
-            v-model:text="text"
-            :decimal="decimal"
-            label="Next line"
-            hint="the next line"
-            @commit="commit"
-            @leave="(way) => way === 'up' && !text && takeUp()"
-          />
           <p class="row">
-            <button v-if="lines.length && !isAnswered" class="plain-button" @click="takeUp">
-              take the last line up again
-            </button>
             <button v-if="canHint" class="plain-button" @click="store.askHint(item)">a hint ({{ hintsLeft }})</button>
             <button v-if="canSkip" class="plain-button" @click="store.skip(item)">later</button>
             <button v-if="store.next !== null" class="plain-button" @click="store.at = store.next">
@@ -309,39 +256,7 @@ nav {
   font-size: 20px;
   margin: 4px 0 10px;
 }
-.chain {
-  list-style: none;
-  margin: 0 0 12px;
-  padding: 0;
-  border-left: 2px solid var(--hairline);
-}
-.chain li {
-  padding: 6px 0 6px 14px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 18px;
-  align-items: center;
-}
-.math {
-  font-size: 18px;
-  overflow-x: auto;
-  max-width: 100%;
-}
-.holds .verdict {
-  color: var(--holds);
-}
-.look,
-.unread {
-  box-shadow: inset 3px 0 var(--breaks);
-}
-.look .verdict,
-.unread .verdict {
-  color: var(--breaks);
-}
-.words {
-  flex-basis: 100%;
-  margin: 0;
-}
+
 .said {
   border-left: 3px solid var(--widens);
   padding: 2px 12px;

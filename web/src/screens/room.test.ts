@@ -305,7 +305,7 @@ describe('what is left and what comes again', () => {
     expect(made.find<HTMLInputElement>('[aria-label="Next line"]').element.value).toBe('x = 2')
   })
   it('places on the grid as lines', async () => {
-    const form = { form: 'work', options: [], lines: [], blanks: 0, ways: [], letters: [], reach: 10 }
+    const form = { form: 'features', options: [], lines: [], blanks: 0, ways: [], letters: [], reach: 10 }
     says['POST /api/room/come-in'] = { room: room({ items: [item(11, { task: 'analyze', form })] }) }
     await comeIn()
     const grid = made.find('[role=application]')

@@ -11,8 +11,7 @@ from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from algebra import key_lines
-from server.marking import forms, pile, services
+from server.marking import forms, services
 from server.marking.models import GivenSet, SchoolClass, SetItem
 from server.marking.schemas import SetIn
 from server.room.coming_in import inside
@@ -87,7 +86,6 @@ class Command(BaseCommand):
 def _write(room: Room, visit: Visit, items: list[SetItem], written: list[list[str]]) -> None:
     me = inside(visit.pk)
     for item, lines in zip(items, written, strict=False):
-        form = forms.form_item(item, pile.problem_of(item))
-        told = list(key_lines(form)) if form is not None else lines
+        told = list(item.key) if forms.is_answered(item) else lines
         for count in range(1, len(told) + 1):
             write(me, item_of(me, item.pk), MyLines(revision=count - 1, lines=told[:count]))

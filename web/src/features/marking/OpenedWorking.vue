@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useMarking, type Opened } from './store'
 import MathText from '@/components/MathText.vue'
 import RelationGlyph from '@/components/RelationGlyph.vue'
+import { formOf } from '@/features/items/forms'
 import NotesPanel from '@/features/evidence/NotesPanel.vue'
 import { relationWord, type Relation } from '@/lib/relations'
 import { EYE_WORDS } from '@/lib/marking'
@@ -13,7 +14,7 @@ const props = defineProps<{ working: Opened }>()
 const marking = useMarking()
 const item = computed(() => marking.table.items.find((each) => each.id === props.working.item) ?? null)
 /** Whether it is answered, in words or by a letter, and not worked. */
-const isAnswered = computed(() => !!item.value?.form && item.value.form.form !== 'work')
+const form = computed(() => formOf(item.value))
 const at = ref(0)
 watch(
   () => props.working.id,
@@ -46,7 +47,7 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
           >
             <RelationGlyph :relation="glyph(working.report?.links[k]?.relation ?? null)" :size="26" />
             <span class="line"
-              ><code v-if="isAnswered || echo.error">{{ working.lines[k] }}</code
+              ><code v-if="form.answered || echo.error">{{ working.lines[k] }}</code
               ><MathText v-else :latex="`${echo.left} ${echo.right}`"
             /></span>
             <small class="muted">{{
@@ -60,14 +61,13 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
       <div v-if="item" class="key" tabindex="0" role="group" aria-label="Key">
         <h2>Key</h2>
         <p v-if="!item.key.length" class="muted">No key is known.</p>
-        <template v-if="isAnswered">
+        <template v-if="form.answered">
           <p v-for="(line, k) in item.key_lines" :key="k">
             <code>{{ line }}</code>
           </p>
           <h2>On the sheet</h2>
           <p v-for="(latex, k) in [...item.form!.options, ...item.form!.lines]" :key="`s${k}`">
-            <b>{{ item.form!.form === 'choose' ? 'ABCDEFGH'[k] : item.form!.form === 'mend' ? k + 1 : '' }}</b>{{ ' '
-            }}<MathText :latex="latex" />
+            <b>{{ form.mark?.(k) ?? '' }}</b>{{ ' ' }}<MathText :latex="latex" />
           </p>
         </template>
         <p v-for="(echo, k) in item.key" v-else :key="k"><MathText :latex="`${echo.left} ${echo.right}`" /></p>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useHome } from './home'
-import { SAYS } from './words'
-import type { MyItem } from './store'
+import { SAYS } from '@/features/items/words'
+import type { MyItem } from '@/features/items/answer'
 import MathText from '@/components/MathText.vue'
+import { formOf } from '@/features/items/forms'
 import TroubleNote from '@/components/TroubleNote.vue'
 import LineEditor from '@/features/chain/LineEditor.vue'
 
@@ -118,16 +119,17 @@ function stands(item: MyItem): string {
         <div v-for="item in each.items" :key="item.id" class="item">
           <p>
             <b>{{ item.number }}</b>{{ ' '
-            }}<MathText v-if="item.form?.form !== 'claim'" :latex="item.given_latex" /><MathText
+            }}<MathText v-if="!formOf(item).givenWithin" :latex="item.given_latex" /><MathText
               v-else
-              :latex="item.form.lines[0]!"
+              :latex="item.form!.lines[0]!"
             />{{ ' ' }}<span class="muted">{{ stands(item) }}</span>
           </p>
           <ol v-if="item.working" class="own-lines">
             <li v-for="(echo, k) in item.working.echoes" :key="k" :class="item.working.told[k]?.verdict">
-              <code v-if="echo.error || (item.form && item.form.form !== 'work')">{{
-                item.working.lines[k]
-              }}</code><MathText v-else :latex="`${echo.left} ${echo.right}`" />
+              <code v-if="echo.error || formOf(item).answered">{{ item.working.lines[k] }}</code><MathText
+                v-else
+                :latex="`${echo.left} ${echo.right}`"
+              />
               <span v-if="item.working.told[k]?.verdict === 'look'" class="verdict">look again</span>
               <em v-if="item.working.told[k]?.words">{{ item.working.told[k]!.words }}</em>
             </li>

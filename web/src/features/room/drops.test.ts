@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useHome } from './home'
-import { useRoom, type MyItem } from './store'
+import { useRoom } from './store'
+import type { MyItem } from '@/features/items/answer'
 import { beginAnew, echo } from '@/testing/server'
 
 /**

@@ -3,11 +3,10 @@ import { ApiError, api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
 import { keep, kept } from '@/lib/keep'
 import { useHome } from './home'
+import type { MyItem } from '@/features/items/answer'
 import { goesOn, goesOut, type Unsent } from './unsent'
 
 export type MyRoom = Schema['MyRoom']
-export type MyItem = Schema['MyItem']
-export type Told = Schema['ToldLineOut']
 /** What has not reached the server yet, by item. */
 type UnsentItems = Record<string, Unsent>
 const AGAIN_MS = 4000

@@ -7,16 +7,16 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from hashlib import sha256
 
-from algebra.derive.check import check
+from algebra.marks.schemes import key_lines_of
 from algebra.parse.errors import ReadingError
+from algebra.parse.margin import without_move
+from algebra.reports.marking import ROUNDING_STEPS, PointKind, Proposal, ProposedPoint, Scheme
 from algebra.reports.marking import Eye as EyeReason
-from algebra.reports.marking import PointKind, Proposal, ProposedPoint, Scheme, SchemeKind
 from algebra.reports.report import Link, Report
 from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
 from algebra.sets.likeness import likeness
-from algebra.ways.solve import Solution, work
+from algebra.ways.solve import work
 
-MOST_METHOD = 3
 _CHAIN = frozenset({"expression", "equation", "statement"})
 _LEGAL = frozenset({"holds", "widens", "settles"})
 _CARE = frozenset({"care", "notation"})
@@ -24,7 +24,6 @@ _CARE = frozenset({"care", "notation"})
 _NO_MATTER_OF_MARKS = frozenset({"candidates-unchecked", "solutions-not-listed"})
 """What a desk asks to be finished and a mark does not: checks have a point of their own, and x = 2 ± √11 is an
 answer."""
-_FEATURES = frozenset({"analyze", "analyse"})
 LEVELS = (
     "nothing that leads to the answer",
     "a beginning, or a part of the answer",
@@ -34,52 +33,11 @@ LEVELS = (
 )
 
 
-def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
-    """A ready-made scheme for a problem, from its worked solution. Never raises: what is not worked is worth one point
-    for its answer."""
-    try:
-        solution: Solution | None = work(replace(working, lines=()), method=working.method)
-    except (TaskError, ReadingError):
-        solution = None
-    lines = _key_lines(solution)
-    if working.task in _FEATURES and kind in ("points", "steps"):  # a point for each feature
-        return Scheme("steps", max(1, len(solution.answer) if solution else 1))
-    match kind:
-        case "answer":
-            return Scheme("answer", 1)
-        case "levels":
-            return Scheme("levels", 4)
-        case "steps":
-            return Scheme("steps", max(1, min(5, lines)))
-    points: list[PointKind] = ["method"] * max(1, min(MOST_METHOD, lines - 1)) if lines else []
-    points.append("accuracy")
-    if solution is not None and any(step.kind == "check" for step in solution.steps):
-        points.append("check")
-    named = working.convention("restrictions") == "required" and working.task in EXPRESSION_TASKS
-    if named and check(replace(working, lines=())).excluded:
-        points.append("excluded")
-    return Scheme("points", len(points), tuple(points))
-
-
-def usual_marks(solution: Solution | None) -> int:
-    """What a problem is worth by method and accuracy, as its worked solution shows: a point for the answer, up to three
-    for the way, one for checks."""
-    lines = _key_lines(solution)
-    checked = solution is not None and any(step.kind == "check" for step in solution.steps)
-    return (max(1, min(MOST_METHOD, lines - 1)) if lines else 0) + 1 + checked
-
-
-def _key_lines(solution: Solution | None) -> int:
-    if solution is None:
-        return 0
-    return sum(step.kind == "line" for step in solution.steps)
-
-
 def propose(working: Working, scheme: Scheme, report: Report) -> Proposal:
     """What a working earns by a scheme, its report given."""
     seen = _Seen(working, report)
     points = _POINTS[scheme.kind](seen, scheme)
-    step = {"half": 0.5, "whole": 1.0}[scheme.rounding]
+    step = ROUNDING_STEPS[scheme.rounding]
     mark = min(scheme.total, max(0.0, sum(point.got for point in points)))
     mark = int(mark / step + 0.5 + 1e-9) * step
     first = seen.broken[0] if seen.broken else None
@@ -101,7 +59,7 @@ class _Seen:
         found: list[Link] = []
         before = self.working.given
         for link in self.report.links:
-            text = self.working.lines[link.line - 1].partition("|")[0]
+            text = without_move(self.working.lines[link.line - 1])
             if link.kind in _CHAIN and link.relation is not None:
                 if "".join(text.split()) != "".join(before.split()):
                     found.append(link)
@@ -148,7 +106,7 @@ class _Seen:
         if not self.right or len(self.chain) > 1:
             return False
         try:
-            return _key_lines(work(replace(self.working, lines=()), method=self.working.method)) > 2
+            return key_lines_of(work(replace(self.working, lines=()), method=self.working.method)) > 2
         except (TaskError, ReadingError):
             return False
 
@@ -212,7 +170,7 @@ def _last_line(seen: _Seen) -> int | None:
 
 def _by_steps(seen: _Seen, scheme: Scheme) -> list[ProposedPoint]:
     total = max(1, int(scheme.total))
-    if seen.working.task in _FEATURES:
+    if seen.working.task == "analyze":
         return _by_features(seen, total)
     if seen.finished and not seen.broken and not (seen.alone and scheme.answer_alone == "none"):
         return [ProposedPoint("step", 1, 1, "the answer is right and every line holds") for _ in range(total)]
@@ -232,6 +190,8 @@ def _by_features(seen: _Seen, total: int) -> list[ProposedPoint]:
     answer = seen.report.answer
     stated = [feature for feature in answer.given if feature in answer.expected][:total]
     points = [ProposedPoint("step", 1, 1, f"{feature} is right") for feature in stated]
+    if seen.finished and not answer.extra:  # a domain may be stated by its excluded values
+        points += [ProposedPoint("step", 1, 1, "all that was asked is stated")] * (total - len(points))
     wrong = [ProposedPoint("step", 1, 0, f"{feature} is wrong") for feature in answer.extra]
     missing = [ProposedPoint("step", 1, 0, f"{feature.partition(':')[0]} is missing") for feature in answer.missing]
     rest = [*wrong, *missing, *[ProposedPoint("step", 1, 0, "nothing is stated")] * total]
@@ -378,7 +338,7 @@ def _alike(seen: _Seen, proposal: Proposal) -> str:
 
 
 def _form_of(working: Working, text: str) -> str:
-    parts = [part.strip() for part in text.partition("|")[0].split(" or ")]
+    parts = [part.strip() for part in without_move(text).split(" or ")]
     try:
         forms = [
             likeness(Working(working.task, part, (), working.variable, conventions=working.conventions))

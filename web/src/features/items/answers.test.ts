@@ -1,9 +1,9 @@
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
 import { beforeEach, describe, expect, it } from 'vitest'
-import AnswerForm from './AnswerForm.vue'
+import { FORMS, type FormName } from './forms'
 import GridPad from './GridPad.vue'
 import { lineOf, placedBy, read, slantThrough, told, UNIT } from './grid'
-import type { MyItem } from './store'
+import type { MyItem } from './answer'
 import { ECHO_OF } from '@/composables/useEcho'
 import { beginAnew, echo, key } from '@/testing/server'
 
@@ -25,7 +25,12 @@ beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
 })
-function show(form: object, lines: string[] = [], verdicts: string[] = [], closed = false): void {
+function show(
+  form: { form: FormName; [more: string]: unknown },
+  lines: string[] = [],
+  verdicts: string[] = [],
+  closed = false,
+): void {
   const props = {
     item: item(form),
     lines,
@@ -33,7 +38,7 @@ function show(form: object, lines: string[] = [], verdicts: string[] = [], close
     closed,
     told: (k: number) => (verdicts[k] ? { verdict: verdicts[k]!, words: k ? '' : 'Mind it.', right: '' } : null),
   }
-  made = mount(AnswerForm, {
+  made = mount(FORMS[form.form].component, {
     props,
     attachTo: document.body,
     global: { provide: { [ECHO_OF as symbol]: (text: string) => Promise.resolve(echo(text)) } },
@@ -46,7 +51,7 @@ async function put(label: string, text: string): Promise<void> {
 }
 
 describe('an answer to an item that is not worked', () => {
-  const choose = { form: 'choose', options: ['x = 1', 'x = 2', 'x = 3'] }
+  const choose = { form: 'choose' as const, options: ['x = 1', 'x = 2', 'x = 3'] }
   it('is chosen by its letter and given by Enter', async () => {
     show(choose)
     await press('b')
@@ -93,7 +98,7 @@ describe('an answer to an item that is not worked', () => {
     await made.setProps({ lines: ['?', '6'] })
     expect(made.emitted('draft')!.at(-1)).toEqual([''])
     made.unmount()
-    made = mount(AnswerForm, {
+    made = mount(FORMS.choose.component, {
       props: {
         item: item({ form: 'choose', options: ['1', '2'] }),
         lines: ['A'],

@@ -1,0 +1,1 @@
+"""The one door by which lines are kept, wherever they stand."""
