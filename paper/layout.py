@@ -185,8 +185,8 @@ def _bubbles(plan: SheetPlan) -> str:
         letters = drawing_of(item).bubbles(item.made)
         if letters:
             circles = ", ".join(
-                f"[#circle(radius: 2.4mm, stroke: 0.5pt, inset: "
-                f"0pt)[#set align(center + horizon); #text(7pt)[{letter}]]]"
+                "[#circle(radius: 2.4mm, stroke: 0.5pt, inset: 0pt)"
+                f"[#set align(center + horizon); #text(7pt)[{letter}]]]"
                 for letter in LETTERS[:letters]
             )
             rows.append(f"[#grid(columns: (7mm,) + (7mm,) * {letters}, align: horizon, [*{item.number}*], {circles})]")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from algebra.derive.diagnose import name_slips, note_luck
+from algebra.derive.diagnose import name_answer, name_slips, note_luck
 from algebra.methods import catalogue
 from algebra.methods.worked_lines import NotThisWay, Problem
 from algebra.parse.errors import ReadingError
@@ -20,7 +20,7 @@ from algebra.ways.solve import methods_in_order, problem_from, worked
 def check(working: Working) -> Report:
     """The report on a working: the slip beside every line that does not hold, as far as one explains it, and, where the
     task names a method, the note `method-differs` on the line where another one shows. Never raises for bad input."""
-    report = verdicts.check(working)
+    report = name_answer(verdicts.check(working))
     if any(link.relation in ("breaks", "narrows") or link.error or link.notes for link in report.links):
         report = name_slips(working, report)
     report = note_luck(working, report)

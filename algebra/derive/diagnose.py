@@ -57,11 +57,15 @@ def name_slips(working: Working, report: Report) -> Report:
         if link.slip is not None and link.slip.id in _OF_ANSWERS:
             in_answer.append(link.slip.id)
     answer = report.answer
-    shown = tuple(slip.id for slip in SLIPS if slip.of_verdict == answer.verdict)
-    answer = replace(answer, slips=(*shown, *answer.slips))
     if in_answer and answer.verdict != "correct":
         answer = replace(answer, slips=(*answer.slips, *dict.fromkeys(in_answer)))
     return replace(report, links=tuple(links), answer=answer)
+
+
+def name_answer(report: Report) -> Report:
+    """The report with the slips that its verdict shows beside the answer."""
+    shown = tuple(slip.id for slip in SLIPS if slip.of_verdict == report.answer.verdict)
+    return replace(report, answer=replace(report.answer, slips=(*shown, *report.answer.slips))) if shown else report
 
 
 def note_luck(working: Working, report: Report) -> Report:
