@@ -11,6 +11,8 @@ random_runs.load_profile("untimed")
 
 
 def pytest_collection_modifyitems(config, items):
+    # a browser leaves its event loop running, in which nothing else can ask Django: so its tests come last
+    items.sort(key=lambda item: "/e2e/" in str(item.path))
     if os.environ.get("UCHUU_LONG") == "1":
         return
     skip = pytest.mark.skip(reason="only in ./uchuu test --long")

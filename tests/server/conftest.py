@@ -4,7 +4,9 @@ import json
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.test import Client
+from django.db import transaction
+from django.test import Client, override_settings
+from django.test.client import ClientHandler
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
@@ -13,11 +15,16 @@ from server.sheets import services
 from server.sheets.schemas import ProblemIn
 
 
+_HANDLER = ClientHandler(enforce_csrf_checks=True)
+"""One for all clients: what stands before the views looks through every file of the front end when it is made."""
+
+
 class Api:
     """A browser-like client of the API: CSRF is enforced, JSON in and out."""
 
     def __init__(self) -> None:
         self.client = Client(enforce_csrf_checks=True)
+        self.client.handler = _HANDLER
         self.get("/api/account/session")
 
     def _token(self) -> str:
@@ -45,6 +52,16 @@ class Api:
 
 def make_teacher(name, **roles):
     return people.make(name, name.title(), password="lantern-quay", **roles)[0]
+
+
+@pytest.fixture(scope="module")
+def kept_db(django_db_setup, django_db_blocker):
+    """A transaction that lasts as long as the module: what its fixtures make in it is made once, and every test takes
+    back what it changes."""
+    quick = override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
+    with django_db_blocker.unblock(), quick, transaction.atomic():
+        yield
+        transaction.set_rollback(True)
 
 
 @pytest.fixture

@@ -12,9 +12,11 @@ import psycopg
 import pytest
 
 from tools import backup, doctor, start
-from tools.installation import manage
 from tools.postgres import SERVED, Cluster
 from tools.testing import settings_env
+
+FIXTURE = Path(__file__).parents[1] / "fixtures" / "version-15.uchuu"
+"""A backup of version 15: the demo data, a set with every form of item, marks decided and taken back."""
 
 
 @pytest.fixture(scope="module")
@@ -29,12 +31,11 @@ def cluster(tmp_path_factory):
 
 @pytest.fixture(scope="module")
 def filled(cluster):
-    """A database with the demo data."""
+    """A database with what version 15 kept, brought up to date."""
     url = cluster.url("harbour")
     before = dict(os.environ)
     os.environ.update(settings_env(url))
-    manage("upgrade")
-    manage("demo")
+    backup.bring_back(FIXTURE, url)
     yield url
     os.environ.clear()
     os.environ.update(before)
