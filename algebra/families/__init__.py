@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from algebra.families import equations, expressions
+from algebra.families import equations, expressions, roots
 from algebra.families.family import Draw, Family
 
-FAMILIES: tuple[Family, ...] = equations.FAMILIES + expressions.FAMILIES
+FAMILIES: tuple[Family, ...] = equations.FAMILIES + roots.FAMILIES + expressions.FAMILIES
 """In the order in which a problem is told: the first that fits is its family."""
 
 BY_ID: dict[str, Family] = {family.id: family for family in FAMILIES}

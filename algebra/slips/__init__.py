@@ -2,8 +2,11 @@
 
 from algebra.slips import (
     answers,
+    cancelling,
     checks,
+    complex_numbers,
     equations,
+    factoring,
     fractions,
     functions,
     numbers,
@@ -19,10 +22,13 @@ from algebra.slips.words import Words
 _BY_TOPIC: tuple[Slip, ...] = (
     equations.SLIPS
     + quadratics.SLIPS
+    + cancelling.SLIPS
     + fractions.SLIPS
     + powers.SLIPS
+    + complex_numbers.SLIPS
     + radicals.SLIPS
     + polynomials.SLIPS
+    + factoring.SLIPS
     + numbers.SLIPS
     + answers.SLIPS
     + checks.SLIPS

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from fractions import Fraction as Q
 from itertools import combinations
-from math import lcm
+from math import isqrt, lcm
 from typing import TypeVar
 
 from algebra.tree import build
@@ -228,3 +228,9 @@ def base_and_exponent(node: n.Node) -> tuple[n.Node, Q] | None:
 def square_of(letter: str) -> n.Node:
     """x², as the rest of a counted term."""
     return n.Group(n.Power(n.Letter(letter), n.Integer(2)))
+
+
+def square_root(value: Q) -> n.Node | None:
+    """The rational square root of a number as a tree, or None where it has none."""
+    top, bottom = isqrt(value.numerator), isqrt(value.denominator)
+    return build.number(Q(top, bottom)) if (top * top, bottom * bottom) == value.as_integer_ratio() else None

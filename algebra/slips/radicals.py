@@ -22,6 +22,7 @@ from algebra.slips.parts import (
     over,
     power,
     root,
+    square_root,
     terms,
     two_of,
 )
@@ -39,8 +40,8 @@ def _each_side_rooted(body: ln.Equation) -> Iterator[Wrong]:
         items: list[Term] = []
         for sign, term in terms(side):
             found, value = base_and_exponent(term), number_of(term)
-            if value is not None and value >= 0 and _square_root(value) is not None:
-                items.append((sign, _square_root(value) or term))
+            if value is not None and value >= 0 and square_root(value) is not None:
+                items.append((sign, square_root(value) or term))
             elif found and n.letters(term) and found[1] == 2:
                 items.append((sign, found[0]))
             else:
@@ -61,7 +62,7 @@ def _root_of_part(node: n.Node) -> Iterator[Wrong]:
     inside = n.bare(node.radicand)
     if isinstance(inside, n.Fraction):
         top, bottom = (
-            _square_root(value) if (value := number_of(part)) and value > 0 else None for part in inside.children
+            square_root(value) if (value := number_of(part)) and value > 0 else None for part in inside.children
         )
         top = top or (_product_root(inside.numerator) if n.letters(inside.numerator) else None)
         if top is not None:
@@ -82,7 +83,7 @@ def _root_of_part(node: n.Node) -> Iterator[Wrong]:
     items = factors(inside)
     for k, part in enumerate(items):
         value = number_of(part)
-        taken = _square_root(value) if value and value > 0 else None
+        taken = square_root(value) if value and value > 0 else None
         rest = [f for j, f in enumerate(items) if j != k]
         if taken is not None and rest:
             yield (
@@ -101,13 +102,13 @@ def _root_of_part(node: n.Node) -> Iterator[Wrong]:
         changed = None
         for found in raised:
             assert found is not None
-            own = _square_root(found[1]) if found[1] > 1 and n.letters(found[0]) else None
+            own = square_root(found[1]) if found[1] > 1 and n.letters(found[0]) else None
             if own is not None and found[1] > 1:
                 pieces.append(power(found[0], own))
                 changed = power(*found)
             else:
                 value = number_of(found[0])
-                pieces.append(_square_root(value) or root(found[0]) if value and value > 0 else root(power(*found)))
+                pieces.append(square_root(value) or root(found[0]) if value and value > 0 else root(power(*found)))
         if changed is not None:
             yield multiply(pieces), said("the root was taken of the exponent of {power}", power=changed)
 
@@ -117,7 +118,7 @@ def _whole_root(part: n.Node) -> n.Node | None:
     left."""
     value, found = number_of(part), base_and_exponent(part)
     if value is not None:
-        return _square_root(value) if value > 0 else None
+        return square_root(value) if value > 0 else None
     if found is None or not n.letters(found[0]) or found[1] <= 0 or found[1] % 2:
         return None
     return power(found[0], found[1] / 2)
@@ -341,12 +342,12 @@ def _negative_root(node: n.Node) -> Iterator[Wrong]:
     if isinstance(node, n.Root) and (node.index is None or number_of(node.index) == 2):
         value = number_of(node.radicand)
         if value is not None and value < 0:
-            size = _square_root(-value) or root(build.number(-value))
+            size = square_root(-value) or root(build.number(-value))
             for wrong in (opposite(size), size):
                 yield wrong, said("√({value}) was taken for {wrong}", value=value, wrong=_unbracketed(wrong))
     elif isinstance(node, ln.Equation) and len(node.sides) == 2:
         square, right = n.bare(node.sides[0]), number_of(node.sides[1])
-        taken = None if right is None or right >= 0 else _square_root(-right)
+        taken = None if right is None or right >= 0 else square_root(-right)
         if isinstance(square, n.Power) and number_of(square.exponent) == 2 and taken is not None and right is not None:
             words = said("no real number has the square {right}", right=right)
             yield equals(n.bare(square.base), both_signs(taken)), words
@@ -355,12 +356,6 @@ def _negative_root(node: n.Node) -> Iterator[Wrong]:
 
 def _unbracketed(node: n.Node) -> n.Node:
     return n.Signed(node.sign, n.bare(node.child)) if isinstance(node, n.Signed) else node
-
-
-def _square_root(value: Q) -> n.Node | None:
-    """The rational square root, or None."""
-    top, bottom = isqrt(value.numerator), isqrt(value.denominator)
-    return build.number(Q(top, bottom)) if (top * top, bottom * bottom) == value.as_integer_ratio() else None
 
 
 def _absolute_lost(node: n.Node) -> Iterator[Wrong]:
@@ -381,131 +376,7 @@ def _absolute_lost(node: n.Node) -> Iterator[Wrong]:
     yield written, said("{root} is never negative, but {written} may be", root=node, written=written)
 
 
-def _i_squared_one(node: n.Node) -> Iterator[Wrong]:
-    if isinstance(node, n.Power) and n.bare(node.base) == n.Letter("i"):
-        exponent = number_of(node.exponent)
-        if exponent is not None and exponent.denominator == 1 and exponent % 4 == 2:
-            yield build.ONE, said("{power} was taken for 1; it is −1", power=node)
-
-
-def _wrong_power_of_i(node: n.Node) -> Iterator[Wrong]:
-    """i⁷ as i."""
-    if not (isinstance(node, n.Power) and n.bare(node.base) == n.Letter("i")):
-        return
-    exponent = number_of(node.exponent)
-    if exponent is None or exponent.denominator != 1 or exponent < 3:
-        return
-    fours, rest = divmod(int(exponent), 4)
-    values = [build.ONE, n.Letter("i"), opposite(build.ONE), opposite(n.Letter("i"))]
-    for k in (1, 3, 0, 2):
-        if k != rest:
-            words = said(
-                "{exponent} is 4·{fours} + {rest}, and i⁴ is 1", exponent=int(exponent), fours=fours, rest=rest
-            )
-            yield values[k], words
-
-
-def _negative_roots_multiplied(node: n.Node) -> Iterator[Wrong]:
-    """√(−4)·√(−9) as √36."""
-    if not isinstance(node, n.Product):
-        return
-    items = factors(node)
-    for j, k, rest in two_of(items):
-        one, other = items[j], items[k]
-        if not (isinstance(one, n.Root) and isinstance(other, n.Root)) or one.index or other.index:
-            continue
-        a, b = number_of(one.radicand), number_of(other.radicand)
-        if a is None or b is None or not (a < 0 and b < 0):
-            continue
-        words = said("{one} and {other} were put under one root", one=one, other=other)
-        taken = _square_root(a * b)
-        yield multiply([*rest, root(build.number(a * b))]), words
-        if taken is not None:
-            yield multiply([*rest, taken]), words
-
-
-def _conjugates_as_difference(node: n.Node) -> Iterator[Wrong]:
-    """(2 − 3i)(2 + 3i) as 4 − 9."""
-    if not isinstance(node, n.Product) or len(node.factors) != 2:
-        return
-    (s, a), (t, b) = pair if len(pair := terms(node.factors[0])) == 2 else [("+", build.ZERO)] * 2
-    other = terms(node.factors[1])
-    if s != "+" or len(other) != 2 or other[0] != ("+", a) or other[1][1] != b or other[1][0] == t:
-        return
-    real, imaginary = number_of(a), coefficient(b)
-    if real is None or imaginary is None or imaginary[1] != n.Letter("i"):
-        return
-    squares = [("+", build.number(real**2)), ("-", build.number(imaginary[0] ** 2))]
-    yield (
-        add(squares),
-        said("the square of {b} was taken for {square}; with i it is −{square}", b=b, square=imaginary[0] ** 2),
-    )
-
-
 SLIPS = (
-    Slip(
-        id="negative-roots-multiplied",
-        name="Multiplied roots of negatives",
-        kind="concept",
-        topic="complex numbers",
-        done="{what}.",
-        why="√(−1)·√(−1) is i², and that is −1; √((−1)(−1)) is 1.",
-        cue="Take out the i of each root first.",
-        numbers="complex",
-        wrong=_negative_roots_multiplied,
-        examples=(("√(-4)·√(-9)", "√36"), ("√(-2)·√(-8)", "4")),
-        innocent=(("√(-4)·√(-9)", "2i·3i"), ("√4·√9", "√36")),
-        lurks_in=("negative-radicand",),
-        likely=4.4,
-        rank=6,
-    ),
-    Slip(
-        id="wrong-power-of-i",
-        name="Wrong power of i",
-        kind="procedure",
-        topic="complex numbers",
-        done="{what}.",
-        why="The powers of i are i, −1, −i, 1, and then again.",
-        cue="Divide the exponent by 4 and keep the rest.",
-        numbers="complex",
-        wrong=_wrong_power_of_i,
-        examples=(("i^7", "i"), ("2 + i^12", "2 + i")),
-        innocent=(("i^7", "-i"),),
-        lurks_in=("powers-of-i",),
-        rank=12,
-    ),
-    Slip(
-        id="conjugates-as-difference",
-        name="Conjugates as a difference",
-        kind="concept",
-        topic="complex numbers",
-        done="{what}.",
-        why="(2 − i)(2 + i) is 4 − i², and −i² is +1.",
-        cue="With i the squares are added.",
-        numbers="complex",
-        wrong=_conjugates_as_difference,
-        examples=(("(2-3i)(2+3i)", "4 - 9"), ("(5(2+i))/((2-i)(2+i))", "(5(2+i))/3")),
-        innocent=(("(2-3i)(2+3i)", "4 + 9"),),
-        lurks_in=("multiply-complex",),
-        likely=3.6,
-        rank=6,
-    ),
-    Slip(
-        id="i-squared-one",
-        name="Took i² for 1",
-        kind="concept",
-        topic="complex numbers",
-        done="{what}.",
-        why="i is a number with the square −1.",
-        cue="Write (−1) for i².",
-        examples=(("3 - 10i - 8i^2", "3 - 10i - 8"), ("10/(4 - i^2)", "10/(4-1)")),
-        wrong=_i_squared_one,
-        numbers="complex",
-        innocent=(("3 - 10i - 8i^2", "3 - 10i + 8"),),
-        lurks_in=("powers-of-i",),
-        likely=4.4,
-        rank=8,
-    ),
     Slip(
         id="root-over-sum",
         claim="√(a + b) = √a + √b",
