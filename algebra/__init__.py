@@ -121,7 +121,7 @@ from algebra.tree.typst import quoted
 from algebra.verify.check import clear_caches, decide
 from algebra.ways.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
 
-VERSION = "15"
+VERSION = "16"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [

@@ -41,7 +41,7 @@ from algebra import (
 )
 from lanes.building import Proposed
 from lanes.paper import PageFormat
-from lanes.pool import ALL_BUSY, Busy, Pool, TooHeavy
+from lanes.pool import Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
 from paper import FeedbackSlip, FileFormat, PageSize, Picture, ScannedPage, Settings, Shown, StudentData, Wanted
 
@@ -110,7 +110,7 @@ def key_lines(item: Item) -> tuple[str, ...]:
 
 def is_lasting(report: Report) -> bool:
     """Whether a report says the same the next time: not where no process was free."""
-    return report.error is None or report.error.message != ALL_BUSY
+    return report.error is None or report.error.code != Busy.code
 
 
 def proofread(text: str, conventions: Mapping[str, str] | None = None) -> Proofs:

@@ -26,9 +26,9 @@ class TooHeavy(TaskError):
 
 
 class Busy(TaskError):
-    """No process became free in time."""
+    """No process became free in time: the same question may be answered a moment later."""
 
-    code = "limit"
+    code = "busy"
 
 
 _ERRORS: dict[str, type[ReadingError] | type[TaskError]] = {

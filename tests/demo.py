@@ -17,7 +17,7 @@ def put_demo():
             cursor.execute(f"TRUNCATE {', '.join(tables)} CASCADE")
             cursor.execute("SET session_replication_role = replica")  # rows come table by table, and triggers have run
             for table in tables:
-                cursor.execute(f"INSERT INTO {table} SELECT * FROM {_COPY}.{table}")
+                cursor.execute(f"INSERT INTO {table} OVERRIDING SYSTEM VALUE SELECT * FROM {_COPY}.{table}")
             cursor.execute("SET session_replication_role = DEFAULT")
             cursor.execute(f"SELECT setval(name::regclass, at) FROM {_COPY}.sequences")
             return

@@ -9,6 +9,7 @@ from importlib import import_module
 from io import TextIOWrapper
 
 from lanes.pool import Pool
+from server.common.release import CORE, RELEASE
 from tools.bounds import bound_memory
 
 HELP = """\
@@ -21,6 +22,7 @@ HELP = """\
   install-service [--print]     as root: a service of the system, started at boot
   people ACTION                 accounts: add, list, reset, disable, enable (--help)
   test [--only PART] [--long]   run every check and test (parts: lint, web, python)
+  test --changed                only the tests that what is not committed can touch
   test --faults                 processes are killed while lines are written
   lint, fix                     the Python checks alone; mend what can be mended
   check FILE...                 verify workings (text form; - for standard input; --json, --jsonl)
@@ -43,6 +45,7 @@ HELP = """\
   mutate [PACKAGE...]           how many small changes of the code the tests notice (--sample, --seed, --show)
   api-types                     make the front end's types and the JSON Schema again
   demo-pages                    draw the pages that the page reader's stand-in can read again
+  --version                     which version of the product and of the core this is
   shots                         make the pictures in docs/screenshots again
 """
 
@@ -85,6 +88,9 @@ COMMANDS = {
 def main(arguments: list[str]) -> int:
     """Runs the command named first; returns its exit status, 2 for an unknown one."""
     command, rest = (arguments[0], arguments[1:]) if arguments else ("help", [])
+    if command in ("version", "--version"):
+        print(f"Uchuu {RELEASE}, core {CORE}")
+        return 0
     if command in ("help", "--help", "-h"):
         print(HELP)
         return 0

@@ -7,7 +7,11 @@ import os
 import subprocess
 import sys
 import time
-from collections.abc import Callable
+from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+from grimp import build_graph
 
 from tools import faults, front, share
 from tools.postgres import throwaway
@@ -21,6 +25,7 @@ def main(arguments: list[str]) -> int:
     parser = argparse.ArgumentParser(prog="uchuu test", description="Run all checks and tests.")
     parser.add_argument("--long", action="store_true", help="the long differential and fuzz runs too")
     parser.add_argument("--only", choices=PARTS, help="one part only")
+    parser.add_argument("--changed", action="store_true", help="only the tests that what is not committed can touch")
     parser.add_argument(
         "--faults", action="store_true", help="only the fault runs: processes are killed while lines are written"
     )
@@ -30,17 +35,59 @@ def main(arguments: list[str]) -> int:
         front.ensure_built()
         return faults.run()
     started = time.monotonic()
-    steps: dict[str, Callable[[], bool]] = {
-        "lint": lint,
-        "web": web,
-        "python": lambda: python(options.pytest, long=options.long),
-    }
-    for name in [options.only] if options.only else PARTS:
-        if not steps[name]():
-            print(f"uchuu: {name} failed", file=sys.stderr)
-            return 1
+    if options.changed:
+        chosen = touched(changed_files(), ROOT)
+        print("uchuu: " + ("nothing that a test looks at has changed" if not chosen else ", ".join(chosen)), flush=True)
+        held = not chosen or python([*chosen, *options.pytest], long=options.long)
+    elif options.only:
+        held = {"lint": lint, "web": web, "python": lambda: python(options.pytest, long=options.long)}[options.only]()
+    else:
+        held = _lint_and_web() and python(options.pytest, long=options.long)
+    if not held:
+        print("uchuu: not all of it held", file=sys.stderr)
+        return 1
     print(f"uchuu: all of it held, in {time.monotonic() - started:.0f} s", file=sys.stderr)
     return 0
+
+
+def _lint_and_web() -> bool:
+    """The two halves that need no database, beside each other: each has one core for most of its time."""
+    front.ensure_packages()
+    with ThreadPoolExecutor(2) as both:
+        held = [both.submit(part) for part in (lint, web)]
+        return all(each.result() for each in held)
+
+
+def changed_files() -> list[str]:
+    """What differs from the last commit, and what git does not know yet, by path from the root."""
+    asked = (["git", "diff", "--name-only", "HEAD"], ["git", "ls-files", "--others", "--exclude-standard"])
+    found = [subprocess.run(each, cwd=ROOT, check=True, capture_output=True, text=True).stdout for each in asked]
+    return sorted({name for text in found for name in text.split("\n") if name})
+
+
+def touched(changed: Sequence[str], root: Path) -> list[str]:
+    """The tests that such a change can touch: changed tests themselves, and those that import what has changed, near or
+    far. A change of anything but Python, or of what all tests share, touches every test."""
+    modules = {name: _module(name) for name in changed if name.endswith(".py")}
+    if any(not name.endswith(".py") and not name.startswith(("docs/", "web/src/")) for name in changed):
+        return ["tests"]
+    if any(name.endswith("conftest.py") for name in changed):
+        return ["tests"]
+    graph = build_graph("algebra", "lanes", "paper", "cli", "server", "tools", "standins", "tests", cache_dir=None)
+    reached = set()
+    for module in modules.values():
+        if module in graph.modules:
+            reached |= {module} | graph.find_downstream_modules(module, as_package=False)
+    tests = sorted({_file(module) for module in reached if module.rpartition(".")[2].startswith("test_")})
+    return [name for name in tests if (root / name).is_file()]
+
+
+def _module(path: str) -> str:
+    return path.removesuffix(".py").removesuffix("/__init__").replace("/", ".")
+
+
+def _file(module: str) -> str:
+    return module.replace(".", "/") + ".py"
 
 
 def _run(*command: str, env: dict[str, str] | None = None) -> bool:
@@ -93,7 +140,9 @@ def python(arguments: list[str], *, long: bool) -> bool:
     front.ensure_built()
     with throwaway() as url:
         env = settings_env(url) | ({"UCHUU_LONG": "1"} if long else {})
-        return _run(sys.executable, "-m", "pytest", *arguments, env=env)
+        # a file stays in one process, so that what it makes once is made once; the order is ours (tests/conftest.py)
+        spread = ["-n", str(os.cpu_count() or 1), "--dist", "loadfile", "--no-loadscope-reorder"]
+        return _run(sys.executable, "-m", "pytest", *spread, *arguments, env=env)
 
 
 def lint_command(_: list[str]) -> int:

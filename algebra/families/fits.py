@@ -42,7 +42,7 @@ def has_roots(problem: Problem) -> bool:
 def _safely(test: Callable[[Problem], object], problem: Problem) -> bool:
     try:
         return bool(test(problem))
-    except (ExactError, NotThisWay, KeyError):
+    except (ExactError, NotThisWay):
         return False
 
 

@@ -174,7 +174,7 @@ class _Undoing:
         result = value / scale
         move = undoing(scale)
         sides = (bare, shown(value))
-        if move.text.startswith("×"):
+        if move.rule == "multiply-both-sides":
             detail = [build.dotted(build.factor(move.what), build.factor(side)) for side in sides]
         else:
             detail = [build.quotient(side, move.what) for side in sides]

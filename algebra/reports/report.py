@@ -13,7 +13,7 @@ Relation = Literal["holds", "widens", "settles", "narrows", "breaks", "unclear"]
 RELATIONS: tuple[Relation, ...] = get_args(Relation)
 Verdict = Literal["correct", "incomplete", "extraneous", "wrong", "unfinished", "none"]
 LinkKind = str
-ErrorCode = Literal["syntax", "scope", "limit", "task"]
+ErrorCode = Literal["syntax", "scope", "limit", "task", "busy"]
 SlipKind = Literal["concept", "procedure", "notation", "care"]
 Address = tuple[int, ...]
 """A path of child positions from the root of a line."""

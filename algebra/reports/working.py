@@ -38,7 +38,7 @@ this."""
 class TaskError(ValueError):
     """The working as a whole can't be taken: an unknown task, convention or number system."""
 
-    code: Literal["task", "limit"] = "task"
+    code: Literal["task", "limit", "busy"] = "task"
 
     def __init__(self, message: str) -> None:
         super().__init__(message)

@@ -24,6 +24,7 @@ from server.accounts.schemas import (
     Session,
     Teacher,
 )
+from server.common.release import CORE, RELEASE
 from server.common.schemas import Detail
 from server.common.who import person_of
 
@@ -43,7 +44,7 @@ def _session(user: User | None) -> Session:
             manages=person.manages,
             new_password=person.one_time_until is not None,
         )
-    return Session(teacher=teacher, needs_setup=user is None and services.needs_setup())
+    return Session(teacher=teacher, needs_setup=user is None and services.needs_setup(), version=RELEASE, core=CORE)
 
 
 @router.get("/session", response=Session, auth=None)

@@ -37,10 +37,13 @@ class Teacher(Schema):
 
 
 class Session(Schema):
-    """Who is logged in; `needs_setup` while there is no account at all."""
+    """Who is logged in; `needs_setup` while there is no account at all; which version of the product and of the core
+    answers."""
 
     teacher: Teacher | None
     needs_setup: bool
+    version: str
+    core: str
 
 
 class PersonIn(Schema):

@@ -9,13 +9,14 @@ from django.views.decorators.http import require_safe
 
 from server.common.queue import queue_state
 from server.common.readiness import unfit
+from server.common.release import RELEASE
 
 
 @never_cache
 @require_safe
 def alive(request: HttpRequest) -> HttpResponse:
-    """200 from a process that answers at all; looks at nothing else."""
-    return HttpResponse("alive\n", content_type="text/plain")
+    """200 from a process that answers at all, with its version; looks at nothing else."""
+    return HttpResponse(f"alive {RELEASE}\n", content_type="text/plain")
 
 
 def _queue() -> list[str]:

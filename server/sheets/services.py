@@ -52,7 +52,7 @@ def change_sheet(teacher: User, sheet_id: int, data: SheetChange) -> Sheet:
 
 
 def delete_sheet(teacher: User, sheet_id: int) -> None:
-    """Deletes a sheet of the teacher with all it holds; raises Refused for a stranger's."""
+    """Deletes a sheet of the teacher with all it holds. Raises Http404 for a stranger's."""
     queries.sheet_of(teacher, sheet_id).delete()
 
 

@@ -14,7 +14,6 @@ from server.accounts import people
 from server.sheets import services
 from server.sheets.schemas import ProblemIn
 
-
 _HANDLER = ClientHandler(enforce_csrf_checks=True)
 """One for all clients: what stands before the views looks through every file of the front end when it is made."""
 

@@ -7,6 +7,7 @@ from django.core.management import CommandError, call_command
 from django.db import OperationalError, connection
 from django.test import override_settings
 
+from server.common.release import RELEASE
 from server.config import health, urls
 from server.sheets import services
 from tools.front import WEB
@@ -28,7 +29,7 @@ def forget_the_last():
 
 class TestHealth:
     def test_a_server_that_is_well(self, client):
-        assert client.get("/healthz").content == b"alive\n"
+        assert client.get("/healthz").content == f"alive {RELEASE}\n".encode()
         answer = client.get("/readyz")
         assert (answer.status_code, answer.content) == (200, b"ready\n")
 

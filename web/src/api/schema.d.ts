@@ -2188,7 +2188,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "syntax" | "scope" | "limit" | "task";
+            code: "syntax" | "scope" | "limit" | "task" | "busy";
         };
         /**
          * MyAsk
@@ -2734,12 +2734,17 @@ export interface components {
         };
         /**
          * Session
-         * @description Who is logged in; `needs_setup` while there is no account at all.
+         * @description Who is logged in; `needs_setup` while there is no account at all; which version of the product and of the core
+         *     answers.
          */
         Session: {
             teacher: components["schemas"]["Teacher"] | null;
             /** Needs Setup */
             needs_setup: boolean;
+            /** Version */
+            version: string;
+            /** Core */
+            core: string;
         };
         /**
          * Teacher

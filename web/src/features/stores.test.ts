@@ -8,7 +8,7 @@ import { useNextStep } from './next/store'
 import { PAUSE, useProofs } from './proofs/store'
 import { useSession } from './session/store'
 import { useSheets } from './sheets/store'
-import { asked, beginAnew, echo, line, link, method, problem, says, sheetList } from '@/testing/server'
+import { asked, beginAnew, echo, line, link, method, problem, says, sheetList, VERSIONS } from '@/testing/server'
 
 beforeEach(beginAnew)
 
@@ -459,9 +459,9 @@ describe('a sheet', () => {
 })
 
 describe('the session', () => {
-  const open = { teacher: { username: 'orsel', name: 'Tavi Orsel' }, needs_setup: false }
+  const open = { teacher: { username: 'orsel', name: 'Tavi Orsel' }, needs_setup: false, ...VERSIONS }
   it('is asked for once, and told whether a teacher has still to be set up', async () => {
-    says['GET /api/account/session'] = { teacher: null, needs_setup: true }
+    says['GET /api/account/session'] = { teacher: null, needs_setup: true, ...VERSIONS }
     const session = useSession()
     expect([session.loaded, session.needsSetup]).toEqual([false, false])
     await session.load()
@@ -487,7 +487,7 @@ describe('the session', () => {
     keep('draft.1', 'x = (')
     await expect(session.logOut()).rejects.toThrow()
     expect(kept('draft.1')).toBe('x = (')
-    says['POST /api/account/log-out'] = { teacher: null, needs_setup: false }
+    says['POST /api/account/log-out'] = { teacher: null, needs_setup: false, ...VERSIONS }
     localStorage.setItem('other', 'stays')
     await session.logOut()
     expect([kept('draft.1'), localStorage.getItem('other'), session.teacher]).toEqual([null, 'stays', null])

@@ -33,7 +33,10 @@ async function go(): Promise<void> {
   <main class="page">
     <PageHeader title="Your account" />
     <p v-if="first" class="why">You came in with a one-time word. Choose a password of your own, and go on.</p>
-    <p v-else class="muted">{{ session.teacher?.name }}, log-in name {{ session.teacher?.username }}.</p>
+    <p v-else class="muted">
+      {{ session.teacher?.name }}, log-in name {{ session.teacher?.username }}. Uchuu {{ session.version }}, core
+      {{ session.core }}.
+    </p>
     <form class="entry" @submit.prevent="go">
       <input
         type="text"

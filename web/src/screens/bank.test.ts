@@ -5,7 +5,7 @@ import { defineComponent, h } from 'vue'
 import BankScreen from './BankScreen.vue'
 import BuildScreen from './BuildScreen.vue'
 import { useSession } from '@/features/session/store'
-import { asked, beginAnew, key, person, says } from '@/testing/server'
+import { asked, beginAnew, key, person, says, VERSIONS } from '@/testing/server'
 
 const router = createRouter({
   history: createMemoryHistory(),
@@ -58,7 +58,7 @@ beforeEach(() => {
   beginAnew()
   wanted = []
   waiting = 0
-  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
   Object.assign(says, {
     'GET /api/bank': (_: unknown, request: Request) => {
       const query = new URL(request.url).searchParams

@@ -7,7 +7,7 @@ import MarkScreen from './MarkScreen.vue'
 import { studentsIn } from '@/features/marking/classes'
 import { useMarking } from '@/features/marking/store'
 import { useSession } from '@/features/session/store'
-import { asked, beginAnew, echo, key, line, link, person, says, sentTo } from '@/testing/server'
+import { asked, beginAnew, echo, key, line, link, person, says, sentTo, VERSIONS } from '@/testing/server'
 
 const router = createRouter({
   history: createMemoryHistory(),
@@ -137,7 +137,7 @@ beforeEach(() => {
   made?.unmount()
   document.body.innerHTML = ''
   beginAnew()
-  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
   Object.assign(says, {
     'GET /api/sets/7': table(),
     'POST /api/sets/7/decisions': (body: unknown) => ({

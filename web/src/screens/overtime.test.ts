@@ -4,7 +4,7 @@ import { createMemoryHistory, createRouter } from 'vue-router'
 import OvertimeScreen from './OvertimeScreen.vue'
 import { gridOf, linesOf, share, type ClassPatterns } from '@/features/marking/overtime'
 import { useSession } from '@/features/session/store'
-import { beginAnew, person, says, sentTo } from '@/testing/server'
+import { beginAnew, person, says, sentTo, VERSIONS } from '@/testing/server'
 
 const charts: { option: unknown }[] = []
 vi.mock('@/components/ChartView.vue', () => ({
@@ -64,7 +64,7 @@ beforeEach(async () => {
   made?.unmount()
   beginAnew()
   charts.length = 0
-  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
   Object.assign(says, {
     'GET /api/classes/2/patterns': told,
     'GET /api/learned': {

@@ -5,7 +5,7 @@ import PagesFace from '@/features/marking/PagesFace.vue'
 import { bySymbols, nextReading } from '@/features/marking/pages'
 import { useMarking } from '@/features/marking/store'
 import { useSession } from '@/features/session/store'
-import { asked, beginAnew, echo, key, person, says, sentTo } from '@/testing/server'
+import { asked, beginAnew, echo, key, person, says, sentTo, VERSIONS } from '@/testing/server'
 
 const router = createRouter({
   history: createMemoryHistory(),
@@ -70,7 +70,7 @@ beforeEach(() => {
   made?.unmount()
   document.body.innerHTML = ''
   beginAnew()
-  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
   useMarking().set = {
     id: 7,
     school_class: 1,

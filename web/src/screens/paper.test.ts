@@ -5,7 +5,7 @@ import { defineComponent, h } from 'vue'
 import BuildScreen from './BuildScreen.vue'
 import PrintScreen from './PrintScreen.vue'
 import { useSession } from '@/features/session/store'
-import { asked, beginAnew, key, line, person, says, sentTo, sheet } from '@/testing/server'
+import { asked, beginAnew, key, line, person, says, sentTo, sheet, VERSIONS } from '@/testing/server'
 
 const router = createRouter({
   history: createMemoryHistory(),
@@ -44,7 +44,7 @@ const rung = (given: string, difficulty: number, more: object = {}) => ({
 beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
-  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
   Object.assign(says, {
     'GET /api/families': {
       families: ['linear', 'factor'].map((id) => ({
@@ -200,7 +200,7 @@ describe('building by keyboard', () => {
     made.unmount()
     const { createPinia, setActivePinia } = await import('pinia')
     setActivePinia(createPinia())
-    useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+    useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
     await router.push('/')
     await visit('/build')
     expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])

@@ -13,7 +13,7 @@ import { useMarking } from '@/features/marking/store'
 import { useSession } from '@/features/session/store'
 import { textOf } from '@/lib/files'
 import MarkScreen from './MarkScreen.vue'
-import { asked, beginAnew, echo, person, says, sentTo } from '@/testing/server'
+import { asked, beginAnew, echo, person, says, sentTo, VERSIONS } from '@/testing/server'
 
 const router = createRouter({
   history: createMemoryHistory(),
@@ -86,7 +86,7 @@ beforeEach(() => {
   made?.unmount()
   document.body.innerHTML = ''
   beginAnew()
-  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false })
+  useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
   useMarking().set = set() as never
   Object.assign(says, {
     'GET /api/sets/7': set(),

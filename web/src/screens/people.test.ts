@@ -7,7 +7,7 @@ import PeopleScreen from './PeopleScreen.vue'
 import SheetsScreen from './SheetsScreen.vue'
 import { router as whole } from '@/router'
 import { useSession } from '@/features/session/store'
-import { asked, beginAnew, line, person, says, sentTo, sheetList } from '@/testing/server'
+import { asked, beginAnew, line, person, says, sentTo, sheetList, VERSIONS } from '@/testing/server'
 
 const someone = (id: number, username: string, more: object = {}) => ({
   id,
@@ -54,7 +54,7 @@ async function press(words: string): Promise<void> {
 beforeEach(() => {
   document.body.innerHTML = ''
   beginAnew()
-  useSession().take({ teacher: person('demo', 'Tavi', { manages: true }), needs_setup: false })
+  useSession().take({ teacher: person('demo', 'Tavi', { manages: true }), needs_setup: false, ...VERSIONS })
   Object.assign(says, {
     'GET /api/people': {
       people: everybody,
@@ -142,7 +142,7 @@ describe('one’s own account', () => {
     await flushPromises()
   }
   it('takes a new password when it is the same both times', async () => {
-    says['POST /api/account/password'] = { teacher: person('demo', 'Tavi'), needs_setup: false }
+    says['POST /api/account/password'] = { teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS }
     await visit('/account')
     await change('old one', 'tide-table', 'tide-tabel')
     expect(made.find('[role=alert]').text()).toBe('The new password is not the same both times.')
@@ -157,9 +157,9 @@ describe('one’s own account', () => {
     ])
   })
   it('lets who came with a one-time word go on to their work', async () => {
-    useSession().take({ teacher: person('nera', 'Nera', { new_password: true }), needs_setup: false })
+    useSession().take({ teacher: person('nera', 'Nera', { new_password: true }), needs_setup: false, ...VERSIONS })
     Object.assign(says, {
-      'POST /api/account/password': { teacher: person('nera', 'Nera'), needs_setup: false },
+      'POST /api/account/password': { teacher: person('nera', 'Nera'), needs_setup: false, ...VERSIONS },
       'GET /api/sheets': sheetList([]),
     })
     await visit('/account')
@@ -187,7 +187,7 @@ describe('where one may go', () => {
     [{ manages: true }, '/people', '/people'],
     [{}, '/log-in', '/'],
   ])('%j: from %s to %s', async (roles, to, arrives) => {
-    useSession().take({ teacher: person('demo', 'Tavi', roles), needs_setup: false })
+    useSession().take({ teacher: person('demo', 'Tavi', roles), needs_setup: false, ...VERSIONS })
     await whole.push(to)
     expect(whole.currentRoute.value.path).toBe(arrives)
     await whole.replace('/account')

@@ -23,6 +23,7 @@ import {
   sheet,
   sheetList,
   step,
+  VERSIONS,
 } from '@/testing/server'
 
 const teacher = person('demo', 'Maren')
@@ -73,7 +74,7 @@ describe('logging in', () => {
     return visit('/log-in?next=/keys')
   }
   it('goes on to where one wanted to be', async () => {
-    says['POST /api/account/log-in'] = { teacher, needs_setup: false }
+    says['POST /api/account/log-in'] = { teacher, needs_setup: false, ...VERSIONS }
     const made = await door(false)
     await made.find('[autocomplete=username]').setValue('demo')
     await made.find('[type=password]').setValue('secret')
@@ -83,7 +84,7 @@ describe('logging in', () => {
     expect(path()).toBe('/keys')
   })
   it('makes the first account where there is none', async () => {
-    says['POST /api/account/set-up'] = { teacher, needs_setup: false }
+    says['POST /api/account/set-up'] = { teacher, needs_setup: false, ...VERSIONS }
     const made = await door(true)
     expect(made.text()).toContain('Nobody works here yet')
     await made.find('[autocomplete=name]').setValue('Maren')
@@ -172,7 +173,7 @@ describe('the sheets', () => {
     const made = await visit('/')
     expect(made.find('[role=alert]').text()).toContain('The server does not answer.')
     line.down = false
-    says['POST /api/account/log-out'] = { teacher: null, needs_setup: false }
+    says['POST /api/account/log-out'] = { teacher: null, needs_setup: false, ...VERSIONS }
     keep('key', 'x')
     await made
       .findAll('button')
@@ -260,7 +261,7 @@ describe('the desk by keyboard', () => {
       'GET /api/catalogue': { entries: [] },
       'GET /api/account/words': { words: {} },
     })
-    useSession().take({ teacher, needs_setup: false })
+    useSession().take({ teacher, needs_setup: false, ...VERSIONS })
   })
   async function press(name: string, more: object = {}): Promise<void> {
     ;(document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', key(name, more)))

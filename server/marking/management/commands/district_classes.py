@@ -108,8 +108,8 @@ STATEMENTS = (
     """INSERT INTO marking_studentworking
         (paper_id, item_id, lines, revision, source, report, proposal, made_from, trouble, alike, slips, "right", mark,
         confirmed_by, confirmed)
-    SELECT p.id, i.id, w.lines, w.revision, w.source, w.report, w.proposal, w.made_from, w.trouble, w.alike, w.slips, w."right",
-        w.mark, w.confirmed_by, w.confirmed
+    SELECT p.id, i.id, w.lines, w.revision, w.source, w.report, w.proposal, w.made_from, w.trouble, w.alike,
+        w.slips, w."right", w.mark, w.confirmed_by, w.confirmed
     FROM marking_paper p JOIN marking_student s ON s.id = p.student_id
     JOIN marking_setitem i ON i.given_set_id = p.given_set_id
     JOIN marking_student os ON os.school_class_id = %(class)s AND os.name = s.name

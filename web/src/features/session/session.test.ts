@@ -4,7 +4,7 @@ import LogInAgain from './LogInAgain.vue'
 import { useSession } from './store'
 import { api, unwrap, whenLoggedOut } from '@/api/client'
 import { keep, kept } from '@/lib/keep'
-import { asked, beginAnew, person, says, sentTo } from '@/testing/server'
+import { asked, beginAnew, person, says, sentTo, VERSIONS } from '@/testing/server'
 
 const TEACHER = person('tavi', 'Tavi Orsel', { id: 4 })
 /** Whether the server knows the session. */
@@ -22,7 +22,7 @@ beforeEach(() => {
   says['POST /api/account/log-in'] = (body: unknown) => {
     server.open = (body as { password: string }).password === 'right'
     return server.open
-      ? { teacher: TEACHER, needs_setup: false }
+      ? { teacher: TEACHER, needs_setup: false, ...VERSIONS }
       : Response.json({ code: 'credentials', detail: 'The password is not right.' }, { status: 400 })
   }
 })

@@ -7,7 +7,15 @@ type Settle = (renewed: boolean) => void
 let waiting: Settle[] = []
 
 export const useSession = defineStore('session', {
-  state: () => ({ teacher: null as Session['teacher'], needsSetup: false, loaded: false, ended: false }),
+  state: () => ({
+    teacher: null as Session['teacher'],
+    needsSetup: false,
+    loaded: false,
+    ended: false,
+    /** Of the product and of the core, as the server says. */
+    version: '',
+    core: '',
+  }),
   getters: {
     /** Where one's work begins. */
     home: (state): string => (state.teacher && !state.teacher.teaches ? '/people' : '/'),
@@ -16,6 +24,8 @@ export const useSession = defineStore('session', {
     take(session: Session) {
       this.teacher = session.teacher
       this.needsSetup = session.needs_setup
+      this.version = session.version
+      this.core = session.core
       this.loaded = true
     },
     async load() {
