@@ -2,15 +2,43 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.flow import Piece, PieceKind, beside_relation, pieces
 from algebra.tree.greek import LETTERS
 
 _OPERATORS = {"·": r" \cdot ", "×": r" \times ", "÷": r" \div ", "": ""}
 _SIGNS = {"+": "+", "-": "-", "±": r"\pm ", "∓": r"\mp "}
-_RELATIONS = {"=": "=", "≠": r"\ne", "≈": r"\approx", "≥": r"\ge", "≤": r"\le", ">": ">", "<": "<"}
+_NAMED = {
+    "≠": r"\ne",
+    "≈": r"\approx",
+    "≥": r"\ge",
+    "≤": r"\le",
+    "∖": r"\setminus",
+    "∅": r"\varnothing",
+    "ℝ": r"\mathbb{R}",
+    "∞": r"\infty",
+    "-∞": r"-\infty",
+    "{": r"\{",
+    "}": r"\}",
+}
+"""Signs that have a name in LaTeX."""
+_PIECES: dict[PieceKind, str] = {
+    "relation": " %s ",
+    "or": r" \;\text{ or }\; ",
+    "and": r" \;\text{ and }\; ",
+    "union": r" \cup ",
+    "arrow": r" \to ",
+    "open": r"\left%s",
+    "close": r"\right%s",
+    "from": r"\left%s",
+    "to": r"\right%s",
+    "word": r"\text{%s}",
+    "named": r"\text{%s}",
+}
+"""How the pieces of a statement are written."""
 _GREEK = {letter: name for name, letter in LETTERS.items()}
 
 
@@ -81,62 +109,19 @@ class _Typesetter:
                 left, right = {"(": ("(", ")"), "[": ("[", "]"), "{": (r"\{", r"\}")}[bracket]
                 return rf"\left{left}{self.show(child, (*at, 0))}\right{right}"
             case _:
-                return self._statement(node, at)
+                return self.joined(pieces(node), at)
 
-    def _list(self, items: tuple[n.Node, ...], at: n.Address, first: int) -> str:
-        separator = r";\; " if self.comma else r",\; "
-        return separator.join(self.show(item, (*at, first + k)) for k, item in enumerate(items))
+    def joined(self, parts: Iterable[Piece], at: n.Address) -> str:
+        """Pieces of the statement at an address, one after the other."""
+        return "".join(self._piece(piece, at) for piece in parts)
 
-    def _statement(self, node: n.Node, at: n.Address) -> str:
-        match node:
-            case ln.Equation(sides):
-                return " = ".join(self.show(side, (*at, k)) for k, side in enumerate(sides))
-            case ln.Comparison(left, operator, right):
-                return f"{self.show(left, (*at, 0))} {_RELATIONS[operator]} {self.show(right, (*at, 1))}"
-            case ln.Alternatives(items):
-                return r" \;\text{ or }\; ".join(self.show(item, (*at, k)) for k, item in enumerate(items))
-            case ln.AllOf(items):
-                return r" \;\text{ and }\; ".join(self.show(item, (*at, k)) for k, item in enumerate(items))
-            case ln.ValueList(left, items, operator):
-                return f"{self.show(left, (*at, 0))} {_RELATIONS[operator]} {self._list(items, at, 1)}"
-            case ln.SetOf(items):
-                return rf"\left\{{{self._list(items, at, 0)}\right\}}"
-            case ln.NoSolution(sign):
-                return r"\varnothing" if sign else r"\text{no solution}"
-            case ln.AllReals(exceptions, True):
-                rest = rf" \setminus \left\{{{self._list(exceptions, at, 0)}\right\}}" if exceptions else ""
-                return r"\mathbb{R}" + rest
-            case ln.AllReals(exceptions):
-                rest = rf"\text{{ except }}{self._list(exceptions, at, 0)}" if exceptions else ""
-                return r"\text{all real numbers}" + rest
-            case ln.Word(word):
-                return rf"\text{{{word}}}"
-            case ln.Claim(name, of, value):
-                arguments = rf"\left({self._list(of, at, 0)}\right)" if of else ""
-                return rf"\text{{{name}}}{arguments} = {self.show(value, (*at, len(of)))}"
-            case ln.Between(low, first, middle, second, high):
-                shown = [self.show(part, (*at, k)) for k, part in enumerate((low, middle, high))]
-                return f"{shown[0]} {_RELATIONS[first]} {shown[1]} {_RELATIONS[second]} {shown[2]}"
-            case ln.Infinity(sign):
-                return rf"{sign}\infty"
-            case ln.Interval(low, high, low_closed, high_closed):
-                first_end = r"-\infty" if low is None else self.show(low, (*at, 0))
-                last_end = r"\infty" if high is None else self.show(high, (*at, int(low is not None)))
-                opening, closing = "[" if low_closed else "(", "]" if high_closed else ")"
-                return f"\\left{opening}{first_end},\\; {last_end}\\right{closing}"
-            case ln.Point(across, up):
-                return rf"\left({self.show(across, (*at, 0))},\; {self.show(up, (*at, 1))}\right)"
-            case ln.End(side, value, growth):
-                limit = ("-" if growth == "-" else "") + r"\infty" if value is None else self.show(value, (*at, 0))
-                start = ("-" if side == "-" else "") + r"\infty"
-                return rf"x \to {start},\; y \to {limit}"
-            case ln.Feature("moved point", (start, end)):
-                return rf"{self.show(start, (*at, 0))} \to {self.show(end, (*at, 1))}"
-            case ln.Feature(_, items, _, label):
-                return rf"\text{{{label}: }}{self._list(items, at, 0)}"
-            case ln.Union(items):
-                return r" \cup ".join(self.show(item, (*at, k)) for k, item in enumerate(items))
-        raise TypeError(f"no typesetting for {type(node).__name__}")
+    def _piece(self, piece: Piece, at: n.Address) -> str:
+        if piece.part is not None:
+            return self.show(piece.part, (*at, piece.place))
+        if piece.kind == "separator":
+            return r";\; " if self.comma else r",\; "
+        text = _NAMED.get(piece.text, piece.text)
+        return _PIECES.get(piece.kind, "%s").replace("%s", text)
 
 
 def latex_sides(node: n.Node, marks: Mapping[n.Address, str] | None = None, *, comma: bool = False) -> tuple[str, str]:
@@ -145,14 +130,10 @@ def latex_sides(node: n.Node, marks: Mapping[n.Address, str] | None = None, *, c
     An expression has no left part. Used to set equals signs exactly under each other.
     """
     setter = _Typesetter(marks or {}, comma)
-    match node:
-        case ln.Equation(sides):
-            rest = " = ".join(setter.show(side, (k,)) for k, side in enumerate(sides) if k)
-            return setter.show(sides[0], (0,)), "= " + rest
-        case ln.Comparison(left, operator, right):
-            return setter.show(left, (0,)), f"{_RELATIONS[operator]} {setter.show(right, (1,))}"
-        case ln.ValueList(left, items, operator):
-            return setter.show(left, (0,)), f"{_RELATIONS[operator]} {setter._list(items, (), 1)}"
-        case ln.Feature(_, items, _, "D"):
-            return "D", f"= {setter._list(items, (), 0)}"
-    return "", setter.show(node, ())
+    if isinstance(node, ln.Feature) and node.label == "D":
+        _, *rest = pieces(node)
+        return "D", f"= {setter.joined(rest, ())}"
+    if not isinstance(node, ln.STATEMENTS):
+        return "", setter.show(node, ())
+    left, right = beside_relation(node)
+    return setter.joined(left, ()), setter.joined(right, ()).lstrip() if left else setter.show(node, ())

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from html import escape
 
 from algebra.tree import nodes as n
-from algebra.tree import statements as ln
+from algebra.tree.flow import Piece, PieceKind, pieces
 
 _OPERATORS = {"·": "<mo>⋅</mo>", "×": "<mo>×</mo>", "÷": "<mo>÷</mo>", "": "<mo>&#x2062;</mo>"}
 _SIGNS = {"+": "+", "-": "−", "±": "±", "∓": "∓"}
@@ -29,16 +28,13 @@ def _sign(sign: str) -> str:
     return f"<mo>{escape(sign)}</mo>"
 
 
+_PIECES: dict[PieceKind, str] = {"or": _text(" or "), "and": _text(" and "), "union": _sign("∪"), "arrow": _sign("→")}
+"""The pieces of a statement that have no text of their own."""
+
+
 class _Printer:
     def __init__(self, comma: bool) -> None:
         self.comma = comma
-
-    def _joined(self, nodes: Iterable[n.Node], between: str) -> str:
-        return between.join(map(self.show, nodes))
-
-    def listed(self, items: tuple[n.Node, ...]) -> str:
-        """Values one after the other."""
-        return self._joined(items, _sign(";" if self.comma else ","))
 
     def _inner(self, node: n.Node) -> str:
         """A part whose brackets the bar, the root or the raised position makes unnecessary."""
@@ -81,57 +77,16 @@ class _Printer:
         return self._statement(node)
 
     def _statement(self, node: n.Node) -> str:
-        match node:
-            case ln.Equation(sides):
-                return _row(self._joined(sides, _sign("=")))
-            case ln.Comparison(left, operator, right):
-                return _row(self.show(left), _sign(operator), self.show(right))
-            case ln.Alternatives(items):
-                return _row(self._joined(items, _text(" or ")))
-            case ln.AllOf(items):
-                return _row(self._joined(items, _text(" and ")))
-            case ln.ValueList(left, items, operator):
-                return _row(self.show(left), _sign(operator), self.listed(items))
-            case ln.SetOf(items):
-                return _row(_sign("{"), self.listed(items), _sign("}"))
-            case ln.NoSolution(sign):
-                return "<mi>∅</mi>" if sign else _text("no solution")
-            case ln.AllReals(exceptions, sign):
-                if sign:
-                    rest = _sign("∖") + _sign("{") + self.listed(exceptions) + _sign("}") if exceptions else ""
-                    return _row("<mi>ℝ</mi>", rest)
-                return _row(
-                    _text("all real numbers"), _text(" except ") + self.listed(exceptions) if exceptions else ""
-                )
-            case ln.Word(word):
-                return _text(word)
-            case ln.Claim(name, of, value):
-                arguments = _sign("(") + self.listed(of) + _sign(")") if of else ""
-                return _row(_text(name), arguments, _sign("="), self.show(value))
-            case ln.Between(low, first, middle, second, high):
-                return _row(self.show(low), _sign(first), self.show(middle), _sign(second), self.show(high))
-            case ln.Infinity(sign):
-                return _row(_sign("−") if sign == "-" else "", "<mi>∞</mi>")
-            case ln.Interval(low, high, low_closed, high_closed):
-                first_end = _row(_sign("−"), "<mi>∞</mi>") if low is None else self.show(low)
-                last_end = "<mi>∞</mi>" if high is None else self.show(high)
-                return _row(
-                    _sign("[" if low_closed else "("),
-                    first_end,
-                    _sign(","),
-                    last_end,
-                    _sign("]" if high_closed else ")"),
-                )
-            case ln.Point(across, up):
-                return _row(_sign("("), self.show(across), _sign(","), self.show(up), _sign(")"))
-            case ln.End(side, value, growth):
-                far = _row(_sign("−") if side == "-" else "", "<mi>∞</mi>")
-                limit = _row(_sign("−") if growth == "-" else "", "<mi>∞</mi>") if value is None else self.show(value)
-                return _row("<mi>x</mi>", _sign("→"), far, _sign(","), "<mi>y</mi>", _sign("→"), limit)
-            case ln.Feature("moved point", (start, end)):
-                return _row(self.show(start), _sign("→"), self.show(end))
-            case ln.Feature(_, items, _, label):
-                return _row(_text(f"{label}: "), self.listed(items))
-            case ln.Union(items):
-                return _row(self._joined(items, _sign("∪")))
-        raise TypeError(f"no MathML for {type(node).__name__}")
+        shown = list(map(self._piece, pieces(node)))
+        return shown[0] if len(shown) == 1 else _row(*shown)
+
+    def _piece(self, piece: Piece) -> str:
+        if piece.part is not None:
+            return self.show(piece.part)
+        if piece.kind == "separator":
+            return _sign(";" if self.comma else ",")
+        if piece.kind == "sign":
+            return _row(_sign("−"), "<mi>∞</mi>") if piece.text == "-∞" else f"<mi>{piece.text}</mi>"
+        if piece.kind in ("word", "named"):
+            return _text(piece.text)
+        return _PIECES.get(piece.kind) or _sign(piece.text)

@@ -5,10 +5,18 @@ from __future__ import annotations
 import re
 
 from algebra.tree import nodes as n
-from algebra.tree import statements as ln
+from algebra.tree.flow import Piece, PieceKind, pieces
 
 _CLOSING = {"(": ")", "[": "]", "{": "}"}
 _ROOTS = {3: "∛", 4: "∜"}
+_PIECES: dict[PieceKind, str] = {
+    "relation": " {} ",
+    "or": " or ",
+    "and": " and ",
+    "union": " ∪ ",
+    "arrow": " → ",
+}
+"""How the pieces of a statement are written that are more than their text."""
 _RESERVED = (
     "or",
     "and",
@@ -126,49 +134,10 @@ class _Printer:
             inner = inner[1:-1]
         return f"root({self.show(node.index, True)}, {inner})"
 
-    def _list(self, items: tuple[n.Node, ...]) -> str:
-        return self.separator.join(self.show(item, False) for item in items)
-
     def _statement(self, node: n.Node) -> str:
-        match node:
-            case ln.Equation(sides):
-                return " = ".join(self.show(side, False) for side in sides)
-            case ln.Comparison(left, operator, right):
-                return f"{self.show(left, False)} {operator} {self.show(right, False)}"
-            case ln.Alternatives(items):
-                return " or ".join(self.show(item, False) for item in items)
-            case ln.AllOf(items):
-                return " and ".join(self.show(item, False) for item in items)
-            case ln.ValueList(left, items, operator):
-                return f"{self.show(left, False)} {operator} {self._list(items)}"
-            case ln.SetOf(items):
-                return "{" + self._list(items) + "}"
-            case ln.NoSolution(sign):
-                return "∅" if sign else "no solution"
-            case ln.AllReals(exceptions, True):
-                return "ℝ" + (f" ∖ {{{self._list(exceptions)}}}" if exceptions else "")
-            case ln.AllReals(exceptions):
-                return "all real numbers" + (f" except {self._list(exceptions)}" if exceptions else "")
-            case ln.Word(word):
-                return word
-            case ln.Claim(name, of, value):
-                return f"{name}{f'({self._list(of)})' if of else ''} = {self.show(value, False)}"
-            case ln.Between(low, first, middle, second, high):
-                return f"{self.show(low, False)} {first} {self.show(middle, False)} {second} {self.show(high, False)}"
-            case ln.Infinity(sign):
-                return f"{sign}∞"
-            case ln.Interval(low, high, low_closed, high_closed):
-                ends = ("-∞" if low is None else self.show(low, False), "∞" if high is None else self.show(high, False))
-                return ("[" if low_closed else "(") + self.separator.join(ends) + ("]" if high_closed else ")")
-            case ln.Point(across, up):
-                return f"({self.show(across, False)}{self.separator}{self.show(up, False)})"
-            case ln.End(side, value, growth):
-                limit = f"{'-' if growth == '-' else ''}∞" if value is None else self.show(value, False)
-                return f"x → {'-' if side == '-' else ''}∞{self.separator}y → {limit}"
-            case ln.Feature("moved point", (start, end)):
-                return f"{self.show(start, False)} → {self.show(end, False)}"
-            case ln.Feature(_, items, _, label):
-                return f"{label}: {self._list(items)}"
-            case ln.Union(items):
-                return " ∪ ".join(self.show(item, False) for item in items)
-        raise TypeError(f"no plain notation for {type(node).__name__}")
+        return "".join(map(self._piece, pieces(node)))
+
+    def _piece(self, piece: Piece) -> str:
+        if piece.part is not None:
+            return self.show(piece.part, False)
+        return self.separator if piece.kind == "separator" else _PIECES.get(piece.kind, "{}").format(piece.text)

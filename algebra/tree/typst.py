@@ -2,13 +2,39 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.flow import Piece, PieceKind, beside_relation, pieces
 from algebra.tree.greek import LETTERS
 
 _OPERATORS = {"·": " dot.op ", "×": " times ", "÷": " div ", "": " "}
 _SIGNS = {"+": "+", "-": "-", "±": "plus.minus ", "∓": "minus.plus "}
-_RELATIONS = {"=": "=", "≠": "eq.not", "≈": "approx", "≥": ">=", "≤": "<=", ">": ">", "<": "<"}
+_NAMED = {
+    "≠": "eq.not",
+    "≈": "approx",
+    "≥": ">=",
+    "≤": "<=",
+    "∖": "without",
+    "∅": "emptyset",
+    "ℝ": "RR",
+    "∞": "infinity",
+    "-∞": "-infinity",
+}
+"""Signs that have a name in typst."""
+_PIECES: dict[PieceKind, str] = {
+    "relation": " %s ",
+    "or": ' quad "or" quad ',
+    "and": ' quad "and" quad ',
+    "union": " union ",
+    "arrow": " arrow.r ",
+    "from": "\\%s",
+    "to": "\\%s",
+    "word": " %s ",
+    "named": "%s ",
+}
+"""How the pieces of a statement are written."""
 _BRACKETS = {"(": ("(", ")"), "[": ("[", "]"), "{": ("{", "}")}
 _GREEK = {letter: name for name, letter in LETTERS.items()}
 
@@ -22,14 +48,10 @@ def typst_sides(node: n.Node, *, comma: bool = False) -> tuple[str, str]:
     """What stands left of the first relation sign, and the sign with all that follows; an expression has no left
     part."""
     printer = _Printer(comma)
-    match node:
-        case ln.Equation(sides):
-            return printer.show(sides[0]), "= " + " = ".join(map(printer.show, sides[1:]))
-        case ln.Comparison(left, operator, right):
-            return printer.show(left), f"{_RELATIONS[operator]} {printer.show(right)}"
-        case ln.ValueList(left, items, operator):
-            return printer.show(left), f"{_RELATIONS[operator]} {printer.listed(items)}"
-    return "", printer.show(node)
+    if not isinstance(node, ln.STATEMENTS):
+        return "", printer.show(node)
+    left, right = beside_relation(node)
+    return printer.joined(left), printer.joined(right).strip()
 
 
 def quoted(text: str) -> str:
@@ -41,10 +63,6 @@ def quoted(text: str) -> str:
 class _Printer:
     def __init__(self, comma: bool) -> None:
         self.comma = comma
-
-    def listed(self, items: tuple[n.Node, ...]) -> str:
-        """Values one after the other."""
-        return (";space " if self.comma else ", ").join(map(self.show, items))
 
     def _inner(self, node: n.Node) -> str:
         """A part whose brackets the bar, the root or the raised position makes unnecessary."""
@@ -93,51 +111,16 @@ class _Printer:
             case n.Group(child, bracket):
                 left, right = _BRACKETS[bracket]
                 return f"{left}{self.show(child)}{right}"
-        return self._statement(node)
+        return self.joined(pieces(node))
 
-    def _statement(self, node: n.Node) -> str:
-        match node:
-            case ln.Equation(sides):
-                return " = ".join(map(self.show, sides))
-            case ln.Comparison(left, operator, right):
-                return f"{self.show(left)} {_RELATIONS[operator]} {self.show(right)}"
-            case ln.Alternatives(items):
-                return ' quad "or" quad '.join(map(self.show, items))
-            case ln.AllOf(items):
-                return ' quad "and" quad '.join(map(self.show, items))
-            case ln.ValueList(left, items, operator):
-                return f"{self.show(left)} {_RELATIONS[operator]} {self.listed(items)}"
-            case ln.SetOf(items):
-                return f"{{{self.listed(items)}}}"
-            case ln.NoSolution(sign):
-                return "emptyset" if sign else '"no solution"'
-            case ln.AllReals(exceptions, True):
-                return "RR" + (f" without {{{self.listed(exceptions)}}}" if exceptions else "")
-            case ln.AllReals(exceptions):
-                return '"all real numbers"' + (f' "except" {self.listed(exceptions)}' if exceptions else "")
-            case ln.Word(word):
-                return quoted(word)
-            case ln.Claim(name, of, value):
-                arguments = f"({self.listed(of)})" if of else ""
-                return f"{quoted(name)}{arguments} = {self.show(value)}"
-            case ln.Between(low, first, middle, second, high):
-                shown = [self.show(part) for part in (low, middle, high)]
-                return f"{shown[0]} {_RELATIONS[first]} {shown[1]} {_RELATIONS[second]} {shown[2]}"
-            case ln.Infinity(sign):
-                return f"{sign}infinity"
-            case ln.Interval(low, high, low_closed, high_closed):
-                ends = ["-infinity" if low is None else self.show(low), "infinity" if high is None else self.show(high)]
-                opening, closing = r"\[" if low_closed else r"\(", r"\]" if high_closed else r"\)"
-                return f"{opening}{', '.join(ends)}{closing}"
-            case ln.Point(across, up):
-                return f"({self.show(across)}, {self.show(up)})"
-            case ln.End(side, value, growth):
-                limit = ("-" if growth == "-" else "") + "infinity" if value is None else self.show(value)
-                return f"x arrow.r {'-' if side == '-' else ''}infinity, thin y arrow.r {limit}"
-            case ln.Feature("moved point", (start, end)):
-                return f"{self.show(start)} arrow.r {self.show(end)}"
-            case ln.Feature(_, items, _, label):
-                return f"{quoted(label + ': ')} {self.listed(items)}"
-            case ln.Union(items):
-                return " union ".join(map(self.show, items))
-        raise TypeError(f"no typst notation for {type(node).__name__}")
+    def joined(self, parts: Iterable[Piece]) -> str:
+        """Pieces of a statement, one after the other."""
+        return "".join(map(self._piece, parts))
+
+    def _piece(self, piece: Piece) -> str:
+        if piece.part is not None:
+            return self.show(piece.part)
+        if piece.kind == "separator":
+            return ";space " if self.comma else ", "
+        text = quoted(piece.text) if piece.kind in ("word", "named") else _NAMED.get(piece.text, piece.text)
+        return _PIECES.get(piece.kind, "%s").replace("%s", text)

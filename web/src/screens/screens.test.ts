@@ -70,7 +70,7 @@ const path = () => router.currentRoute.value.fullPath
 
 describe('logging in', () => {
   async function door(needsSetup: boolean) {
-    useSession().take({ teacher: null, needs_setup: needsSetup })
+    useSession().take({ teacher: null, needs_setup: needsSetup, ...VERSIONS })
     return visit('/log-in?next=/keys')
   }
   it('goes on to where one wanted to be', async () => {
