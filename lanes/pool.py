@@ -72,7 +72,9 @@ class _Slot:
 
     def _begin(self) -> None:
         self._pipe, other = self._context.Pipe()
-        self._process = self._context.Process(target=serve, args=(other, self._memory, self._niceness), daemon=True)  # type: ignore[attr-defined]
+        asked = (other, self._memory, self._niceness)
+        begin = self._context.Process  # type: ignore[attr-defined]  # of every context, though not of their base
+        self._process = begin(target=serve, args=asked, daemon=True)
         self._process.start()
         other.close()
         self._asked = 0

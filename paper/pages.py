@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import typst
 
 
@@ -29,7 +31,8 @@ def _compiled(source: str, form: str, pixels_an_inch: float | None = None) -> li
     if pixels_an_inch is not None:
         more["ppi"] = pixels_an_inch
     try:
-        found = typst.compile(source.encode(), format=form, ignore_system_fonts=True, **more)  # type: ignore[call-overload]
+        compiled: Any = typst.compile  # it is overloaded by form, which is known only now
+        found = compiled(source.encode(), format=form, ignore_system_fonts=True, **more)
     except typst.TypstError as problem:
         raise PagesError(str(problem)) from problem
     return list(found) if isinstance(found, list) else [found]

@@ -1,4 +1,5 @@
-"""`./uchuu api-types`: the TypeScript types, the JSON Schema and the page of slips, made from what they describe.
+"""`./uchuu docs`: the page of slips, the JSON Schema and the list of conventions, made from what they describe.
+`./uchuu api-types`: these, and the TypeScript types of the API, for which packages of the front end are needed.
 
 With `--check` nothing is written; the exit status says whether what lies there is fresh.
 """
@@ -10,7 +11,7 @@ import os
 import subprocess
 import sys
 import tempfile
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from importlib import import_module
 from pathlib import Path
 from typing import Any
@@ -54,9 +55,17 @@ PUBLISHED: dict[str, tuple[type, str]] = {
 
 
 def main(arguments: list[str]) -> int:
-    """Makes the files again, or tells with --check which are stale; returns 1 where some are."""
+    """Makes all files again, or tells with --check which are stale; returns 1 where some are."""
     front.ensure_packages()
-    made = _made()
+    return _brought_up_to_date({TYPES: _typescript(json.dumps(_openapi())), **described()}, arguments)
+
+
+def docs_main(arguments: list[str]) -> int:
+    """As `main`, without the types of the API."""
+    return _brought_up_to_date(described(), arguments)
+
+
+def _brought_up_to_date(made: Mapping[Path, str], arguments: list[str]) -> int:
     stale = [path for path, text in made.items() if not path.is_file() or path.read_text() != text]
     if "--check" in arguments:
         for path in stale:
@@ -68,9 +77,9 @@ def main(arguments: list[str]) -> int:
     return 0
 
 
-def _made() -> dict[Path, str]:
+def described() -> dict[Path, str]:
+    """What is made from the core alone, by its place."""
     return {
-        TYPES: _typescript(json.dumps(_openapi())),
         CONVENTIONS_TS: conventions_module(),
         front.ROOT / "docs" / "slips.md": slips_page.page(),
         **{SCHEMAS / f"{name}.schema.json": _schema(kind, title) for name, (kind, title) in PUBLISHED.items()},

@@ -96,7 +96,7 @@ def _asked(base: str, teachers: int) -> dict[str, list[float]]:
     random.seed(5)
     times: dict[str, list[float]] = {}
 
-    def note(name: str, client: Client, path: str) -> object:
+    def note(name: str, client: Client, path: str) -> Any:
         found, took = client.ask(path)
         times.setdefault(name, []).append(took)
         return found
@@ -107,8 +107,8 @@ def _asked(base: str, teachers: int) -> dict[str, list[float]]:
             sheets = note("the list of sheets", client, "/api/sheets")
             note("its tenth page", client, "/api/sheets?page=10")
             note("sheets found by title", client, f"/api/sheets?search={random.randint(1, 99)}")
-            sheet = random.choice(sheets["sheets"])["id"]  # type: ignore[index]
-            problem = random.choice(note("a sheet of 20 problems", client, f"/api/sheets/{sheet}")["problems"])  # type: ignore[index]
+            sheet = random.choice(sheets["sheets"])["id"]
+            problem = random.choice(note("a sheet of 20 problems", client, f"/api/sheets/{sheet}")["problems"])
             note("a problem", client, f"/api/problems/{problem['id']}")
             note("colleagues", client, "/api/colleagues")
             classes = note("the classes", client, "/api/classes")
@@ -116,7 +116,7 @@ def _asked(base: str, teachers: int) -> dict[str, list[float]]:
             note("a class over time", client, f"/api/classes/{chosen['id']}/patterns")
             if chosen["sets"]:
                 given = random.choice(chosen["sets"])["id"]
-                cells = note("a marking table", client, f"/api/sets/{given}")["cells"]  # type: ignore[index]
+                cells = note("a marking table", client, f"/api/sets/{given}")["cells"]
                 note("the patterns of a set", client, f"/api/sets/{given}/patterns")
                 note("a student's working", client, f"/api/workings/{random.choice(cells)['working']}")
             note("likelihoods learned", client, "/api/learned")

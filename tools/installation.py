@@ -13,6 +13,7 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 from urllib.parse import urlsplit
 
 import psycopg
@@ -174,8 +175,8 @@ def served(command: list[str], database: str, folder: Path, more: dict[str, str]
         env["UCHUU_SECRET"] = (folder / "secret-key").read_text(encoding="ascii").strip()
     if account:
         env.pop("HOME", None)
-    under = {"user": account, "group": account, "extra_groups": []} if account else {}
-    return subprocess.Popen(command, cwd=ROOT, start_new_session=True, env=env, **under)  # type: ignore[call-overload,no-any-return]
+    under: dict[str, Any] = {"user": account, "group": account, "extra_groups": []} if account else {}
+    return subprocess.Popen(command, cwd=ROOT, start_new_session=True, env=env, **under)
 
 
 def _can_read(account: str, path: Path) -> bool:

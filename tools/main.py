@@ -43,7 +43,8 @@ HELP = """\
   methods, families, slips      the catalogues (--json)
   bench                         measure the core and the API
   mutate [PACKAGE...]           how many small changes of the code the tests notice (--sample, --seed, --show)
-  api-types                     make the front end's types and the JSON Schema again
+  docs                          make the page of slips, the JSON Schema and the list of conventions again
+  api-types                     these and the front end's types
   demo-pages                    draw the pages that the page reader's stand-in can read again
   --version                     which version of the product and of the core this is
   shots                         make the pictures in docs/screenshots again
@@ -78,6 +79,7 @@ COMMANDS = {
     "slips": ("cli.catalogues", "slips"),
     "bench": ("tools.bench", "main"),
     "mutate": ("tools.mutate", "main"),
+    "docs": ("tools.api_types", "docs_main"),
     "api-types": ("tools.api_types", "main"),
     "demo-pages": ("standins.draw", "main"),
     "shots": ("tools.shots", "main"),

@@ -6,6 +6,8 @@ from __future__ import annotations
 import os
 import subprocess
 import sys
+from functools import partial
+from typing import Any
 
 from standins.records import KEY, SECRET
 from tools.installation import ROOT, service_account
@@ -31,7 +33,7 @@ def stand_ins() -> list[Kept]:
         port = free_port()
         os.environ[variable] = f"http://127.0.0.1:{port}"
         told = os.environ.get(faults, "")
-        found.append(Kept(lambda module=module, port=port, told=told: _begun(module, port, told)))  # type: ignore[misc]
+        found.append(Kept(partial(_begun, module, port, told)))
     return found
 
 
@@ -39,7 +41,10 @@ def _begun(module: str, port: int, faults: str) -> subprocess.Popen[bytes]:
     """A stand-in: under the account of the server when root starts it, without a word of the database or the secret
     key."""
     account = service_account()
-    under = {"user": account, "group": account, "extra_groups": []} if account else {}
+    under: dict[str, Any] = {"user": account, "group": account, "extra_groups": []} if account else {}
     env = {name: value for name, value in os.environ.items() if name not in ("DATABASE_URL", "UCHUU_SECRET", "HOME")}
     command = [sys.executable, "-m", module, "--port", str(port), "--faults", faults]
-    return subprocess.Popen(command, cwd=ROOT, start_new_session=True, env=env, stdout=subprocess.DEVNULL, **under)  # type: ignore[call-overload,no-any-return]
+    begun: subprocess.Popen[bytes] = subprocess.Popen(
+        command, cwd=ROOT, start_new_session=True, env=env, stdout=subprocess.DEVNULL, **under
+    )
+    return begun

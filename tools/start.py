@@ -92,7 +92,7 @@ def main(arguments: list[str]) -> int:
         beside = stand_ins() if demo else []
         owner = os.environ["DATABASE_URL"]
         night = Nightly(folder, owner) if options.nightly_backup else None
-        database = given or cluster.url_without_rights(name)  # type: ignore[union-attr]
+        database = cluster.url_without_rights(name) if cluster else given
         process = gunicorn(port, database, folder, options.address)
         if not options.no_worker:
             beside.append(Kept(lambda: begin(database, folder)))

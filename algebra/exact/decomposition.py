@@ -75,15 +75,14 @@ def _demands(tree: n.Node) -> Iterator[tuple[int, int]]:
     """Root indices, multiplied along the nesting, and denominators of exponents that hold letters."""
     waiting = [(tree, 1)]
     for node, outer in waiting:  # grows while it is walked
-        kind = type(node)
         if not node.parts:
             continue
-        if kind is n.Root:
-            index = node.index  # type: ignore[attr-defined]
+        if isinstance(node, n.Root):
+            index = node.index
             own = max(index.value, 1) if isinstance(index, n.Integer) else 2
             yield outer * own, 1
-            waiting.append((node.radicand, outer * own))  # type: ignore[attr-defined]
-        elif kind is n.Power and type(node.exponent) is not n.Integer:  # type: ignore[attr-defined]
+            waiting.append((node.radicand, outer * own))
+        elif isinstance(node, n.Power) and not isinstance(node.exponent, n.Integer):
             base, exponent = node.children
             below = lcm(1, *(d for part in n.parts_of(exponent) for d in _denominators(part)))
             if n.letters(exponent):
@@ -92,7 +91,7 @@ def _demands(tree: n.Node) -> Iterator[tuple[int, int]]:
                 yield outer * below, 1
             waiting.append((base, outer * below))
         else:
-            if kind is n.Absolute:
+            if isinstance(node, n.Absolute):
                 yield outer, 1
             waiting += [(child, outer) for child in node.children]
 

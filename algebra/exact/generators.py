@@ -214,7 +214,7 @@ class GeneratedField(Field):
         name = self.names[position]
         symbol = self.generators[name]
         relation = None if relation_value is None else symbol**degree - relation_value
-        made = Generator(name, symbol, position, degree, relation, find, **more)  # type: ignore[arg-type]
+        made = Generator(name, symbol, position, degree, relation, find, **more)  # type: ignore[arg-type]  # by name
         self.made[key] = made
         return made
 

@@ -37,4 +37,5 @@ def json_value(value: Any) -> JsonValue:
 @cache
 def _fields_of(kind: Hashable) -> tuple[tuple[str, bool], ...]:
     """The names of a record's fields, and whether each is left out where it is None."""
-    return tuple((f.name, bool(f.metadata.get("left_out_when_none"))) for f in fields(kind))  # type: ignore[arg-type]
+    found = fields(kind)  # type: ignore[arg-type]  # a cache takes anything that can be hashed
+    return tuple((f.name, bool(f.metadata.get("left_out_when_none"))) for f in found)

@@ -235,11 +235,10 @@ def letters(node: Node) -> frozenset[str]:
     """The names of the letters and quoted words that occur."""
     found = set()
     for part in parts_of(node):
-        kind = type(part)
-        if kind is Letter:
-            found.add(part.name)  # type: ignore[attr-defined]
-        elif kind is Unit:
-            found.add(f'"{part.word}"')  # type: ignore[attr-defined]
+        if isinstance(part, Letter):
+            found.add(part.name)
+        elif isinstance(part, Unit):
+            found.add(f'"{part.word}"')
     return frozenset(found)
 
 

@@ -29,23 +29,22 @@ def surveyed(trees: Iterable[n.Node]) -> Survey:
     found = Survey()
     parts = list(trees)
     for part in parts:  # grows while it is walked
-        kind = type(part)
-        if kind is n.Letter:
-            found.letters.add(part.name)  # type: ignore[attr-defined]
+        if isinstance(part, n.Letter):
+            found.letters.add(part.name)
             continue
-        if kind is n.Integer:
+        if isinstance(part, n.Integer):
             continue
-        if kind is n.Sum:
-            signs = part.signs  # type: ignore[attr-defined]
+        if isinstance(part, n.Sum):
+            signs = part.signs
             found.signs = found.signs or "±" in signs or "∓" in signs
-        elif kind is n.Signed:
-            found.signs = found.signs or part.sign in "±∓"  # type: ignore[attr-defined]
-        elif kind is n.Root or kind is n.Absolute:
+        elif isinstance(part, n.Signed):
+            found.signs = found.signs or part.sign in "±∓"
+        elif isinstance(part, n.Root | n.Absolute):
             found.roots = True
-        elif kind is n.Power:
-            found.exponents = found.exponents or not _is_whole(part.exponent)  # type: ignore[attr-defined]
-        elif kind is n.Unit:
-            found.letters.add(f'"{part.word}"')  # type: ignore[attr-defined]
+        elif isinstance(part, n.Power):
+            found.exponents = found.exponents or not _is_whole(part.exponent)
+        elif isinstance(part, n.Unit):
+            found.letters.add(f'"{part.word}"')
         parts += part.children
     return found
 

@@ -7,7 +7,7 @@ class BankConfig(AppConfig):
 
     def ready(self) -> None:
         """Problems are looked through among the jobs."""
-        from server.bank import services  # noqa: PLC0415  (models are known only now)
-        from server.jobs.pieces import Kind, register  # noqa: PLC0415
+        from server.bank import services
+        from server.jobs.pieces import Kind, register
 
         register(Kind(services.KIND, services.work_piece))

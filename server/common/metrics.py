@@ -38,7 +38,7 @@ def answered(method: str, route: str, status: int, seconds: float) -> None:
 def process_ended(pid: int) -> None:
     """Called when a process of the server has ended."""
     if os.environ.get(FOLDER):
-        mark_process_dead(pid)  # type: ignore[no-untyped-call]
+        mark_process_dead(pid)  # type: ignore[no-untyped-call]  # the library has no types
 
 
 @never_cache
@@ -50,7 +50,7 @@ def show(request: HttpRequest) -> HttpResponse:
     registry = REGISTRY
     if os.environ.get(FOLDER):
         registry = CollectorRegistry()
-        MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
+        MultiProcessCollector(registry)  # type: ignore[no-untyped-call]  # the library has no types
     return HttpResponse(generate_latest(registry) + _waiting(), content_type=CONTENT_TYPE_LATEST)
 
 

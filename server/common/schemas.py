@@ -38,7 +38,7 @@ class _Chosen(Schema):
     """Gives out only what is set."""
 
     @model_serializer(mode="wrap")
-    def _set_only(self, handler: SerializerFunctionWrapHandler):  # type: ignore[no-untyped-def]  # a type would replace the schema
+    def _set_only(self, handler: SerializerFunctionWrapHandler):  # type: ignore[no-untyped-def]  # it would be the schema
         return {key: value for key, value in handler(self).items() if value is not None}
 
 
@@ -46,7 +46,7 @@ ConventionsOut = create_model(
     "ConventionsOut",
     __base__=_Chosen,
     __doc__="The conventions that differ from the defaults, by key; the first position of each is the default.",
-    **{key: (Literal[positions] | None, None) for key, positions in CONVENTIONS.items()},  # type: ignore[call-overload]
+    **{key: (Literal[positions] | None, None) for key, positions in CONVENTIONS.items()},  # type: ignore[call-overload]  # fields are made
 )
 
 

@@ -7,7 +7,7 @@ class KeysConfig(AppConfig):
 
     def ready(self) -> None:
         """Long keys are worked out among the jobs."""
-        from server.jobs.pieces import Kind, register  # noqa: PLC0415  (models are known only now)
-        from server.keys import services  # noqa: PLC0415
+        from server.jobs.pieces import Kind, register
+        from server.keys import services
 
         register(Kind(services.KIND, services.work_piece))

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from typing import cast
+
 from django.contrib.auth.models import User
 from django.db import transaction
 from pydantic import TypeAdapter
 
 import lanes
 from algebra import (
-    OTHER_SPELLINGS,
     Key,
     KeyProblem,
+    Numbers,
     Proof,
     Proofs,
     ReadingError,
+    Task,
     TaskError,
     Working,
     repeats_in,
@@ -110,10 +113,10 @@ def _sheet(teacher: User, title: str, conventions: dict[str, str], workings: lis
         sheets.change_sheet(teacher, sheet.pk, SheetChange(title=None, conventions=conventions, untaught=None))
     for working in workings:
         problem = ProblemIn(
-            task=OTHER_SPELLINGS.get(working.task, working.task),  # type: ignore[arg-type]
+            task=cast(Task, working.task),
             given=working.given,
             variable=working.variable or "",
-            numbers=working.numbers,  # type: ignore[arg-type]
+            numbers=cast(Numbers, working.numbers),
             method=working.method or "",
         )
         sheets.add_problem(teacher, sheet.pk, problem, list(working.lines))

@@ -37,6 +37,7 @@ from server.marking.schemas import (
 )
 from server.marking.totals import Total, totals_of
 from server.sheets.queries import tints_of
+from server.sheets.schemas import Bead
 
 _SLIPS = {slip.id: slip for slip in SLIPS}
 MOST_OFFERED = 40
@@ -161,7 +162,7 @@ def _cell(working: StudentWorking) -> CellOut:
         working=working.pk,
         student=working.paper.student_id,
         item=working.item_id,
-        beads=[{"kind": link["kind"], "relation": link["relation"]} for link in links],  # type: ignore[misc]
+        beads=[Bead(kind=link["kind"], relation=link["relation"]) for link in links],
         waits=not fresh,
         proposed=proposal.mark if proposal else None,
         mark=working.mark,

@@ -7,7 +7,7 @@ class RecordsConfig(AppConfig):
 
     def ready(self) -> None:
         """Marks are sent among the jobs."""
-        from server.jobs.pieces import Kind, register  # noqa: PLC0415  (models are known only now)
-        from server.records import sending  # noqa: PLC0415
+        from server.jobs.pieces import Kind, register
+        from server.records import sending
 
         register(Kind(sending.KIND, sending.work_piece))

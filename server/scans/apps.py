@@ -7,7 +7,7 @@ class ScansConfig(AppConfig):
 
     def ready(self) -> None:
         """Pages are read among the jobs."""
-        from server.jobs.pieces import Kind, register  # noqa: PLC0415  (models are known only now)
-        from server.scans import services  # noqa: PLC0415
+        from server.jobs.pieces import Kind, register
+        from server.scans import services
 
         register(Kind(services.KIND, services.work_piece))

@@ -7,7 +7,7 @@ class SheetsConfig(AppConfig):
 
     def ready(self) -> None:
         """Reports are renewed among the jobs."""
-        from server.jobs.pieces import Kind, register  # noqa: PLC0415  (models are known only now)
-        from server.sheets import renewal  # noqa: PLC0415
+        from server.jobs.pieces import Kind, register
+        from server.sheets import renewal
 
         register(Kind(renewal.KIND, renewal.work_piece))

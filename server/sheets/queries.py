@@ -189,7 +189,7 @@ def tints_of(given: str, texts: list[str], report: Report, decimal: str) -> list
 def with_lines(problem: Problem, working: Working, texts: list[str]) -> Problem:
     """The problem with these lines as its stored ones, without asking the database again."""
     lines = [Line(working=working, position=k, text=text) for k, text in enumerate(texts)]
-    working._prefetched_objects_cache = {"lines": lines}  # type: ignore[attr-defined]
+    working._prefetched_objects_cache = {"lines": lines}  # type: ignore[attr-defined]  # of the ORM, undocumented
     problem.working = working
     return problem
 

@@ -1,5 +1,6 @@
 """A chain or a graph as a picture."""
 
+import base64
 import re
 
 import pytest
@@ -22,7 +23,6 @@ def test_a_chain_shows_a_bead_a_line_and_its_links_and_is_the_same_each_time():
 
 def _inside(svg):
     """The picture with the SVGs that are embedded in it opened."""
-    import base64  # noqa: PLC0415
 
     parts = re.findall(rb"data:image/svg\+xml;base64,([A-Za-z0-9+/=]+)", svg)
     return svg + b"".join(map(base64.b64decode, parts))

@@ -11,6 +11,8 @@ from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
 from server.accounts import people
+from server.marking import services as marking
+from server.marking.schemas import ClassIn, SetIn
 from server.sheets import services
 from server.sheets.schemas import ProblemIn
 
@@ -94,3 +96,15 @@ def problem(teacher):
     sheet = services.create_sheet(teacher, "Quadratics")
     data = ProblemIn(task="solve", given="x^2 = 36")
     return services.add_problem(teacher, sheet.pk, data, ["x = 6"])
+
+
+@pytest.fixture
+def given(teacher, queue):
+    """A set of two equations, given to a class of two."""
+    sheet = services.create_sheet(teacher, "Thursday")
+    for each in ("3x + 7 = 22", "x^2 - 5x + 6 = 0"):
+        services.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
+    made = marking.make_class(
+        teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada Quill", "Bo Tarn")])
+    )
+    return marking.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))

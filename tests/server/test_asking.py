@@ -5,13 +5,13 @@ import pytest
 from server.marking.models import StudentWorking
 from server.records import person
 from server.room.models import Ask, AskAnswer, Room
-from tests.server.test_room import WRONG, come_in, given, inside, write  # noqa: F401
+from tests.server.rooms import WRONG, come_in, inside, write
 
 pytestmark = pytest.mark.django_db
 
 
 @pytest.fixture
-def room(api, given):  # noqa: F811
+def room(api, given):
     """Ada and Bo in a room, where Ada made an error in the first problem."""
     ada, items = inside(api, given)
     bo, _ = come_in(Room.objects.get().code, "Bo Tarn")
@@ -19,11 +19,11 @@ def room(api, given):  # noqa: F811
     return ada, bo, items
 
 
-def asks(api, given, **data):  # noqa: F811
+def asks(api, given, **data):
     return api.send("POST", f"/api/sets/{given.pk}/room/ask", data)
 
 
-def asked(api, given):  # noqa: F811
+def asked(api, given):
     return api.get(f"/api/sets/{given.pk}/room/ask").json()["ask"]
 
 
@@ -31,7 +31,7 @@ def answers(client, ask, text):
     return client.send("POST", "/api/room/ask", {"ask": ask["id"], "text": text})
 
 
-def test_a_vote_which_line_breaks(api, given, room):  # noqa: F811
+def test_a_vote_which_line_breaks(api, given, room):
     ada, bo, _ = room
     ask = asks(api, given, kind="vote", working=StudentWorking.objects.get().pk).json()["ask"]
     assert ask == {**ask, "kind": "vote", "right": 1, "answered": 0, "here": 2} and len(ask["lines"]) == 2
@@ -47,13 +47,13 @@ def test_a_vote_which_line_breaks(api, given, room):  # noqa: F811
 
 
 @pytest.mark.parametrize("text", ["3", "x", "-1", "1.5", "²"])
-def test_a_vote_names_a_line(api, given, room, text):  # noqa: F811
+def test_a_vote_names_a_line(api, given, room, text):
     ask = asks(api, given, kind="vote", working=StudentWorking.objects.get().pk).json()["ask"]
     assert answers(room[0], ask, text).json()["code"] == "answer"
     assert not AskAnswer.objects.exists()
 
 
-def test_pause_and_try_takes_the_rooms_lines_with_how_they_follow(api, given, room):  # noqa: F811
+def test_pause_and_try_takes_the_rooms_lines_with_how_they_follow(api, given, room):
     ada, bo, items = room
     ask = asks(api, given, kind="try", item=items[1], lines=["(x - 2)(x - 3) = 0"]).json()["ask"]
     assert ask["right"] is None
@@ -66,12 +66,12 @@ def test_pause_and_try_takes_the_rooms_lines_with_how_they_follow(api, given, ro
     assert [each["count"] for each in asked(api, given)["answers"]] == [2]
 
 
-def test_how_a_working_goes_on_is_asked_before_its_error(api, given, room):  # noqa: F811
+def test_how_a_working_goes_on_is_asked_before_its_error(api, given, room):
     ask = asks(api, given, kind="try", working=StudentWorking.objects.get().pk).json()["ask"]
     assert ask["lines"] == []  # its first line breaks already
 
 
-def test_what_is_over_takes_no_answer(api, given, room):  # noqa: F811
+def test_what_is_over_takes_no_answer(api, given, room):
     ada, _, items = room
     first = asks(api, given, kind="try", item=items[0]).json()["ask"]
     second = asks(api, given, kind="try", item=items[1]).json()["ask"]
@@ -81,7 +81,7 @@ def test_what_is_over_takes_no_answer(api, given, room):  # noqa: F811
     assert asked(api, given) is None and ada.get("/api/room/news").json()["ask"] is None
 
 
-def test_only_of_lines_it_is_asked_which_breaks_and_only_by_the_teacher(api, stranger, given, room):  # noqa: F811
+def test_only_of_lines_it_is_asked_which_breaks_and_only_by_the_teacher(api, stranger, given, room):
     _, _, items = room
     assert asks(api, given, kind="vote", item=items[1]).json()["code"] == "ask"
     assert asks(stranger, given, kind="try", item=items[1]).status_code == 404
@@ -90,7 +90,7 @@ def test_only_of_lines_it_is_asked_which_breaks_and_only_by_the_teacher(api, str
 
 
 @pytest.mark.parametrize("lines", [["3x = ("], ["(3 +"]])
-def test_that_none_breaks_is_not_asked_of_what_is_not_decided(api, given, room, lines):  # noqa: F811
+def test_that_none_breaks_is_not_asked_of_what_is_not_decided(api, given, room, lines):
     _, bo, items = room
     write(bo, items[1], lines)
     working = StudentWorking.objects.get(item=items[1])
@@ -99,7 +99,7 @@ def test_that_none_breaks_is_not_asked_of_what_is_not_decided(api, given, room, 
     assert asks(api, given, kind="vote", working=working.pk).json()["code"] == "ask"
 
 
-def test_what_the_room_has_written_comes_to_the_problem_on_the_board(api, stranger, given, room):  # noqa: F811
+def test_what_the_room_has_written_comes_to_the_problem_on_the_board(api, stranger, given, room):
     _, bo, items = room
     write(bo, items[0], WRONG)
     problem = api.get("/api/sheets").json()["sheets"][0]["id"]
@@ -111,7 +111,7 @@ def test_what_the_room_has_written_comes_to_the_problem_on_the_board(api, strang
     assert api.get(f"/api/problems/{row['id']}/room").json()["item"] == 0
 
 
-def test_an_answer_is_in_the_students_data(api, given, room, teacher):  # noqa: F811
+def test_an_answer_is_in_the_students_data(api, given, room, teacher):
     ask = asks(api, given, kind="vote", working=StudentWorking.objects.get().pk).json()["ask"]
     answers(room[0], ask, "1")
     ada = given.school_class.students.get(name="Ada Quill")

@@ -30,7 +30,7 @@ def test_an_allowance_begins_anew_when_the_clock_was_set(teacher, monkeypatch, j
 def test_lines_are_kept_and_read_while_the_clock_jumps(api, problem, monkeypatch, jump):
     now = timezone.now
     for count in range(4):
-        monkeypatch.setattr(timezone, "now", lambda: now() + count * jump)  # noqa: B023
+        monkeypatch.setattr(timezone, "now", lambda: now() + count * jump)  # noqa: B023 - asked within the round
         lines = ["x = ±6", *(f"x = {k}" for k in range(count))]
         answer = api.send(
             "PUT",

@@ -14,11 +14,9 @@ from server.room import home, services
 from server.room.models import DueSlip, HomeProblem, Room, Visit
 from server.room.schemas import RoomChange, RoomIn
 from tests.server.conftest import Api
-from tests.server.test_room import come_in, given, inside, opened, write  # noqa: F401
+from tests.server.rooms import WRONG, come_in, inside, opened, write
 
 pytestmark = pytest.mark.django_db
-LOST = ["3x = 29", "x = 29/3"]
-"""Where 7 was to be taken away it was added."""
 
 
 @pytest.fixture
@@ -35,10 +33,10 @@ def clock(monkeypatch):
 
 
 @pytest.fixture
-def at_home(api, given, clock):  # noqa: F811
+def at_home(api, given, clock):
     """Ada at home, after a room in which she made an error."""
     client, items = inside(api, given)
-    write(client, items[0], LOST)
+    write(client, items[0], WRONG)
     api.send("PATCH", f"/api/sets/{given.pk}/room", {"ended": True})
     return client
 
@@ -66,7 +64,7 @@ def slipped(task):
 
 
 class TestTheDoor:
-    def test_a_class_comes_in_from_home_by_a_code_of_its_own(self, api, given):  # noqa: F811
+    def test_a_class_comes_in_from_home_by_a_code_of_its_own(self, api, given):
         inside(api, given)
         code = api.send("POST", f"/api/classes/{given.school_class_id}/door").json()["code"]
         assert api.get(f"/api/classes/{given.school_class_id}/door").json()["code"] == code
@@ -79,12 +77,12 @@ class TestTheDoor:
         api.send("DELETE", f"/api/classes/{given.school_class_id}/door")
         assert come_in(other)[1].json()["code"] == "code"
 
-    def test_it_is_the_teachers_alone(self, stranger, given):  # noqa: F811
+    def test_it_is_the_teachers_alone(self, stranger, given):
         for method in ("GET", "POST", "DELETE"):
             assert stranger.send(method, f"/api/classes/{given.school_class_id}/door").status_code == 404
         assert Api().get("/api/room/home").status_code == 403
 
-    def test_who_was_away_comes_in_later_alone(self, api, given):  # noqa: F811
+    def test_who_was_away_comes_in_later_alone(self, api, given):
         code = opened(api, given)["code"]
         api.send("PATCH", f"/api/sets/{given.pk}/room", {"ended": True})
         assert come_in(code)[1].json()["code"] == "closed"
@@ -100,9 +98,9 @@ class TestTheDoor:
 
 
 class TestWhatIsSeen:
-    def test_nothing_of_a_room_that_is_open(self, api, given):  # noqa: F811
+    def test_nothing_of_a_room_that_is_open(self, api, given):
         client, items = inside(api, given)
-        write(client, items[0], LOST)
+        write(client, items[0], WRONG)
         assert page(client) == {**page(client), "sets": [], "slips": [], "next": None}
 
     def test_the_own_chains_when_the_room_is_over(self, at_home):
@@ -114,15 +112,15 @@ class TestWhatIsSeen:
         assert not slip["rid"] and slip["solved"] == 0
         assert "points" not in str(found) and "mark" not in found
 
-    def test_a_paper_without_a_room_when_its_mark_is_confirmed(self, api, given, teacher):  # noqa: F811
+    def test_a_paper_without_a_room_when_its_mark_is_confirmed(self, api, given, teacher):
         client, items = inside(api, given)
-        write(client, items[0], LOST)
+        write(client, items[0], WRONG)
         marking.decide(teacher, given.pk, DecideIn(workings=[StudentWorking.objects.get().pk]))
         Room.objects.all().delete()
         client, _ = come_in(api.send("POST", f"/api/classes/{given.school_class_id}/door").json()["code"])
         assert [each["title"] for each in page(client)["sets"]] == ["Thursday"]
 
-    def test_who_is_let_in_later_sees_nothing_of_it_before_the_own_end(self, api, given, at_home):  # noqa: F811
+    def test_who_is_let_in_later_sees_nothing_of_it_before_the_own_end(self, api, given, at_home):
         ada = given.school_class.students.get(name="Ada Quill")
         assert page(at_home)["sets"]
         api.send("POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"open_minutes": 30})
@@ -130,7 +128,7 @@ class TestWhatIsSeen:
         Visit.objects.update(until=timezone.now() - timedelta(minutes=1))
         assert page(at_home)["sets"]
 
-    def test_nothing_of_another(self, api, given, at_home):  # noqa: F811
+    def test_nothing_of_another(self, api, given, at_home):
         client, _ = come_in(api.send("POST", f"/api/classes/{given.school_class_id}/door").json()["code"], "Bo Tarn")
         found = page(client)
         assert "29" not in str(found) and found["slips"] == []
@@ -169,7 +167,7 @@ class TestSpacing:
         due = DueSlip.objects.get()
         assert (due.stage, due.due) == (0, timezone.localdate() + timedelta(days=1))
 
-    def test_an_error_in_a_later_room_begins_anew_too(self, teacher, given, at_home, clock):  # noqa: F811
+    def test_an_error_in_a_later_room_begins_anew_too(self, teacher, given, at_home, clock):
         clock["days"] = 1
         task = page(at_home)["next"]
         solve(at_home, task, key_of(task))
@@ -177,7 +175,7 @@ class TestSpacing:
         services.open_room(teacher, given.pk, RoomIn())
         client, answer = come_in(Room.objects.get().code)
         item = answer.json()["room"]["items"][0]
-        write(client, item["id"], LOST[:1], item["working"]["revision"])
+        write(client, item["id"], WRONG[:1], item["working"]["revision"])
         services.change_room(teacher, given.pk, RoomChange(ended=True))
         page(client)
         assert DueSlip.objects.get().stage == 0
@@ -201,7 +199,7 @@ class TestSpacing:
         assert solve(at_home, task, ["x = 1003"], 2).json()["code"] == "done"
 
 
-def test_it_is_in_the_students_data_and_goes_with_the_student(api, given, teacher, at_home, clock):  # noqa: F811
+def test_it_is_in_the_students_data_and_goes_with_the_student(api, given, teacher, at_home, clock):
     clock["days"] = 1
     task = page(at_home)["next"]
     solve(at_home, task, ["x = 1001"])

@@ -116,7 +116,10 @@ def test_wrong_answers_are_ordered_by_the_class_only_when_that_is_wished(api, cl
     assert not before["learned"] and learned.factors(teacher.pk) == {}
     assert api.send("PUT", "/api/learned", {"on": True}).json()["on"] is True
     after = api.get(path).json()
-    slips = lambda told: [wrong["slips"][0] for wrong in told["wrong"]]  # noqa: E731
+
+    def slips(told):
+        return [wrong["slips"][0] for wrong in told["wrong"]]
+
     assert after["learned"] and slips(before)[0] == "moved-same-sign" and slips(after)[0] == "subtracted-coefficient"
     assert sorted(slips(before)) == sorted(slips(after))
     api.send("PUT", "/api/learned", {"on": False})

@@ -11,54 +11,12 @@ from algebra import Working, check
 from server.marking import pile
 from server.marking import services as marking
 from server.marking.models import StudentWorking
-from server.marking.schemas import ClassIn, DecideIn, SetIn
+from server.marking.schemas import DecideIn
 from server.room import coming_in, telling
 from server.room.models import Room, Visit
-from server.sheets import services as sheets
-from server.sheets.schemas import ProblemIn
-from tests.server.conftest import Api
+from tests.server.rooms import WRONG, come_in, inside, opened, working, write
 
 pytestmark = pytest.mark.django_db
-WRONG = ["3x = 29", "x = 29/3"]
-
-
-@pytest.fixture
-def given(teacher, queue):
-    sheet = sheets.create_sheet(teacher, "Thursday")
-    for each in ("3x + 7 = 22", "x^2 - 5x + 6 = 0"):
-        sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given=each))
-    made = marking.make_class(
-        teacher, ClassIn(name="Evening A", students=[{"name": n} for n in ("Ada Quill", "Bo Tarn")])
-    )
-    return marking.give(teacher, made.pk, SetIn(sheet=sheet.pk, day="2026-03-05", scheme="answer"))
-
-
-def opened(api, given, **settings):
-    answer = api.send("POST", f"/api/sets/{given.pk}/room", settings)
-    assert answer.status_code == 201, answer.content
-    return answer.json()
-
-
-def come_in(code, name="Ada Quill", secret="river7", client=None):
-    """The browser of a student, and what it was answered at the door."""
-    client = client or Api()
-    return client, client.send("POST", "/api/room/come-in", {"code": code, "name": name, "secret": secret})
-
-
-def inside(api, given, name="Ada Quill", **settings):
-    client, answer = come_in(opened(api, given, **settings)["code"], name)
-    assert answer.status_code == 200, answer.content
-    return client, [item["id"] for item in answer.json()["room"]["items"]]
-
-
-def write(client, item, lines, revision=0):
-    return client.send("PUT", f"/api/room/items/{item}", {"revision": revision, "lines": lines})
-
-
-def working(answer, number=1):
-    found = answer.json()
-    found = found.get("room", found)
-    return found["items"][number - 1]["working"] if "items" in found else found["working"]
 
 
 class TestComingIn:

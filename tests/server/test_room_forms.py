@@ -10,7 +10,7 @@ from server.marking.models import StudentWorking
 from server.marking.schemas import ClassIn, SetIn
 from server.sheets import services as sheets
 from server.sheets.schemas import ProblemIn
-from tests.server.test_room import inside, working, write
+from tests.server.rooms import inside, working, write
 
 pytestmark = pytest.mark.django_db
 ITEMS = [

@@ -25,11 +25,11 @@ class _AsReal(type):
 
 class _Jumping(datetime.datetime, metaclass=_AsReal):
     @classmethod
-    def now(cls, tz: datetime.tzinfo | None = None) -> datetime.datetime:  # type: ignore[override]
+    def now(cls, tz: datetime.tzinfo | None = None) -> datetime.datetime:  # type: ignore[override]  # as the class it stands for has it
         """The time by the wrong clock."""
         return _real_datetime.now(tz) + datetime.timedelta(seconds=_wrong_by())
 
 
 if _FILE:
     time.time = lambda: _real_time() + _wrong_by()
-    datetime.datetime = _Jumping  # type: ignore[misc]
+    datetime.datetime = _Jumping  # type: ignore[misc]  # that is what this is for

@@ -78,10 +78,9 @@ class _Evaluator:
     def value(self, node: n.Node) -> Ratio:
         """The value of a tree. Raises ExactError."""
         self.steps += 1
-        kind = type(node)
-        if kind is n.Integer:
-            return self.constant(node.value)  # type: ignore[attr-defined]
-        read = _READ.get(kind)
+        if isinstance(node, n.Integer):
+            return self.constant(node.value)
+        read = _READ.get(type(node))
         if read is None:
             raise OutOfScope("This is a statement: it has no value.")
         return read(self, node)

@@ -57,10 +57,9 @@ class _Reader:
         self.letters: set[str] = set()
 
     def value(self, node: n.Node) -> Terms:
-        kind = type(node)
-        if kind is n.Integer:
-            return {_ALONE: node.value} if node.value else {}  # type: ignore[attr-defined]
-        read = _READ.get(kind)
+        if isinstance(node, n.Integer):
+            return {_ALONE: node.value} if node.value else {}
+        read = _READ.get(type(node))
         if read is None:
             raise OtherShape
         return read(self, node)

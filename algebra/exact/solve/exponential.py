@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from fractions import Fraction as Q
 from itertools import product
 from math import gcd
@@ -137,7 +137,7 @@ class ExponentialSolver:
             for poly, coefficients in zip(polys, parts, strict=True):
                 ends = sorted(set(self._zeros(irreducible_factors([poly]).values())))
                 samples = [rational(between(low, high)) for low, high in zip([None, *ends], [*ends, None], strict=True)]
-                above = RealSet.of(ends, lambda k, c=coefficients, s=samples: s[k].sign_of(c) >= 0, lambda _: True)  # type: ignore[misc]
+                above = RealSet.of(ends, _at_or_above(coefficients, samples), lambda _: True)
                 whole = whole.combined(above, lambda a, b: a and b)
             return from_real(whole)
         kept = frozenset(s for s in found.members if all(_sign_at(s, c) >= 0 for c in parts))
@@ -330,6 +330,11 @@ def _enclosed_at(solution: Solution) -> acb:
         return solution.number.enclosure
     assert solution.log is not None
     return acb(solution.log.enclosed())
+
+
+def _at_or_above(coefficients: list[int], samples: list[Number]) -> Callable[[int], bool]:
+    """Whether a polynomial is not negative on the interval with this number, by the sample in it."""
+    return lambda k: samples[k].sign_of(coefficients) >= 0
 
 
 def _sign_at(solution: Solution, coefficients: list[int]) -> int:

@@ -36,13 +36,13 @@ class Command(BaseCommand):
                 services.change_sheet(teacher, sheet.pk, change)
             for problem in file.problems:
                 data = ProblemIn(
-                    task=problem.task,  # type: ignore[arg-type]
+                    task=problem.task,  # type: ignore[arg-type]  # validated there
                     given=problem.given,
                     variable=problem.variable or "",
-                    numbers=problem.numbers,  # type: ignore[arg-type]
+                    numbers=problem.numbers,  # type: ignore[arg-type]  # validated there
                     method=problem.method or "",
                     instruction=problem.instruction,
-                    form=problem.form,  # type: ignore[arg-type]
+                    form=problem.form,  # type: ignore[arg-type]  # validated there
                 )
                 services.add_problem(teacher, sheet.pk, data, list(problem.lines))
         call_command("demo_classes", verbosity=0)
