@@ -15,16 +15,17 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
 from algebra.reports.items import FormName, Shown
 from algebra.reports.marking import ROUNDING_STEPS, Eye, Proposal, ProposedPoint, Scheme, SchemeKind
-from algebra.reports.report import Answer, Finish, LineError, Link, LinkKind, Relation, Report, SlipSeen, Verdict
+from algebra.reports.report import Answer, Finish, LineError, Link, Relation, Report, SlipSeen, Verdict
 from algebra.reports.working import Working
 from algebra.slips import BY_ID as SLIPS
 from algebra.tree import nodes as n
+from algebra.tree.vocabulary import LinkKind, Note
 
 LETTERS = "ABCDEFGH"
 """The names of options."""
 LEFT_OPEN = "?"
 """What stands for a part that is left open before one that is given."""
-LEADS_THERE = "leads-there"
+LEADS_THERE: Note = "leads-there"
 """Beside a link: it is right, another is shorter."""
 _SAID: Mapping[Verdict, str] = {
     "correct": "Right.",

@@ -14,6 +14,7 @@ from algebra.parse.errors import ReadingError, ReadingErrorCode
 from algebra.parse.tokens import ROOT_SIGNS, Token
 from algebra.tree import nodes as n
 from algebra.tree.build import grouped
+from algebra.tree.vocabulary import Note
 
 _SIGNS = frozenset("+-±∓")
 _TIMES = frozenset("·×÷")
@@ -40,7 +41,7 @@ class ExpressionReader:
         self.depth = 0
         self.open_bars = [0]
         self.separator = separator
-        self.notes: set[str] = set()
+        self.notes: set[Note] = set()
 
     @property
     def next(self) -> Token:

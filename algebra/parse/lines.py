@@ -12,6 +12,7 @@ from algebra.parse.tokens import tokenize
 from algebra.parse.wording import are_words, in_other_words, split_remark, with_outcome, without_braces
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.vocabulary import LineKind
 
 _LEAD = re.compile(r"\s*(⇒|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?!=))\s*")
 _LEAD_STARTS = frozenset("⇒=∴\\fghpqr")
@@ -257,7 +258,7 @@ def _with_joints(body: str, start: int) -> str:
     return body[: first.end()] + again.sub(lambda gap: ";".ljust(len(gap.group())), body[first.end() :])
 
 
-def _kind(statement: n.Node) -> str:
+def _kind(statement: n.Node) -> LineKind:
     if isinstance(statement, ln.Equation):
         return "equation"
     if not isinstance(statement, ln.STATEMENTS):

@@ -8,11 +8,11 @@ from typing import Literal, get_args
 
 from algebra.records import record
 from algebra.reports.working import FORMAT
+from algebra.tree.vocabulary import FinishCode, LinkKind, Note
 
 Relation = Literal["holds", "widens", "settles", "narrows", "breaks", "unclear"]
 RELATIONS: tuple[Relation, ...] = get_args(Relation)
 Verdict = Literal["correct", "incomplete", "extraneous", "wrong", "unfinished", "none"]
-LinkKind = str
 ErrorCode = Literal["syntax", "scope", "limit", "task", "busy"]
 SlipKind = Literal["concept", "procedure", "notation", "care"]
 Address = tuple[int, ...]
@@ -104,7 +104,7 @@ class Link:
 
     line: int
     relation: Relation | None
-    kind: str = "expression"
+    kind: LinkKind = "expression"
     move: MoveSeen | None = None
     gained: tuple[str, ...] = ()
     lost: tuple[str, ...] = ()
@@ -113,7 +113,7 @@ class Link:
     slip: SlipSeen | None = None
     other_slips: tuple[SlipSeen, ...] = ()
     evidence: Evidence | None = None
-    notes: tuple[str, ...] = ()
+    notes: tuple[Note, ...] = ()
     conditions: tuple[str, ...] = ()
     error: LineError | None = None
 
@@ -144,7 +144,7 @@ class Answer:
 class Remaining:
     """Something still to be done to the answer; `at` are addresses in the last line."""
 
-    code: str
+    code: FinishCode
     at: tuple[Address, ...]
     text: str
 

@@ -7,6 +7,7 @@ from typing import ClassVar
 
 from algebra.records import record
 from algebra.tree.nodes import Node
+from algebra.tree.vocabulary import LineKind, Note
 
 
 @record(frozen=True)
@@ -199,20 +200,18 @@ class Move:
 
 @record(frozen=True)
 class Line:
-    """One line as read. `kind`: expression, equation, statement, exclusion, aside, check, definition, assumption,
-    feature.
+    """One line as read.
 
     `body` is the expression or statement (of a check: what stands after the colon, or None);
-    `subject` is the checked `x = 6` or the defined `u = x^2`; `restriction` an exclusion at the end of the line. A line
-    of kind `open` has empty boxes and is not judged.
+    `subject` is the checked `x = 6` or the defined `u = x^2`; `restriction` an exclusion at the end of the line.
     """
 
     text: str
-    kind: str
+    kind: LineKind
     body: Node | None
     subject: Node | None = None
     lead: str = ""
     remark: str = ""
     move: Move | None = None
-    notes: tuple[str, ...] = field(default=())
+    notes: tuple[Note, ...] = field(default=())
     restriction: Node | None = None

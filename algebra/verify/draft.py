@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from algebra.reports.report import Evidence, LineError, Link, MoveSeen, Relation
+from algebra.tree.vocabulary import LinkKind, Note
 
 
 @dataclass(slots=True)
@@ -13,13 +14,13 @@ class LinkDraft:
 
     line: int
     relation: Relation | None = None
-    kind: str = "expression"
+    kind: LinkKind = "expression"
     move: MoveSeen | None = None
     gained: list[str] = field(default_factory=list)
     lost: list[str] = field(default_factory=list)
     reasons: dict[str, str] = field(default_factory=dict)
     evidence: Evidence | None = None
-    notes: list[str] = field(default_factory=list)
+    notes: list[Note] = field(default_factory=list)
     conditions: list[str] = field(default_factory=list)
     error: LineError | None = None
 

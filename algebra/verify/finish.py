@@ -14,6 +14,7 @@ from algebra.exact.writing import polynomial_tree
 from algebra.reports.report import Remaining
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
+from algebra.tree.vocabulary import FinishCode
 from algebra.verify.context import Context
 from algebra.verify.evaluator import Evaluator
 
@@ -63,7 +64,7 @@ def is_rational(node: n.Node) -> bool:
     return is_number(node) and not any(isinstance(part, n.Root) for part in n.parts_of(node))
 
 
-def _said(code: str, text: str, *at: n.Address) -> Remaining:
+def _said(code: FinishCode, text: str, *at: n.Address) -> Remaining:
     return Remaining(code, at, text)
 
 
@@ -161,7 +162,8 @@ def like_terms(finish: Finish) -> Iterator[Remaining]:
                 places = ((*address, seen[powers]), (*address, k))
                 terms = [plain(node.children[seen[powers]]), plain(term)]
                 rooted = any(isinstance(part, n.Root) for part in n.parts_of(term))
-                code, words = ("like-radicals", "like radicals") if rooted else ("like-terms", "like terms")
+                code: FinishCode = "like-radicals" if rooted else "like-terms"
+                words = "like radicals" if rooted else "like terms"
                 yield _said(code, f"{terms[0]} and {terms[1]} are {words}.", *places)
             seen.setdefault(powers, k)
 

@@ -19,6 +19,7 @@ from paper import (
     as_pdf,
     as_png,
     as_svg,
+    code_of,
     in_other_order,
     planned,
     source_of,
@@ -321,3 +322,25 @@ def test_marks_stand_beside_the_items_where_that_is_wished():
         assert "[5]" in text
         assert "of 7" in text
     assert "[2]" not in reader(as_pdf(source_of(plan, Settings("sheet")))).pages[0].extract_text()
+
+
+class TestCodes:
+    BASE = Working("solve", "x^2 = -4")
+
+    @pytest.mark.parametrize(
+        "other",
+        [
+            Working("factor", "x^2 = -4"),
+            Working("solve", "x^2 = -9"),
+            Working("solve", "x^2 = -4", variable="y"),
+            Working("solve", "x^2 = -4", numbers="complex"),
+        ],
+    )
+    def test_another_problem_has_another_code(self, other):
+        assert code_of("Tides", "A", [self.BASE]) != code_of("Tides", "A", [other])
+
+    def test_a_title_and_a_version_too_but_not_what_was_worked(self):
+        codes = {code_of(*named, [self.BASE]) for named in (("Tides", "A"), ("Tides", "B"), ("Ebb", "A"))}
+        assert len(codes) == 3 and all(re.fullmatch("[0-9A-F]{8}", code) for code in codes)
+        worked = Working("solve", "x^2 = -4", ("no solution",))
+        assert code_of("Tides", "A", [self.BASE]) == code_of("Tides", "A", [worked])

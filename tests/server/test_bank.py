@@ -148,3 +148,13 @@ def test_a_stranger_finds_nothing(stranger, filled):
 @pytest.mark.parametrize("query", ["low=0", "high=11", "order=best", "unused=soon", "page=0", "text=" + "x" * 121])
 def test_what_can_not_be_asked_is_refused(api, query):
     assert api.get(f"/api/bank?{query}").status_code == 422
+
+
+def test_it_is_looked_through_again_when_the_conventions_change(api, filled):
+    looked_through(api)
+    assert looked_through(api) == 0
+    sheet = filled["Tides"]
+    api.send("PATCH", f"/api/sheets/{sheet.pk}", {"title": "Ebb and flow"})
+    assert looked_through(api) == 0  # a title is nothing that a problem is found by
+    api.send("PATCH", f"/api/sheets/{sheet.pk}", {"conventions": {"decimal": "comma"}})
+    assert looked_through(api) == 3

@@ -8,6 +8,7 @@ import json
 import zipfile
 
 import pytest
+from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
 from pypdf import PdfReader
 
@@ -19,6 +20,7 @@ from server.marking.models import Decision, SchoolClass, Student, StudentWorking
 from server.marking.schemas import ClassIn, SetIn
 from server.sheets import services as sheets
 from server.sheets.schemas import ProblemIn
+from tests.server.conftest import make_teacher
 
 pytestmark = pytest.mark.django_db
 
@@ -456,6 +458,40 @@ class TestHandingOver:
         assert api.get(f"/api/sets/{given.pk}").status_code == 404
         assert len(table(stranger, given)["cells"]) == 5
         assert any(row["what"] == "handed over a class" for row in api.get("/api/people").json()["happenings"])
+
+    def test_it_goes_to_who_teaches_and_to_nobody_else(self, api, stranger, given):
+        path = f"/api/classes/{given.school_class_id}/handed-over"
+        make_teacher("ilse", teaches=False, manages=True)
+        for name in ("ilse", "maren", "nobody"):
+            assert api.send("POST", path, {"username": name}).json()["code"] == "nobody"
+        services.make_class(User.objects.get(username="odo"), ClassIn(name="Evening A", students=[]))
+        assert api.send("POST", path, {"username": "odo"}).json()["code"] == "name"
+        assert SchoolClass.objects.get(pk=given.school_class_id).owner.username == "maren"
+
+    def test_a_class_may_keep_its_name_and_not_take_anothers(self, api, teacher, given):
+        services.make_class(teacher, ClassIn(name="Morning C", students=[]))
+        path = f"/api/classes/{given.school_class_id}"
+        assert api.send("PATCH", path, {"name": "Evening A", "archived": True}).json()["archived"] is True
+        assert api.send("PATCH", path, {"name": "Morning C"}).json()["code"] == "name"
+        assert api.send("PATCH", path, {"name": "Evening D"}).json()["name"] == "Evening D"
+
+
+class TestAllAlike:
+    def test_marks_that_are_confirmed_stay(self, api, given):
+        take(api, given)
+        verified(api, given)
+        item = given.items.order_by("position").first()
+        bo, cleo = (
+            StudentWorking.objects.get(item=item, paper__student__name=name) for name in ("Bo Tarn", "Cleo Marsh")
+        )
+        assert bo.alike == cleo.alike
+        path = f"/api/sets/{given.pk}/decisions"
+        api.send("POST", path, {"workings": [cleo.pk], "mark": 2.5})
+        told = api.send("POST", path, {"workings": [bo.pk], "mark": 1, "alike": True}).json()
+        assert str(cleo.pk) not in str(told["marks"]) or told["marks"].get(str(cleo.pk)) is None
+        bo.refresh_from_db()
+        cleo.refresh_from_db()
+        assert (bo.mark, cleo.mark) == (1, 2.5)
 
 
 class TestStudents:

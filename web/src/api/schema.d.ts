@@ -2939,8 +2939,11 @@ export interface components {
             line: number;
             /** Relation */
             relation: ("holds" | "widens" | "settles" | "narrows" | "breaks" | "unclear") | null;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "expression" | "equation" | "statement" | "exclusion" | "aside" | "check" | "definition" | "assumption" | "feature" | "open" | "choice" | "place" | "answer" | "blank" | "way" | "judgement" | "numbers" | "approximation";
             move: components["schemas"]["MoveSeen"] | null;
             /** Gained */
             gained: string[];
@@ -2958,7 +2961,7 @@ export interface components {
             /** Evidence */
             evidence: components["schemas"]["PointEvidence"] | components["schemas"]["SolutionEvidence"] | null;
             /** Notes */
-            notes: string[];
+            notes: ("ambiguous-root" | "ambiguous-slash" | "aside-not-put-back" | "equals-lost" | "exclusions-missing" | "given-not-read" | "leads-there" | "longer-road" | "lucky" | "method-differs" | "mixed-number" | "not-a-number-to-check" | "open" | "out-of-time" | "repaired" | "side-work" | "undefined" | "undefined-at")[];
             /** Conditions */
             conditions: string[];
             error: components["schemas"]["LineError"] | null;
@@ -3013,8 +3016,11 @@ export interface components {
          * @description Something still to be done to the answer; `at` are addresses in the last line.
          */
         Remaining: {
-            /** Code */
-            code: string;
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "arithmetic-left" | "candidates-unchecked" | "common-factor" | "complex-fraction" | "fraction-under-root" | "i-in-denominator" | "improper-fraction" | "like-radicals" | "like-terms" | "negative-exponent" | "not-expanded" | "not-factored" | "not-lowest-terms" | "plus-minus-not-split" | "power-not-evaluated" | "radical-not-simplified" | "repeated-base" | "restrictions-not-stated" | "root-in-denominator" | "solutions-not-listed" | "uncombined-fractions" | "variable-not-isolated" | "zero-exponent";
             /** At */
             at: number[][];
             /** Text */

@@ -1,3 +1,7 @@
+import type { Schema } from '@/api/client'
+
+export type Note = Schema['Link']['notes'][number]
+
 /** The relations of a link, in the words that always stand beside their glyphs. */
 export type Relation = 'holds' | 'widens' | 'settles' | 'narrows' | 'breaks' | 'unclear'
 
@@ -43,13 +47,14 @@ export function relationWord(relation: string | null, kind: string): string {
 }
 
 /** Notes that a link may carry, in words. */
-export const NOTE_WORDS: Record<string, string> = {
+export const NOTE_WORDS: Record<Note, string> = {
   'aside-not-put-back': 'What was worked out beside the line above is not put back here.',
   'longer-road': 'Right, and a longer road: there was a shorter step from the line before.',
   'out-of-time': 'This link was not decided within the work allowed for it.',
   'method-differs': 'Right, but the task asks for another method.',
   'side-work': 'A line of numbers beside the chain: it is judged by itself.',
   open: 'The boxes are still empty. The next line is compared with the one before.',
+  'leads-there': 'Right; another way is shorter.',
   lucky: 'It comes out all the same, but by accident: with other numbers this would be wrong.',
   repaired: 'Back on track: this line does not follow from the faulty one, but it is right for the given.',
   'exclusions-missing': 'What is excluded here is right; more values have to be excluded.',

@@ -171,6 +171,26 @@ describe('a student in a practice room', () => {
     expect(stands).toEqual({ lines: ['x = 3', 'x = 4'], revision: 2 })
     expect(made.text()).not.toContain('Another device')
   })
+  it('is outside when the server says so, with what was typed kept for the next time', async () => {
+    await comeIn()
+    says['PUT /api/room/items/11'] = Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 })
+    await type('x = 3')
+    expect(useRoom().room).toBeNull()
+    expect(made.find('.door').exists()).toBe(true)
+    expect(useRoom().unsent[11]?.lines).toEqual(['x = 3'])
+  })
+  it.each([
+    [400, true],
+    [500, false],
+    [503, false],
+  ])('status %i is a refusal of the lines: %s', async (status, refused) => {
+    await comeIn()
+    says['PUT /api/room/items/11'] = Response.json({ code: 'x', detail: 'Not now.' }, { status })
+    await type('x = 3')
+    expect([useRoom().refused, useRoom().offline]).toEqual(refused ? ['Not now.', false] : ['', true])
+    expect(useRoom().room).not.toBeNull()
+    expect(useRoom().unsent[11]?.lines).toEqual(['x = 3'])
+  })
   it('does not lose what another device has overtaken', async () => {
     says['PUT /api/room/items/11'] = Response.json(
       { code: 'conflict', detail: 'Changed.', lines: ['x = 9'], revision: 4 },

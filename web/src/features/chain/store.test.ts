@@ -113,6 +113,42 @@ describe('the chain', () => {
     expect([server.lines, chain.state]).toEqual([['x = 5'], 'saved'])
   })
 
+  it('sends nothing while the conflict stands, and all of it afterwards', async () => {
+    const chain = useChain()
+    await chain.open(7)
+    Object.assign(server, { revision: 4, lines: ['x = 9'] })
+    chain.replace(0, 'x = 5')
+    await chain.flush()
+    const sent = server.puts
+    chain.insert(1, 'x = 6')
+    chain.undo()
+    chain.redo()
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect([server.puts, chain.state, server.lines]).toEqual([sent, 'conflict', ['x = 9']])
+    await chain.resolve('mine')
+    await chain.flush()
+    expect(server.lines).toEqual(['x = 5', 'x = 6'])
+  })
+
+  it.each([
+    [422, 'refused', false],
+    [400, 'refused', false],
+    [499, 'refused', false],
+    [500, 'offline', true],
+    [503, 'offline', true],
+  ])('a status %i is taken as %s', async (status, state, again) => {
+    const chain = useChain()
+    await chain.open(7)
+    vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ detail: 'No.' }, { status })))
+    chain.replace(0, 'x = 5')
+    await chain.flush()
+    expect(chain.state).toBe(state)
+    expect(chain.trouble).toBe(again ? '' : 'No.')
+    vi.stubGlobal('fetch', (input: Request) => answer(input))
+    await vi.advanceTimersByTimeAsync(4000)
+    expect(server.lines).toEqual(again ? ['x = 5'] : ['x = 2'])
+  })
+
   it('takes the lines of the other window when asked to', async () => {
     const chain = useChain()
     await chain.open(7)

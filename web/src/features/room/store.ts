@@ -184,8 +184,8 @@ export const useRoom = defineStore('room', {
       }
     },
     async failed(found: unknown): Promise<void> {
-      if (!(found instanceof ApiError)) {
-        this.offline = true
+      if (!(found instanceof ApiError) || found.status >= 500) {
+        this.offline = true // no answer, or none that says anything of these lines
         setTimeout(() => this.waiting && void this.send(), AGAIN_MS)
         return
       }
