@@ -6,7 +6,6 @@ from typing import cast
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from pydantic import TypeAdapter
 
 import lanes
 from algebra import (
@@ -22,6 +21,7 @@ from algebra import (
     repeats_in,
     understood,
 )
+from server.common.codec import Codec
 from server.common.problems import Refused
 from server.jobs import services as jobs
 from server.jobs.models import Run
@@ -32,7 +32,7 @@ from server.sheets.queries import beads_of
 from server.sheets.schemas import ProblemIn, SheetChange
 
 KIND = "key"
-_PROBLEM = TypeAdapter(KeyProblem)
+_PROBLEMS = Codec(KeyProblem)
 
 
 def proofs_of(data: KeyIn) -> KeyOut:
@@ -50,7 +50,7 @@ def begin_run(teacher: User, data: KeyIn) -> Run:
     """Proof-reads a long key problem by problem among the jobs. Raises Refused where it can't be taken in."""
     key = _apart(data)
     pieces = [
-        {"problem": _PROBLEM.dump_python(problem, mode="json"), "repeats": repeats}
+        {"problem": _PROBLEMS.kept(problem), "repeats": repeats}
         for problem, repeats in zip(key.problems, repeats_in(key), strict=True)
     ]
     skipped = [{"line": line, "text": text} for line, text in key.skipped]
@@ -61,7 +61,7 @@ def begin_run(teacher: User, data: KeyIn) -> Run:
 
 def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
     """What was found in one problem of a key, as the API gives it out. Raises TaskError."""
-    problem = _PROBLEM.validate_python(asked["problem"])
+    problem = _PROBLEMS.back(asked["problem"])
     proof = lanes.proof_of(problem, str(asked["repeats"]))
     conventions = about["conventions"]
     assert isinstance(conventions, dict)
@@ -103,7 +103,7 @@ def sheet_from(teacher: User, data: KeySheetIn) -> Sheet:
 def sheet_of_run(teacher: User, run_id: int, title: str) -> Sheet:
     """A new sheet with the problems of a key that was proof-read among the jobs. Raises Http404."""
     run = jobs.own_run(teacher, run_id)
-    problems = [_PROBLEM.validate_python(piece.asked["problem"]) for piece in run.pieces.all()]
+    problems = [_PROBLEMS.back(piece.asked["problem"]) for piece in run.pieces.all()]
     return _sheet(teacher, title, run.about["conventions"], [problem.working for problem in problems])
 
 

@@ -6,8 +6,6 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Any, cast
 
-from pydantic import TypeAdapter
-
 import lanes
 from algebra import (
     FORMS,
@@ -23,9 +21,10 @@ from algebra import (
     json_object,
     shown_of,
 )
+from server.common.codec import Codec
 from server.marking.models import SetItem
 
-_RECORDS: dict[FormName, TypeAdapter[Any]] = {form.name: TypeAdapter(form.record) for form in FORMS}
+_RECORDS: dict[FormName, Codec[Any]] = {form.name: Codec(form.record) for form in FORMS}
 LEAST_REACH = 10.0
 """How far a grid reaches at least: its size must not say where the features are."""
 
@@ -35,7 +34,7 @@ def columns(item: Item) -> dict[str, object]:
     form = form_of(item)
     if not form.answered:
         return {"form": form.kept_as, "made": None}
-    made = json_object(item)
+    made = _RECORDS[form.name].kept(item)
     made.pop("working")  # it is that of the item
     return {"form": form.kept_as, "made": made}
 
@@ -44,7 +43,7 @@ def made_item(item: SetItem, working: Working) -> Item:
     """What an item is in its form. `working` is its problem, without lines."""
     form = form_named(cast(ItemForm, item.form), working)
     made = cast(JsonObject, item.made or {})
-    return cast(Item, _RECORDS[form.name].validate_python({**made, "working": json_object(working)}))
+    return cast(Item, _RECORDS[form.name].back({**made, "working": json_object(working)}))
 
 
 def is_answered(item: SetItem) -> bool:

@@ -6,10 +6,9 @@ import json
 from dataclasses import dataclass
 from hashlib import sha256
 
-from pydantic import TypeAdapter
-
 import lanes
-from algebra import Proposal, Report, Scheme, Working, json_object
+from algebra import Proposal, Report, Scheme, Working
+from server.common.codec import PROPOSALS, REPORTS, SCHEMES
 from server.common.events import tell
 from server.jobs import services as jobs
 from server.jobs.models import Piece, Run
@@ -19,23 +18,21 @@ from server.marking.models import GivenSet, SetItem, StudentWorking
 from server.sheets.reports import mark_of
 
 KIND = "pile"
-_SCHEME = TypeAdapter(Scheme)
-_REPORT, _PROPOSAL = TypeAdapter(Report), TypeAdapter(Proposal)
 
 
 def scheme_of(item: SetItem) -> Scheme:
     """The scheme of an item as the core takes it."""
-    return _SCHEME.validate_python(item.scheme)
+    return SCHEMES.back(item.scheme)
 
 
 def report_of(working: StudentWorking) -> Report | None:
     """The kept report of a working; None while it waits."""
-    return None if working.report is None else _REPORT.validate_python(working.report)
+    return REPORTS.back_if_any(working.report)
 
 
 def proposal_of(working: StudentWorking) -> Proposal | None:
     """The kept proposal of a working; None while it waits."""
-    return None if working.proposal is None else _PROPOSAL.validate_python(working.proposal)
+    return PROPOSALS.back_if_any(working.proposal)
 
 
 def problem_of(item: SetItem, lines: list[str] | None = None) -> Working:
@@ -106,8 +103,8 @@ class Judged:
         report, proposal = self.report, self.proposal
         slips = [link.slip.id for link in report.links if link.slip] + list(report.answer.slips) if report else []
         return {
-            "report": json_object(report) if report else None,
-            "proposal": json_object(proposal) if proposal else None,
+            "report": REPORTS.kept(report),
+            "proposal": PROPOSALS.kept(proposal),
             "made_from": self.made_from,
             "alike": proposal.alike if proposal else "",
             "slips": list(dict.fromkeys(slips)),

@@ -14,9 +14,10 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 import lanes
-from algebra import Item, Scheme, TaskError, form_of, item_of, json_object
+from algebra import Item, Scheme, TaskError, form_of, item_of
 from paper import Wanted, code_of
 from server.accounts import people
+from server.common.codec import SCHEMES
 from server.common.problems import Refused
 from server.marking import forms, intake, learned, pile, queries
 from server.marking.models import Decision, GivenSet, SchoolClass, SetItem, Student, StudentWorking
@@ -151,7 +152,7 @@ def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:
                 variable=problem.variable,
                 numbers=problem.numbers,
                 method=problem.method,
-                scheme=json_object(scheme),
+                scheme=SCHEMES.kept(scheme),
                 key=list(key),
                 **forms.columns(item),
             )

@@ -15,10 +15,10 @@ from django.db import transaction
 from django.db.models import Q
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from pydantic import TypeAdapter
 
 import lanes
-from algebra import SLIPS, ReadingError, Report, Scheme, TaskError, Working, item_of, json_object
+from algebra import SLIPS, ReadingError, Report, Scheme, TaskError, Working, item_of
+from server.common.codec import REPORTS
 from server.common.problems import Refused
 from server.marking import pile
 from server.marking.models import GivenSet, SetItem, Student, StudentWorking
@@ -34,7 +34,6 @@ INTERVALS = (1, 3, 7, 21)
 """Days after which an error is due again."""
 MOST_SETS = 12
 _SLIPS = {slip.id: slip for slip in SLIPS}
-_REPORT = TypeAdapter(Report)
 
 
 def home(student: Student) -> MyHome:
@@ -160,7 +159,7 @@ def task_out(problem: HomeProblem) -> HomeTask:
     cue."""
     decimal = str(problem.conventions.get("decimal", "point"))
     telling = Telling("cue", False, True, decimal, problem.student.school_class.owner_id)
-    report = None if problem.report is None else _REPORT.validate_python(problem.report)
+    report = REPORTS.back_if_any(problem.report)
     given = echo_of(problem.given, decimal)
     slip = _SLIPS.get(problem.slip)
     return HomeTask(
@@ -213,7 +212,7 @@ class HomePlace:
         if problem is None or report is None:
             return problem is not None
         problem.student = self.student
-        problem.report = json_object(report)
+        problem.report = REPORTS.kept(report)
         made = {link.slip.id for link in report.links if link.slip is not None} | set(report.answer.slips)
         problem.missed = problem.missed or problem.slip in made
         if problem.done is None and report.answer.verdict == "correct" and report.finish.finished:

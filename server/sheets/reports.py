@@ -9,15 +9,13 @@ from hashlib import sha256
 from typing import Literal
 from zlib import crc32
 
-from pydantic import TypeAdapter
-
 import lanes
-from algebra import VERSION, Difficulty, ReadingError, Report, TaskError, json_object
+from algebra import VERSION, ReadingError, Report, TaskError
 from algebra import Working as CoreWorking
+from server.common.codec import DIFFICULTIES, REPORTS
 from server.sheets.models import Problem, Working
 
-_REPORT, _DIFFICULTY = TypeAdapter(Report), TypeAdapter(Difficulty)
-STAMP = f"{VERSION}-{crc32(json.dumps(_REPORT.json_schema(), sort_keys=True).encode()):08x}"
+STAMP = f"{VERSION}-{crc32(json.dumps(REPORTS.schema, sort_keys=True).encode()):08x}"
 """Of the core and of the report's shape."""
 State = Literal["sound", "faulty", "open"]
 
@@ -61,14 +59,14 @@ def difficulty_of(problem: Problem) -> float | None:
     mark = mark_of(working, untaught)
     if problem.difficulty_version != mark:
         try:
-            problem.difficulty = json_object(lanes.work(working, untaught=untaught).difficulty)
+            problem.difficulty = DIFFICULTIES.kept(lanes.work(working, untaught=untaught).difficulty)
         except lanes.Busy:
             return None  # not known now; asked again the next time
         except (TaskError, ReadingError):
             problem.difficulty = None
         problem.difficulty_version = mark
         Problem.objects.filter(pk=problem.pk).update(difficulty=problem.difficulty, difficulty_version=mark)
-    return _DIFFICULTY.validate_python(problem.difficulty).rating if problem.difficulty else None
+    return DIFFICULTIES.back(problem.difficulty).rating if problem.difficulty else None
 
 
 def of(problem: Problem) -> Report:
@@ -80,13 +78,13 @@ def of(problem: Problem) -> Report:
         Working.objects.filter(pk=working.pk).update(
             report=working.report, report_version=working.report_version, state=working.state
         )
-    return _REPORT.validate_python(working.report)
+    return REPORTS.back(working.report)
 
 
 def attach(working: Working, asked: CoreWorking) -> None:
     """Checks, and puts the report beside a working with the mark of what it was made from; saving is the caller's."""
     report = lanes.check(asked)
-    working.report, working.state = json_object(report), state(report)
+    working.report, working.state = REPORTS.kept(report), state(report)
     working.report_version = mark_of(asked) if lanes.is_lasting(report) else ""
 
 
