@@ -49,7 +49,7 @@ def proofs_of(data: KeyIn) -> KeyOut:
 def begin_run(teacher: User, data: KeyIn) -> Run:
     """Proof-reads a long key problem by problem among the jobs. Raises Refused where it can't be taken in."""
     key = _apart(data)
-    pieces = [
+    pieces: list[dict[str, object]] = [
         {"problem": _PROBLEMS.kept(problem), "repeats": repeats}
         for problem, repeats in zip(key.problems, repeats_in(key), strict=True)
     ]
