@@ -14,10 +14,11 @@ def _order(path):
     """Browsers come last: one leaves its event loop running, in which nothing else can ask Django. What takes longest
     in one file comes first, so that no process is left with it alone."""
     if "e2e" in path.parts:
-        return 3
+        return 3 + BROWSERS.index(path.name)
     return 0 if path.name in LONG_FILES else 1
 
 
+BROWSERS = ["test_access.py", "test_journeys.py", "test_room.py", "test_marking.py"]
 LONG_FILES = {"test_adversary.py", "test_endpoints.py", "test_signs.py", "test_differential.py", "test_marking.py"}
 
 

@@ -15,7 +15,8 @@ from django.test import Client
 from django.utils import timezone
 
 import lanes
-from algebra import json_object
+from algebra import VERSION, json_object
+from server.common.release import RELEASE
 from server.sheets import reports
 from server.sheets.models import Line, Problem, Sheet, Working
 from server.sheets.schemas import ProblemOut
@@ -243,7 +244,8 @@ def test_check_and_echo_need_no_stored_working(api):
 
 def test_the_first_account_is_asked_for_once(db):
     api = Api()
-    assert api.get("/api/account/session").json() == {"teacher": None, "needs_setup": True}
+    told = {"teacher": None, "needs_setup": True, "version": RELEASE, "core": VERSION}
+    assert api.get("/api/account/session").json() == told
     weak = api.send("POST", "/api/account/set-up", {"username": "ilse", "password": "123"})
     assert weak.status_code == 400
     made = api.send("POST", "/api/account/set-up", {"username": "ilse", "password": "tide-table-41", "name": "Ilse"})
