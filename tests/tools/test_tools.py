@@ -246,6 +246,14 @@ class TestMutate:
         assert found.share == pytest.approx(0.6)
         assert mutate.outcome_of({"a": None}).share == 1
 
+    @pytest.mark.parametrize(
+        ("tried", "noticed", "low", "high"),
+        [(60, 48, 0.68, 0.88), (60, 60, 0.94, 1.0), (120, 96, 0.72, 0.86), (0, 0, 0.0, 1.0)],
+    )
+    def test_a_sample_says_between_which_shares_the_whole_lies(self, tried, noticed, low, high):
+        found = mutate.Outcome(tried, noticed, ()).interval
+        assert found == pytest.approx((low, high), abs=0.01)
+
     def test_a_seed_draws_the_same_changes(self):
         names = [f"change {k}" for k in range(50)]
         first = mutate.drawn(names, 10, 7)
