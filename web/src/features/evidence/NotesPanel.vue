@@ -47,7 +47,7 @@ const lostElsewhere = computed(() => {
   const shown = evidence && 'solution' in evidence ? evidence.solution : null
   return (props.link?.lost ?? []).filter((value) => value !== shown)
 })
-const notes = computed(() => (props.link?.notes ?? []).map((note) => NOTE_WORDS[note]))
+const notes = computed(() => (props.link?.notes ?? []).map((note) => NOTE_WORDS[note] ?? note))
 const point = computed(() => pointOf(props.link?.evidence))
 const values = computed(() => Object.entries(point.value?.values ?? {}))
 const reasons = computed(() => Object.entries(props.link?.reasons ?? {}))
