@@ -86,8 +86,10 @@ def _check_jsonl(text: str, out: TextIO) -> int:
             data = json.loads(line)
             identity = data.get("id") if isinstance(data, dict) else None
             report = lanes.check(working_from_json(data))
-        except (json.JSONDecodeError, TaskError, RecursionError) as problem:
-            message = f"Not JSON: {problem}" if isinstance(problem, json.JSONDecodeError) else str(problem)
+        except TaskError as problem:
+            report = Report.of_refused(identity, LineError(0, 1, problem.message, "task"))
+        except (ValueError, RecursionError) as problem:  # no JSON, or a number that is longer than any
+            message = f"Not JSON: {problem}"
             report = Report.of_refused(identity, LineError(0, 1, message, "task"))
         put(report, out)
         if report.error is not None:

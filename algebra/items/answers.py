@@ -59,7 +59,7 @@ def answered(
     def judge(item: I, lines: Sequence[str]) -> Report:
         found = sorted(links(item, lines), key=lambda link: link.line)
         slips = tuple(link.slip.id for link in found if link.slip is not None)
-        verdict = _verdict(found, lines, len(parts(item)))
+        verdict = _verdict(found, (by_part or _by_line)(found), lines, len(parts(item)))
         told = tuple(line.strip() for line in lines)
         answer = Answer(verdict, key(item), told, slips=slips, text=_SAID.get(verdict, "Not right."))
         return Report(None, tuple(found), (), answer, Finish(verdict == "correct"), (), None)
@@ -76,12 +76,12 @@ def _by_line(links: Sequence[Link]) -> Mapping[int, Link]:
     return {link.line: link for link in links}
 
 
-def _verdict(links: Sequence[Link], lines: Sequence[str], parts: int) -> Verdict:
+def _verdict(links: Sequence[Link], by_part: Mapping[int, Link], lines: Sequence[str], parts: int) -> Verdict:
     if not links or all(line.strip() == LEFT_OPEN for line in lines):
         return "none"
     if any(link.relation == "breaks" or link.error is not None for link in links):
         return "wrong"
-    return "correct" if sum(link.relation == "holds" for link in links) >= parts else "incomplete"
+    return "correct" if sum(link.relation == "holds" for link in by_part.values()) >= parts else "incomplete"
 
 
 def _share(part: str, link: Link | None, number: int) -> tuple[float, str, int | None]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 import re
 from collections import Counter
-from collections.abc import Hashable, Iterator, Sequence
+from collections.abc import Hashable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from algebra.derive.check import check
@@ -21,10 +21,16 @@ from algebra.reports.report import Link
 from algebra.reports.working import TaskError, Working
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
+from algebra.tree.vocabulary import Note
 from algebra.verify.check import decide
 from algebra.ways.solve import work
 
 _PLACE = re.compile(r"\s*\(?\s*(?:(?:in\s+)?line|l\.?|no\.?|nr\.?|number|#)?\s*(\d{1,2})\s*[.):]*\s*", re.IGNORECASE)
+_PLACE_AND_LINE = re.compile(
+    r"\s*\(?\s*(?:in\s+)?(?:line|l\.|no\.|nr\.|number|#)\s*(\d{1,2})\s*(?:\)\s*[:.]?|[:.])\s*(?=\S)", re.IGNORECASE
+)
+RIGHT_PLACE: Note = "right-place"
+"""Beside the link of a line that names the place and is not the right one there."""
 _CHAIN = frozenset({"expression", "equation", "statement"})
 _LEGAL = frozenset({"holds", "widens", "settles"})
 
@@ -146,12 +152,33 @@ def links(item: MendItem, lines: Sequence[str]) -> list[Link]:
     if not lines:
         return []
     place = _PLACE.fullmatch(lines[0])
+    both = _PLACE_AND_LINE.match(lines[0]) if place is None else None
+    if both is not None and 1 <= int(both[1]) <= len(item.lines):
+        first = _line_link(item, 1, int(both[1]), lines[0][both.end() :])
+        right_place = int(both[1]) == item.line and first.relation != "holds"
+        first = replace(first, notes=(RIGHT_PLACE,)) if right_place else first
+        return [
+            first,
+            *(_line_link(item, number, int(both[1]), text) for number, text in enumerate(lines[1:], start=2)),
+        ]
     if place is None or not 1 <= int(place[1]) <= len(item.lines):
-        return [unread(1, f"The number of a line comes first: 1 to {len(item.lines)}.")]
+        return [unread(1, f"The number of a line comes first: 1 to {len(item.lines)}.", kind="place")]
     found = [Link(1, relation(int(place[1]) == item.line), "place")]
-    for number, text in enumerate(lines[1:], start=2):
-        trouble = trouble_in(number, text, item.working, "answer")
-        found.append(trouble or Link(number, relation(is_mended(item, int(place[1]), text)), "answer"))
+    return found + [_line_link(item, number, int(place[1]), text) for number, text in enumerate(lines[1:], start=2)]
+
+
+def _line_link(item: MendItem, number: int, place: int, text: str) -> Link:
+    trouble = trouble_in(number, text, item.working, "answer")
+    return trouble or Link(number, relation(is_mended(item, place, text)), "answer")
+
+
+def by_part(links: Sequence[Link]) -> Mapping[int, Link]:
+    """The place is the first line, the right line the second; or both are the first: `line 1: 2x - 6 = 8`."""
+    found = {link.line: link for link in links}
+    first = found.get(1)
+    if first is not None and first.kind == "answer":
+        right_place = first.relation == "holds" or RIGHT_PLACE in first.notes
+        found = {1: Link(1, relation(right_place), "place"), 2: replace(first, notes=())}
     return found
 
 
@@ -170,4 +197,5 @@ FORM = answered(
     parts=parts,
     links=links,
     shown=shown,
+    by_part=by_part,
 )

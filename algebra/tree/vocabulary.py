@@ -36,6 +36,7 @@ Note = Literal[
     "open",
     "out-of-time",
     "repaired",
+    "right-place",
     "side-work",
     "undefined",
     "undefined-at",

@@ -86,6 +86,23 @@ class TestAnswers:
     def test_the_place_is_read_as_it_is_written(self, place):
         assert marks(BROKEN, place, "2x - 6 = 8 - x")[1] == "correct"
 
+    @pytest.mark.parametrize(
+        ("lines", "told", "verdict", "mark"),
+        [
+            (("line 1: 2x - 6 = 8 - x",), ["holds"], "correct", 2),
+            (("Line 1. 3x = 14",), ["holds"], "correct", 2),
+            (("(line 1) 2x - 6 = 8 - x",), ["holds"], "correct", 2),
+            (("no. 1: 2x - 6 = 8 - x",), ["holds"], "correct", 2),
+            (("line 1: 2x - 5 = 8 - x",), ["breaks"], "wrong", 1),
+            (("line 1: 2(x-3) = 8 - x",), ["breaks"], "wrong", 1),
+            (("line 2: 2x - 6 = 8 - x",), ["breaks"], "wrong", 0),
+            (("line 1: 2x = (",), ["error"], "wrong", 1),
+            (("line 9: x = 2",), ["error"], "wrong", 0),
+        ],
+    )
+    def test_place_and_line_may_stand_in_one(self, lines, told, verdict, mark):
+        assert marks(BROKEN, *lines)[:3] == (told, verdict, mark)
+
     @pytest.mark.parametrize("place", ["0", "4", "one", "line", "1 2", "-1", "1.5"])
     def test_what_names_no_line_is_said(self, place):
         assert "1 to 3" in judge(BROKEN, (place,)).links[0].error.message

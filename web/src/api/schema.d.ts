@@ -2961,7 +2961,7 @@ export interface components {
             /** Evidence */
             evidence: components["schemas"]["PointEvidence"] | components["schemas"]["SolutionEvidence"] | null;
             /** Notes */
-            notes: ("ambiguous-root" | "ambiguous-slash" | "aside-not-put-back" | "equals-lost" | "exclusions-missing" | "given-not-read" | "leads-there" | "longer-road" | "lucky" | "method-differs" | "mixed-number" | "not-a-number-to-check" | "open" | "out-of-time" | "repaired" | "side-work" | "undefined" | "undefined-at")[];
+            notes: ("ambiguous-root" | "ambiguous-slash" | "aside-not-put-back" | "equals-lost" | "exclusions-missing" | "given-not-read" | "leads-there" | "longer-road" | "lucky" | "method-differs" | "mixed-number" | "not-a-number-to-check" | "open" | "out-of-time" | "repaired" | "right-place" | "side-work" | "undefined" | "undefined-at")[];
             /** Conditions */
             conditions: string[];
             error: components["schemas"]["LineError"] | null;

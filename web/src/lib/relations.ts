@@ -55,6 +55,7 @@ export const NOTE_WORDS: Record<Note, string> = {
   'side-work': 'A line of numbers beside the chain: it is judged by itself.',
   open: 'The boxes are still empty. The next line is compared with the one before.',
   'leads-there': 'Right; another way is shorter.',
+  'right-place': 'The place is right, what is written for it is not.',
   lucky: 'It comes out all the same, but by accident: with other numbers this would be wrong.',
   repaired: 'Back on track: this line does not follow from the faulty one, but it is right for the given.',
   'exclusions-missing': 'What is excluded here is right; more values have to be excluded.',
