@@ -29,7 +29,8 @@ def browser_type_launch_args():
 
 @pytest.fixture(scope="session")
 def browser_context_args():
-    return {"viewport": {"width": 1280, "height": 800}}
+    # who asks for less motion is served at once
+    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
 
 
 @pytest.fixture

@@ -148,7 +148,7 @@ def test_what_was_used_before_goes_from_the_bank_into_a_new_sheet(desk):
             break
         page.wait_for_timeout(100)
     worker()
-    expect(page.get_by_text("still being looked through")).to_have_count(0, timeout=15_000)
+    expect(page.get_by_text("still being looked through")).to_have_count(0, timeout=45_000)
     page.get_by_role("combobox", name="Kind").select_option(label="Quadratic equations (1)")
     expect(rows).to_have_count(1)
     page.get_by_role("searchbox").focus()

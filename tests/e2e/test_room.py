@@ -93,10 +93,10 @@ def test_a_class_works_in_its_room_and_the_teacher_sees_it(room, browser):
     teacher.get_by_label("… for student 2").click()
     teacher.get_by_label("A nudge").fill("Mind the 7.")
     teacher.get_by_role("button", name="send it").click()
-    expect(bo.get_by_text("Your teacher: Mind the 7.")).to_be_visible(timeout=15_000)
+    expect(bo.get_by_text("Your teacher: Mind the 7.")).to_be_visible(timeout=45_000)
 
     teacher.get_by_role("button", name="end it", exact=True).click()
-    expect(ada.get_by_text("The room is closed.")).to_be_visible(timeout=15_000)
+    expect(ada.get_by_text("The room is closed.")).to_be_visible(timeout=45_000)
     teacher.get_by_role("link", name="Marking table").click()
     expect(teacher.locator("td .proposed")).to_have_count(2)
     for page in (ada, bo):
@@ -201,13 +201,13 @@ def test_the_board_shows_a_working_without_a_name_and_the_room_votes(room, brows
     assert "Ada" not in board.inner_text()
     teacher.keyboard.press("q")
     bo.locator("h1").click()  # who takes the device up sees it at once
-    bo.get_by_label("Asked from the board").get_by_role("button").first.click(timeout=15_000)
+    bo.get_by_label("Asked from the board").get_by_role("button").first.click(timeout=45_000)
     expect(board.get_by_text("1 of 2 have answered")).to_be_visible()
     expect(board.get_by_text("this one breaks")).to_be_hidden()
     teacher.keyboard.press("v")
     expect(board.get_by_text("this one breaks")).to_be_visible()
     teacher.keyboard.press("t")
-    expect(bo.get_by_label("Your next line")).to_be_visible(timeout=15_000)
+    expect(bo.get_by_label("Your next line")).to_be_visible(timeout=45_000)
     bo.get_by_label("Your next line").fill("3x = 15")
     bo.keyboard.press("Enter")
     expect(board.locator(".tries li")).to_have_count(1)
@@ -215,7 +215,7 @@ def test_the_board_shows_a_working_without_a_name_and_the_room_votes(room, brows
     teacher.keyboard.press("v")
     expect(board.locator(".tries .said")).to_contain_text("holds")
     teacher.keyboard.press("Escape")
-    expect(bo.get_by_label("Asked from the board")).to_be_hidden(timeout=15_000)
+    expect(bo.get_by_label("Asked from the board")).to_be_hidden(timeout=45_000)
     for page in (ada, bo):
         page.context.close()
 
@@ -227,7 +227,7 @@ def test_what_comes_again_is_practised_from_home(room, browser):
     teacher.get_by_role("button", name="a code from home").click()
     home = teacher.get_by_label("Code from home").text_content()
     teacher.get_by_role("button", name="end it", exact=True).click()
-    expect(page.get_by_text("The room is closed.")).to_be_visible(timeout=15_000)
+    expect(page.get_by_text("The room is closed.")).to_be_visible(timeout=45_000)
     page.get_by_role("button", name="leave").click()
     page.get_by_label("Code of the room").fill(home)
     page.get_by_label("Your name").fill("Ada Quill")
