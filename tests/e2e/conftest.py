@@ -3,10 +3,12 @@
 import os
 
 import pytest
+from playwright.sync_api import expect
 
 from server.accounts import people
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+expect.set_options(timeout=30_000)  # nothing is slower for it; a machine with others on it may be
 
 
 @pytest.fixture(scope="session")
