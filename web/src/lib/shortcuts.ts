@@ -231,8 +231,6 @@ export type RoomAction = 'before' | 'next' | 'hint' | 'later' | 'page' | 'leave'
 export const IN_A_ROOM: Group<RoomAction> = {
   name: 'In a practice room',
   rows: [
-    { shown: 'Enter', what: 'the line stands', keys: {} },
-    { shown: '↑', what: 'take the last line up again (in an empty field)', keys: {} },
     { shown: 'PgUp · PgDn', what: 'problem before, problem after', keys: { PageUp: 'before', PageDown: 'next' } },
     { shown: 'Alt H', what: 'a hint', keys: { 'Alt+h': 'hint' } },
     { shown: 'Alt S', what: 'later', keys: { 'Alt+s': 'later' } },

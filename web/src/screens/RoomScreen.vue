@@ -73,7 +73,10 @@ useKeys(
 )
 const keys = computed(() => ({
   ...IN_A_ROOM,
-  rows: IN_A_ROOM.rows.filter((row) => !row.keys['Alt+h'] || store.room?.hints),
+  rows: [
+    ...form.value.keys,
+    ...IN_A_ROOM.rows.filter((row) => !row.keys['Alt+h'] || (store.room?.hints && !form.value.answered)),
+  ],
 }))
 const hintsLeft = computed(() => (store.room?.hints ?? 0) - (item.value?.working?.hints ?? 0))
 const canHint = computed(() => !store.room?.over && !form.value.answered && hintsLeft.value > 0)

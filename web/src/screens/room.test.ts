@@ -191,6 +191,16 @@ describe('a student in a practice room', () => {
     expect(useRoom().room).not.toBeNull()
     expect(useRoom().unsent[11]?.lines).toEqual(['x = 3'])
   })
+  it('names the keys of what is answered, and those of lines where lines are written', async () => {
+    const form = { form: 'choose', options: ['x = 1', 'x = 2'], lines: [], blanks: 0, ways: [], letters: [], reach: 0 }
+    says['POST /api/room/come-in'] = { room: room({ items: [item(11, { form }), item(12)] }) }
+    await comeIn()
+    expect(made.text()).toContain('A B C …')
+    expect(made.text()).not.toContain('the line stands')
+    await press('the next problem')
+    expect(made.text()).toContain('the line stands')
+    expect(made.text()).not.toContain('A B C …')
+  })
   it('does not lose what another device has overtaken', async () => {
     says['PUT /api/room/items/11'] = Response.json(
       { code: 'conflict', detail: 'Changed.', lines: ['x = 9'], revision: 4 },

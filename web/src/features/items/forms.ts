@@ -18,20 +18,41 @@ export type FormName = Shown['form']
  */
 interface ItemForm {
   component: Component
+  /** What keys do in it, beside those of the whole room. */
+  keys: Row[]
   answered: boolean
   givenWithin?: boolean
   mark?: (k: number) => string
 }
 
+type Row = { shown: string; what: string; keys: Record<string, never> }
+const row = (shown: string, what: string): Row => ({ shown, what, keys: {} })
+const LINES = [row('Enter', 'the line stands'), row('↑', 'take the last line up again (in an empty field)')]
+const GIVE = row('Enter', 'this is my answer')
+
 /** Every form there is: the type checker asks for one that the server knows and this table does not. */
 export const FORMS: Record<FormName, ItemForm> = {
-  work: { component: WorkAnswer, answered: false },
-  features: { component: FeaturesAnswer, answered: false },
-  choose: { component: ChooseAnswer, answered: true, mark: (k) => LETTERS[k] ?? '' },
-  mend: { component: MendAnswer, answered: true, mark: (k) => `${k + 1}` },
-  fill: { component: FillAnswer, answered: true },
-  way: { component: WayAnswer, answered: true },
-  claim: { component: ClaimAnswer, answered: true, givenWithin: true },
+  work: { component: WorkAnswer, keys: LINES, answered: false },
+  features: { component: FeaturesAnswer, keys: LINES, answered: false },
+  choose: {
+    component: ChooseAnswer,
+    keys: [row('A B C …', 'choose'), GIVE],
+    answered: true,
+    mark: (k) => LETTERS[k] ?? '',
+  },
+  mend: {
+    component: MendAnswer,
+    keys: [row('1 2 3 …', 'the line that does not follow'), GIVE],
+    answered: true,
+    mark: (k) => `${k + 1}`,
+  },
+  fill: {
+    component: FillAnswer,
+    keys: [row('Enter', 'the next blank; after the last, this is my answer')],
+    answered: true,
+  },
+  way: { component: WayAnswer, keys: [row('1 2 3 …', 'choose'), GIVE], answered: true },
+  claim: { component: ClaimAnswer, keys: [row('1 · 2', 'true, or not true'), GIVE], answered: true, givenWithin: true },
 }
 
 /** The form of an item; what has none of its own is worked. */
