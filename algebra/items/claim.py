@@ -48,10 +48,25 @@ _TRUE = frozenset(
     {"true", "yes", "t", "right", "correct", "always", "always true", "true for all numbers", "true for all", "holds"}
 )
 _FALSE = frozenset(
-    {"not true", "false", "no", "f", "untrue", "wrong", "incorrect", "not always true", "not always", "never true"}
+    {
+        "not true",
+        "false",
+        "no",
+        "f",
+        "untrue",
+        "wrong",
+        "incorrect",
+        "not always true",
+        "not always",
+        "never true",
+        "isn’t true",
+        "nope",
+    }
     | {"sometimes true", "only sometimes true", "sometimes", "not true for all numbers", "never"}
 )
-_SAID_BEFORE = re.compile(r"^(?:(?:it|this|that|the claim)\s+(?:is|’s)|it’s|that’s)\s+")
+_SAID_BEFORE = re.compile(
+    r"^(?:(?:it|this|that|the claim|the statement)\s+(?:is|’s)|it’s|that’s)\s+|^(?:it|this|that)\s+(?=isn’t)"
+)
 _NUMBER_BEFORE = re.compile(
     r"^\s*(?:(?:for example|for "
     r"instance|e\.?g\.?|for|let|with|put|take|say|as|if)(?![A-Za-z])[:,]?\s*)+",
@@ -187,12 +202,13 @@ def said_of(text: str) -> bool | None:
 def numbers_in(text: str) -> dict[str, str] | None:
     """The numbers that a line puts for letters, `a = 1, b = 2` or `a = b = 1`; None where it does not."""
     found: dict[str, str] = {}
-    for part in re.split(r"[,;]|\band\b", _NUMBER_BEFORE.sub("", text).rstrip(" .")):
+    parts = re.split(r"[,;]|\band\b|(?<=[^\s=])\s+(?=[A-Za-z]\s*=)", _NUMBER_BEFORE.sub("", text).rstrip(" ."))
+    for part in filter(str.strip, parts):
         *names, value = (side.strip() for side in part.split("="))
         if not names or not all(re.fullmatch("[A-Za-z]", name) for name in names) or _is_no_number(value):
             return None
         found |= dict.fromkeys(names, value)
-    return found
+    return found or None
 
 
 def _is_no_number(text: str) -> bool:

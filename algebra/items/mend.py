@@ -27,7 +27,8 @@ from algebra.ways.solve import work
 
 _PLACE = re.compile(r"\s*\(?\s*(?:(?:in\s+)?line|l\.?|no\.?|nr\.?|number|#)?\s*(\d{1,2})\s*[.):]*\s*", re.IGNORECASE)
 _PLACE_AND_LINE = re.compile(
-    r"\s*\(?\s*(?:in\s+)?(?:line|l\.|no\.|nr\.|number|#)\s*(\d{1,2})\s*(?:\)\s*[:.]?|[:.])\s*(?=\S)", re.IGNORECASE
+    r"\s*\(?\s*(?:in\s+)?(?:line|l\.|no\.|nr\.|number|#)?\s*(\d{1,2})\s*(?:\)\s*[:.]?|:|\.(?=\s))\s*(?=\S)",
+    re.IGNORECASE,
 )
 RIGHT_PLACE: Note = "right-place"
 """Beside the link of a line that names the place and is not the right one there."""

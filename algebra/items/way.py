@@ -19,13 +19,13 @@ MOST_NAMED = 6
 """How many ways a student chooses among."""
 _NAMES = {method.id: method.name for method in METHODS}
 _OPENING = re.compile(
-    r"^(?:(?:i(?:’d| would)?|we|you|it is|solve|solved|work|go|do it|done)\s+)*"
+    r"^(?:(?:i(?:’d| would| will|’ll)?|we|you|it is|solve|solved|work|go|do it|done)\s+)*"
     r"(?:(?:by|use|using|used|with|via|through|apply|applying|take|taking)\s+)*(?:the\s+)?(?:method of\s+)?(?:the\s+)?"
 )
-_CLOSING = re.compile(r"\s+(?:method|way|first)$")
+_CLOSING = re.compile(r"\s+(?:method|way|first|it)$")
 _SPELLINGS = (
     (re.compile(r"\bfactor(?:is|iz)(?:ing|e|ation)\b|\bfactors?\b(?! in)|\bfactoris?ed\b"), "factoring"),
-    (re.compile(r"\bcomplet(?:e|ion of|ed) the square\b"), "completing the square"),
+    (re.compile(r"\bcomplet(?:e|ion of|ed|ing) (?:the )?squares?\b"), "completing the square"),
     (
         re.compile(r"^(?:formula|abc[- ]formula|pq[- ]formula|midnight formula|quadratic equation formula)$"),
         "quadratic formula",

@@ -21,7 +21,7 @@ _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
 _JOINED = re.compile(r"\band\b|&|∧|\\land\b|\\wedge\b", re.IGNORECASE)
 _RELATION = re.compile(r"[<>≤≥≠]|!=|\\(?:neq?|leq?|geq?|lt|gt)\b")
 _FEATURE = re.compile(
-    r"\s*(domain|range|holes?|points?|(?:vertical|horizontal|oblique|slant)\s+asymptotes?|VAs?|HAs?|OAs?|SAs?|"
+    r"\s*(?:the\s+)?(domain|range|holes?|points?|(?:vertical|horizontal|oblique|slant)\s+asymptotes?|VAs?|HAs?|OAs?|SAs?|"
     r"[xy]\s*-?\s*int(?:ercept)?s?|end\s+behaviou?r)"
     # without a colon or a word only before what a feature can be: an equation of x or y, a point, a number, none
     r"(?:\s*(?::|\b(?:at|is|are)\b)\s*|\s+(?=[xyf(]\s*(?:\(\s*x\s*\)\s*)?(?:[=≠]|!=|\\neq?\b)|\(|[-−±]?\s*\d|none\b|all\b|ℝ))",

@@ -122,18 +122,19 @@ def write(me: Inside, item: SetItem, data: MyLines) -> Kept:
 
     found = keep(place, data.lines, data.revision, judge=judge, save=place.save)
     if found.judged is None:
-        return _as_it_stands(place, item, data.lines, found.revision)
+        return _as_it_stands(place, item)
     return Kept(place.working, data.lines, found.revision, place.hints, found.judged.report)
 
 
-def _as_it_stands(place: RoomPlace, item: SetItem, lines: list[str], revision: int) -> Kept:
-    """The working with the report that is kept of it; where there is none, it is verified among the jobs."""
+def _as_it_stands(place: RoomPlace, item: SetItem) -> Kept:
+    """The working with the report that is kept of it, as it stands now: another may have written while these lines were
+    judged. Where there is no report, it is verified among the jobs."""
     working = StudentWorking.objects.get(pk=place.working)
     working.item = item
     report = pile.report_of(working) if pile.is_fresh(working) else None
     if report is None:
         pile.begin(GivenSet.objects.get(pk=place.given_set))
-    return Kept(place.working, lines, revision, place.hints, report)
+    return Kept(working.pk, working.texts, working.revision, place.hints, report)
 
 
 def hint(me: Inside, item: SetItem) -> RoomHint:

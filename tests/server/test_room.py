@@ -272,3 +272,19 @@ class TestTheTeachersView:
         _, answer = come_in(code)
         assert working(answer)["lines"] == ["3x = 15"] and answer.json()["room"]["tells"] == "place"
         assert Visit.objects.count() == 1
+
+
+def test_who_is_overtaken_while_the_lines_are_judged_is_told_what_stands(api, given, monkeypatch):
+    client, items = inside(api, given)
+    judged = pile.judged
+    ada = given.school_class.students.get(name="Ada Quill")
+
+    def judged_while_another_writes(item, lines, **how):
+        monkeypatch.setattr(pile, "judged", judged)
+        typed = {"student": ada.pk, "item": items[0], "lines": ["x = 9"]}
+        assert api.send("PUT", f"/api/sets/{given.pk}/workings", typed).status_code == 200
+        return judged(item, lines, **how)
+
+    monkeypatch.setattr(pile, "judged", judged_while_another_writes)
+    told = working(write(client, items[0], ["3x = 15"]))
+    assert (told["lines"], told["revision"], told["told"][0]["verdict"]) == (["x = 9"], 2, "look")

@@ -114,7 +114,18 @@ class TestAnswers:
 
     @pytest.mark.parametrize(
         "said",
-        ["not true", "False.", "no", "not always true", "sometimes true", "It is not true", "wrong", "never true"],
+        [
+            "not true",
+            "False.",
+            "no",
+            "not always true",
+            "sometimes true",
+            "It is not true",
+            "it isn't true",
+            "nope",
+            "wrong",
+            "never true",
+        ],
     )
     def test_not_true_in_other_words(self, said):
         assert marks(FALSE, said, "a = b = 1")[1] == "correct"
@@ -127,6 +138,7 @@ class TestAnswers:
         ("numbers", "mark"),
         [
             ("a = b = 1", 2),
+            ("a=1 b=2", 2),
             ("a = 1, b = 1", 2),
             ("for a = 1 and b = 2", 2),
             ("e.g. a = -1; b = 1/2", 2),

@@ -93,6 +93,8 @@ class TestAnswers:
             (("Line 1. 3x = 14",), ["holds"], "correct", 2),
             (("(line 1) 2x - 6 = 8 - x",), ["holds"], "correct", 2),
             (("no. 1: 2x - 6 = 8 - x",), ["holds"], "correct", 2),
+            (("1: 2x - 6 = 8 - x",), ["holds"], "correct", 2),
+            (("(1) 2x - 6 = 8 - x",), ["holds"], "correct", 2),
             (("line 1: 2x - 5 = 8 - x",), ["breaks"], "wrong", 1),
             (("line 1: 2(x-3) = 8 - x",), ["breaks"], "wrong", 1),
             (("line 2: 2x - 6 = 8 - x",), ["breaks"], "wrong", 0),

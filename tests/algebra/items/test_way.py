@@ -44,6 +44,8 @@ class TestAnswers:
             ("by factoring", 1),
             ("factorisation", 1),
             ("I would factorise", 1),
+            ("I'd factor it", 1),
+            ("by completing squares", 0.5),
             ("factor", 1),
             ("the quadratic formula", 0.5),
             ("by using the quadratic formula", 0.5),
