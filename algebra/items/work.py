@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from algebra.derive.check import check
-from algebra.items.form import Form, given_of
+from algebra.items.form import Form, Item, given_of
 from algebra.marks.proposals import propose
 from algebra.marks.schemes import scheme_for
 from algebra.parse.errors import ReadingError
@@ -29,7 +29,7 @@ def make(working: Working, seed: int = 1) -> WorkItem:
     return WorkItem(replace(working, lines=()))
 
 
-def key(item: WorkItem) -> tuple[str, ...]:
+def key(item: Item) -> tuple[str, ...]:
     """The lines of its worked solution; none where no method leads to the answer."""
     try:
         return work(replace(item.working, lines=()), method=item.working.method).lines
@@ -37,17 +37,17 @@ def key(item: WorkItem) -> tuple[str, ...]:
         return ()
 
 
-def scheme(item: WorkItem, kind: SchemeKind) -> Scheme:
+def scheme(item: Item, kind: SchemeKind) -> Scheme:
     """The ready-made scheme of this kind."""
     return scheme_for(item.working, kind)
 
 
-def judge(item: WorkItem, lines: Sequence[str]) -> Report:
+def judge(item: Item, lines: Sequence[str]) -> Report:
     """The report on these lines under the problem."""
     return check(replace(item.working, lines=tuple(lines)))
 
 
-def earned(item: WorkItem, wanted: Scheme, lines: Sequence[str], report: Report) -> Proposal:
+def earned(item: Item, wanted: Scheme, lines: Sequence[str], report: Report) -> Proposal:
     """What these lines earn by a scheme."""
     return propose(replace(item.working, lines=tuple(lines)), wanted, report)
 
