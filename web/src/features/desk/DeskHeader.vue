@@ -33,7 +33,7 @@ const untaught = computed(() => sheets.sheet?.untaught.length ?? 0)
 <template>
   <section class="bar" aria-label="Sheet and faces">
     <RouterLink to="/" class="home" title="All sheets">Uchuu</RouterLink>
-    <h1 class="title">{{ sheets.sheet?.title }}</h1>
+    <h1 class="title" :aria-busy="!sheets.sheet">{{ sheets.sheet?.title ?? 'Opening …' }}</h1>
     <span v-if="faces.length" class="muted">problem {{ place }} of {{ count }}</span>
     <nav v-if="faces.length" class="faces" aria-label="Faces of this problem">
       <button
