@@ -44,6 +44,7 @@ MIRRORED = (
     "exact",
     "slips",
     "methods",
+    "rules",
     "tree",
     "parse",
     "formats",
@@ -87,6 +88,7 @@ ALSO_COPIED = (
     "docs",
     "web/src/api",
     "web/src/lib",
+    "web/src/features/items",
     "web/dist",
     "README.md",
 )

@@ -8,7 +8,7 @@ from algebra import Working, analysed, check, echo, json_object, work
 from algebra.exact.effort import has_some
 from algebra.parse.errors import ReadingError
 from algebra.tree.plain import plain
-from tests.algebra.test_notation import TREES
+from tests.algebra.parse.test_notation import TREES
 
 TASKS = st.sampled_from(["simplify", "solve", "factor", "expand", "evaluate", "domain"])
 WORDS = st.sampled_from(

@@ -177,7 +177,7 @@ class TestShare:
     @pytest.mark.parametrize(
         ("name", "is_test"),
         [
-            ("tests/algebra/test_rules.py", True),
+            ("tests/algebra/rules/test_rules.py", True),
             ("tests/conftest.py", True),
             ("web/src/lib/lib.test.ts", True),
             ("web/src/testing/server.ts", True),

@@ -12,7 +12,7 @@ from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 from algebra.tree.substitute import substituted
-from tests.algebra.test_notation import TREES
+from tests.algebra.parse.test_notation import TREES
 
 X = n.Letter("x")
 

@@ -7,7 +7,7 @@ from algebra.parse.lines import read_line
 from algebra.tree import nodes as n
 from algebra.tree.diff import changed_places, symbol_changes
 from algebra.tree.plain import plain
-from tests.algebra.test_notation import TREES
+from tests.algebra.parse.test_notation import TREES
 
 
 def body(text):

@@ -14,7 +14,7 @@ from algebra.tree import statements as ln
 from algebra.tree.latex import latex
 from algebra.tree.mathml import mathml
 from algebra.tree.typst import typst, typst_sides
-from tests.algebra.test_notation import TREES
+from tests.algebra.parse.test_notation import TREES
 from tests.algebra.tree.test_statements import MARKED, STATEMENTS
 
 EXPRESSIONS = [

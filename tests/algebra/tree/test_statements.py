@@ -10,7 +10,7 @@ from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.latex import latex
 from algebra.tree.plain import plain
-from tests.algebra.test_notation import TREES
+from tests.algebra.parse.test_notation import TREES
 
 STATEMENTS = [
     # (as written, LaTeX); the plain notation is what is written
