@@ -25,6 +25,12 @@ GOOD, WORTH_A_LOOK, BAD = "good", "look", "bad"
 LITTLE_SPACE = 2 * 2**30
 CLOCKS_APART = 5.0
 OLD_BACKUP_DAYS = 2
+NOT_AS_DECIDED = """
+SELECT count(*) FROM marking_studentworking AS working WHERE working.mark IS DISTINCT FROM (
+  SELECT after FROM marking_decision AS decision WHERE decision.working_id = working.id AND NOT decision.taken_back
+  ORDER BY decision.id DESC LIMIT 1)
+"""
+"""How many workings have another mark than their last standing decision says."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,6 +118,7 @@ def _the_database(folder: Path) -> Iterator[Finding]:
             yield Finding(GOOD, f"The database answers (PostgreSQL {connection.info.server_version // 10000}).")
             yield from _its_clock(connection)
             yield from _its_version(connection)
+            yield from _its_marks(connection)
     except psycopg.Error as problem:
         reason = str(problem).strip().splitlines()[-1]
         yield Finding(BAD, f"The database does not answer: {reason}", "Is it started, is the address right?")
@@ -140,6 +147,22 @@ def _its_version(connection: psycopg.Connection[tuple[object, ...]]) -> Iterator
         )
     else:
         yield Finding(GOOD, "The data fits this version.")
+
+
+def _its_marks(connection: psycopg.Connection[tuple[object, ...]]) -> Iterator[Finding]:
+    lacking, newer = about_migrations(connection)
+    if lacking or newer:
+        return
+    row = connection.execute(NOT_AS_DECIDED).fetchone()
+    apart = int(str(row[0])) if row else 0
+    if apart:
+        yield Finding(
+            BAD,
+            f"{apart} marks are not what was decided last.",
+            "Look at the log of their sets, and decide them again; tell who looks after Uchuu.",
+        )
+    else:
+        yield Finding(GOOD, "Every mark is what was decided last.")
 
 
 def _the_server(folder: Path) -> Iterator[Finding]:

@@ -10,9 +10,10 @@ from paper import PageSize
 from server.accounts.allowance import spend
 from server.common.schemas import Detail
 from server.common.who import person_of
-from server.marking import learned, overtime, paperwork, pile, queries, services, tables
+from server.marking import decisions, learned, overtime, paperwork, pile, queries, services, tables
 from server.marking.feedback import feedback_out, feedback_pdf, for_tomorrow
 from server.marking.schemas import (
+    AnewIn,
     ClassChange,
     ClassIn,
     ClassOut,
@@ -183,13 +184,25 @@ def read_working(request: HttpRequest, working_id: int) -> WorkingOut:
 @router.post("/sets/{int:set_id}/decisions", response={200: DecidedOut, 400: Detail, 404: Detail})
 def decide(request: HttpRequest, set_id: int, data: DecideIn) -> DecidedOut:
     """Confirms marks: those that are proposed, or another."""
-    return _decided(request, set_id, services.decide(person_of(request), set_id, data))
+    return _decided(request, set_id, decisions.decide(person_of(request), set_id, data))
 
 
 @router.delete("/sets/{int:set_id}/decisions", response={200: DecidedOut, 400: Detail, 404: Detail})
 def take_back(request: HttpRequest, set_id: int) -> DecidedOut:
     """Takes back what was decided last."""
-    return _decided(request, set_id, services.take_back(person_of(request), set_id))
+    return _decided(request, set_id, decisions.take_back(person_of(request), set_id))
+
+
+@router.post("/sets/{int:set_id}/decisions/again", response={200: DecidedOut, 400: Detail, 404: Detail})
+def do_again(request: HttpRequest, set_id: int) -> DecidedOut:
+    """Decides again what was taken back last."""
+    return _decided(request, set_id, decisions.do_again(person_of(request), set_id))
+
+
+@router.post("/sets/{int:set_id}/decisions/anew", response={200: DecidedOut, 400: Detail, 404: Detail})
+def propose_anew(request: HttpRequest, set_id: int, data: AnewIn) -> DecidedOut:
+    """Takes confirmed marks away, so that what is proposed stands in their place."""
+    return _decided(request, set_id, decisions.propose_anew(person_of(request), set_id, data.workings))
 
 
 def _decided(request: HttpRequest, set_id: int, marks: dict[int, float | None]) -> DecidedOut:

@@ -82,6 +82,7 @@ class SetItem(models.Model):
     )  # what it is in that form, where it is not to be worked: as it was given, for good
     scheme = models.JSONField()
     key = models.JSONField(default=list)
+    scheme_changed = models.DateTimeField(null=True)  # when its scheme was last changed
     foreseen = models.JSONField(
         null=True
     )  # the wrong answers that were foreseen, each with its slips; null while that is not worked out
@@ -151,6 +152,29 @@ class StudentWorking(models.Model):
         return cast(list[str], self.lines)
 
 
+class WorkingVersion(models.Model):
+    """Lines that stood in a working with a mark, or had one once, before others came in their place: what was marked is
+    never lost. `who` changed them."""
+
+    working = models.ForeignKey(StudentWorking, on_delete=models.CASCADE, related_name="versions")
+    revision = models.PositiveIntegerField()
+    lines = models.JSONField()
+    source = models.CharField(max_length=10)
+    mark = models.FloatField(null=True)
+    confirmed_by = models.CharField(max_length=150, blank=True, default="")
+    who = models.CharField(max_length=150)
+    until = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-pk"]
+        constraints = [UniqueConstraint(fields=["working", "revision"], name="version_once")]
+
+    @property
+    def texts(self) -> list[str]:
+        """The lines as they were written."""
+        return cast(list[str], self.lines)
+
+
 class Looked(models.Model):
     """Who looked at the marks of a set on which day, or took them away, once a day each."""
 
@@ -194,6 +218,7 @@ class Decision(models.Model):
     before = models.FloatField(null=True)
     after = models.FloatField(null=True)
     taken_back = models.BooleanField(default=False)
+    revision = models.PositiveIntegerField(null=True)  # of the lines that it was decided on
     closed = models.BooleanField(default=False)  # the lines have changed since: it can't be taken back any more
 
     class Meta:

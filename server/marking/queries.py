@@ -12,7 +12,7 @@ from django.contrib.auth.models import User
 from django.db.models import Count, Q, QuerySet
 from django.shortcuts import get_object_or_404
 
-from algebra import SLIPS, Report, understood
+from algebra import SLIPS, Proposal, Report, understood
 from paper import safe_cell
 from server.marking import forms, pile
 from server.marking.learned import was_foreseen
@@ -24,6 +24,7 @@ from server.marking.schemas import (
     DecisionOut,
     ItemOut,
     ItemPattern,
+    MarkedVersion,
     PatternsOut,
     SchemeIn,
     SetOut,
@@ -164,12 +165,21 @@ def _cell(working: StudentWorking) -> CellOut:
         item=working.item_id,
         beads=[Bead(kind=link["kind"], relation=link["relation"]) for link in links],
         waits=not fresh,
+        outdated=_is_outdated(working, proposal),
         proposed=proposal.mark if proposal else None,
         mark=working.mark,
         eye=list(proposal.eye) if proposal else [],
         alike=proposal.alike if proposal else "",
         slip=slip.name if slip else "",
     )
+
+
+def _is_outdated(working: StudentWorking, proposal: Proposal | None) -> bool:
+    """Whether a mark was confirmed by a scheme that is no more, and another one would be proposed now."""
+    changed = working.item.scheme_changed
+    if proposal is None or changed is None or working.confirmed is None or working.confirmed >= changed:
+        return False
+    return working.mark != proposal.mark
 
 
 def working_out(working: StudentWorking) -> WorkingOut:
@@ -195,6 +205,12 @@ def working_out(working: StudentWorking) -> WorkingOut:
         decisions=[
             DecisionOut(who=d.who, when=d.when, before=d.before, after=d.after, taken_back=d.taken_back)
             for d in working.decisions.all()[:20]
+        ],
+        versions=[
+            MarkedVersion(
+                lines=v.texts, source=v.source, mark=v.mark, confirmed_by=v.confirmed_by, who=v.who, until=v.until
+            )
+            for v in working.versions.all()[:20]
         ],
         same=same.count() if working.alike else 0,
     )

@@ -175,13 +175,15 @@ class LogRow(Schema):
 
 class CellOut(Schema):
     """One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits`
-    while it is not verified."""
+    while it is not verified; `outdated` where its mark was confirmed by another scheme and is no longer what is
+    proposed."""
 
     working: int
     student: int
     item: int
     beads: list[Bead]
     waits: bool
+    outdated: bool
     proposed: float | None
     mark: float | None
     eye: list[str]
@@ -253,6 +255,17 @@ class DecisionOut(Schema):
     taken_back: bool
 
 
+class MarkedVersion(Schema):
+    """Lines that were marked, or had a mark once, before others came in their place."""
+
+    lines: list[str]
+    source: str
+    mark: float | None
+    confirmed_by: str
+    who: str
+    until: datetime
+
+
 class WorkingOut(Schema):
     """A student's working, opened: its lines as understood, the report, what is proposed with its reasons, what was
     decided."""
@@ -269,6 +282,7 @@ class WorkingOut(Schema):
     mark: float | None
     confirmed_by: str
     decisions: list[DecisionOut]
+    versions: list[MarkedVersion]
     same: int
 
 
@@ -279,6 +293,12 @@ class DecideIn(Schema):
     workings: list[int] = Field(min_length=1, max_length=3000)
     mark: float | None = Field(None, ge=0, le=100)
     alike: bool = False
+
+
+class AnewIn(Schema):
+    """Workings whose confirmed marks are taken away."""
+
+    workings: list[int] = Field(min_length=1, max_length=3000)
 
 
 class DecidedOut(Schema):

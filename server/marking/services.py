@@ -5,8 +5,7 @@ from __future__ import annotations
 
 from base64 import b64decode
 from binascii import Error as Base64Error
-from collections.abc import Iterable, Sequence
-from uuid import uuid4
+from collections.abc import Sequence
 
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
@@ -20,12 +19,11 @@ from server.accounts import people
 from server.common.codec import SCHEMES
 from server.common.problems import Refused
 from server.marking import forms, intake, learned, pile, queries
-from server.marking.models import Decision, GivenSet, SchoolClass, SetItem, Student, StudentWorking
+from server.marking.models import GivenSet, SchoolClass, SetItem, Student, StudentWorking
 from server.marking.schemas import (
     MOST_STUDENTS,
     ClassChange,
     ClassIn,
-    DecideIn,
     LeftOut,
     PileIn,
     PileOut,
@@ -200,6 +198,31 @@ def _codes(title: str, problems: Sequence[Problem]) -> list[str]:
 
 
 @transaction.atomic
+def give_again(teacher: User, set_id: int) -> GivenSet:
+    """A set once more as a second attempt, with the same items and nothing written: it is kept beside the first, and
+    the better of both counts. Raises Refused where the class has too many sets."""
+    first = queries.set_of(teacher, set_id)
+    if first.school_class.sets.count() >= MOST_SETS:
+        raise Refused(f"This class was given {MOST_SETS} sets already.")
+    words = ", again"
+    made = GivenSet.objects.create(
+        school_class=first.school_class,
+        title=first.title[: 120 - len(words)] + words,
+        day=timezone.localdate(),
+        conventions=first.conventions,
+        late_percent=first.late_percent,
+        boundaries=first.boundaries,
+        again_of=first,
+    )
+    items = list(first.items.order_by("position"))
+    for item in items:
+        item.pk, item.given_set, item.scheme_changed = None, made, None
+        item._state.adding = True
+    SetItem.objects.bulk_create(items)
+    return made
+
+
+@transaction.atomic
 def delete_set(teacher: User, set_id: int) -> None:
     """Ends a set with its papers and marks."""
     queries.set_of(teacher, set_id).delete()
@@ -212,8 +235,8 @@ def change_scheme(teacher: User, item_id: int, data: SchemeIn) -> GivenSet:
     item = get_object_or_404(SetItem.objects.select_for_update(), pk=item_id, given_set__school_class__owner=teacher)
     if data.kind == "points" and not data.points:
         raise Refused("A scheme of points has at least one.", code="scheme")
-    item.scheme = data.model_dump()
-    item.save(update_fields=["scheme"])
+    item.scheme, item.scheme_changed = data.model_dump(), timezone.now()
+    item.save(update_fields=["scheme", "scheme_changed"])
     given_set = queries.set_of(teacher, item.given_set_id)
     pile.begin(given_set)
     return given_set
@@ -258,74 +281,3 @@ def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     except lanes.Busy:  # it is kept, and verified among the jobs
         pile.begin(given_set)
     return queries.working_of(teacher, working)
-
-
-@transaction.atomic
-def decide(teacher: User, set_id: int, data: DecideIn) -> dict[int, float | None]:
-    """Confirms marks; the marks that stand now. Raises Refused where nothing is proposed yet, or for a mark beyond the
-    item's."""
-    given_set = queries.set_of(teacher, set_id)
-    chosen = (
-        StudentWorking.objects.select_for_update(of=("self",))
-        .select_related("item__given_set")
-        .filter(paper__given_set=given_set)
-    )
-    workings = list(chosen.filter(pk__in=data.workings))
-    if len(workings) != len(set(data.workings)):
-        raise Refused("A working is not of this set.", code="working")
-    if data.alike:
-        for working in list(workings):
-            if working.alike:
-                like = chosen.filter(item=working.item, alike=working.alike, confirmed=None)
-                known = {each.pk for each in workings}
-                workings += [each for each in like if each.pk not in known and pile.is_fresh(each)]
-    marks: dict[int, float | None] = {}
-    for working in workings:
-        marks[working.pk] = _decided(working, data.mark)
-    _write(teacher, workings, marks)
-    return marks
-
-
-def _decided(working: StudentWorking, mark: float | None) -> float:
-    total = pile.scheme_of(working.item).total
-    if mark is not None:
-        if mark > total:
-            raise Refused(f"This item is worth {total:g}.", code="mark")
-        return mark
-    proposal = pile.proposal_of(working) if pile.is_fresh(working) else None
-    if proposal is None:
-        raise Refused("This working is not verified yet: nothing is proposed.", code="waits")
-    return proposal.mark
-
-
-def _write(teacher: User, workings: Iterable[StudentWorking], marks: dict[int, float | None]) -> None:
-    batch, now = uuid4(), timezone.now()
-    for working in workings:
-        mark = marks[working.pk]
-        Decision.objects.create(working=working, batch=batch, who=teacher.username, before=working.mark, after=mark)
-        stands = mark is not None
-        StudentWorking.objects.filter(pk=working.pk).update(
-            mark=mark, confirmed=now if stands else None, confirmed_by=teacher.username if stands else ""
-        )
-
-
-@transaction.atomic
-def take_back(teacher: User, set_id: int) -> dict[int, float | None]:
-    """Takes back what was decided last in a set, all of it that was decided in one; the marks that stand now. Raises
-    Refused where there is nothing."""
-    given_set = queries.set_of(teacher, set_id)
-    GivenSet.objects.select_for_update().get(pk=set_id)
-    own = Decision.objects.filter(working__paper__given_set=given_set, taken_back=False, closed=False)
-    last = own.order_by("-pk").first()  # not by time: a clock may have been set back
-    if last is None:
-        raise Refused("Nothing is left to be taken back.", code="nothing")
-    marks: dict[int, float | None] = {}
-    now = timezone.now()
-    for decision in own.filter(batch=last.batch):
-        stands = decision.before is not None
-        StudentWorking.objects.filter(pk=decision.working_id).update(
-            mark=decision.before, confirmed=now if stands else None, confirmed_by=teacher.username if stands else ""
-        )
-        marks[decision.working_id] = decision.before
-    own.filter(batch=last.batch).update(taken_back=True)
-    return marks

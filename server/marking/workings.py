@@ -7,13 +7,13 @@ from uuid import uuid4
 from server.common.events import tell
 from server.marking import pile
 from server.marking.events import LinesPut
-from server.marking.models import Decision, GivenSet, Paper, SetItem, Student, StudentWorking
+from server.marking.models import Decision, GivenSet, Paper, SetItem, Student, StudentWorking, WorkingVersion
 from server.workings.keep import Fate, Stored, put
 
 
 class StudentPlace:
-    """A student's working of one item. A mark falls with the lines that it was given for, and that is kept with `who`
-    changed them."""
+    """A student's working of one item. A mark falls with the lines that it was given for: these are kept as a version
+    of it, with `who` changed them."""
 
     def __init__(self, who: str, given_set: int, student: int, item: int, source: str) -> None:
         self.who, self.given_set, self.student, self.item, self.source = who, given_set, student, item, source
@@ -40,12 +40,16 @@ class StudentPlace:
             )
             self.working = made.pk
         else:
+            if self.decided:  # as who decides: first the set, then its workings
+                GivenSet.objects.select_for_update().get(pk=self.given_set)
             columns = {"lines": lines, "source": self.source, "mark": None, "confirmed": None, "confirmed_by": ""}
-            rows = StudentWorking.objects.filter(pk=self.working, revision=stored.revision)
+            # of the revision and with the mark that were read: who decides at this moment is not overlooked
+            rows = StudentWorking.objects.filter(pk=self.working, revision=stored.revision, mark=self.mark)
+            before = rows.values("source", "confirmed_by").first() if self.decided else None
             if not rows.update(revision=stored.revision + 1, **columns, **pile.Judged().columns):
                 return False
-            if self.decided:
-                self._let_fall()
+            if before is not None:
+                self._let_fall(stored, before["source"], before["confirmed_by"])
         self.written()
         return True
 
@@ -57,8 +61,18 @@ class StudentPlace:
         """What is said to who wrote on an older revision."""
         return "This was changed on another device."
 
-    def _let_fall(self) -> None:
-        """Closes what was decided of the working: a mark that was given for other lines falls, and never comes back."""
+    def _let_fall(self, stored: Stored, source: str, confirmed_by: str) -> None:
+        """Keeps the lines that were marked, and closes what was decided of them: a mark that was given for other lines
+        falls, and never comes back."""
+        WorkingVersion.objects.create(
+            working_id=self.working,
+            revision=stored.revision,
+            lines=stored.lines,
+            source=source,
+            mark=self.mark,
+            confirmed_by=confirmed_by,
+            who=self.who[:150],
+        )
         if self.mark is not None:
             Decision.objects.create(
                 working_id=self.working, batch=uuid4(), who=self.who[:150], before=self.mark, after=None

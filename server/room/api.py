@@ -142,11 +142,11 @@ def close_door(request: HttpRequest, class_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@teacher.post("/sets/{int:set_id}/room", response={201: RoomOut, 404: Detail})
+@teacher.post("/sets/{int:set_id}/room", response={201: RoomOut, 400: Detail, 404: Detail})
 def open_room(request: HttpRequest, set_id: int, data: RoomIn) -> Status[RoomOut]:
-    """Opens the room of a set, or opens it again with a new code."""
-    services.open_room(person_of(request), set_id, data)
-    return Status(201, queries.room_out(person_of(request), set_id))
+    """Opens the room of a set, or opens it again with a new code; for a second attempt that of a new set."""
+    opened = services.open_room(person_of(request), set_id, data)
+    return Status(201, queries.room_out(person_of(request), opened))
 
 
 @teacher.get("/sets/{int:set_id}/room", response={200: RoomOut, 404: Detail})

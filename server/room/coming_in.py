@@ -182,6 +182,7 @@ class Inside:
     paused: str
     closes: datetime | None
     show_time: bool
+    reading: bool
     ended: bool
     given_set: int
     title: str
@@ -209,6 +210,7 @@ _COLUMNS = (
     "room__paused",
     "room__closes",
     "room__show_time",
+    "room__reading",
     "room__ended",
     "room__given_set",
     "room__given_set__title",

@@ -17,8 +17,9 @@ AskKind = Literal["vote", "try"]
 
 
 class Room(models.Model):
-    """A set that a class works on its own devices. `tells` is how much a student is told while writing; `version` grows
-    with every change that the teacher sees. Without `closes` it stays open until it is ended."""
+    """A set that a class works on its own devices. `tells` is how much a student is told while writing; in a room for
+    `reading` nothing is written; `version` grows with every change that the teacher sees. Without `closes` it stays
+    open until it is ended."""
 
     given_set = models.OneToOneField(GivenSet, on_delete=models.CASCADE, related_name="room")
     code = models.CharField(max_length=8, unique=True)
@@ -28,6 +29,7 @@ class Room(models.Model):
     paused = models.CharField(max_length=200, blank=True, default="")
     closes = models.DateTimeField(null=True)
     show_time = models.BooleanField(default=False)
+    reading = models.BooleanField(default=False)
     ended = models.BooleanField(default=False)
     version = models.PositiveBigIntegerField(default=0)
     opened = models.DateTimeField(auto_now_add=True)

@@ -36,7 +36,7 @@ def my_room(me: Inside) -> MyRoom:
     items = []
     for item in SetItem.objects.filter(given_set=me.given_set).order_by("position"):
         item.given_set = given_set
-        items.append(my_item(told, item, mine.get(item.pk)))
+        items.append(my_item(told, item, mine.get(item.pk), reading=me.reading))
     return MyRoom(title=me.title, student=me.name, decimal=told.decimal, items=items, **_news(me))
 
 
@@ -75,8 +75,9 @@ def instructed(task: str, given: str, variable: str, numbers: str, method: str) 
     return f"{instruction(Working(task, given, (), variable or None, numbers, {}, method=method or None))}."
 
 
-def my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyItem:
-    """An item as a student sees it, with the own working where there is one."""
+def my_item(told: Telling, item: SetItem, working: StudentWorking | None, *, reading: bool = False) -> MyItem:
+    """An item as a student sees it, with the own working where there is one; where the student is only `reading` it is
+    closed."""
     given = echo_of(item.given, told.decimal)
     kept = None
     if working is not None:
@@ -93,6 +94,7 @@ def my_item(told: Telling, item: SetItem, working: StudentWorking | None) -> MyI
         or instructed(item.task, item.given, item.variable, item.numbers, item.method),
         given=item.given,
         given_latex=given.latex,
+        closed=reading or (working is not None and working.mark is not None),
         working=None if kept is None else told.of(kept),
     )
 
@@ -153,6 +155,8 @@ def room_out(teacher: User, set_id: int, since: int = -1) -> RoomOut:
         raise Http404
     items = SetItem.objects.filter(given_set=set_id).order_by("position").values_list("pk", flat=True)
     return RoomOut(
+        given_set=set_id,
+        reading=room.reading,
         version=room.version,
         code=room.code,
         tells=room.telling,
@@ -197,7 +201,7 @@ def _seats(room: Room, since: int) -> list[SeatOut]:
 
 
 def _cells_of(given_set: int) -> QuerySet[Any, Any]:
-    columns = ("item", "pk", "report__links", "report__finish__finished", "right", "slips", "in_room__hints")
+    columns = ("item", "pk", "report__links", "report__finish__finished", "right", "slips", "in_room__hints", "mark")
     rows = StudentWorking.objects.filter(paper__given_set=given_set).order_by("item__position")
     return rows.values_list("paper__student", "in_room__changed", *columns)
 
@@ -214,6 +218,7 @@ def _cell(
     right: bool,
     slips: list[str],
     hints: int | None,
+    mark: float | None,
 ) -> SeatCell:
     found = links or []
     stuck = next((link["line"] for link in found if link["relation"] in ("breaks", "narrows")), 0)
@@ -227,4 +232,5 @@ def _cell(
         answered=bool(right and finished),
         slip=slip.name if slip else "",
         hints=hints or 0,
+        marked=mark is not None,
     )

@@ -4,7 +4,7 @@ more of a report than is told."""
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from ninja import Field, Schema
 from pydantic import StringConstraints
@@ -15,6 +15,7 @@ from server.room.models import AskKind
 from server.room.telling import Tells
 from server.sheets.schemas import Bead
 
+Opens = Literal["rest", "reading", "again"]
 Sentence = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200), KEPT]
 
 
@@ -42,6 +43,8 @@ class MyWorking(Schema):
 
 
 class MyItem(Schema):
+    """An item as a student has it; `closed` where nothing can be written: it is marked, or the room is for reading."""
+
     id: int
     number: int
     task: str
@@ -49,6 +52,7 @@ class MyItem(Schema):
     given: str
     given_latex: str
     form: Shown | None
+    closed: bool
     working: MyWorking | None
 
 
@@ -222,8 +226,11 @@ class RoomHint(Schema):
 
 
 class RoomIn(Schema):
-    """What a room tells. `minutes` until it closes, null for none; `show_time` shows them."""
+    """What a room tells. `minutes` until it closes, null for none; `show_time` shows them. What is marked stays closed:
+    of a set with marks only the rest is open (`rest`), or the class reads (`reading`), or has a second attempt
+    (`again`), a set of its own beside the first."""
 
+    opens: Opens = "rest"
     tells: Tells = "line"
     right_line: bool = False
     hints: int = Field(0, ge=0, le=20)
@@ -262,6 +269,7 @@ class SeatCell(Schema):
     answered: bool
     slip: str
     hints: int
+    marked: bool
 
 
 class SeatOut(Schema):
@@ -277,8 +285,10 @@ class SeatOut(Schema):
 
 class RoomOut(Schema):
     """The room as the teacher has it; `seats` are those where something has changed since the version that was asked
-    about."""
+    about. `given_set` is its set: a second attempt has one of its own."""
 
+    given_set: int
+    reading: bool
     version: int
     code: str
     tells: Tells

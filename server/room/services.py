@@ -11,15 +11,17 @@ from django.utils import timezone
 
 from server.marking.events import LinesPut, LinesVerified
 from server.marking.queries import class_of, set_of
+from server.marking.services import give_again
 from server.room import coming_in
 from server.room.models import Door, Room, RoomWorking, Secret, Visit
 from server.room.schemas import RoomChange, RoomIn, SeatChange
 
 
 @transaction.atomic
-def open_room(teacher: User, set_id: int, data: RoomIn) -> None:
-    """Opens the room of a set, or opens it again with these settings and a new code."""
-    given_set = set_of(teacher, set_id)
+def open_room(teacher: User, set_id: int, data: RoomIn) -> int:
+    """Opens the room of a set, or opens it again with these settings and a new code; the set that it is of, which is a
+    new one for a second attempt. Raises Refused where the class has too many sets."""
+    given_set = give_again(teacher, set_id) if data.opens == "again" else set_of(teacher, set_id)
     closes = timezone.now() + timedelta(minutes=data.minutes) if data.minutes else None
     wanted = {
         "tells": data.tells,
@@ -27,12 +29,14 @@ def open_room(teacher: User, set_id: int, data: RoomIn) -> None:
         "hints": data.hints,
         "closes": closes,
         "show_time": data.show_time,
+        "reading": data.opens == "reading",
         "ended": False,
         "paused": "",
         "code": coming_in.new_code(),
     }
     room, _ = Room.objects.update_or_create(given_set=given_set, defaults=wanted)
     room.touch()
+    return given_set.pk
 
 
 def room_of(teacher: User, set_id: int) -> Room:

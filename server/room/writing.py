@@ -42,6 +42,14 @@ def writable(me: Inside) -> None:
         raise Refused("This room is closed. What you wrote before is kept.", code="closed")
     if me.paused:
         raise Refused(f"A pause: {me.paused}", code="paused")
+    if me.reading:
+        raise Refused("In this room nothing is written: look at what you wrote.", code="reading")
+
+
+def not_marked(mark: float | None) -> None:
+    """Raises Refused for a working that is marked: its writer changes nothing in it any more."""
+    if mark is not None:
+        raise Refused("This one is marked already. What you wrote stands as it was marked.", code="marked")
 
 
 _ITEM_COLUMNS = ["id", "position", "task", "given", "variable", "numbers", "method", "form", "made", "scheme"]
@@ -76,6 +84,11 @@ class RoomPlace(StudentPlace):
             self.in_room, self.hints = hints is not None, hints or 0
             return Stored(lines, revision, bool(made_from))
         return Stored([], 0, False, exists=False)
+
+    def write(self, stored: Stored, lines: list[str]) -> bool:
+        """Puts the lines there; False where others were put since. Raises Refused for what is marked."""
+        not_marked(self.mark)
+        return super().write(stored, lines)
 
     def written(self) -> None:
         """Nothing is told: who writes sees it, and the teacher once it is verified."""
@@ -150,6 +163,7 @@ def hint(me: Inside, item: SetItem) -> RoomHint:
             paper=paper, item=item, defaults={"lines": [], "source": SOURCE}
         )
         working.item = item
+        not_marked(working.mark)
         RoomWorking.objects.get_or_create(working=working)
         extra = RoomWorking.objects.select_for_update().get(working=working)
         if extra.hints >= me.hints:

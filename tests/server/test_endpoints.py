@@ -12,6 +12,7 @@ from server.config.openapi import document
 from server.jobs.models import Run
 from server.keys import services as keys
 from server.keys.schemas import KeyIn
+from server.marking import decisions
 from server.marking import services as marking
 from server.marking.models import OwnScheme, SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
@@ -315,6 +316,12 @@ SENT = {
         ],
     ),
     ("DELETE", "/api/sets/{set_id}/decisions"): (None, 200, []),
+    ("POST", "/api/sets/{set_id}/decisions/again"): (None, 400, []),
+    ("POST", "/api/sets/{set_id}/decisions/anew"): (
+        {"workings": ["{working_id}"]},
+        200,
+        [{}, {"workings": []}, {"workings": [0]}],
+    ),
     ("GET", "/api/items/{item_id}/written"): (None, 200, []),
     ("PUT", "/api/items/{item_id}/scheme"): (
         {"kind": "levels", "total": 4},
@@ -495,7 +502,7 @@ def marking_ids(problem):
         given = marking.give(owner, found.pk, SetIn(sheet=problem.sheet_id, day="2026-03-05"))
         typed = TypedIn(student=found.students.get().pk, item=given.items.get().pk, lines=["x = 6"])
         working = marking.put_typed(owner, given.pk, typed)
-        marking.decide(owner, given.pk, DecideIn(workings=[working.pk]))
+        decisions.decide(owner, given.pk, DecideIn(workings=[working.pk]))
     given = found.sets.order_by("pk").first()
     working = StudentWorking.objects.filter(paper__given_set=given).first()
     page = StudentPage.objects.filter(given_set=given).first() or StudentPage.objects.create(

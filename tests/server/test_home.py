@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 import pytest
 from django.utils import timezone
 
+from server.marking import decisions
 from server.marking import services as marking
 from server.marking.models import StudentWorking
 from server.marking.schemas import DecideIn
@@ -115,7 +116,7 @@ class TestWhatIsSeen:
     def test_a_paper_without_a_room_when_its_mark_is_confirmed(self, api, given, teacher):
         client, items = inside(api, given)
         write(client, items[0], WRONG)
-        marking.decide(teacher, given.pk, DecideIn(workings=[StudentWorking.objects.get().pk]))
+        decisions.decide(teacher, given.pk, DecideIn(workings=[StudentWorking.objects.get().pk]))
         Room.objects.all().delete()
         client, _ = come_in(api.send("POST", f"/api/classes/{given.school_class_id}/door").json()["code"])
         assert [each["title"] for each in page(client)["sets"]] == ["Thursday"]

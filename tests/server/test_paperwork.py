@@ -9,7 +9,7 @@ import pytest
 
 from server.jobs.models import Piece
 from server.jobs.pieces import work
-from server.marking import services
+from server.marking import decisions, services
 from server.marking.models import StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
 from server.marking.totals import grade_of
@@ -37,7 +37,7 @@ def written(given, name, *answers):
     for item, line in zip(given.items.order_by("position"), answers, strict=False):
         typed = TypedIn(student=student.pk, item=item.pk, lines=[line])
         working = services.put_typed(teacher, given.pk, typed)
-        services.decide(teacher, given.pk, DecideIn(workings=[working.pk]))
+        decisions.decide(teacher, given.pk, DecideIn(workings=[working.pk]))
 
 
 def change(api, given, **data):

@@ -12,6 +12,7 @@ from pypdf import PdfReader
 from algebra import TaskError
 from server.jobs.models import Piece
 from server.jobs.pieces import work
+from server.marking import decisions
 from server.marking import services as marking
 from server.marking.models import SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
@@ -234,7 +235,7 @@ def marked(api, teacher, queue, school):
         student = given.school_class.students.get(name=name)
         for item, line in zip(items, answers, strict=False):
             working = marking.put_typed(teacher, given.pk, TypedIn(student=student.pk, item=item.pk, lines=[line]))
-            marking.decide(teacher, given.pk, DecideIn(workings=[working.pk]))
+            decisions.decide(teacher, given.pk, DecideIn(workings=[working.pk]))
     cora = given.school_class.students.get(name="Cora Lint")
     assert api.send("PATCH", f"/api/sets/{given.pk}/papers/{cora.pk}", {"absent": True}).status_code == 200
     return given
@@ -276,7 +277,7 @@ def test_sending_again_takes_the_place_of_what_was_sent(api, marked, teacher, sc
     send(api, marked, "Anka")
     send(api, marked, "Anka")
     working = StudentWorking.objects.filter(paper__student__name="Anka Dell").first()
-    marking.decide(teacher, marked.pk, DecideIn(workings=[working.pk], mark=0))
+    decisions.decide(teacher, marked.pk, DecideIn(workings=[working.pk], mark=0))
     row = rows(api, marked)["Anka"]
     assert (row["change"], row["score"], row["sent"]) == ("changed", 1, 2)
     send(api, marked, "Anka")
@@ -328,7 +329,7 @@ def test_a_wrong_key_is_said(api, school, settings):
 def test_a_mark_taken_back_before_its_turn_is_not_sent(api, marked, teacher, school):
     ids = {s.name.split()[0]: s.pk for s in marked.school_class.students.all()}
     api.send("POST", f"/api/sets/{marked.pk}/records", {"students": [ids["Elin"]]})
-    marking.take_back(teacher, marked.pk)  # of Elin, decided last
+    decisions.take_back(teacher, marked.pk)  # of Elin, decided last
     for piece in Piece.objects.filter(ended=None):
         work(piece.pk, 0)
     assert SentMark.objects.get(student=ids["Elin"]).reason.startswith("A mark was taken back")

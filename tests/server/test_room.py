@@ -8,8 +8,7 @@ from django.utils import timezone
 
 import lanes
 from algebra import Working, check
-from server.marking import pile
-from server.marking import services as marking
+from server.marking import decisions, pile
 from server.marking.models import StudentWorking
 from server.marking.schemas import DecideIn
 from server.room import coming_in, telling
@@ -81,15 +80,47 @@ class TestWriting:
         assert (kept.source, kept.paper.student.name, kept.right) == ("room", "Ada Quill", True)
         assert api.get(f"/api/sets/{given.pk}").json()["cells"][0]["proposed"] == 1
 
-    def test_a_mark_falls_with_the_lines_it_was_given_for_and_it_is_kept_who_changed_them(self, api, given, teacher):
-        client, items = inside(api, given)
+    def test_what_is_marked_is_closed_to_its_writer(self, api, given, teacher):
+        client, items = inside(api, given, hints=2)
         write(client, items[0], ["x = 5"])
-        marking.decide(teacher, given.pk, DecideIn(workings=[StudentWorking.objects.get().pk]))
-        write(client, items[0], ["x = 6"], revision=1)
-        fallen = next(
-            row for row in api.get(f"/api/sets/{given.pk}/log").json() if row["after"] is None and row["item"]
-        )
-        assert (fallen["who"], fallen["before"]) == ("Ada Quill, in the room", 1)
+        kept = StudentWorking.objects.get()
+        decisions.decide(teacher, given.pk, DecideIn(workings=[kept.pk]))
+        answer = write(client, items[0], ["x = 6"], revision=1)
+        assert (answer.status_code, answer.json()["code"]) == (400, "marked")
+        assert client.send("POST", f"/api/room/items/{items[0]}/hint").json()["code"] == "marked"
+        assert write(client, items[0], ["x = 5"]).status_code == 200  # what stands there, once more
+        kept.refresh_from_db()
+        assert (kept.mark, kept.texts, kept.revision) == (1, ["x = 5"], 1)
+        assert [item["closed"] for item in client.get("/api/room").json()["items"]] == [True, False]
+        assert write(client, items[1], ["x = 2 or x = 3"]).status_code == 200  # the rest is open
+        [seat, _] = api.get(f"/api/sets/{given.pk}/room").json()["seats"]
+        assert [cell["marked"] for cell in seat["cells"]] == [True, False]
+
+    def test_a_room_for_reading_takes_nothing(self, api, given):
+        client, items = inside(api, given, opens="reading", hints=2)
+        assert write(client, items[0], ["x = 5"]).json()["code"] == "reading"
+        assert client.send("POST", f"/api/room/items/{items[0]}/hint").json()["code"] == "reading"
+        assert all(item["closed"] for item in client.get("/api/room").json()["items"])
+        assert api.get(f"/api/sets/{given.pk}/room").json()["reading"] is True
+        assert opened(api, given)["reading"] is False
+
+    def test_a_second_attempt_is_kept_beside_the_first(self, api, given, teacher):
+        client, items = inside(api, given)
+        write(client, items[0], ["x = 6"])
+        decisions.decide(teacher, given.pk, DecideIn(workings=[StudentWorking.objects.get().pk]))
+        again = opened(api, given, opens="again")
+        assert again["given_set"] != given.pk
+        second, answer = come_in(again["code"])
+        [one, two] = answer.json()["room"]["items"]
+        assert [one["given"], two["given"]] == ["3x + 7 = 22", "x^2 - 5x + 6 = 0"]
+        assert (one["working"], one["closed"], one["id"] not in items) == (None, False, True)
+        assert write(second, one["id"], ["x = 5"]).status_code == 200
+        table = api.get(f"/api/sets/{again['given_set']}").json()
+        assert (table["title"], table["again_of"]) == ("Thursday, again", given.pk)
+        assert [item["scheme"]["kind"] for item in table["items"]] == ["answer", "answer"]
+        first = api.get(f"/api/sets/{given.pk}").json()["cells"]
+        assert [(cell["mark"], cell["item"]) for cell in first] == [(0, items[0])]
+        assert Room.objects.get(given_set=given).code != again["code"]
 
     def test_the_same_once_more_doubles_nothing_and_another_device_is_told(self, api, given):
         client, items = inside(api, given)

@@ -248,7 +248,7 @@ export interface paths {
         put?: never;
         /**
          * Open Room
-         * @description Opens the room of a set, or opens it again with a new code.
+         * @description Opens the room of a set, or opens it again with a new code; for a second attempt that of a new set.
          */
         post: operations["server_room_api_open_room"];
         delete?: never;
@@ -1636,6 +1636,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sets/{set_id}/decisions/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Do Again
+         * @description Decides again what was taken back last.
+         */
+        post: operations["server_marking_api_do_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/decisions/anew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose Anew
+         * @description Takes confirmed marks away, so that what is proposed stands in their place.
+         */
+        post: operations["server_marking_api_propose_anew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items/{item_id}/written": {
         parameters: {
             query?: never;
@@ -2210,7 +2250,10 @@ export interface components {
             /** Answer */
             answer: string;
         };
-        /** MyItem */
+        /**
+         * MyItem
+         * @description An item as a student has it; `closed` where nothing can be written: it is marked, or the room is for reading.
+         */
         MyItem: {
             /** Id */
             id: number;
@@ -2225,6 +2268,8 @@ export interface components {
             /** Given Latex */
             given_latex: string;
             form: components["schemas"]["Shown"] | null;
+            /** Closed */
+            closed: boolean;
             working: components["schemas"]["MyWorking"] | null;
         };
         /**
@@ -2507,9 +2552,13 @@ export interface components {
         /**
          * RoomOut
          * @description The room as the teacher has it; `seats` are those where something has changed since the version that was asked
-         *     about.
+         *     about. `given_set` is its set: a second attempt has one of its own.
          */
         RoomOut: {
+            /** Given Set */
+            given_set: number;
+            /** Reading */
+            reading: boolean;
             /** Version */
             version: number;
             /** Code */
@@ -2553,6 +2602,8 @@ export interface components {
             slip: string;
             /** Hints */
             hints: number;
+            /** Marked */
+            marked: boolean;
         };
         /**
          * SeatOut
@@ -2574,9 +2625,17 @@ export interface components {
         };
         /**
          * RoomIn
-         * @description What a room tells. `minutes` until it closes, null for none; `show_time` shows them.
+         * @description What a room tells. `minutes` until it closes, null for none; `show_time` shows them. What is marked stays closed:
+         *     of a set with marks only the rest is open (`rest`), or the class reads (`reading`), or has a second attempt
+         *     (`again`), a set of its own beside the first.
          */
         RoomIn: {
+            /**
+             * Opens
+             * @default rest
+             * @enum {string}
+             */
+            opens?: "rest" | "reading" | "again";
             /**
              * Tells
              * @default line
@@ -4924,7 +4983,8 @@ export interface components {
         /**
          * CellOut
          * @description One working in the table: its tiny chain, what is proposed, what is confirmed, why an eye is needed. `waits`
-         *     while it is not verified.
+         *     while it is not verified; `outdated` where its mark was confirmed by another scheme and is no longer what is
+         *     proposed.
          */
         CellOut: {
             /** Working */
@@ -4937,6 +4997,8 @@ export interface components {
             beads: components["schemas"]["Bead"][];
             /** Waits */
             waits: boolean;
+            /** Outdated */
+            outdated: boolean;
             /** Proposed */
             proposed: number | null;
             /** Mark */
@@ -5217,6 +5279,27 @@ export interface components {
             taken_back: boolean;
         };
         /**
+         * MarkedVersion
+         * @description Lines that were marked, or had a mark once, before others came in their place.
+         */
+        MarkedVersion: {
+            /** Lines */
+            lines: string[];
+            /** Source */
+            source: string;
+            /** Mark */
+            mark: number | null;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Who */
+            who: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
          * Proposal
          * @description What is proposed for a working: the mark with a reason for each point, and why an eye is needed.
          *
@@ -5301,6 +5384,8 @@ export interface components {
             confirmed_by: string;
             /** Decisions */
             decisions: components["schemas"]["DecisionOut"][];
+            /** Versions */
+            versions: components["schemas"]["MarkedVersion"][];
             /** Same */
             same: number;
         };
@@ -5344,6 +5429,14 @@ export interface components {
              * @default false
              */
             alike?: boolean;
+        };
+        /**
+         * AnewIn
+         * @description Workings whose confirmed marks are taken away.
+         */
+        AnewIn: {
+            /** Workings */
+            workings: number[];
         };
         /**
          * WrittenOut
@@ -6461,6 +6554,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
                 };
             };
             /** @description Not Found */
@@ -9515,6 +9617,90 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecidedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_do_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecidedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_marking_api_propose_anew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnewIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -12,7 +12,7 @@ from django.db import transaction
 
 import lanes
 from algebra import ReadingError, TaskError
-from server.marking import pile, services
+from server.marking import decisions, pile, services
 from server.marking.models import GivenSet, Paper, SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn
 from server.sheets.models import Sheet
@@ -119,4 +119,4 @@ def _mark(teacher: User, given: GivenSet) -> None:
         working.refresh_from_db()
         if not working.made_from:
             pile.work_piece({}, {"working": working.pk})
-    services.decide(teacher, given.pk, DecideIn(workings=[working.pk for working in workings], mark=None))
+    decisions.decide(teacher, given.pk, DecideIn(workings=[working.pk for working in workings], mark=None))

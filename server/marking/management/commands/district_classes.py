@@ -11,7 +11,7 @@ from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand, CommandError
 from django.db import connection, transaction
 
-from server.marking import pile, services
+from server.marking import decisions, pile, services
 from server.marking.models import Paper, SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn
 from server.sheets import services as sheets
@@ -70,7 +70,7 @@ class Command(BaseCommand):
             if not working.made_from:
                 pile.work_piece({}, {"working": working.pk})
         workings = list(StudentWorking.objects.values_list("pk", flat=True))
-        services.decide(first, given.pk, DecideIn(workings=workings, mark=None))
+        decisions.decide(first, given.pk, DecideIn(workings=workings, mark=None))
         with connection.cursor() as cursor:
             wanted = {"classes": options["classes"], "sets": options["sets"], "class": made.pk, "set": given.pk}
             for words in STATEMENTS:
