@@ -68,6 +68,11 @@ export class ApiError extends Error {
   ) {
     super(message)
   }
+  /** The short word by which the server tells refusals apart; empty where it gives none. */
+  get code(): string {
+    const code = (this.body as { code?: unknown } | null)?.code
+    return typeof code === 'string' ? code : ''
+  }
 }
 
 interface Outcome<T> {

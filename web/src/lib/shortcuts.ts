@@ -173,6 +173,7 @@ export type MarkAction =
   | 'open'
   | 'close'
   | 'undo'
+  | 'redo'
   | 'half'
   | 'eye'
   | 'names'
@@ -195,7 +196,11 @@ export const MARKING: Group<MarkAction> = {
     { shown: 't', what: 'type its lines', keys: { t: 'write', F2: 'write' } },
     { shown: 'h', what: 'hide the names, or show them', keys: { h: 'names' } },
     { shown: 's', what: 'shuffle the papers, or put them by name', keys: { s: 'shuffle' } },
-    { shown: 'Ctrl Z', what: 'take the last decision back', keys: { 'Ctrl+z': 'undo' } },
+    {
+      shown: 'Ctrl Z, Ctrl Y',
+      what: 'take the last decision back, decide it again',
+      keys: { 'Ctrl+z': 'undo', 'Ctrl+Shift+z': 'redo', 'Ctrl+y': 'redo' },
+    },
     { shown: 'Esc', what: 'close what is open', keys: { Escape: 'close' } },
   ],
 }

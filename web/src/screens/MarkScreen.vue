@@ -108,6 +108,7 @@ function act(action: MarkAction): void {
     open: () => here && marking.open(here.working).then(focusCell),
     close: () => (marking.opened = null),
     undo: () => decided(marking.takeBack(), false),
+    redo: () => decided(marking.doAgain(), false),
     eye: () => marking.goOn(needsEye),
     names: () => (marking.names = !marking.names),
     shuffle: () => marking.mix(),
@@ -181,6 +182,7 @@ const sumOf = (student: number): string => {
 }
 const said = (cell: Cell | null): string => {
   if (!cell) return 'nothing written'
+  if (cell.outdated) return `mark ${cell.mark}, confirmed by an older scheme; ${cell.proposed} proposed now`
   if (cell.mark !== null) return `mark ${cell.mark}, confirmed`
   if (cell.waits) return 'not verified yet'
   return `${cell.proposed} proposed${cell.slip ? `, ${cell.slip}` : ''}${cell.eye.length ? `, look: ${cell.eye.map((eye) => EYE_WORDS[eye] ?? eye).join(' ')}` : ''}`
@@ -208,6 +210,18 @@ const said = (cell: Cell | null): string => {
         <template v-if="marking.told"> · {{ marking.told }}</template>
       </span>
     </nav>
+    <p v-if="marking.outdated.length" class="older" role="status">
+      {{ marking.outdated.length }} {{ marking.outdated.length === 1 ? 'mark was' : 'marks were' }} confirmed by an
+      older scheme, and another is proposed now.
+      <button class="plain-button" @click="marking.proposeAnew(marking.outdated)">propose all of them anew</button>
+      <button
+        v-if="marking.here?.outdated"
+        class="plain-button"
+        @click="marking.here && marking.proposeAnew([marking.here])"
+      >
+        only {{ name(marking.row) }}, {{ marking.table.items[marking.column]?.number }}
+      </button>
+    </p>
     <p v-for="(each, k) in unkept" :key="k" role="alert">
       {{ name(each.row) }}, {{ marking.table.items[each.column]?.number }} was not kept.
       <button class="plain-button" @click="goBackTo(k)">Go back to it</button>
@@ -247,6 +261,7 @@ const said = (cell: Cell | null): string => {
           <button class="plain-button" @click="act('write')">type its lines</button>
           <button class="plain-button" @click="act('eye')">next to look at</button>
           <button class="plain-button" @click="act('undo')">take back</button>
+          <button class="plain-button" @click="act('redo')">decide again</button>
           <template
             v-for="total in [marking.totalOf(marking.table.students[marking.row]?.id ?? 0)]"
             :key="total?.student ?? 0"
@@ -308,7 +323,13 @@ const said = (cell: Cell | null): string => {
                 <template v-for="cell in [marking.cellAt(k, j)]" :key="cell?.working ?? 0">
                   <template v-if="cell">
                     <TinyChain :beads="cell.beads" verdict="" :finished="false" />
-                    <span v-if="cell.mark !== null" class="mark">{{ cell.mark }}</span>
+                    <span
+                      v-if="cell.mark !== null"
+                      class="mark"
+                      :class="{ outdated: cell.outdated }"
+                      :title="said(cell)"
+                      >{{ cell.mark }}{{ cell.outdated ? ` → ${cell.proposed}?` : '' }}</span
+                    >
                     <span v-else-if="!cell.waits" class="proposed" :class="{ eye: cell.eye.length }" :title="said(cell)"
                       >{{ cell.proposed }}{{ cell.eye.length ? ' ◔' : '' }}</span
                     >
@@ -440,6 +461,15 @@ td :deep(svg) {
   color: var(--sheet);
   border-radius: 5px;
   padding: 0 6px;
+}
+.mark.outdated {
+  background: var(--sheet);
+  color: var(--widens);
+  border: 2px solid var(--widens);
+}
+.older {
+  border-left: 3px solid var(--widens);
+  padding: 2px 12px;
 }
 .proposed {
   display: inline-block;

@@ -54,6 +54,8 @@ const lines = computed(() => (item.value ? store.linesOf(item.value) : []))
 const told = (k: number): Told | null =>
   item.value && lines.value[k] === item.value.working?.lines[k] ? (item.value.working?.told[k] ?? null) : null
 const form = computed(() => formOf(item.value))
+/** Whether nothing can be written here: the room is over, or this one is marked. */
+const closed = computed(() => !!store.room?.over || !!item.value?.closed)
 watch(
   () => item.value?.id,
   () => (store.hint = null),
@@ -79,11 +81,11 @@ const keys = computed(() => ({
   ],
 }))
 const hintsLeft = computed(() => (store.room?.hints ?? 0) - (item.value?.working?.hints ?? 0))
-const canHint = computed(() => !store.room?.over && !form.value.answered && hintsLeft.value > 0)
+const canHint = computed(() => !closed.value && !form.value.answered && hintsLeft.value > 0)
 const canSkip = computed(
   () =>
     !!item.value &&
-    !store.room?.over &&
+    !closed.value &&
     !item.value.working?.answered &&
     !store.later.includes(item.value.id) &&
     (store.room?.items.length ?? 0) > 1,
@@ -157,7 +159,7 @@ const state = (k: number): string => {
           :lines="lines"
           :told="told"
           :decimal="decimal"
-          :closed="store.room.over"
+          :closed="closed"
           :draft="store.draftOf(item.id)"
           :unsent="!!store.unsent[item.id]"
           @answer="store.write(item, $event)"
@@ -171,6 +173,13 @@ const state = (k: number): string => {
           }}
         </p>
         <p v-if="item.working?.answered" class="answered" role="status">That is it.</p>
+        <p v-if="item.closed && !store.room.over" class="said" role="status">
+          {{
+            item.working?.lines.length
+              ? 'This one is closed: what you wrote stands as it is.'
+              : 'This one is closed: nothing was written.'
+          }}
+        </p>
         <p v-if="store.overtaken[item.id]" class="said">
           Other lines were written here meanwhile, on another device or by your teacher.
           <button class="plain-button" @click="store.putMine(item)">put the lines of this device in their place</button>

@@ -53,6 +53,7 @@ const cell = (working: number, student: number, item: number, more: object = {})
   item,
   beads: [{ kind: 'equation', relation: 'holds' }],
   waits: false,
+  outdated: false,
   proposed: 2,
   mark: null as number | null,
   eye: [] as string[],
@@ -101,6 +102,7 @@ function table(more: object = {}) {
 }
 const opened = (id: number) => ({
   id,
+  versions: [] as object[],
   student: 1,
   item: 11,
   source: 'text',
@@ -187,7 +189,53 @@ describe('the marking table', () => {
     await press('z', { ctrlKey: true })
     expect(asked.filter((each) => each.what === 'DELETE /api/sets/7/decisions')).toHaveLength(1)
     expect(made.findAll('td .mark')).toHaveLength(0)
-    expect(made.find('[role=status]').text()).toContain('1 working taken back.')
+    expect(made.find('[role=status]').text()).toContain('Ada, 1 taken back: no mark.')
+  })
+  it('names the place that was taken back, goes there, and decides it again', async () => {
+    says['POST /api/sets/7/decisions/again'] = { marks: { 4: 2 }, totals: table().totals }
+    await marking()
+    says['DELETE /api/sets/7/decisions'] = { marks: { 2: null, 3: null }, totals: table().totals }
+    await press('z', { ctrlKey: true })
+    expect(made.find('[role=status]').text()).toContain('Bo, 1 taken back: no mark, and 1 more.')
+    expect(made.find('td[tabindex="0"]').attributes('aria-label')).toContain('Bo, number 1')
+    await press('y', { ctrlKey: true })
+    expect(made.find('[role=status]').text()).toContain('Ada, 2 decided again: mark 2.')
+    expect(made.find('td[tabindex="0"]').attributes('aria-label')).toContain('Ada, number 2: mark 2, confirmed')
+    await press('h')
+    await press('z', { ctrlKey: true })
+    expect(made.find('[role=status]').text()).toContain('student 2, 1 taken back') // names stay hidden
+  })
+  it('tells marks of an older scheme, and proposes them anew one by one or all', async () => {
+    const cells = [cell(1, 1, 11, { mark: 3, outdated: true }), cell(2, 2, 11, { mark: 1, outdated: true })]
+    says['GET /api/sets/7'] = table({ cells: [...cells, cell(4, 1, 12, { mark: 2 })] })
+    says['POST /api/sets/7/decisions/anew'] = (body: unknown) => ({
+      marks: Object.fromEntries((body as { workings: number[] }).workings.map((each) => [each, null])),
+      totals: table().totals,
+    })
+    await visit('/sets/7')
+    expect(made.find('.older').text()).toContain('2 marks were confirmed by an older scheme')
+    expect(made.find('td').attributes('aria-label')).toContain('mark 3, confirmed by an older scheme; 2 proposed now')
+    const offer = (words: string) => made.findAll('.older button').find((each) => each.text().startsWith(words))!
+    await offer('only Ada, 1').trigger('click')
+    await flushPromises()
+    expect(made.find('.older').text()).toContain('1 mark was confirmed')
+    await offer('propose all').trigger('click')
+    await flushPromises()
+    expect(sentTo('POST /api/sets/7/decisions/anew')).toEqual([{ workings: [1] }, { workings: [2] }])
+    expect(made.find('.older').exists()).toBe(false)
+    expect(made.findAll('td .mark')).toHaveLength(1)
+  })
+  it('shows what was marked before other lines came, and puts it back', async () => {
+    const before = { source: 'room', mark: 3, confirmed_by: 'maren', who: 'demo', until: '2026-03-05T10:00:00Z' }
+    says['GET /api/workings/1'] = { ...opened(1), versions: [{ ...before, lines: ['2x = 4', 'x = 2'] }] }
+    says['PUT /api/sets/7/workings'] = opened(1)
+    await marking()
+    await press('Enter')
+    expect(made.find('.version').text()).toContain('when demo wrote other lines; mark 3, by maren')
+    expect(made.findAll('.version code').map((each) => each.text())).toEqual(['2x = 4', 'x = 2'])
+    await made.find('.version button').trigger('click')
+    await flushPromises()
+    expect(sentTo('PUT /api/sets/7/workings')).toEqual([{ student: 1, item: 11, lines: ['2x = 4', 'x = 2'] }])
   })
   it('loses nothing of who is faster than the server, and takes back what could not be sent', async () => {
     await marking()

@@ -31,6 +31,7 @@ const item = (id: number, more: object = {}) => ({
   given: '3x = 6',
   given_latex: '3x = 6',
   form: null as object | null,
+  closed: false,
   working: null as object | null,
   ...more,
 })
@@ -128,6 +129,30 @@ describe('a student in a practice room', () => {
     await press('take the last line up again')
     expect(made.find<HTMLInputElement>('[aria-label="Next line"]').element.value).toBe('x = 3')
     expect(sent().at(-1)).toEqual({ revision: 1, lines: [] })
+  })
+  it('changes nothing in what is marked, and sends the rest', async () => {
+    await comeIn()
+    line.down = true
+    await type('x = 3')
+    await made.findAll('.place')[1]!.trigger('click')
+    await type('x = 7')
+    line.down = false
+    says['PUT /api/room/items/11'] = Response.json({ code: 'marked', detail: 'This one is marked.' }, { status: 400 })
+    says['PUT /api/room/items/12'] = (body: unknown) => ({
+      ...written(working((body as { lines: string[] }).lines, [told('holds')])),
+      item: 12,
+    })
+    says['GET /api/room'] = room({
+      items: [item(11, { closed: true, working: working(['x = 2'], [told('holds')]) }), item(12)],
+    })
+    await useRoom().send()
+    await vi.waitFor(() => expect(sentTo('PUT /api/room/items/12')).toHaveLength(1))
+    await made.findAll('.place')[0]!.trigger('click')
+    expect(made.findAll('.chain li')).toHaveLength(1)
+    expect(made.text()).toContain('This one is closed: what you wrote stands as it is.')
+    expect(made.find('[aria-label="Next line"]').exists()).toBe(false)
+    expect(made.findAll('button').map((each) => each.text())).not.toContain('a hint (2)')
+    expect(useRoom().waiting).toBe(0)
   })
   it('loses nothing without a connection, keeps it in the browser, and sends it once when it is back', async () => {
     await comeIn()
@@ -452,7 +477,7 @@ describe('the teacher’s view of a room', () => {
     ...more,
   })
   beforeEach(async () => {
-    useMarking().set = { id: 7, school_class: 3 } as never
+    useMarking().set = { id: 7, school_class: 3, cells: [] as object[], again_of: 0 } as never
     Object.assign(says, {
       'GET /api/classes/3/door': { code: '' },
       'POST /api/classes/3/door': { code: 'HOME42' },
@@ -602,6 +627,20 @@ describe('the teacher’s view of a room', () => {
     await press('open it for 30 minutes')
     expect(sentTo('POST /api/sets/7/room/students/2')).toEqual([{ forget_secret: false, open_minutes: 30 }])
   })
+  it('asks what a room of a marked set is opened on, and goes to the second attempt', async () => {
+    says['GET /api/sets/7/room'] = Response.json({ detail: 'Not Found' }, { status: 404 })
+    says['POST /api/sets/7/room'] = view({ given_set: 8 })
+    useMarking().set = { id: 7, school_class: 3, cells: [{ mark: 2 }, { mark: null }], again_of: 0 } as never
+    await show(RoomFace)
+    expect(made.find('.open').text()).toContain('1 working of this set is marked')
+    await made.find('input[value=reading]').setValue(true)
+    expect(made.find('.open').text()).not.toContain('While writing')
+    await made.find('input[value=again]').setValue(true)
+    await made.find('.open').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/sets/7/room')).toMatchObject([{ opens: 'again', tells: 'line' }])
+    expect(router.currentRoute.value.path).toBe('/sets/8/room')
+  })
   it('opens a room with what it tells', async () => {
     says['GET /api/sets/7/room'] = Response.json(
       { code: 'not-found', detail: 'There is nothing here.' },
@@ -612,7 +651,7 @@ describe('the teacher’s view of a room', () => {
     await made.find('[aria-label="Open the room"]').trigger('submit')
     await flushPromises()
     expect(sentTo('POST /api/sets/7/room')).toEqual([
-      { tells: 'place', right_line: false, hints: 0, minutes: null, show_time: false },
+      { opens: 'rest', tells: 'place', right_line: false, hints: 0, minutes: null, show_time: false },
     ])
     expect(made.find('.code').text()).toBe('ABC234')
   })

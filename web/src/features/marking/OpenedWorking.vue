@@ -99,6 +99,22 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
       :unknown="unknownOf(item)"
       :task="item.task"
     />
+    <details v-if="working.versions.length" open>
+      <summary>
+        {{ working.versions.length === 1 ? 'Another version was' : `${working.versions.length} other versions were` }}
+        marked before
+      </summary>
+      <div v-for="(each, k) in working.versions" :key="k" class="version">
+        <p class="muted">
+          until {{ new Date(each.until).toLocaleString('en') }}, when {{ each.who }} wrote other lines;
+          {{ each.mark === null ? 'its mark had been taken back' : `mark ${each.mark}, by ${each.confirmed_by}` }}
+        </p>
+        <p v-for="(line, j) in each.lines" :key="j">
+          <code>{{ line }}</code>
+        </p>
+        <button class="plain-button" @click="marking.putBack(each.lines)">put these lines back</button>
+      </div>
+    </details>
     <details v-if="working.decisions.length">
       <summary class="muted">What was decided</summary>
       <p v-for="(each, k) in working.decisions" :key="k" class="muted">
@@ -157,6 +173,14 @@ ol li {
   margin-top: 10px;
   padding-top: 8px;
   font-size: 15px;
+}
+.version {
+  border-left: 2px solid var(--hairline);
+  padding-left: 10px;
+  margin: 6px 0;
+}
+.version p {
+  margin: 0;
 }
 .eye {
   color: var(--widens);

@@ -63,6 +63,10 @@ export const useMarking = defineStore('marking', {
       const rows = new Map(this.table.totals.map((each) => [each.student, each]))
       return (student) => rows.get(student) ?? null
     },
+    /** Cells with a mark that was confirmed by a scheme that is no more. */
+    outdated(): Cell[] {
+      return this.table.cells.filter((cell) => cell.outdated)
+    },
     decided(): number {
       return this.table.cells.filter((cell) => cell.mark !== null).length
     },
@@ -155,9 +159,48 @@ export const useMarking = defineStore('marking', {
       return this.inTurn(() =>
         this.request.run(
           () => unwrap(api.DELETE('/api/sets/{set_id}/decisions', { params: { path: { set_id: id } } })),
-          (found) => this.take(found, 'taken back'),
+          (found) => this.goTo(found, 'taken back'),
         ),
       )
+    },
+    /** Decides again what was taken back last. */
+    doAgain(): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined) return Promise.resolve(false)
+      return this.inTurn(() =>
+        this.request.run(
+          () => unwrap(api.POST('/api/sets/{set_id}/decisions/again', { params: { path: { set_id: id } } })),
+          (found) => this.goTo(found, 'decided again'),
+        ),
+      )
+    },
+    /** Takes confirmed marks away, so that what is proposed stands in their place. */
+    proposeAnew(cells: Cell[]): Promise<boolean> {
+      const id = this.set?.id
+      if (id === undefined || !cells.length) return Promise.resolve(false)
+      const workings = cells.map((cell) => cell.working)
+      return this.inTurn(() =>
+        this.request.run(
+          () =>
+            unwrap(
+              api.POST('/api/sets/{set_id}/decisions/anew', { params: { path: { set_id: id } }, body: { workings } }),
+            ),
+          (found) => this.take(found, 'proposed anew'),
+        ),
+      )
+    },
+    /** What was decided, with the place where it was named, and one stands there. */
+    goTo(found: Schema['DecidedOut'], words: string) {
+      this.take(found, words)
+      const cell = this.table.cells.find((each) => String(each.working) in found.marks)
+      if (!cell) return
+      this.row = this.table.students.findIndex((each) => each.id === cell.student)
+      this.column = this.table.items.findIndex((each) => each.id === cell.item)
+      const who = this.names ? (this.table.students[this.row]?.name ?? '') : `student ${this.row + 1}`
+      const rest = Object.keys(found.marks).length - 1
+      const mark = cell.mark === null ? 'no mark' : `mark ${cell.mark}`
+      const more = rest ? `, and ${rest} more` : ''
+      this.told = `${who}, ${this.table.items[this.column]?.number} ${words}: ${mark}${more}.`
     },
     /** One after the other, in the order in which they were decided. */
     inTurn(work: () => Promise<boolean>): Promise<boolean> {
@@ -168,7 +211,8 @@ export const useMarking = defineStore('marking', {
     take({ marks, totals }: Schema['DecidedOut'], words: string) {
       if (this.set) this.set.totals = totals
       for (const cell of this.table.cells)
-        if (String(cell.working) in marks) cell.mark = marks[String(cell.working)] ?? null
+        if (String(cell.working) in marks)
+          Object.assign(cell, { mark: marks[String(cell.working)] ?? null, outdated: false })
       if (this.opened && String(this.opened.id) in marks) this.opened.mark = marks[String(this.opened.id)] ?? null
       const count = Object.keys(marks).length
       this.told = words ? `${count} ${count === 1 ? 'working' : 'workings'} ${words}.` : ''
@@ -203,6 +247,14 @@ export const useMarking = defineStore('marking', {
           void this.loadWritten(item.id)
         }),
       )
+    },
+    /** Puts the lines of another version back into the working that is open; its mark is proposed and confirmed anew. */
+    async putBack(lines: string[]): Promise<boolean> {
+      const working = this.opened
+      if (!working) return false
+      const row = this.table.students.findIndex((each) => each.id === working.student)
+      const column = this.table.items.findIndex((each) => each.id === working.item)
+      return (await this.type(lines, row, column)) && this.open(working.id)
     },
     /** What others wrote for an item; without it one types on. */
     async loadWritten(item: number): Promise<void> {

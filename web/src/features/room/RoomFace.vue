@@ -15,6 +15,7 @@ const marking = useMarking()
 const store = useTeachersRoom()
 const router = useRouter()
 const wish = reactive({
+  opens: 'rest' as 'rest' | 'reading' | 'again',
   tells: 'line' as const,
   right_line: false,
   hints: 0,
@@ -27,6 +28,12 @@ const TELLS = [
   ['cue', 'the place and a cue'],
   ['words', 'the place, the error’s name and its cue'],
   ['end', 'nothing until the end'],
+] as const
+/** What a room is opened on where some of the set is marked: that is closed to its writers. */
+const OPENS = [
+  ['rest', 'only what is not marked yet can be written'],
+  ['again', 'a second attempt: a set of its own beside this one, of which the better counts'],
+  ['reading', 'everybody reads what was written; nothing can be written'],
 ] as const
 const pause = ref('')
 const nudge = ref('')
@@ -62,7 +69,8 @@ const heard = (when: string | null): string => {
   return minutes < 1 ? 'writing' : `${minutes} min still`
 }
 async function openRoom(): Promise<void> {
-  await store.open({ ...wish, minutes: wish.minutes || null })
+  const opened = await store.open({ ...wish, minutes: wish.minutes || null })
+  if (opened && opened !== marking.set?.id) await router.push(`/sets/${opened}/room`)
 }
 async function sendNudge(student: number): Promise<void> {
   if (await store.forOne(student, { nudge: nudge.value })) nudge.value = ''
@@ -95,7 +103,16 @@ async function look(working: number): Promise<void> {
     <form v-if="store.none || store.room?.ended" class="open" aria-label="Open the room" @submit.prevent="openRoom">
       <h2>{{ store.room?.ended ? 'Open the room again' : 'Open a room for this set' }}</h2>
       <p>The class works it on its own devices; what it writes stands in the marking table.</p>
-      <fieldset>
+      <fieldset v-if="marking.decided">
+        <legend>
+          {{ marking.decided }}
+          {{ marking.decided === 1 ? 'working of this set is marked' : 'workings of this set are marked' }}
+        </legend>
+        <label v-for="[value, words] in OPENS" :key="value"
+          ><input v-model="wish.opens" type="radio" name="opens" :value="value" /> {{ words }}</label
+        >
+      </fieldset>
+      <fieldset v-if="wish.opens !== 'reading'">
         <legend>While writing, a student is told</legend>
         <label v-for="[value, words] in TELLS" :key="value"
           ><input v-model="wish.tells" type="radio" name="tells" :value="value" /> {{ words }}</label
@@ -148,6 +165,8 @@ async function look(working: number): Promise<void> {
           {{ store.names ? 'hide the names' : 'show the names' }}
         </button>
         <button type="button" class="plain-button" @click="store.change({ ended: true })">end it</button>
+        <b v-if="store.room.reading">for reading: nothing is written</b>
+        <b v-else-if="marking.set?.again_of">a second attempt</b>
         <span v-if="store.commonest"
           >commonest just now: <b>{{ store.commonest }}</b></span
         >
@@ -192,7 +211,7 @@ async function look(working: number): Promise<void> {
                       line {{ cell.stuck }}</small
                     ><small v-if="cell.hints" class="muted">
                       {{ cell.hints }} {{ cell.hints === 1 ? 'hint' : 'hints' }}</small
-                    >
+                    ><small v-if="cell.marked" class="muted"> marked</small>
                   </button>
                 </template>
               </td>

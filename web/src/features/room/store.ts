@@ -205,6 +205,15 @@ export const useRoom = defineStore('room', {
       }
       this.refused = found.message
       if (found.status === 403) this.room = null
+      if (found.code === 'marked' || found.code === 'reading') await this.putAside()
+    },
+    /** Lines that can't be taken any more, for their working is closed, are put aside: the rest is still sent. */
+    async putAside(): Promise<void> {
+      const [id] = Object.keys(this.unsent)
+      if (id) delete this.unsent[id]
+      keep(this.place(), this.waiting ? this.unsent : null)
+      await this.reload().catch(() => undefined)
+      if (this.waiting) setTimeout(() => void this.send())
     },
     /** Looks what has changed: a pause, a nudge, the end. */
     async look(): Promise<void> {

@@ -93,11 +93,18 @@ export const useTeachersRoom = defineStore('teachers-room', {
         () => void (this.door = ''),
       )
     },
-    open(settings: Schema['RoomIn']): Promise<boolean> {
-      return this.request.run(
-        () => unwrap(api.POST('/api/sets/{set_id}/room', { params: { path: { set_id: this.set } }, body: settings })),
-        this.take,
+    /** Opens the room; the set that it is of, which is another one for a second attempt, or 0 where that failed. */
+    async open(settings: Schema['RoomIn']): Promise<number> {
+      const set = this.set
+      let opened = 0
+      await this.request.run(
+        () => unwrap(api.POST('/api/sets/{set_id}/room', { params: { path: { set_id: set } }, body: settings })),
+        (found) => {
+          opened = found.given_set
+          if (opened === set) this.take(found)
+        },
       )
+      return opened
     },
     change(change: Partial<Schema['RoomChange']>): Promise<boolean> {
       return this.request.run(
