@@ -461,6 +461,8 @@ describe('the teacher’s view of a room', () => {
     ...more,
   })
   const view = (more: object = {}) => ({
+    given_set: 7,
+    reading: false,
     version: 3,
     code: 'ABC234',
     tells: 'line',
