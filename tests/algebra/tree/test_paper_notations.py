@@ -1,6 +1,7 @@
 """Typst and MathML: every kind of node is printed, compiles or is read as XML, and says the same as the plain
 notation."""
 
+import os
 import xml.etree.ElementTree as ET
 
 import pytest
@@ -95,6 +96,7 @@ def every(kind):
     return [kind, *(other for each in kind.__subclasses__() for other in every(each))]
 
 
+@pytest.mark.skipif("MUTANT_UNDER_TEST" in os.environ, reason="it reads the code of methods, which is wrapped then")
 def test_no_node_is_without_a_printer():
     shown = {type(node) for _, body in bodies() for _, node in n.walk(body)}
     missing = {kind.__name__ for kind in every(n.Node)} - {kind.__name__ for kind in shown} - {"Node", "Statement"}
