@@ -243,8 +243,9 @@ def _serve(
         if demo:
             print(f"  Demo log-in:     {DEMO_LOG_IN[0]}   password: {DEMO_LOG_IN[1]}")
         else:
-            print("  It will ask for a first account, unless there is one.")
+            print("  Log in with your account, or make the first one there.")
         print("  Ctrl-C stops it; the data stays.\n", flush=True)
+        manage("first_account")
         return watch(process, cluster, night=night, beside=beside)
     except (KeyboardInterrupt, SystemExit):
         print("\nuchuu: stopping")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 from django.db.models import CheckConstraint, Q
+from django_otp.plugins.otp_totp.models import TOTPDevice
 
 
 class Person(models.Model):
@@ -19,6 +20,12 @@ class Person(models.Model):
 
     class Meta:
         constraints = [CheckConstraint(condition=Q(teaches=True) | Q(manages=True), name="person_has_a_role")]
+
+    @property
+    def lacks_second_factor(self) -> bool:
+        """Whether this account has to have a second factor, as who manages may have to, and has none."""
+        held = TOTPDevice.objects.filter(user=self.user_id, confirmed=True)
+        return self.manages and settings.SECOND_FACTOR == "managers" and not held.exists()
 
 
 class Happening(models.Model):

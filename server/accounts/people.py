@@ -12,7 +12,9 @@ from django.db import IntegrityError, transaction
 from django.db.models import QuerySet
 from django.http import Http404
 from django.utils import timezone
+from django.utils.crypto import salted_hmac
 
+from server.accounts import locks
 from server.accounts.models import Happening, Person
 from server.common.problems import Refused
 
@@ -20,6 +22,7 @@ WORD_LASTS = timedelta(days=7)
 _CONSONANTS, _VOWELS = "bdfgklmnprstvz", "aeiou"
 _SYLLABLES, _PARTS = 2, 4
 LAST_HAPPENINGS = 200
+RESET = "reset"
 
 
 def one_time_word() -> str:
@@ -51,6 +54,12 @@ def with_id(user_id: int) -> User:
     if user is None:
         raise Http404
     return user
+
+
+def word_of_first_account() -> str:
+    """The word that who makes the first account has to know: it is printed by the start command, so it is known to who
+    has the machine. It follows from the secret key of the installation."""
+    return salted_hmac("first account", "uchuu", algorithm="sha256").hexdigest()[:12]
 
 
 def make(
@@ -86,15 +95,31 @@ def make(
     return user, word
 
 
-@transaction.atomic
 def reset(user: User, *, by: str) -> str:
-    """A one-time word in place of the password; all sessions of the account end."""
+    """A one-time word in place of the password; all sessions of the account end, and it is locked nowhere any more."""
     word = one_time_word()
-    user.set_password(word)
+    user.set_password(word)  # before the transaction: who waits for it holds no connection
+    return _reset(user, word, by)
+
+
+@transaction.atomic
+def _reset(user: User, word: str, by: str) -> str:
     user.save(update_fields=["password"])
     Person.objects.filter(user=user).update(one_time_until=timezone.now() + WORD_LASTS)
-    note(by, "reset", user.username)
+    locks.unlock(user.username)
+    note(by, RESET, user.username)
     return word
+
+
+def last_reset(user: User) -> Happening | None:
+    """When and by whom a one-time word was last put in place of an account's password."""
+    return Happening.objects.filter(what=RESET, whom=user.username).first()
+
+
+def unlock(user: User, *, by: str) -> None:
+    """Forgets the wrong passwords that were tried for an account."""
+    locks.unlock(user.username)
+    note(by, "unlocked", user.username)
 
 
 @transaction.atomic

@@ -10,12 +10,20 @@ from server.common.schemas import Text
 
 
 class Credentials(Schema):
+    """`digits`: of the second factor, where the account has one."""
+
     username: Text = Field(max_length=150)
     password: Text = Field(max_length=200)
+    digits: Text = Field("", max_length=12)
 
 
-class NewAccount(Credentials):
+class NewAccount(Schema):
+    """The first account; `word` is what the start command has printed."""
+
+    username: Text = Field(max_length=150)
+    password: Text = Field(max_length=200)
     name: Text = Field("", max_length=150)
+    word: Text = Field("", max_length=40)
 
 
 class NewPassword(Schema):
@@ -25,8 +33,33 @@ class NewPassword(Schema):
     new: Text = Field(max_length=200)
 
 
+class ResetOut(Schema):
+    """Who has put a one-time word in place of one's password, and when."""
+
+    who: str
+    when: datetime
+
+
+class Digits(Schema):
+    digits: Text = Field(min_length=1, max_length=12)
+
+
+class PasswordAgain(Schema):
+    password: Text = Field(max_length=200)
+
+
+class OfferedFactor(Schema):
+    """A second factor that is yet to be confirmed: its key as it is typed, its address, and that as a square code (rows
+    of 0 and 1)."""
+
+    key: str
+    address: str
+    code: list[str]
+
+
 class Teacher(Schema):
-    """Who is logged in. While `new_password` is true nothing else can be asked than to choose one."""
+    """Who is logged in. While `new_password` is true nothing else can be asked than to choose one; `reset` says who
+    made that so. `second_factor`: whether the account has one; while `needs_second_factor` it may not manage."""
 
     id: int
     username: str
@@ -34,6 +67,9 @@ class Teacher(Schema):
     teaches: bool
     manages: bool
     new_password: bool
+    reset: ResetOut | None
+    second_factor: bool
+    needs_second_factor: bool
 
 
 class Session(Schema):
@@ -61,7 +97,8 @@ class PersonChange(Schema):
 
 
 class PersonOut(Schema):
-    """An account as who manages sees it. `word_until`: until when its one-time word is good, while it has one."""
+    """An account as who manages sees it. `word_until`: until when its one-time word is good, while it has one; `locked`
+    while too many wrong passwords were tried for it somewhere."""
 
     id: int
     username: str
@@ -71,6 +108,8 @@ class PersonOut(Schema):
     active: bool
     last_here: datetime | None
     word_until: datetime | None
+    locked: bool
+    second_factor: bool
 
 
 class PersonWord(Schema):

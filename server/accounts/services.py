@@ -11,10 +11,13 @@ from django.core.exceptions import ValidationError
 from django.db import connection, transaction
 from django.http import HttpRequest
 from django.utils import timezone
+from django.utils.crypto import constant_time_compare
 
-from server.accounts import people
+from server.accounts import people, second_factor
 from server.accounts.models import Person
 from server.common.problems import Refused, TooMany
+
+BACKEND = "server.accounts.backend.AccountBackend"
 
 
 def current(request: HttpRequest) -> User | None:
@@ -28,12 +31,16 @@ def needs_setup() -> bool:
     return not get_user_model().objects.exists()
 
 
-def log_in(request: HttpRequest, username: str, password: str) -> User:
-    """Opens the session; raises Refused for wrong credentials, without saying which part is wrong.
+def log_in(request: HttpRequest, username: str, password: str, digits: str = "") -> User:
+    """Opens the session; raises Refused for wrong credentials, without saying which part is wrong, and where a second
+    factor lacks.
 
-    Raises TooMany when the name is locked because too many passwords were tried for it, even for the right one.
+    Raises TooMany when the name is locked here because too many passwords were tried for it, even for the right one; a
+    one-time word that is good is let through.
     """
     user: AbstractBaseUser | None = authenticate(request, username=username, password=password)
+    if not isinstance(user, User):
+        user = _by_one_time_word(username, password)
     if not isinstance(user, User):
         if AxesProxyHandler.is_locked(request, {"username": username}):
             minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
@@ -46,8 +53,18 @@ def log_in(request: HttpRequest, username: str, password: str) -> User:
     until = user.person.one_time_until
     if until is not None and until < timezone.now():
         raise Refused("This one-time word has run out. Ask for a new one.", code="one-time-word")
-    login(request, user)
+    second_factor.check(user, digits)
+    login(request, user, backend=BACKEND)
     return user
+
+
+def _by_one_time_word(username: str, password: str) -> User | None:
+    """An account with a one-time word that is good, while its name is locked: nobody guesses such a word."""
+    waiting = User.objects.select_related("person").filter(
+        username=username, is_active=True, person__one_time_until__gt=timezone.now()
+    )
+    user = waiting.first()
+    return user if user is not None and user.check_password(password) else None
 
 
 def log_out(request: HttpRequest) -> None:
@@ -55,19 +72,23 @@ def log_out(request: HttpRequest) -> None:
     logout(request)
 
 
-def create_first(request: HttpRequest, username: str, password: str, name: str) -> User:
-    """Makes the first account and logs it in; raises Refused once there is one, or for a weak password."""
+def create_first(request: HttpRequest, username: str, password: str, name: str, word: str) -> User:
+    """Makes the first account and logs it in; raises Refused without the word that the start command has printed, once
+    there is an account, or for a weak password."""
+    if needs_setup() and not constant_time_compare(word.strip().lower(), people.word_of_first_account()):
+        raise Refused(
+            "This is not the word that ./uchuu start has printed: look there, or ask who started it.", code="word"
+        )
     with transaction.atomic():
         with connection.cursor() as cursor:  # two first visitors at once: only one may win
             cursor.execute("SELECT pg_advisory_xact_lock(7501)")
         if not needs_setup():
             raise Refused("There is an account already: log in with it.", code="already-set-up")
         user, _ = people.make(username, name, password=password, teaches=True, manages=True)
-    login(request, user, backend="server.accounts.backend.AccountBackend")
+    login(request, user, backend=BACKEND)
     return user
 
 
-@transaction.atomic
 def set_password(request: HttpRequest, user: User, old: str, new: str) -> User:
     """Another password for oneself; raises Refused where the old one is wrong or the new one weak. Other sessions
     end."""
@@ -79,10 +100,25 @@ def set_password(request: HttpRequest, user: User, old: str, new: str) -> User:
         validate_password(new, user)
     except ValidationError as problem:
         raise Refused(" ".join(problem.messages), code="password") from problem
-    user.set_password(new)
-    user.save(update_fields=["password"])
-    Person.objects.filter(user=user).update(one_time_until=None)
+    user.set_password(new)  # outside of the transaction: who waits for it holds no connection
+    with transaction.atomic():
+        user.save(update_fields=["password"])
+        Person.objects.filter(user=user).update(one_time_until=None)
+        people.note(user.username, "new password")
     user.person.one_time_until = None
-    people.note(user.username, "new password")
     update_session_auth_hash(request, user)
+    return user
+
+
+def reset(user: User, *, by: str) -> str:
+    """A one-time word in place of an account's password; its second factor is gone too, for a telephone may be lost."""
+    second_factor.take_away(user, by=by)
+    return people.reset(user, by=by)
+
+
+def drop_second_factor(user: User, password: str) -> User:
+    """An account without its second factor. Raises Refused for a wrong password."""
+    if not user.check_password(password):
+        raise Refused("The password is not right.", code="credentials")
+    second_factor.take_away(user, by=user.username)
     return user

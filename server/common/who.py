@@ -38,7 +38,11 @@ class _InRole(SignedIn):
             raise Forbidden("Choose a password of your own first: yours is a one-time word.", code="new-password")
         if person is None or not self.may(person):
             raise Forbidden(self.refusal, code="role")
+        self.further(person)
         return user
+
+    def further(self, person: object) -> None:
+        """What else is asked of who has the role. Raises Forbidden."""
 
     refusal = ""
 
@@ -65,6 +69,11 @@ class Managing(_InRole):
     def may(self, person: object) -> bool:
         """Whether the account manages."""
         return bool(getattr(person, "manages", False))
+
+    def further(self, person: object) -> None:
+        """A second factor, where who manages has to have one."""
+        if getattr(person, "lacks_second_factor", False):
+            raise Forbidden("Set up a second factor on your account first.", code="second-factor")
 
 
 signed_in, teaching, managing = SignedIn(), Teaching(), Managing()

@@ -1,12 +1,15 @@
-"""Coming into a room: the code, the name as the class has it, a short secret of one's own. Wrong tries are slowed by
-the address they come from."""
+"""Coming into a room: the code, the name as the class has it, a short secret of one's own.
+
+Wrong codes are bounded by the address they come from, generously, for a school comes from one. Wrong secrets are
+bounded by the student and where they are tried: on a device on which the student was in before by that device alone, so
+that nobody shuts a classmate out of theirs; from elsewhere by the address.
+"""
 
 from __future__ import annotations
 
 import secrets
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from threading import BoundedSemaphore
 from typing import Any, Protocol, cast
 
 from django.contrib.auth.hashers import check_password, make_password
@@ -14,22 +17,27 @@ from django.core import signing
 from django.http import HttpRequest
 from django.utils import timezone
 
+from server.common.addresses import network_of
+from server.common.hashing import turn
 from server.common.minutes import Minutes
-from server.common.problems import Forbidden, Problem, Refused, TooMany
+from server.common.problems import Forbidden, Refused, TooMany
 from server.common.rows import Rows
 from server.marking import intake
 from server.marking.models import SchoolClass, Student
 from server.room import telling
 from server.room.hashers import SecretHasher
-from server.room.models import Door, Room, Secret, Visit
+from server.room.models import Door, Room, Secret, Visit, WrongTries
 
 LETTERS = "ABCDEFGHJKMNPQRSTUVWXYZ23456789"
 CODE_LENGTH, SHORTEST_SECRET = 6, 4
-WRONG_A_MINUTE = 20
+WRONG_CODES, WRONG_SECRETS = 300, 12
+"""How many wrong codes from an address are borne in a minute, and how many wrong secrets of a student at one place in a
+quarter of an hour: a secret of four digits would last for days."""
 INSIDE, DEVICE = "uchuu_room", "uchuu_device"
 MARK = 16
 INSIDE_AGE, DEVICE_AGE = 12 * 3600, 400 * 24 * 3600
-_WRONG = Minutes("room_wrongtries", "address", "count")
+_CODES = Minutes("room_wrongtries", "what", "count")
+_SECRETS = Minutes("room_wrongtries", "what", "count", 15 * 60)
 
 
 def new_code() -> str:
@@ -74,28 +82,35 @@ class Came:
 def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Came:
     """A student in the room, or at home, that has a code; the secret is set at the first time. Raises Refused, with
     what is wrong, or TooMany."""
-    address = str(request.META.get("REMOTE_ADDR", ""))
+    codes_from = f"code {network_of(request)}"
     wanted = code.strip().upper()
     room = Room.objects.select_related("given_set__school_class").filter(code=wanted).first()
     door = None if room else Door.objects.select_related("school_class").filter(code=wanted).first()
-    known = _known_here(request)
+    device, known = _device_of(request)
     school_class = room.given_set.school_class if room else door.school_class if door else None
-    if _is_slowed(address) and (school_class is None or not known):
+    if _CODES.now(codes_from) >= WRONG_CODES and (school_class is None or not known):
         raise TooMany("Too many wrong tries from here. Wait a minute.", code="slow", seconds=60)
     if school_class is None:
-        raise _wrong(address, Refused("No room has this code. Look at it once more.", code="code"))
+        _CODES.add(codes_from)
+        raise Refused("No room has this code. Look at it once more.", code="code")
     student = _named(school_class, name)
     if student is None:
-        raise _wrong(
-            address, Refused("This name is not on the list of the class. Write it as your teacher has it.", code="name")
-        )
+        _CODES.add(codes_from)
+        raise Refused("This name is not on the list of the class. Write it as your teacher has it.", code="name")
     before = Visit.objects.filter(room=room, student=student).first()
     if room and is_over(room, before.more_minutes if before else 0, before.until if before else None):
         raise Refused("This room is closed.", code="closed")
     if len(secret.strip()) < SHORTEST_SECRET:
         raise Refused(f"A secret has at least {SHORTEST_SECRET} letters or digits.", code="secret")
-    if _is_slowed(address) and student.pk not in known:
-        raise TooMany("Too many wrong tries from here. Wait a minute.", code="slow", seconds=60)
+    place = f"on {device}" if student.pk in known else f"from {network_of(request)}"
+    secrets_of = _secrets_of(student.pk, place)
+    if _SECRETS.now(secrets_of) >= WRONG_SECRETS:
+        raise TooMany(
+            "Too many wrong secrets were tried for this name here. Wait a quarter of an hour, or ask your teacher to "
+            "take the secret away.",
+            code="slow",
+            seconds=_SECRETS.seconds,
+        )
     kept = Secret.objects.filter(student=student).first()
     if kept is None:  # of two who come in at once with one name, the first has set it
         kept, made = Secret.objects.get_or_create(student=student, defaults={"hashed": _hashed(secret.strip())})
@@ -103,13 +118,10 @@ def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Came:
     else:
         right = _fits(secret.strip(), kept.hashed)
     if not right:
-        raise _wrong(
-            address,
-            Refused(
-                "This is not the secret that goes with this name. If "
-                "you have forgotten it, your teacher can take it away.",
-                code="secret",
-            ),
+        _SECRETS.add(secrets_of)
+        raise Refused(
+            "This is not the secret that goes with this name. If you have forgotten it, your teacher can take it away.",
+            code="secret",
         )
     if room is None:
         return Came(student, None, kept.hashed)
@@ -119,27 +131,23 @@ def come_in(request: HttpRequest, code: str, name: str, secret: str) -> Came:
     return Came(student, visit, kept.hashed)
 
 
-_HASHING = BoundedSemaphore(2)
-"""A class comes in at once; its hashes must not take all the processor and memory at once."""
+def _secrets_of(student: int, place: str) -> str:
+    return f"{student} {place}"
+
+
+def forget_tries(student: int) -> None:
+    """Forgets the wrong secrets that were tried for a student."""
+    WrongTries.objects.filter(what__startswith=_secrets_of(student, "")).delete()
 
 
 def _hashed(secret: str) -> str:
-    with _HASHING:
+    with turn():
         return make_password(secret, hasher=SecretHasher.algorithm)
 
 
 def _fits(secret: str, hashed: str) -> bool:
-    with _HASHING:
+    with turn():
         return check_password(secret, hashed)
-
-
-def _wrong(address: str, problem: Problem) -> Problem:
-    _WRONG.add(address)
-    return problem
-
-
-def _is_slowed(address: str) -> bool:
-    return _WRONG.now(address) >= WRONG_A_MINUTE
 
 
 def _named(school_class: SchoolClass, name: str) -> Student | None:
@@ -147,12 +155,13 @@ def _named(school_class: SchoolClass, name: str) -> Student | None:
     return students.get(intake.by_name(students).get(intake.folded(name), ""))
 
 
-def _known_here(request: HttpRequest) -> set[int]:
-    """The students who came in on this device before: wrong tries of others don't keep them out."""
+def _device_of(request: HttpRequest) -> tuple[str, set[int]]:
+    """This device, and the students who came in on it before: wrong tries elsewhere don't keep them out."""
     try:
-        return set(cast(list[int], signing.loads(request.COOKIES.get(DEVICE, ""), salt=DEVICE, max_age=DEVICE_AGE)))
-    except (signing.BadSignature, TypeError):
-        return set()
+        device, known = signing.loads(request.COOKIES.get(DEVICE, ""), salt=DEVICE, max_age=DEVICE_AGE)
+        return str(device), set(cast(list[int], known))
+    except (signing.BadSignature, TypeError, ValueError):
+        return "", set()
 
 
 def cookies(request: HttpRequest, came: Came) -> dict[str, tuple[str, int]]:
@@ -161,8 +170,9 @@ def cookies(request: HttpRequest, came: Came) -> dict[str, tuple[str, int]]:
     over."""
     visit = came.visit.pk if came.visit else 0
     inside = signing.dumps([visit, came.hashed[-MARK:], came.student.pk], salt=INSIDE)
-    device = signing.dumps(sorted(_known_here(request) | {came.student.pk})[-40:], salt=DEVICE)
-    return {INSIDE: (inside, INSIDE_AGE), DEVICE: (device, DEVICE_AGE)}
+    device, known = _device_of(request)
+    kept = signing.dumps([device or secrets.token_hex(8), sorted(known | {came.student.pk})[-40:]], salt=DEVICE)
+    return {INSIDE: (inside, INSIDE_AGE), DEVICE: (kept, DEVICE_AGE)}
 
 
 @dataclass(frozen=True, slots=True)

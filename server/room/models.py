@@ -179,8 +179,9 @@ class HomeProblem(models.Model):
 
 
 class WrongTries(models.Model):
-    """How many codes and secrets from one address were wrong in the minute that began at `since`."""
+    """How many tries were wrong in the while that began at `since`. `what` is a code from an address, or the secret of
+    a student on a device or from an address."""
 
-    address = models.CharField(max_length=64, primary_key=True)
+    what = models.CharField(max_length=80, primary_key=True)
     since = models.DateTimeField()
     count = models.PositiveIntegerField(default=0)

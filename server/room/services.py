@@ -66,6 +66,7 @@ def change_seat(teacher: User, set_id: int, student_id: int, data: SeatChange) -
     student = get_object_or_404(room.given_set.school_class.students, pk=student_id)
     if data.forget_secret:
         Secret.objects.filter(student=student).delete()  # who is in by it is out
+        coming_in.forget_tries(student.pk)
     if data.nudge is not None or data.more_minutes is not None or data.open_minutes is not None:
         visit, _ = Visit.objects.get_or_create(room=room, student=student)
         visit.nudge = visit.nudge if data.nudge is None else data.nudge

@@ -5,6 +5,7 @@ import os
 import subprocess
 import sys
 from datetime import timedelta
+from io import StringIO
 
 import pytest
 from axes.models import AccessAttempt
@@ -246,13 +247,21 @@ def test_the_first_account_is_asked_for_once(db):
     api = Api()
     told = {"teacher": None, "needs_setup": True, "version": RELEASE, "core": VERSION}
     assert api.get("/api/account/session").json() == told
-    weak = api.send("POST", "/api/account/set-up", {"username": "ilse", "password": "123"})
-    assert weak.status_code == 400
-    made = api.send("POST", "/api/account/set-up", {"username": "ilse", "password": "tide-table-41", "name": "Ilse"})
+    wanted = {"username": "ilse", "password": "tide-table-41", "name": "Ilse"}
+    assert api.send("POST", "/api/account/set-up", wanted).json()["code"] == "word"
+    assert api.send("POST", "/api/account/set-up", wanted | {"word": "0" * 12}).json()["code"] == "word"
+    printed = StringIO()
+    call_command("first_account", stdout=printed)
+    wanted["word"] = printed.getvalue().split()[-1]
+    weak = api.send("POST", "/api/account/set-up", wanted | {"password": "123"})
+    assert (weak.status_code, weak.json()["code"]) == (400, "account")
+    made = api.send("POST", "/api/account/set-up", wanted | {"word": f" {wanted['word'].upper()} "})
     assert made.json()["teacher"]["name"] == "Ilse"
     second = Api().send("POST", "/api/account/set-up", {"username": "odo", "password": "tide-table-41"})
-    assert second.status_code == 400
+    assert (second.status_code, second.json()["code"]) == (400, "already-set-up")
     assert User.objects.count() == 1
+    call_command("first_account", stdout=(said := StringIO()))
+    assert said.getvalue() == ""
 
 
 def test_wrong_credentials_are_refused_without_saying_which(teacher):

@@ -50,6 +50,13 @@ SENT = {
         400,
         [{}, {"username": "ilse", "password": "12"}],
     ),
+    ("POST", "/api/account/second-factor"): (None, 201, []),
+    ("PUT", "/api/account/second-factor"): ({"digits": "123456"}, 400, [{}, {"digits": ""}, {"digits": "x" * 40}]),
+    ("POST", "/api/account/second-factor/away"): (
+        {"password": "lantern-quay"},
+        200,
+        [{}, {"password": "wrong"}],
+    ),
     ("POST", "/api/account/log-out"): (None, 200, []),
     ("POST", "/api/account/password"): (
         {"old": "lantern-quay", "new": "tide-table-41"},
@@ -79,6 +86,7 @@ SENT = {
         [{"teaches": False}, {"name": 3}],
     ),
     ("POST", "/api/people/{user_id}/reset"): (None, 200, []),
+    ("POST", "/api/people/{user_id}/unlock"): (None, 200, []),
     ("GET", "/api/colleagues"): (None, 200, []),
     ("POST", "/api/sheets/{sheet_id}/copies"): (
         {"username": "odo", "workings": False},

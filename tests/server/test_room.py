@@ -4,6 +4,7 @@ import json
 from datetime import timedelta
 
 import pytest
+from django.db.models.expressions import RawSQL
 from django.utils import timezone
 
 import lanes
@@ -12,7 +13,7 @@ from server.marking import decisions, pile
 from server.marking.models import StudentWorking
 from server.marking.schemas import DecideIn
 from server.room import coming_in, telling
-from server.room.models import Room, Visit
+from server.room.models import Room, Visit, WrongTries
 from tests.server.rooms import WRONG, come_in, inside, opened, working, write
 
 pytestmark = pytest.mark.django_db
@@ -42,17 +43,44 @@ class TestComingIn:
         assert (answer.status_code, answer.json()["code"]) == (400, refusal)
         assert "Bo Tarn" not in answer.content.decode()
 
-    def test_codes_can_not_be_guessed_and_a_classmate_can_not_lock_one_out(self, api, given, monkeypatch):
-        monkeypatch.setattr(coming_in, "WRONG_A_MINUTE", 5)
+    def test_codes_can_not_be_guessed_and_who_was_in_before_still_comes_in(self, api, given, monkeypatch):
+        monkeypatch.setattr(coming_in, "WRONG_CODES", 5)
         code = opened(api, given)["code"]
         device, _ = come_in(code)
-        device.send("POST", "/api/room/leave")
-        for _ in range(5):
-            assert come_in(code, secret="guessed")[1].status_code == 400
-        assert come_in(code)[1].status_code == 429  # from a device that nobody knows
-        assert come_in("AAAAAA")[1].status_code == 429
-        assert come_in(code, client=device)[1].status_code == 200  # her own
-        assert come_in(code, "Bo Tarn", client=device)[1].status_code == 429
+        for wrong, name in (("AAAAAA", "Ada Quill"), (code, "Eve Nobody")) * 3:
+            answer = come_in(wrong, name)[1].status_code
+        assert answer == 429
+        assert come_in(code, "Bo Tarn")[1].status_code == 429  # from a device that nobody knows
+        assert come_in(code, client=device)[1].status_code == 200
+
+    def test_secrets_are_bounded_by_student_and_place_and_nobody_shuts_a_classmate_out(self, api, given, monkeypatch):
+        monkeypatch.setattr(coming_in, "WRONG_SECRETS", 3)
+        code = opened(api, given)["code"]
+        own, _ = come_in(code)
+        shared, _ = come_in(code)
+        for _ in range(3):  # from nowhere known: it locks no device on which she was in
+            assert come_in(code, secret="guessed")[1].json()["code"] == "secret"
+        assert come_in(code)[1].status_code == 429
+        assert come_in(code, "Bo Tarn")[1].status_code == 200  # another name is not touched
+        assert come_in(code, client=own)[1].status_code == 200
+        for _ in range(3):  # where she was in before: no more than elsewhere, and her own device stays open
+            assert come_in(code, secret="guessed", client=shared)[1].json()["code"] == "secret"
+        answer = come_in(code, client=shared)[1]
+        assert (answer.status_code, answer.json()["seconds"]) == (429, 900)
+        assert come_in(code, client=own)[1].status_code == 200
+        ada = given.school_class.students.get(name="Ada Quill")
+        api.send("POST", f"/api/sets/{given.pk}/room/students/{ada.pk}", {"forget_secret": True})
+        assert come_in(code, secret="fresh9", client=shared)[1].status_code == 200
+
+    def test_the_count_of_wrong_secrets_ends_after_its_while(self, api, given, monkeypatch):
+        monkeypatch.setattr(coming_in, "WRONG_SECRETS", 1)
+        code = opened(api, given)["code"]
+        come_in(code)
+        come_in(code, secret="guessed")
+        WrongTries.objects.update(since=RawSQL("now() - interval '14 minutes'", ()))
+        assert come_in(code)[1].status_code == 429
+        WrongTries.objects.update(since=RawSQL("now() - interval '16 minutes'", ()))
+        assert come_in(code)[1].status_code == 200
 
     def test_a_forgotten_secret_is_taken_away_by_the_teacher(self, api, given):
         client, _ = inside(api, given)

@@ -360,7 +360,8 @@ export interface paths {
         put?: never;
         /**
          * Log In
-         * @description Begins a session; refused where name and password don't fit, and for a while after ten wrong passwords.
+         * @description Begins a session; refused where name and password don't fit, where the digits of a second factor are missing, and
+         *     for a while after ten wrong passwords from here.
          */
         post: operations["server_accounts_api_log_in"];
         delete?: never;
@@ -380,7 +381,7 @@ export interface paths {
         put?: never;
         /**
          * Set Up
-         * @description The first account, while there is none.
+         * @description The first account, while there is none, for who has the word that the start command has printed.
          */
         post: operations["server_accounts_api_set_up"];
         delete?: never;
@@ -423,6 +424,50 @@ export interface paths {
          * @description Another password for oneself; one's sessions in other browsers end.
          */
         post: operations["server_accounts_api_new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Confirm Second Factor
+         * @description The second factor counts, once its digits are given.
+         */
+        put: operations["server_accounts_api_confirm_second_factor"];
+        /**
+         * Offer Second Factor
+         * @description A second factor for oneself, to be confirmed by its digits.
+         */
+        post: operations["server_accounts_api_offer_second_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drop Second Factor
+         * @description No second factor any more, for who knows the password.
+         */
+        post: operations["server_accounts_api_drop_second_factor"];
         delete?: never;
         options?: never;
         head?: never;
@@ -487,6 +532,26 @@ export interface paths {
          * @description A one-time word in place of a forgotten password; sessions of the account end.
          */
         post: operations["server_accounts_api_reset_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{user_id}/unlock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unlock Person
+         * @description Forgets the wrong passwords that were tried for an account.
+         */
+        post: operations["server_accounts_api_unlock_person"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2792,6 +2857,19 @@ export interface components {
             broken: number;
         };
         /**
+         * ResetOut
+         * @description Who has put a one-time word in place of one's password, and when.
+         */
+        ResetOut: {
+            /** Who */
+            who: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+        };
+        /**
          * Session
          * @description Who is logged in; `needs_setup` while there is no account at all; which version of the product and of the core
          *     answers.
@@ -2807,7 +2885,8 @@ export interface components {
         };
         /**
          * Teacher
-         * @description Who is logged in. While `new_password` is true nothing else can be asked than to choose one.
+         * @description Who is logged in. While `new_password` is true nothing else can be asked than to choose one; `reset` says who
+         *     made that so. `second_factor`: whether the account has one; while `needs_second_factor` it may not manage.
          */
         Teacher: {
             /** Id */
@@ -2822,15 +2901,31 @@ export interface components {
             manages: boolean;
             /** New Password */
             new_password: boolean;
+            reset: components["schemas"]["ResetOut"] | null;
+            /** Second Factor */
+            second_factor: boolean;
+            /** Needs Second Factor */
+            needs_second_factor: boolean;
         };
-        /** Credentials */
+        /**
+         * Credentials
+         * @description `digits`: of the second factor, where the account has one.
+         */
         Credentials: {
             /** Username */
             username: string;
             /** Password */
             password: string;
+            /**
+             * Digits
+             * @default
+             */
+            digits?: string;
         };
-        /** NewAccount */
+        /**
+         * NewAccount
+         * @description The first account; `word` is what the start command has printed.
+         */
         NewAccount: {
             /** Username */
             username: string;
@@ -2841,6 +2936,11 @@ export interface components {
              * @default
              */
             name?: string;
+            /**
+             * Word
+             * @default
+             */
+            word?: string;
         };
         /**
          * NewPassword
@@ -2851,6 +2951,29 @@ export interface components {
             old: string;
             /** New */
             new: string;
+        };
+        /**
+         * OfferedFactor
+         * @description A second factor that is yet to be confirmed: its key as it is typed, its address, and that as a square code (rows
+         *     of 0 and 1).
+         */
+        OfferedFactor: {
+            /** Key */
+            key: string;
+            /** Address */
+            address: string;
+            /** Code */
+            code: string[];
+        };
+        /** Digits */
+        Digits: {
+            /** Digits */
+            digits: string;
+        };
+        /** PasswordAgain */
+        PasswordAgain: {
+            /** Password */
+            password: string;
         };
         /** HappeningOut */
         HappeningOut: {
@@ -2878,7 +3001,8 @@ export interface components {
         };
         /**
          * PersonOut
-         * @description An account as who manages sees it. `word_until`: until when its one-time word is good, while it has one.
+         * @description An account as who manages sees it. `word_until`: until when its one-time word is good, while it has one; `locked`
+         *     while too many wrong passwords were tried for it somewhere.
          */
         PersonOut: {
             /** Id */
@@ -2897,6 +3021,10 @@ export interface components {
             last_here: string | null;
             /** Word Until */
             word_until: string | null;
+            /** Locked */
+            locked: boolean;
+            /** Second Factor */
+            second_factor: boolean;
         };
         /**
          * PersonWord
@@ -6939,6 +7067,128 @@ export interface operations {
             };
         };
     };
+    server_accounts_api_confirm_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Digits"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_offer_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferedFactor"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_drop_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordAgain"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_accounts_api_list_people: {
         parameters: {
             query?: never;
@@ -7081,6 +7331,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonWord"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_unlock_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
                 };
             };
             /** @description Forbidden */

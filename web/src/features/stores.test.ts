@@ -469,12 +469,12 @@ describe('the session', () => {
     expect([asked.length, session.loaded, session.needsSetup, session.teacher]).toEqual([1, true, true, null])
   })
   it.each([
-    ['logIn', ['orsel', 'quay'], 'POST /api/account/log-in', { username: 'orsel', password: 'quay' }],
+    ['logIn', ['orsel', 'quay'], 'POST /api/account/log-in', { username: 'orsel', password: 'quay', digits: '' }],
     [
       'setUp',
-      ['orsel', 'quay', 'Tavi'],
+      ['orsel', 'quay', 'Tavi', 'ab12'],
       'POST /api/account/set-up',
-      { username: 'orsel', password: 'quay', name: 'Tavi' },
+      { username: 'orsel', password: 'quay', name: 'Tavi', word: 'ab12' },
     ],
   ] as const)('%s sends what was typed and takes the teacher', async (action, given, what, body) => {
     says[what] = open

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import { useRequest } from '@/composables/useRequest'
+import SecondFactor from '@/features/session/SecondFactor.vue'
 import { useSession } from '@/features/session/store'
 
 /** One's own password; who came in with a one-time word chooses one here before anything else. */
@@ -15,6 +16,7 @@ const fresh = ref('')
 const again = ref('')
 const done = ref(false)
 const first = computed(() => session.teacher?.new_password ?? false)
+const reset = computed(() => session.teacher?.reset ?? null)
 
 async function go(): Promise<void> {
   done.value = false
@@ -33,7 +35,12 @@ async function go(): Promise<void> {
   <main class="page">
     <PageHeader title="Your account" />
     <p v-if="first" class="why">You came in with a one-time word. Choose a password of your own, and go on.</p>
-    <p v-else class="muted">
+    <p v-if="reset" class="muted">
+      {{ reset.who }} put that word in place of your password on
+      {{ new Date(reset.when).toLocaleString('en', { dateStyle: 'long', timeStyle: 'short' }) }}. If you didn’t ask for
+      it, ask why.
+    </p>
+    <p v-if="!first" class="muted">
       {{ session.teacher?.name }}, log-in name {{ session.teacher?.username }}. Uchuu {{ session.version }}, core
       {{ session.core }}.
     </p>
@@ -65,6 +72,7 @@ async function go(): Promise<void> {
         first ? 'Choose it and go on' : 'Change the password'
       }}</el-button>
     </form>
+    <SecondFactor v-if="!first" />
   </main>
 </template>
 

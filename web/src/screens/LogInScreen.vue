@@ -3,6 +3,8 @@ import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import RelationGlyph from '@/components/RelationGlyph.vue'
 import { useRequest } from '@/composables/useRequest'
+import { ApiError } from '@/api/client'
+import DigitsField from '@/features/session/DigitsField.vue'
 import { useSession } from '@/features/session/store'
 
 const session = useSession()
@@ -14,11 +16,19 @@ const name = ref('')
 const request = useRequest('The server does not answer. Is it running?')
 const { trouble, busy } = request
 const first = computed(() => session.needsSetup)
+const word = ref('')
+const digits = ref('')
+/** Whether the account has said that it has a second factor. */
+const asksDigits = ref(false)
 
 async function go(): Promise<void> {
   await request.run(async () => {
-    if (first.value) await session.setUp(username.value, password.value, name.value)
-    else await session.logIn(username.value, password.value)
+    if (first.value) await session.setUp(username.value, password.value, name.value, word.value)
+    else
+      await session.logIn(username.value, password.value, digits.value).catch((found: unknown) => {
+        asksDigits.value ||= found instanceof ApiError && found.code === 'second-factor'
+        throw found
+      })
     const next =
       typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : session.home
     await router.push(next)
@@ -54,6 +64,11 @@ async function go(): Promise<void> {
           required
           maxlength="200"
         />
+      </label>
+      <DigitsField v-if="asksDigits" v-model="digits" />
+      <label v-if="first">
+        <span>The word that ./uchuu start has printed</span>
+        <input v-model="word" autocomplete="off" autocapitalize="none" required maxlength="40" />
       </label>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <el-button type="primary" native-type="submit" size="large" :loading="busy">{{

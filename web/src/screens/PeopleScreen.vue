@@ -60,6 +60,7 @@ const moment = (text: string): string =>
 
 function state(person: Person): string {
   if (!person.active) return 'switched off'
+  if (person.locked) return 'locked somewhere after wrong passwords'
   if (person.word_until) return `has a one-time word until ${day(person.word_until)}`
   return person.last_here ? `last here ${day(person.last_here)}` : 'not here yet'
 }
@@ -124,6 +125,14 @@ function state(person: Person): string {
                   new word
                 </button>
                 <button
+                  v-if="person.locked"
+                  class="plain-button"
+                  :aria-label="`unlock ${person.username}`"
+                  @click="request.run(() => store.unlock(person.id))"
+                >
+                  unlock
+                </button>
+                <button
                   v-if="person.active"
                   class="plain-button"
                   :aria-label="`switch off ${person.username}`"
@@ -167,8 +176,9 @@ function state(person: Person): string {
     </details>
     <el-dialog :model-value="!!resetting" title="A new one-time word?" width="420" @close="resetting = null">
       <p>
-        The password of {{ resetting?.name || resetting?.username }} no longer counts, and all their browsers are logged
-        out. Sheets and workings stay.
+        The password of {{ resetting?.name || resetting?.username }} no longer counts,
+        {{ resetting?.second_factor ? 'nor does their second factor, ' : '' }}and all their browsers are logged out.
+        Sheets and workings stay. They are told that it was you.
       </p>
       <template #footer>
         <el-button @click="resetting = null">Leave it</el-button>

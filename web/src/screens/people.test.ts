@@ -18,6 +18,8 @@ const someone = (id: number, username: string, more: object = {}) => ({
   active: true,
   last_here: null,
   word_until: null,
+  locked: false,
+  second_factor: false,
   ...more,
 })
 const everybody = [
@@ -71,6 +73,16 @@ describe('people', () => {
     expect(rows[1]).toContain('last here')
     expect(rows[2]).toContain('switched off')
     expect(made.find('.told').text()).toContain('demo: made ilo')
+  })
+  it('says who is locked, and unlocks', async () => {
+    says['GET /api/people'] = { people: [everybody[0], someone(2, 'runa', { locked: true })], happenings: [] }
+    says['POST /api/people/2/unlock'] = someone(2, 'runa')
+    await visit('/people')
+    expect(made.findAll('tbody tr')[1]!.text()).toContain('locked somewhere after wrong passwords')
+    says['GET /api/people'] = { people: everybody, happenings: [] }
+    await press('unlock')
+    expect(sentTo('POST /api/people/2/unlock')).toHaveLength(1)
+    expect(made.text()).not.toContain('locked somewhere')
   })
   it('makes an account; its word is shown once and is where the keyboard is', async () => {
     says['POST /api/people'] = { person: someone(4, 'nera', { name: '' }), word: 'bako-timu-rela-sopi' }
@@ -155,6 +167,44 @@ describe('one’s own account', () => {
       '',
       '',
     ])
+  })
+  it('says who has put a one-time word in place of the password', async () => {
+    const reset = { who: 'demo', when: '2031-03-04T08:00:00Z' }
+    useSession().take({
+      teacher: person('nera', 'Nera', { new_password: true, reset }),
+      needs_setup: false,
+      ...VERSIONS,
+    })
+    await visit('/account')
+    expect(made.text()).toContain('demo put that word in place of your password on March 4, 2031')
+    expect(made.find('.factor').exists()).toBe(false)
+  })
+  it('sets a second factor up by its digits, and takes it away by the password', async () => {
+    const session = (second_factor: boolean) => ({
+      teacher: person('demo', 'Tavi', { manages: true, second_factor }),
+      needs_setup: false,
+      ...VERSIONS,
+    })
+    Object.assign(says, {
+      'POST /api/account/second-factor': { key: 'ABCD', address: 'otpauth://totp/x', code: ['10', '01'] },
+      'PUT /api/account/second-factor': session(true),
+      'POST /api/account/second-factor/away': session(false),
+    })
+    await visit('/account')
+    await press('Set one up')
+    expect(made.find('.factor code').text()).toBe('ABCD')
+    expect(made.find('.factor svg path').attributes('d')).toBe('M4 4h1v1h-1zM5 5h1v1h-1z')
+    await made.find('[autocomplete=one-time-code]').setValue('123 456')
+    await made.find('.factor form').trigger('submit')
+    await flushPromises()
+    expect(sentTo('PUT /api/account/second-factor')).toEqual([{ digits: '123 456' }])
+    expect(made.find('.factor').text()).toContain('At every log-in')
+    await press('Take it away')
+    await made.find('.factor [type=password]').setValue('secret')
+    await made.find('.factor form').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/account/second-factor/away')).toEqual([{ password: 'secret' }])
+    expect(made.find('.factor').text()).toContain('Set one up')
   })
   it('lets who came with a one-time word go on to their work', async () => {
     useSession().take({ teacher: person('nera', 'Nera', { new_password: true }), needs_setup: false, ...VERSIONS })

@@ -80,7 +80,7 @@ describe('logging in', () => {
     await made.find('[type=password]').setValue('secret')
     await made.find('form').trigger('submit')
     await flushPromises()
-    expect(sentTo('POST /api/account/log-in')).toEqual([{ username: 'demo', password: 'secret' }])
+    expect(sentTo('POST /api/account/log-in')).toEqual([{ username: 'demo', password: 'secret', digits: '' }])
     expect(path()).toBe('/keys')
   })
   it('makes the first account where there is none', async () => {
@@ -88,9 +88,24 @@ describe('logging in', () => {
     const made = await door(true)
     expect(made.text()).toContain('Nobody works here yet')
     await made.find('[autocomplete=name]').setValue('Maren')
+    await made.findAll('label').at(-1)!.find('input').setValue('ab12cd')
     await made.find('form').trigger('submit')
     await flushPromises()
-    expect(sentTo('POST /api/account/set-up')).toEqual([{ username: '', password: '', name: 'Maren' }])
+    expect(sentTo('POST /api/account/set-up')).toEqual([{ username: '', password: '', name: 'Maren', word: 'ab12cd' }])
+  })
+  it('asks for the digits of a second factor once it is said that there is one', async () => {
+    says['POST /api/account/log-in'] = Response.json({ code: 'second-factor', detail: 'Six digits.' }, { status: 400 })
+    const made = await door(false)
+    expect(made.find('[autocomplete=one-time-code]').exists()).toBe(false)
+    await made.find('form').trigger('submit')
+    await flushPromises()
+    expect(made.find('[role=alert]').text()).toBe('Six digits.')
+    says['POST /api/account/log-in'] = { teacher, needs_setup: false, ...VERSIONS }
+    await made.find('[autocomplete=one-time-code]').setValue('123456')
+    await made.find('form').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/account/log-in').at(-1)).toEqual({ username: '', password: '', digits: '123456' })
+    expect(path()).toBe('/keys')
   })
   it.each([
     [() => Response.json({ detail: 'Wrong name or password.' }, { status: 400 }), false, 'Wrong name or password.'],

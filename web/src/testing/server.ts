@@ -55,6 +55,9 @@ export const person = (username: string, name: string, more: object = {}) => ({
   teaches: true,
   manages: false,
   new_password: false,
+  reset: null as { who: string; when: string } | null,
+  second_factor: false,
+  needs_second_factor: false,
   ...more,
 })
 export const sheetList = (rows: object[], more = false) => ({ sheets: rows, more, all: rows.length })

@@ -8,7 +8,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand, CommandError
 
-from server.accounts import people
+from server.accounts import people, services
 from server.common.problems import Problem
 
 BY = "the command line"
@@ -18,7 +18,7 @@ class Command(BaseCommand):
     help = "Lists, makes, resets and switches off accounts."
 
     def add_arguments(self, parser: ArgumentParser) -> None:
-        """One action each: add, list, reset, disable, enable."""
+        """One action each: add, list, reset, unlock, disable, enable."""
         actions = parser.add_subparsers(dest="action", required=True, metavar="ACTION")
         add = actions.add_parser("add", help="a new account; its one-time word is printed")
         add.add_argument("username")
@@ -27,7 +27,8 @@ class Command(BaseCommand):
         add.add_argument("--no-teaching", action="store_true", help="manages only: no sheets, no workings")
         actions.add_parser("list", help="everybody, with what each may do")
         for action, words in (
-            ("reset", "a one-time word in place of a forgotten password"),
+            ("reset", "a one-time word in place of a forgotten password; without a second factor"),
+            ("unlock", "forgets the wrong passwords that were tried for a name"),
             ("disable", "switches an account off; what it holds stays"),
             ("enable", "switches it on again"),
         ):
@@ -74,7 +75,12 @@ class Command(BaseCommand):
     def reset(self, options: dict[str, Any]) -> None:
         """Prints a new one-time word."""
         user = people.named(options["username"])
-        self._tell(user, people.reset(user, by=BY))
+        self._tell(user, services.reset(user, by=BY))
+
+    def unlock(self, options: dict[str, Any]) -> None:
+        """Forgets wrong passwords."""
+        people.unlock(people.named(options["username"]), by=BY)
+        self.stdout.write(f"{options['username']} is locked nowhere any more.")
 
     def disable(self, options: dict[str, Any]) -> None:
         """Switches an account off."""

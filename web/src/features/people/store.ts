@@ -22,6 +22,10 @@ export const usePeople = defineStore('people', {
       await unwrap(api.PATCH('/api/people/{user_id}', { params: { path: { user_id: id } }, body: changes as Change }))
       await this.load()
     },
+    async unlock(id: number) {
+      await unwrap(api.POST('/api/people/{user_id}/unlock', { params: { path: { user_id: id } } }))
+      await this.load()
+    },
     async reset(id: number) {
       this.made = await unwrap(api.POST('/api/people/{user_id}/reset', { params: { path: { user_id: id } } }))
       await this.load()

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRequest } from '@/composables/useRequest'
+import DigitsField from './DigitsField.vue'
 import { useSession } from './store'
+import { ApiError } from '@/api/client'
 
 const emit = defineEmits<{ leave: [] }>()
 const session = useSession()
@@ -10,7 +12,15 @@ const field = ref<HTMLInputElement | null>(null)
 const request = useRequest('The server does not answer. What stands behind this is kept; try again.')
 const { trouble, busy } = request
 
-const renew = (): Promise<boolean> => request.run(() => session.renew(password.value))
+const digits = ref('')
+const asksDigits = ref(false)
+const renew = (): Promise<boolean> =>
+  request.run(() =>
+    session.renew(password.value, digits.value).catch((found: unknown) => {
+      asksDigits.value ||= found instanceof ApiError && found.code === 'second-factor'
+      throw found
+    }),
+  )
 
 /** The keys of the screen behind must not act on what is typed here; Tab is left to the dialog. */
 function holdBack(event: KeyboardEvent): void {
@@ -53,6 +63,7 @@ function holdBack(event: KeyboardEvent): void {
           maxlength="200"
         />
       </label>
+      <DigitsField v-if="asksDigits" v-model="digits" />
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <div class="row">
         <el-button native-type="button" @click="emit('leave')">I am someone else</el-button>

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ApiError, api, unwrap, type Session } from '@/api/client'
+import { ApiError, api, unwrap, type Schema, type Session } from '@/api/client'
 import { forgetAll } from '@/lib/keep'
 
 type Settle = (renewed: boolean) => void
@@ -31,8 +31,8 @@ export const useSession = defineStore('session', {
     async load() {
       if (!this.loaded) this.take(await unwrap(api.GET('/api/account/session')))
     },
-    async logIn(username: string, password: string) {
-      this.take(await unwrap(api.POST('/api/account/log-in', { body: { username, password } })))
+    async logIn(username: string, password: string, digits = '') {
+      this.take(await unwrap(api.POST('/api/account/log-in', { body: { username, password, digits } })))
     },
     /** The session has ended under an open screen: resolves to true when the teacher is back, false when they leave. */
     askAgain(): Promise<boolean> {
@@ -40,8 +40,8 @@ export const useSession = defineStore('session', {
       this.ended = true
       return new Promise((settle) => waiting.push(settle))
     },
-    async renew(password: string) {
-      await this.logIn(this.teacher!.username, password)
+    async renew(password: string, digits = '') {
+      await this.logIn(this.teacher!.username, password, digits)
       this.settle(true)
     },
     /**
@@ -57,8 +57,18 @@ export const useSession = defineStore('session', {
       waiting = []
       for (const settle of told) settle(renewed)
     },
-    async setUp(username: string, password: string, name: string) {
-      this.take(await unwrap(api.POST('/api/account/set-up', { body: { username, password, name } })))
+    async setUp(username: string, password: string, name: string, word: string) {
+      this.take(await unwrap(api.POST('/api/account/set-up', { body: { username, password, name, word } })))
+    },
+    /** A second factor that counts once its digits are given back. */
+    offerFactor(): Promise<Schema['OfferedFactor']> {
+      return unwrap(api.POST('/api/account/second-factor'))
+    },
+    async confirmFactor(digits: string) {
+      this.take(await unwrap(api.PUT('/api/account/second-factor', { body: { digits } })))
+    },
+    async dropFactor(password: string) {
+      this.take(await unwrap(api.POST('/api/account/second-factor/away', { body: { password } })))
     },
     async newPassword(old: string, fresh: string) {
       this.take(await unwrap(api.POST('/api/account/password', { body: { old, new: fresh } })))
