@@ -117,6 +117,7 @@ from algebra.sets.ladder import Rung, ladder, neighbour
 from algebra.sets.like import like
 from algebra.sets.likeness import likeness
 from algebra.slips import SLIPS, Slip
+from algebra.tree.latex import words_in_latex
 from algebra.tree.typst import quoted
 from algebra.verify.check import clear_caches, decide
 from algebra.ways.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
@@ -288,5 +289,6 @@ __all__ = [
     "way_named",
     "widened",
     "without_move",
+    "words_in_latex",
     "work",
 ]

@@ -9,7 +9,7 @@ from algebra.parse.lines import read_line
 from algebra.reports.echo import Echo
 from algebra.reports.report import LineError
 from algebra.tree import statements as ln
-from algebra.tree.latex import latex, latex_sides
+from algebra.tree.latex import latex, latex_sides, words_in_latex
 from algebra.tree.nodes import Address
 from algebra.tree.plain import plain
 
@@ -40,7 +40,7 @@ def set_line(line: ln.Line, *, comma: bool = False, marks: Mapping[Address, str]
         elif not left and line.lead.endswith(")"):
             left, right = line.lead.lstrip("=⇒∴ "), "= " + right
     elif line.kind == "open":
-        readable, right = line.text.strip(), rf"\text{{{line.text.strip()}}}"
+        readable, right = line.text.strip(), words_in_latex(line.text.strip())
     if line.restriction is not None:
         readable += ", " + plain(line.restriction, comma=comma)
         right += r",\quad " + latex(line.restriction, comma=comma)
@@ -61,7 +61,7 @@ def values_in_latex(values: Sequence[str]) -> str:
     if not values or list(values) == ["no solution"]:
         return r"\text{no solution}"
     echoes = [understood(value) for value in values]
-    return r"\;\text{ or }\;".join(e.latex or rf"\text{{{value}}}" for e, value in zip(echoes, values, strict=True))
+    return r"\;\text{ or }\;".join(e.latex or words_in_latex(value) for e, value in zip(echoes, values, strict=True))
 
 
 def _move_text(move: ln.Move, comma: bool) -> str:

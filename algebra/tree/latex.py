@@ -47,6 +47,25 @@ def latex(node: n.Node, marks: Mapping[n.Address, str] | None = None, *, comma: 
     return _Typesetter(marks or {}, comma).show(node, ())
 
 
+_ESCAPED = {
+    "\\": r"\textbackslash ",
+    "{": r"\{",
+    "}": r"\}",
+    "$": r"\$",
+    "#": r"\#",
+    "%": r"\%",
+    "&": r"\&",
+    "_": r"\_",
+    "^": r"\textasciicircum ",
+    "~": r"\textasciitilde ",
+}
+
+
+def words_in_latex(text: str) -> str:
+    """Any text as words inside of LaTeX: nothing in it is a command."""
+    return rf"\text{{{''.join(_ESCAPED.get(sign, sign) for sign in text)}}}"
+
+
 class _Typesetter:
     def __init__(self, marks: Mapping[n.Address, str], comma: bool) -> None:
         self.marks = marks
@@ -77,7 +96,7 @@ class _Typesetter:
             case n.Letter(name):
                 return f"\\{_GREEK[name]} " if name in _GREEK else r"\square " if name == "□" else name
             case n.Unit(word):
-                return rf"\text{{{word}}}"
+                return words_in_latex(word)
             case n.Signed(sign, child):
                 return _SIGNS[sign] + self.show(child, (*at, 0))
             case n.Sum(terms, signs):

@@ -12,7 +12,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 import lanes
-from algebra import understood
+from algebra import understood, words_in_latex
 from server.common.problems import Refused
 from server.marking import pile
 from server.marking.forms import is_answered
@@ -30,7 +30,7 @@ HERE = timedelta(hours=3)
 
 def _latex(text: str, item: SetItem) -> str:
     found = understood(text, decimal=str(item.given_set.conventions.get("decimal", "point")))
-    return text if found.error else found.latex
+    return words_in_latex(text) if found.error else found.latex
 
 
 @transaction.atomic

@@ -116,3 +116,12 @@ def test_an_answer_is_in_the_students_data(api, given, room, teacher):
     answers(room[0], ask, "1")
     ada = given.school_class.students.get(name="Ada Quill")
     assert person.data_of(teacher, ada.pk)["practice"]["answers"][0]["answer"] == "1"
+
+
+@pytest.mark.parametrize("line", [r"\htmlClass{el-overlay}{x}", r"x \href{a}{b} ===", r"} \htmlId{app}{x ("])
+def test_a_line_that_is_not_read_is_words_on_the_board(api, given, room, line):
+    ask = asks(api, given, kind="try", item=room[2][1], lines=[line]).json()["ask"]
+    answers(room[0], ask, line)
+    found = asked(api, given)
+    for latex in (*found["lines"], found["answers"][0]["latex"]):
+        assert latex.startswith(r"\text{") and r"\html" not in latex and r"\href" not in latex

@@ -2,9 +2,10 @@
 
 import pytest
 
+from algebra.formats.typeset import understood
 from algebra.parse.lines import read_line
 from algebra.tree import nodes as n
-from algebra.tree.latex import latex, latex_sides
+from algebra.tree.latex import latex, latex_sides, words_in_latex
 from algebra.tree.plain import plain
 
 ROWS = [
@@ -100,3 +101,24 @@ def test_a_decimal_comma_is_set_without_a_gap(typed, with_comma):
 )
 def test_the_tight_form_has_no_room(typed, is_tight):
     assert plain(read_line(typed).body, tight=True).replace(" = ", "=") == is_tight
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("x = (", r"\text{x = (}"),
+        (r"\a{b}", r"\text{\textbackslash a\{b\}}"),
+        ("5 % & 3 $ # _", r"\text{5 \% \& 3 \$ \# \_}"),
+        ("a^b~c", r"\text{a\textasciicircum b\textasciitilde c}"),
+    ],
+)
+def test_any_text_is_words_in_latex(text, words):
+    assert words_in_latex(text) == words
+
+
+@pytest.mark.parametrize("command", [r"\htmlClass{a}{b}", r"\htmlId{a}{b}", r"\href{a}{b}", r"\url{a}"])
+@pytest.mark.parametrize("around", ["{}", "□ + {} = 5", "x = □ }} {}", "x = 2 # {}", 'x = 3 "{}"', "let {} = 2"])
+def test_no_command_of_a_writer_reaches_what_is_set(command, around):
+    found = understood(around.replace("{}", command))
+    for each in (found.left, found.right, found.move):
+        assert command.partition("{")[0] not in each

@@ -243,13 +243,13 @@ describe('what the paper shows', () => {
   })
   it('the place of a slip is tinted in both lines while one is on it', async () => {
     const tints = [
-      { line: 2, before_line: 1, before: echo('\\htmlClass{slip}{5}'), after: echo('\\htmlClass{slip}{7}') },
+      { line: 2, before_line: 1, before: echo('\\htmlClass{mark-slip}{5}'), after: echo('\\htmlClass{mark-slip}{7}') },
     ]
     says['GET /api/problems/3'] = judged(stored, { tints })
     const made = await paper()
-    expect(made.findAll('.slip')).toHaveLength(0)
+    expect(made.findAll('.mark-slip')).toHaveLength(0)
     await press(made, 'ArrowUp')
-    expect(made.findAll('.slip')).toHaveLength(2)
+    expect(made.findAll('.mark-slip')).toHaveLength(2)
   })
   it('a move stands below both sides, or in the margin by convention', async () => {
     const moved = {
