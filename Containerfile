@@ -15,6 +15,7 @@ RUN python3 -c "from tools import front; front.ensure_built()" && rm -rf web/nod
 FROM docker.io/library/debian:12-slim
 RUN apt-get update \
  && apt-get install -y --no-install-recommends python3 libatomic1 postgresql-client \
+    fonts-noto-core fonts-wqy-microhei fonts-symbola \
  && rm -rf /var/lib/apt/lists/* \
  && useradd --system --no-create-home --shell /usr/sbin/nologin uchuu \
  && install -d -o uchuu -g uchuu /var/lib/uchuu

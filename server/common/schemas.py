@@ -3,6 +3,7 @@ else."""
 
 from __future__ import annotations
 
+import unicodedata
 from typing import Annotated, Literal
 
 from ninja import Field, Schema
@@ -18,6 +19,8 @@ def _can_be_kept(text: str) -> str:
 
 
 KEPT = AfterValidator(_can_be_kept)  # stands last, so that it does not take the place of the checks before it
+JOINED = AfterValidator(lambda text: unicodedata.normalize("NFC", text))
+"""A letter and the accent on it are one sign, however they were typed: names are found again, and printed."""
 Text = Annotated[str, KEPT]
 """What the database can keep."""
 LineText = Annotated[str, StringConstraints(min_length=1, max_length=limits.MAX_LINE_CHARACTERS), KEPT]
@@ -26,12 +29,12 @@ Given = Annotated[
 ]
 SearchText = Annotated[str, StringConstraints(max_length=120), KEPT]
 PageNumber = Annotated[int, Field(ge=1, le=10_000)]
-Instruction = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), KEPT]
-Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), KEPT]
+Instruction = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, max_length=120), KEPT]
+Title = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), KEPT]
 
 
-ClassName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), KEPT]
-StudentName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), KEPT]
+ClassName = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), KEPT]
+StudentName = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), KEPT]
 
 
 class _Chosen(Schema):

@@ -6,6 +6,7 @@ from __future__ import annotations
 import io
 import json
 import re
+import unicodedata
 import zipfile
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
@@ -99,13 +100,29 @@ def _can_be_kept(line: str) -> bool:
     )  # no unpaired surrogate, as JSON can write it
 
 
-def by_name(names: Iterable[str]) -> dict[str, str]:
-    """Names as they may be written: in any case, and with the last name first where that is nobody else's."""
-    found = {folded(name): name for name in names if name}
-    for name in [*found.values()]:
-        *first, last = name.split()
-        found.setdefault(folded(" ".join([last, *first])), name)
-    return found
+class ByName(dict[str, str]):
+    """Whose name is meant, by names as they may be written: in any case, with or without accents, in any order of its
+    words; where that could be two, nobody's."""
+
+    def __init__(self, names: Iterable[str]) -> None:
+        super().__init__()
+        self.names = told = [name for name in names if name]
+        for way in _WAYS:
+            found: dict[str, set[str]] = {}
+            for name in told:
+                found.setdefault(way(name), set()).add(name)
+            for key, whose in found.items():
+                if len(whose) == 1:
+                    self.setdefault(key, *whose)
+
+    def whose(self, written: str) -> str | None:
+        """The name that is meant, or None."""
+        return next((self[key] for key in (way(written) for way in _WAYS) if key in self), None)
+
+
+def by_name(names: Iterable[str]) -> ByName:
+    """Whose name is meant by a name as it is written."""
+    return ByName(names)
 
 
 def _is_somebody(line: str) -> bool:
@@ -116,16 +133,31 @@ def _is_somebody(line: str) -> bool:
 
 
 def folded(name: str) -> str:
-    """A name as it is compared."""
-    return " ".join(name.replace(",", " ").split()).casefold()
+    """A name as it is compared: without a comma, in one case, with its accents as one sign with their letters."""
+    return " ".join(unicodedata.normalize("NFC", name).replace(",", " ").split()).casefold()
 
 
-def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
+def _bare(name: str) -> str:
+    """A name without accents, and without signs of its language that a keyboard may lack."""
+    apart = unicodedata.normalize("NFKD", folded(name).translate(_PLAIN))
+    return "".join(sign for sign in apart if unicodedata.category(sign) not in ("Mn", "Lm", "Sk"))
+
+
+def _in_any_order(name: str) -> str:
+    # longer than any name: never taken for one that is written so
+    return " ".join(["\N{SECTION SIGN}", *sorted(_bare(name).split())])
+
+
+_PLAIN = str.maketrans(
+    {"ł": "l", "ø": "o", "đ": "d", "ð": "d", "æ": "ae", "œ": "oe", "ı": "i", "'": "", "’": "", "-": " "}
+)
+_WAYS = (folded, _bare, _in_any_order)
+
+
+def _from_text(text: str, roster: ByName, givens: Sequence[str]) -> Intake:
     """Names on lines of their own, numbered problems below, the lines of each under its number."""
     found = Intake()
-    roster = {
-        name: whole for name, whole in roster.items() if not name.isdigit()
-    }  # a line 12 is an answer, not a student
+    named_by = ByName(name for name in roster.names if not name.isdigit())  # a line 12 is an answer, not a student
     student, item, place, lines = "", 0, 0, list[str]()
     lost = False  # below a number that could not be taken: its lines are not named one by one
 
@@ -141,7 +173,7 @@ def _from_text(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> I
 
     for number, raw in enumerate(text.splitlines(), start=1):
         bare = _BEHIND_A_NAME.sub("", _BEFORE_A_NAME.sub("", raw)).strip()
-        named = roster.get(folded(raw.strip().rstrip(":"))) or roster.get(folded(bare))
+        named = named_by.whose(raw.strip().rstrip(":")) or named_by.whose(bare)
         if named is not None or _is_somebody(bare):
             put()
             student, item, lines, lost = named or "", 0, [], named is None
@@ -182,7 +214,7 @@ def without_given(lines: Sequence[str], given: str) -> Sequence[str]:
     return lines[1:] if same else lines
 
 
-def _from_csv(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
+def _from_csv(text: str, roster: ByName, givens: Sequence[str]) -> Intake:
     """Rows of student, item, line; with a row of titles or without."""
     found = Intake()
     rows: dict[tuple[str, int], tuple[int, list[str]]] = {}
@@ -199,7 +231,7 @@ def _from_csv(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> In
     return found
 
 
-def _from_jsonl(text: str, roster: Mapping[str, str], givens: Sequence[str]) -> Intake:
+def _from_jsonl(text: str, roster: ByName, givens: Sequence[str]) -> Intake:
     """One object a line: `student`, `item`, and `lines` or `line`."""
     found = Intake()
     rows: dict[tuple[str, int], tuple[int, list[str]]] = {}
@@ -228,10 +260,10 @@ def _add(
     name: str,
     item: str,
     lines: list[str],
-    roster: Mapping[str, str],
+    roster: ByName,
     givens: Sequence[str],
 ) -> None:
-    student = roster.get(folded(name))
+    student = roster.whose(name)
     place = _ITEM.fullmatch(item)
     if student is None:
         found.refuse(number, name, "No student of the class has this name or number.")
@@ -274,10 +306,8 @@ def _from_zip(content: bytes, names: Iterable[str], givens: Sequence[str]) -> In
     return _bounded(found)
 
 
-def _one_file(
-    found: Intake, number: int, name: str, content: bytes, roster: Mapping[str, str], givens: Sequence[str]
-) -> None:
-    student = roster.get(folded(name.replace("_", " ").replace("-", " "))) or roster.get(folded(name))
+def _one_file(found: Intake, number: int, name: str, content: bytes, roster: ByName, givens: Sequence[str]) -> None:
+    student = roster.whose(name.replace("_", " ").replace("-", " ")) or roster.whose(name)
     if student is None:
         found.refuse(number, name, "No student of the class has this name or number.")
         return

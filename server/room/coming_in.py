@@ -152,7 +152,7 @@ def _fits(secret: str, hashed: str) -> bool:
 
 def _named(school_class: SchoolClass, name: str) -> Student | None:
     students = {student.name: student for student in school_class.students.all()}
-    return students.get(intake.by_name(students).get(intake.folded(name), ""))
+    return students.get(intake.by_name(students).whose(name) or "")
 
 
 def _device_of(request: HttpRequest) -> tuple[str, set[int]]:

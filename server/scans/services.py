@@ -102,7 +102,7 @@ def put_down(page: StudentPage, reading: reader.PageReading) -> None:
     if page.student is None:
         students = {student.name: student for student in page.given_set.school_class.students.all()}
         names = intake.by_name([*students, *(student.number for student in students.values())])
-        name = names.get(intake.folded(placing.name_on(reading)), "")
+        name = names.whose(placing.name_on(reading)) or ""
         page.student = students.get(name) or next((s for s in students.values() if s.number and s.number == name), None)
     page.save()
     _place(page)
