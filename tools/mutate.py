@@ -89,6 +89,7 @@ ALSO_COPIED = (
     "web/src/api",
     "web/src/lib",
     "web/src/features/items",
+    "web/src/router.ts",
     "web/dist",
     "README.md",
 )

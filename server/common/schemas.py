@@ -29,12 +29,12 @@ Given = Annotated[
 ]
 SearchText = Annotated[str, StringConstraints(max_length=120), KEPT]
 PageNumber = Annotated[int, Field(ge=1, le=10_000)]
-Instruction = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, max_length=120), KEPT]
-Title = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), KEPT]
+Instruction = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), JOINED, KEPT]
+Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), JOINED, KEPT]
 
 
-ClassName = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), KEPT]
-StudentName = Annotated[str, JOINED, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), KEPT]
+ClassName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), JOINED, KEPT]
+StudentName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), JOINED, KEPT]
 
 
 class _Chosen(Schema):

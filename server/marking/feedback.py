@@ -19,6 +19,7 @@ from server.marking import pile, queries
 from server.marking.forms import is_answered
 from server.marking.models import GivenSet, SetItem, StudentWorking
 from server.marking.schemas import FeedbackOut, PlaceOut
+from server.marking.totals import students_of
 from server.sheets import services as sheets
 from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn, SheetChange
@@ -47,9 +48,7 @@ def slips_of(teacher: User, set_id: int, *, right: bool) -> tuple[GivenSet, list
         of[working.paper.student_id].append(working)
     maker = _Maker(teacher, given_set, right)
     return given_set, [
-        maker.slip(student.name, of[student.pk])
-        for student in given_set.school_class.students.order_by("name", "pk")
-        if student.pk in of
+        maker.slip(student.name, of[student.pk]) for student in students_of(given_set) if student.pk in of
     ]
 
 

@@ -30,7 +30,8 @@ class SchoolClass(models.Model):
 
 
 class Student(models.Model):
-    """A student as the class writes the name; `number` is the school's, where it has one."""
+    """A student as the class writes the name; `number` is the school's, where it has one. Two of one name have
+    different numbers."""
 
     school_class = models.ForeignKey(SchoolClass, on_delete=models.CASCADE, related_name="students")
     name = models.CharField(max_length=80)
@@ -40,7 +41,7 @@ class Student(models.Model):
         ordering = ["name", "id"]
         constraints = [
             CheckConstraint(condition=~Q(name=""), name="student_has_name"),
-            UniqueConstraint(fields=["school_class", "name"], name="student_once"),
+            UniqueConstraint(fields=["school_class", "name", "number"], name="student_once"),
             UniqueConstraint(fields=["school_class", "number"], condition=~Q(number=""), name="number_once"),
         ]
 

@@ -12,6 +12,7 @@ from server.common.problems import Refused
 from server.marking import pile, queries
 from server.marking.models import Decision, GivenSet, Looked, OwnScheme, Paper, StudentWorking
 from server.marking.schemas import LogRow, OwnSchemeIn, OwnSchemeOut, PaperChange, SchemeIn, SetChange
+from server.marking.totals import students_of
 
 MOST_SCHEMES, LONGEST_LOG = 60, 300
 
@@ -46,7 +47,7 @@ def change_set(teacher: User, set_id: int, data: SetChange) -> GivenSet:
 def change_paper(teacher: User, set_id: int, student_id: int, data: PaperChange) -> GivenSet:
     """Whether a student was absent, or the paper came late. Raises Http404 for a student who is not of the class."""
     given_set = queries.set_of(teacher, set_id)
-    student = get_object_or_404(given_set.school_class.students, pk=student_id)
+    student = get_object_or_404(students_of(given_set), pk=student_id)
     paper, _ = Paper.objects.get_or_create(given_set=given_set, student=student)
     if data.absent is not None:
         paper.absent = data.absent

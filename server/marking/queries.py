@@ -16,7 +16,7 @@ from algebra import SLIPS, Proposal, Report, understood
 from paper import safe_cell
 from server.marking import forms, pile
 from server.marking.learned import was_foreseen
-from server.marking.models import GivenSet, SchoolClass, SetItem, StudentWorking
+from server.marking.models import GivenSet, SchoolClass, SetItem, Student, StudentWorking
 from server.marking.schemas import (
     CellOut,
     ClassOut,
@@ -36,7 +36,7 @@ from server.marking.schemas import (
     WrittenOut,
     WrongGroup,
 )
-from server.marking.totals import Total, totals_of
+from server.marking.totals import Total, students_of, totals_of
 from server.sheets.queries import tints_of
 from server.sheets.schemas import Bead
 
@@ -104,7 +104,23 @@ def class_out(school_class: SchoolClass) -> ClassOut:
 
 def students_out(school_class: SchoolClass) -> list[StudentOut]:
     """The students of a class by name."""
-    return [StudentOut(id=s.pk, name=s.name, number=s.number) for s in school_class.students.order_by("name", "pk")]
+    return [_student_out(student) for student in school_class.students.order_by("name", "number", "pk")]
+
+
+def _student_out(student: Student) -> StudentOut:
+    return StudentOut(id=student.pk, name=student.name, number=student.number)
+
+
+def as_written(students: Iterable[Student]) -> dict[str, Student]:
+    """The students by all that they may be called: the number, the name with the number behind it, and the name alone
+    where no other has it."""
+    found: dict[str, Student] = {}
+    of_name: dict[str, list[Student]] = defaultdict(list)
+    for student in students:
+        of_name[student.name].append(student)
+        if student.number:
+            found |= dict.fromkeys((student.number, f"{student.name} {student.number}"), student)
+    return found | {name: alone[0] for name, alone in of_name.items() if len(alone) == 1}
 
 
 def item_out(item: SetItem) -> ItemOut:
@@ -142,7 +158,7 @@ def set_out(given_set: GivenSet) -> SetOut:
         title=given_set.title,
         day=given_set.day,
         items=[item_out(item) for item in items],
-        students=students_out(given_set.school_class),
+        students=[_student_out(student) for student in students_of(given_set)],
         cells=cells,
         total=len(cells),
         done=done,
@@ -263,7 +279,7 @@ def marks_csv(given_set: GivenSet, *, semicolons: bool = False) -> str:
     rows.writerow(
         ["number", "student", *(f"{item.position + 1}" for item in items), "sum", "of", "paper", *again, *grade]
     )
-    for student in given_set.school_class.students.order_by("name", "pk"):
+    for student in students_of(given_set):
         total = totals[student.pk]
         words = {"absent": "absent", "nothing": "nothing handed in"}.get(total.state, "late" if total.late else "")
         rows.writerow(

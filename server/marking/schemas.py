@@ -23,6 +23,14 @@ class StudentIn(Schema):
     number: Text = Field("", max_length=30)
 
 
+class StudentChange(Schema):
+    """Another name or number of a student, or the class into which the student goes."""
+
+    name: StudentName | None = None
+    number: Text | None = Field(None, max_length=30)
+    into: int | None = None
+
+
 class ClassIn(Schema):
     """A new class, with the names of its students."""
 

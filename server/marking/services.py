@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from base64 import b64decode
 from binascii import Error as Base64Error
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
@@ -29,9 +29,11 @@ from server.marking.schemas import (
     PileOut,
     SchemeIn,
     SetIn,
+    StudentChange,
     StudentIn,
     TypedIn,
 )
+from server.marking.totals import students_of
 from server.marking.workings import put_lines
 from server.sheets import queries as sheets
 from server.sheets import reports
@@ -72,13 +74,10 @@ def change_class(teacher: User, class_id: int, data: ClassChange) -> SchoolClass
 
 
 def _add_students(school_class: SchoolClass, rows: list[StudentIn]) -> None:
-    known = set(school_class.students.values_list("name", flat=True))
+    known = list(school_class.students.values_list("name", "number"))
     for row in rows:
-        if row.name in known:
-            raise Refused(
-                f"The class has a student “{row.name}” already. Add something that tells them apart.", code="name"
-            )
-        known.add(row.name)
+        _told_apart(row.name, row.number.strip(), known)
+        known.append((row.name, row.number.strip()))
     if len(known) > MOST_STUDENTS:
         raise Refused(f"A class has {MOST_STUDENTS} students at most.")
     try:
@@ -88,6 +87,38 @@ def _add_students(school_class: SchoolClass, rows: list[StudentIn]) -> None:
             )
     except IntegrityError as problem:
         raise Refused("Two students have the same number.", code="number") from problem
+
+
+def _told_apart(name: str, number: str, known: Iterable[tuple[str, str]]) -> None:
+    """Raises Refused where a student can't be told from one of these: by the name, or of one name by the numbers."""
+    for other, its in known:
+        if intake.folded(other) == intake.folded(name) and (not its or not number or its == number):
+            raise Refused(
+                f"The class has a student “{other}” already. Give both a number, or add something that tells them "
+                "apart.",
+                code="name",
+            )
+
+
+@transaction.atomic
+def change_student(teacher: User, student_id: int, data: StudentChange) -> Student:
+    """Another name or number, or into another class of the teacher's: what was written stays where it was written.
+    Raises Refused for who can't be told from another there."""
+    student = get_object_or_404(
+        Student.objects.select_for_update(of=("self",)), pk=student_id, school_class__owner=teacher
+    )
+    if data.into is not None:
+        student.school_class = queries.class_of(teacher, data.into)
+        if student.school_class.students.count() >= MOST_STUDENTS:
+            raise Refused(f"A class has {MOST_STUDENTS} students at most.")
+    student.name = student.name if data.name is None else data.name
+    student.number = student.number if data.number is None else data.number.strip()
+    others = student.school_class.students.exclude(pk=student.pk)
+    _told_apart(student.name, student.number, others.values_list("name", "number"))
+    if student.number and others.filter(number=student.number).exists():
+        raise Refused("Another student of the class has this number.", code="number")
+    student.save()
+    return student
 
 
 @transaction.atomic
@@ -248,8 +279,7 @@ def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
     Refused for what is no file of its form."""
     given_set = queries.set_of(teacher, set_id)
     GivenSet.objects.select_for_update().get(pk=set_id)
-    students = {student.name: student for student in given_set.school_class.students.all()}
-    students |= {student.number: student for student in students.values() if student.number}
+    students = queries.as_written(students_of(given_set))
     items = list(given_set.items.select_related("given_set").order_by("position"))
     try:
         content = b64decode(data.text, validate=True) if data.form == "zip" else data.text.encode()
@@ -273,7 +303,7 @@ def take_in(teacher: User, set_id: int, data: PileIn) -> PileOut:
 def put_typed(teacher: User, set_id: int, data: TypedIn) -> StudentWorking:
     """The lines of one student for one item, and their verification at once."""
     given_set = queries.set_of(teacher, set_id)
-    student = get_object_or_404(given_set.school_class.students, pk=data.student)
+    student = get_object_or_404(students_of(given_set), pk=data.student)
     item = get_object_or_404(given_set.items.select_related("given_set"), pk=data.item)
     _, working = put_lines(teacher.username, given_set, student, item, data.lines, "typed")
     try:

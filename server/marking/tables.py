@@ -10,7 +10,8 @@ from collections.abc import Iterable, Sequence
 from paper import safe_cell
 from server.marking.models import GivenSet, SchoolClass
 from server.marking.overtime import patterns_of as over_time
-from server.marking.queries import patterns_of, students_out
+from server.marking.queries import patterns_of
+from server.marking.totals import students_of
 
 
 def _table(head: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
@@ -24,7 +25,7 @@ def _table(head: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
 def patterns_csv(given_set: GivenSet) -> str:
     """The slips of a set, then how its items went wrong: the same numbers as on the screen."""
     found = patterns_of(given_set)
-    names = {student.id: student.name for student in students_out(given_set.school_class)}
+    names = {student.pk: student.name for student in students_of(given_set)}
     slips = [
         ("slip", "", s.name, s.kind, s.count, "", ", ".join(names[student] for student in s.students))
         for s in found.slips

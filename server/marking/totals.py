@@ -8,8 +8,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal, TypedDict
 
+from django.db.models import QuerySet
+
 from server.marking import pile
-from server.marking.models import GivenSet, Paper, StudentWorking
+from server.marking.models import GivenSet, Paper, Student, StudentWorking
 
 State = Literal["complete", "open", "absent", "nothing"]
 
@@ -36,6 +38,14 @@ class Total:
     grade: str = ""
 
 
+def students_of(given_set: GivenSet) -> QuerySet[Student]:
+    """The students of a set by name: those of the class, and who wrote in it and is in another class by now."""
+    own = Student.objects.filter(school_class=given_set.school_class_id).values("pk")
+    wrote = Student.objects.filter(papers__given_set=given_set).values("pk")
+    # as a union each half is found by its index; as an `or` the whole table would be read
+    return Student.objects.filter(pk__in=own.union(wrote)).order_by("name", "number", "pk")
+
+
 def totals_of(given_set: GivenSet) -> dict[int, Total]:
     """The totals of every student of the class, by id."""
     own = _alone(given_set)
@@ -53,7 +63,7 @@ def _alone(given_set: GivenSet) -> dict[int, Total]:
         if mark is not None:
             marks[student][item] = mark
     found = {}
-    for student in given_set.school_class.students.values_list("pk", flat=True):
+    for student in students_of(given_set).values_list("pk", flat=True):
         paper = papers.get(student)
         complete = bool(items) and all(item in marks[student] for item, _ in items)
         state: State = (

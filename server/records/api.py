@@ -13,7 +13,8 @@ from server.common.schemas import Detail
 from server.common.who import person_of
 from server.marking.paperwork import note_look
 from server.marking.queries import class_out, set_of
-from server.marking.schemas import ClassOut
+from server.marking.schemas import ClassOut, StudentChange
+from server.marking.services import change_student as change_one
 from server.marking.services import erase_student as erase_all
 from server.records import person, sending, taking
 from server.records.schemas import LinkIn, RecordsOut, RosterIn, RosterOut, RosterTake, RosterTaken, SendIn, SendOut
@@ -43,6 +44,12 @@ def take(request: HttpRequest, data: RosterTake) -> Status[RosterTaken]:
 def link(request: HttpRequest, class_id: int, data: LinkIn) -> ClassOut:
     """Says which class of the records a class is."""
     return class_out(taking.link(person_of(request), class_id, data.id))
+
+
+@router.delete("/classes/{int:class_id}/records", response={200: ClassOut, 404: Detail})
+def unlink(request: HttpRequest, class_id: int) -> ClassOut:
+    """A class is none of the records any more."""
+    return class_out(taking.unlink(person_of(request), class_id))
 
 
 @router.get("/sets/{int:set_id}/records", response={200: SendOut, 404: Detail})
@@ -80,6 +87,13 @@ def student(request: HttpRequest, student_id: int, form: Literal["json", "pdf"] 
         content, media = person.as_json(data), "application/json; charset=utf-8"
     name = content_disposition_header(True, f"student-{student_id}.{form}") or "attachment"
     return HttpResponse(content, content_type=media, headers={"Content-Disposition": name})
+
+
+@router.patch("/students/{int:student_id}", response={200: ClassOut, 400: Detail, 404: Detail})
+def change_student(request: HttpRequest, student_id: int, data: StudentChange) -> ClassOut:
+    """Another name or number, or into another class; the class where the student is then."""
+    student = change_one(person_of(request), student_id, data)
+    return class_out(student.school_class)
 
 
 @router.delete("/students/{int:student_id}", response={204: None, 404: Detail})

@@ -8,14 +8,16 @@ import io
 import re
 import zipfile
 from collections import defaultdict
-from collections.abc import Container, Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from typing import Literal, cast
 
 from algebra import TaskError
 from paper import table_rows
 
 MOST_BYTES, MOST_ROWS = 8_000_000, 60_000
 NAME, NUMBER, TITLE = 80, 30, 60
+MOST_COLUMNS = 60
 MOST_ABOVE = 6
 """In how many rows from the top the titles of the columns are looked for: a name of the school or the class may stand
 above them."""
@@ -46,7 +48,7 @@ _TITLES = {
         "identifier",
     },
     "running": {"no", "no.", "nr", "nr.", "#"},  # the number only where there is no other
-    "class": {"class", "group", "course", "section", "set"},
+    "class": {"class", "form", "group", "course", "section", "set", "classes"},
 }
 _NUMBERED = re.compile(r"^\d+\s*[.)]\s*")  # 12. Ada Quill
 _FILES = ("classes", "enrollments", "users")
@@ -79,16 +81,37 @@ class LeftRow:
     why: str
 
 
+Means = Literal["name", "first", "last", "number", "class", ""]
+"""What a column means; an empty one is left out."""
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """A column of a table: its title, a few of its cells, and as what it was taken."""
+
+    title: str
+    means: Means
+    examples: tuple[str, ...]
+
+
 @dataclass(slots=True)
 class Roster:
-    """What was found, and what was left."""
+    """What was found, and what was left. Of a table also its columns, whether `titles` stand above them, and whether
+    what they mean is `sure`."""
 
     classes: list[RosterClass] = field(default_factory=list)
     left: list[LeftRow] = field(default_factory=list)
+    columns: tuple[Column, ...] = ()
+    titles: bool = False
+    sure: bool = True
 
 
-def from_table(text: str) -> Roster:
-    """A roster from a table: with titles in the first row in any order, or the name first and the number second. Raises
+MOST_EXAMPLES = 3
+
+
+def from_table(text: str, means: Sequence[Means] | None = None, *, titles: bool | None = None) -> Roster:
+    """A roster from a table: with titles in a row above in any order, or the name first and the number second. `means`
+    says what the columns mean and `titles` whether a row of titles stands above, where somebody has said that. Raises
     TaskError for no table."""
     if len(text) > MOST_BYTES:
         raise TaskError("This table is too large for a roster.")
@@ -100,9 +123,20 @@ def from_table(text: str) -> Roster:
     rows = [(number, row) for number, row in rows if any(row)]
     if not rows:
         raise TaskError("There is no row in this table.")
-    titles = ((k, _columns(row)) for k, (_, row) in enumerate(rows[:MOST_ABOVE], start=1))
-    begin, columns = next(((k, known) for k, known in titles if known), (0, {}))
+    above = ((k, _columns(row)) for k, (_, row) in enumerate(rows[:MOST_ABOVE], start=1))
+    begin, columns = next(((k, known) for k, known in above if known), (0, {}))
+    known_titles = bool(columns)
     columns = columns or _guessed(rows[0][1])
+    if titles is not None:
+        begin = begin or 1 if titles else 0
+    if means is not None:
+        columns = {what: at for at, what in enumerate(means) if what}
+        if not {"name", "first", "last"} & set(columns):
+            raise TaskError("Say which column holds the name.")
+    found.titles = begin > 0
+    width = max(len(row) for _, row in rows)
+    found.sure = means is not None or known_titles or _is_plain(rows, width)
+    found.columns = tuple(_column(rows, begin, at, columns) for at in range(min(width, MOST_COLUMNS)))
     of: dict[str, list[tuple[int, RosterStudent]]] = defaultdict(list)
     for number, row in rows[begin:]:
         cells = {what: row[at].removeprefix("'") for what, at in columns.items() if at < len(row)}
@@ -110,6 +144,20 @@ def from_table(text: str) -> Roster:
     for title, students in of.items():
         found.classes.append(RosterClass(title, tuple(sound(students, found))))
     return found
+
+
+def _is_plain(rows: Sequence[tuple[int, list[str]]], width: int) -> bool:
+    """Whether a table without known titles can mean but one thing: names, or names beside numbers from the first row
+    on."""
+    first = rows[0][1]
+    return width == 1 or (width == 2 and sum(any(c.isdigit() for c in cell) for cell in first) == 1)
+
+
+def _column(rows: Sequence[tuple[int, list[str]]], begin: int, at: int, columns: Mapping[str, int]) -> Column:
+    cells = [row[at] for _, row in rows[begin:] if at < len(row) and row[at]]
+    title = rows[begin - 1][1][at] if begin and at < len(rows[begin - 1][1]) else ""
+    means = next((what for what, place in columns.items() if place == at), "")
+    return Column(title[:TITLE], cast(Means, means), tuple(cell[:TITLE] for cell in cells[:MOST_EXAMPLES]))
 
 
 def _columns(row: list[str]) -> dict[str, int]:
@@ -144,7 +192,7 @@ def _name(cells: dict[str, str]) -> str:
 def sound(rows: Iterable[tuple[int, RosterStudent]], found: Roster) -> Iterator[RosterStudent]:
     """The students that can be taken. Who has no name, one that stands in the class already, or one that is too long is
     named and left; a number that another student of the class has is named, and the student taken without it."""
-    names, numbers = set[str](), set[str]()
+    names, numbers = list[tuple[str, str]](), set[str]()
     for place, student in rows:
         told = f"{student.name} {student.number}".strip()[:80]
         why = _why_not(student, names)
@@ -154,12 +202,12 @@ def sound(rows: Iterable[tuple[int, RosterStudent]], found: Roster) -> Iterator[
         if student.number and student.number in numbers:
             found.left.append(LeftRow(place, told, "Another student of the class has this number: taken without it."))
             student = replace(student, number="")
-        names.add(student.name.casefold())
+        names.append((student.name.casefold(), student.number))
         numbers.add(student.number)
         yield student
 
 
-def _why_not(student: RosterStudent, names: Container[str]) -> str:
+def _why_not(student: RosterStudent, names: Iterable[tuple[str, str]]) -> str:
     """Why a student can't be taken; empty where nothing is against it."""
     if not any(character.isalpha() for character in student.name):
         return "No name stands here."
@@ -167,7 +215,8 @@ def _why_not(student: RosterStudent, names: Container[str]) -> str:
         return f"A name has at most {NAME} characters, a number {NUMBER}."
     if not student.name.isprintable() or not student.number.isprintable():
         return "This row holds a character that can't be kept."
-    if student.name.casefold() in names:
+    alike = [number for name, number in names if name == student.name.casefold()]
+    if any(not number or not student.number or number == student.number for number in alike):
         return "This name stands in the class twice. Add something that tells them apart."
     return ""
 

@@ -11,18 +11,24 @@ from pydantic import StringConstraints
 from server.common.schemas import KEPT, Text
 from server.marking.schemas import MOST_STUDENTS
 
+ColumnMeans = Literal["name", "first", "last", "number", "class", ""]
+"""What a column of a table means; an empty one is left out."""
 Source = Literal["table", "bundle", "records"]
 
 
 class RosterIn(Schema):
     """Where a roster comes from: a table as text, a OneRoster bundle in base64, or classes of the school's records by
-    their ids. `into` is the class that a table without classes is for, `title` the name of a new one."""
+    their ids. `into` is the class that a table without classes is for, `title` the name of a new one. `columns` says
+    what each column of a table means, and `titles` whether a row of titles stands above; where they are not said, that
+    is told from the table."""
 
     source: Source
     text: Text = Field("", max_length=480_000)
     ids: list[Annotated[str, StringConstraints(min_length=1, max_length=255), KEPT]] = Field([], max_length=20)
     into: int | None = None
     title: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), KEPT] = ""
+    columns: list[ColumnMeans] | None = Field(None, max_length=60)
+    titles: bool | None = None
 
 
 class RosterTake(RosterIn):
@@ -32,7 +38,8 @@ class RosterTake(RosterIn):
 
 
 class RosterStudentOut(Schema):
-    """A student of a roster: `state` is `new`, `there`, or `differs` where the number stands with another name here."""
+    """A student of a roster: `state` is `new`, `there`, `differs` where the number stands with another name here, or
+    `number` for a new one whose name stands here with another number."""
 
     name: str
     number: str
@@ -53,9 +60,21 @@ class RosterLeft(Schema):
     why: str
 
 
-class RosterOut(Schema):
-    """What would be taken; nothing is, yet."""
+class RosterColumn(Schema):
+    """A column of a table: its title, a few of its cells, and as what it would be taken."""
 
+    title: str
+    means: ColumnMeans
+    examples: list[str]
+
+
+class RosterOut(Schema):
+    """What would be taken; nothing is, yet. Of a table also its columns, and whether it is `sure` what they mean: if
+    not, that is asked."""
+
+    columns: list[RosterColumn]
+    titles: bool
+    sure: bool
     classes: list[RosterClassOut]
     left: list[RosterLeft]
 

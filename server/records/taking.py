@@ -13,6 +13,7 @@ from django.db import transaction
 from algebra import TaskError
 from server.accounts import people
 from server.common.problems import Refused
+from server.marking.intake import folded
 from server.marking.models import SchoolClass, Student
 from server.marking.queries import class_of
 from server.marking.schemas import MOST_STUDENTS, ClassChange, ClassIn, StudentIn
@@ -24,6 +25,7 @@ from server.records.schemas import (
     RecordsClass,
     RecordsOut,
     RosterClassOut,
+    RosterColumn,
     RosterIn,
     RosterLeft,
     RosterOut,
@@ -64,7 +66,7 @@ def read(teacher: User, data: RosterIn) -> Roster:
     try:
         match data.source:
             case "table":
-                found = from_table(data.text)
+                found = from_table(data.text, data.columns, titles=data.titles)
             case "bundle":
                 found = from_bundle(b64decode(data.text, validate=True))
             case "records":
@@ -127,7 +129,8 @@ def preview(teacher: User, data: RosterIn) -> RosterOut:
         rows = [RosterStudentOut(name=s.name, number=s.number, state=known.state(s)) for s in found.students]
         classes.append(RosterClassOut(title=found.title, into=here.pk if here else None, students=rows))
     left = [RosterLeft(place=row.place, text=row.text, why=row.why) for row in roster.left]
-    return RosterOut(classes=classes, left=left)
+    columns = [RosterColumn(title=c.title, means=c.means, examples=list(c.examples)) for c in roster.columns]
+    return RosterOut(classes=classes, left=left, columns=columns, titles=roster.titles, sure=roster.sure)
 
 
 class _Known:
@@ -136,17 +139,28 @@ class _Known:
     def __init__(self, here: SchoolClass | None) -> None:
         students = list(here.students.select_related("record")) if here else []
         self.by_number = {student.number: student for student in students if student.number}
-        self.by_name = {student.name.casefold(): student for student in students}
+        self.count = len(students)
+        self.by_name: dict[str, list[Student]] = {}
+        for student in students:
+            self.by_name.setdefault(folded(student.name), []).append(student)
         self.by_id = {s.record.sourced_id: s for s in students if hasattr(s, "record")}
 
     def student(self, row: RosterStudent) -> Student | None:
-        """The student that a row is: by the id of the records, the number, the name."""
-        return self.by_id.get(row.sourced_id) or self.by_number.get(row.number) or self.by_name.get(row.name.casefold())
+        """The student that a row is: by the id of the records, the number, the name. Of one name with another number it
+        is another student."""
+        found = self.by_id.get(row.sourced_id) or self.by_number.get(row.number)
+        if found is not None:
+            return found
+        alike = [s for s in self.by_name.get(folded(row.name), []) if not s.number or not row.number]
+        return alike[0] if len(alike) == 1 else None
 
     def state(self, row: RosterStudent) -> str:
-        """Whether a row is new, there, or there with another name."""
+        """Whether a row is new, there, or there with another name; or new, though its name is there with another
+        number (or without one, of several)."""
         found = self.student(row)
-        return "new" if found is None else "there" if found.name.casefold() == row.name.casefold() else "differs"
+        if found is None:
+            return "number" if folded(row.name) in self.by_name else "new"
+        return "there" if folded(found.name) == folded(row.name) else "differs"
 
 
 def take(teacher: User, data: RosterTake) -> RosterTaken:
@@ -165,7 +179,7 @@ def _taken(teacher: User, found: RosterClass) -> tuple[SchoolClass, int]:
     here = _here(teacher, found)
     known = _Known(here)
     fresh = [StudentIn(name=s.name, number=s.number) for s in found.students if known.student(s) is None]
-    if len(known.by_name) + len(fresh) > MOST_STUDENTS:
+    if known.count + len(fresh) > MOST_STUDENTS:
         raise Refused(f"A class has {MOST_STUDENTS} students at most; “{found.title}” would have more.", code="many")
     if here is None:
         here = make_class(teacher, ClassIn(name=_free_name(teacher, found.title), students=fresh))
@@ -185,6 +199,15 @@ def _link(here: SchoolClass, found: RosterClass) -> None:
         student = known.student(row)
         if student is not None and row.sourced_id:
             StudentLink.objects.update_or_create(student=student, defaults={"sourced_id": row.sourced_id})
+
+
+@transaction.atomic
+def unlink(teacher: User, class_id: int) -> SchoolClass:
+    """A class and its students are none of the records any more; what was sent there stays there."""
+    here = class_of(teacher, class_id)
+    ClassLink.objects.filter(school_class=here).delete()
+    StudentLink.objects.filter(student__school_class=here).delete()
+    return here
 
 
 def link(teacher: User, class_id: int, sourced_id: str) -> SchoolClass:

@@ -24,6 +24,7 @@ from server.common.problems import Forbidden, Refused, TooMany
 from server.common.rows import Rows
 from server.marking import intake
 from server.marking.models import SchoolClass, Student
+from server.marking.queries import as_written
 from server.room import telling
 from server.room.hashers import SecretHasher
 from server.room.models import Door, Room, Secret, Visit, WrongTries
@@ -151,7 +152,7 @@ def _fits(secret: str, hashed: str) -> bool:
 
 
 def _named(school_class: SchoolClass, name: str) -> Student | None:
-    students = {student.name: student for student in school_class.students.all()}
+    students = as_written(school_class.students.all())
     return students.get(intake.by_name(students).whose(name) or "")
 
 

@@ -16,7 +16,8 @@ from server.jobs import services as jobs
 from server.jobs.models import Piece
 from server.marking import intake, pile
 from server.marking.models import GivenSet, StudentWorking
-from server.marking.queries import set_of
+from server.marking.queries import as_written, set_of
+from server.marking.totals import students_of
 from server.marking.workings import put_lines
 from server.scans import placing, reader
 from server.scans.models import StudentPage
@@ -100,10 +101,8 @@ def put_down(page: StudentPage, reading: reader.PageReading) -> None:
         else:
             page.trouble = page.trouble or STRANGER
     if page.student is None:
-        students = {student.name: student for student in page.given_set.school_class.students.all()}
-        names = intake.by_name([*students, *(student.number for student in students.values())])
-        name = names.whose(placing.name_on(reading)) or ""
-        page.student = students.get(name) or next((s for s in students.values() if s.number and s.number == name), None)
+        students = as_written(students_of(page.given_set))
+        page.student = students.get(intake.by_name(students).whose(placing.name_on(reading)) or "")
     page.save()
     _place(page)
 
@@ -154,7 +153,7 @@ def give_to(teacher: User, page_id: int, student_id: int | None) -> StudentPage:
     page = _locked(teacher, page_id)
     student = None
     if student_id is not None:
-        student = page.given_set.school_class.students.filter(pk=student_id).first()
+        student = students_of(page.given_set).filter(pk=student_id).first()
         if student is None:
             raise Refused("No student of the class is this one.", code="student")
     if page.student_id != student_id:

@@ -230,6 +230,12 @@ SENT = {
     ("DELETE", "/api/classes/{class_id}"): (None, 204, []),
     ("GET", "/api/students/{student_id}"): (None, 200, []),
     ("DELETE", "/api/students/{student_id}"): (None, 204, []),
+    ("PATCH", "/api/students/{student_id}"): (
+        {"name": "Ada Quill-Marsh", "into": "{class_id}"},
+        200,
+        [{"name": ""}, {"number": 7}],
+    ),
+    ("DELETE", "/api/classes/{class_id}/records"): (None, 200, []),
     ("POST", "/api/classes/{class_id}/sets"): (
         {"sheet": "{sheet_id}", "day": "2026-03-05"},
         201,

@@ -524,3 +524,31 @@ def test_what_was_given_stays_when_the_sheet_changes(api, teacher, given):
     problem = sheets.queries.Problem.objects.first()
     sheets.delete_sheet(teacher, problem.sheet_id)
     assert [item["given"] for item in table(api, given)["items"]] == ["3x + 7 = 22", "x^2 - 5x + 6 = 0"]
+
+
+class TestNames:
+    NAMES = ("Ada Quill", "Zoë Ångström", "Łucja Żak-Nowa", "Bo Tarn", "Bo Tern", "Ann Bo", "Bo Ann")
+
+    @pytest.mark.parametrize(
+        ("written", "whose"),
+        [
+            ("ada quill", "Ada Quill"),
+            ("Quill, Ada", "Ada Quill"),
+            ("QUILL ADA", "Ada Quill"),
+            ("zoe angstrom", "Zoë Ångström"),
+            ("Zoe\u0308 A\u030angstro\u0308m", "Zoë Ångström"),
+            ("Angstrom Zoe", "Zoë Ångström"),
+            ("Lucja Zak Nowa", "Łucja Żak-Nowa"),
+            ("Nowa Zak, Lucja", "Łucja Żak-Nowa"),
+            ("Bo Tarn", "Bo Tarn"),
+            ("Ann Bo", "Ann Bo"),  # just as it stands, though turned round it is another
+            ("Bo", None),
+            ("Ada", None),
+        ],
+    )
+    def test_a_name_is_found_without_accents_and_in_any_order(self, written, whose):
+        assert intake.by_name(self.NAMES).whose(written) == whose
+
+    def test_where_it_could_be_two_it_is_nobody(self):
+        assert intake.by_name(["Zoë Li", "Zoé Li"]).whose("Zoe Li") is None
+        assert intake.by_name(["Ann Bo Li", "Bo Ann Li"]).whose("Li Ann Bo") is None

@@ -26,7 +26,7 @@ PAGES = {
     "/api/bank?repeated=true&order=hardest": 8,
     "/api/bank/kinds": 5,
     "/api/colleagues": 4,
-    "/api/people": 5,
+    "/api/people": 6,
     "/api/classes": 6,
     "/api/classes/{class}": 8,
     "/api/classes/{class}/patterns": 10,

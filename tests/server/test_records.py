@@ -17,7 +17,7 @@ from server.marking import services as marking
 from server.marking.models import SchoolClass, StudentWorking
 from server.marking.schemas import ClassIn, DecideIn, SetIn, TypedIn
 from server.records import client
-from server.records.models import SentMark
+from server.records.models import ClassLink, SentMark, StudentLink
 from server.records.roster import from_bundle, from_table
 from server.sheets import services as sheets
 from server.sheets.schemas import ProblemIn
@@ -70,6 +70,58 @@ def test_wrong_rows_are_named_and_the_rest_is_taken(text, place, why):
     found = from_table(text)
     assert [(row.place, why in row.why) for row in found.left] == [(place, True)]
     assert found.classes[0].students[0].name == "Ada"
+
+
+class TestColumns:
+    FOREIGN = "Nachname;Vorname;Klasse;Ausweis\nQuill;Ada;4B;7\nTarn;Bo;4C;8\n"
+
+    def told(self, found):
+        return [(column.title, column.means, column.examples) for column in found.columns]
+
+    def test_what_columns_of_another_language_mean_is_asked(self):
+        found = from_table(self.FOREIGN)
+        assert (found.sure, found.titles) == (False, False)
+        assert [means for _, means, _ in self.told(found)] == ["name", "", "", ""]  # none of them unsaid
+        assert found.columns[1].examples == ("Vorname", "Ada", "Bo")
+
+    def test_what_is_said_of_them_is_taken(self):
+        found = from_table(self.FOREIGN, ["last", "first", "class", "number"], titles=True)
+        assert names(found) == [("4B", [("Ada Quill", "7")]), ("4C", [("Bo Tarn", "8")])]
+        assert (found.sure, self.told(found)[3]) == (True, ("Ausweis", "number", ("7", "8")))
+        assert names(from_table("Quill;Ada;x\n", ["last", "first", ""], titles=False)) == [("", [("Ada Quill", "")])]
+
+    def test_known_titles_and_plain_lists_are_sure(self):
+        for text in ("name,number\nAda,7", "Ada Quill\nBo", "7;Ada Quill", "Form,Name\n4B,Ada"):
+            assert from_table(text).sure
+        assert names(from_table("Form,Name\n4B,Ada")) == [("4B", [("Ada", "")])]
+
+    def test_without_a_name_nothing_is_taken(self):
+        with pytest.raises(TaskError, match="which column holds the name"):
+            from_table("a;b\n1;2", ["number", ""])
+
+    def test_by_the_api(self, api):
+        data = {"source": "table", "text": self.FOREIGN, "title": "4B"}
+        asked = api.send("POST", "/api/rosters/preview", data).json()
+        assert (asked["sure"], [column["title"] for column in asked["columns"]]) == (False, ["", "", "", ""])
+        data |= {"columns": ["last", "first", "", "number"], "titles": True}
+        said = api.send("POST", "/api/rosters/preview", data).json()
+        assert (said["sure"], said["classes"][0]["students"][0]) == (
+            True,
+            {"name": "Ada Quill", "number": "7", "state": "new"},
+        )
+
+
+def test_equal_names_with_other_numbers_are_two_students(api, teacher):
+    text = "name,number\nAda Quill,7\nada quill,8\nAda Quill,\n"
+    found = api.send("POST", "/api/rosters/preview", {"source": "table", "text": text, "title": "4B"}).json()
+    assert [s["number"] for s in found["classes"][0]["students"]] == ["7", "8"]
+    assert "twice" in found["left"][0]["why"]
+    sent = {"source": "table", "text": text, "title": "4B", "chosen": [0]}
+    assert api.send("POST", "/api/rosters", sent).json()["students"] == 2
+    again = {"source": "table", "text": "name,number\nAda Quill,9\n", "title": "4B", "chosen": [0]}
+    assert api.send("POST", "/api/rosters/preview", again).json()["classes"][0]["students"][0]["state"] == "number"
+    assert api.send("POST", "/api/rosters", again).json()["students"] == 1
+    assert [s.number for s in SchoolClass.objects.get().students.order_by("number")] == ["7", "8", "9"]
 
 
 def test_no_table_is_a_sentence():
@@ -189,7 +241,7 @@ def test_two_classes_of_one_title_stay_two(api, school):
 def test_whatever_the_records_hold_is_taken_or_named(api, school):
     users = [school.service.records.users[f"student-2-{k}"] for k in (1, 2, 3, 4)]
     users[0]["familyName"] = "x" * 90
-    users[1] |= {"givenName": "Cora", "familyName": "Lint"}
+    users[1] |= {"givenName": "Cora", "familyName": "Lint", "identifier": ""}
     users[3] |= {"givenName": "", "familyName": ""}
     school.service.records.classes["class-2"]["title"] = "D\u0000" + "y" * 80
     left = preview(api, source="records", ids=["class-2"])["left"]
@@ -343,6 +395,17 @@ def test_a_class_made_by_hand_is_linked_by_numbers(api, teacher, school):
     assert api.send("PUT", f"/api/classes/{made.pk}/records", {"id": "class-2"}).status_code == 200
     assert [s.record.sourced_id for s in made.students.filter(record__isnull=False)] == ["student-2-1"]
     assert api.send("PUT", f"/api/classes/{made.pk}/records", {"id": "class-9"}).json()["code"] == "records"
+
+
+def test_a_number_that_differs_is_not_sent_by_name_and_a_wrong_link_is_undone(api, teacher, school):
+    made = marking.make_class(teacher, ClassIn(name="By hand", students=[{"name": "Elin Varga", "number": "999"}]))
+    there = api.get("/api/records/classes").json()["classes"]
+    for row in there:
+        api.send("PUT", f"/api/classes/{made.pk}/records", {"id": row["id"]})
+        assert not StudentLink.objects.exists()
+    assert ClassLink.objects.count() == 1
+    api.send("DELETE", f"/api/classes/{made.pk}/records")
+    assert not ClassLink.objects.exists()
 
 
 def test_the_bundle_holds_confirmed_marks_only(api, marked):

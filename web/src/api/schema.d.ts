@@ -2040,7 +2040,11 @@ export interface paths {
          */
         put: operations["server_records_api_link"];
         post?: never;
-        delete?: never;
+        /**
+         * Unlink
+         * @description A class is none of the records any more.
+         */
+        delete: operations["server_records_api_unlink"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2111,7 +2115,11 @@ export interface paths {
         delete: operations["server_records_api_erase_student"];
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change Student
+         * @description Another name or number, or into another class; the class where the student is then.
+         */
+        patch: operations["server_records_api_change_student"];
         trace?: never;
     };
     "/api/sets/{set_id}/pages": {
@@ -5853,6 +5861,21 @@ export interface components {
             /** Students */
             students: components["schemas"]["RosterStudentOut"][];
         };
+        /**
+         * RosterColumn
+         * @description A column of a table: its title, a few of its cells, and as what it would be taken.
+         */
+        RosterColumn: {
+            /** Title */
+            title: string;
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "name" | "first" | "last" | "number" | "class" | "";
+            /** Examples */
+            examples: string[];
+        };
         /** RosterLeft */
         RosterLeft: {
             /** Place */
@@ -5864,9 +5887,16 @@ export interface components {
         };
         /**
          * RosterOut
-         * @description What would be taken; nothing is, yet.
+         * @description What would be taken; nothing is, yet. Of a table also its columns, and whether it is `sure` what they mean: if
+         *     not, that is asked.
          */
         RosterOut: {
+            /** Columns */
+            columns: components["schemas"]["RosterColumn"][];
+            /** Titles */
+            titles: boolean;
+            /** Sure */
+            sure: boolean;
             /** Classes */
             classes: components["schemas"]["RosterClassOut"][];
             /** Left */
@@ -5874,7 +5904,8 @@ export interface components {
         };
         /**
          * RosterStudentOut
-         * @description A student of a roster: `state` is `new`, `there`, or `differs` where the number stands with another name here.
+         * @description A student of a roster: `state` is `new`, `there`, `differs` where the number stands with another name here, or
+         *     `number` for a new one whose name stands here with another number.
          */
         RosterStudentOut: {
             /** Name */
@@ -5887,7 +5918,9 @@ export interface components {
         /**
          * RosterIn
          * @description Where a roster comes from: a table as text, a OneRoster bundle in base64, or classes of the school's records by
-         *     their ids. `into` is the class that a table without classes is for, `title` the name of a new one.
+         *     their ids. `into` is the class that a table without classes is for, `title` the name of a new one. `columns` says
+         *     what each column of a table means, and `titles` whether a row of titles stands above; where they are not said, that
+         *     is told from the table.
          */
         RosterIn: {
             /**
@@ -5912,6 +5945,10 @@ export interface components {
              * @default
              */
             title?: string;
+            /** Columns */
+            columns?: ("name" | "first" | "last" | "number" | "class" | "")[] | null;
+            /** Titles */
+            titles?: boolean | null;
         };
         /**
          * RosterTaken
@@ -5950,6 +5987,10 @@ export interface components {
              * @default
              */
             title?: string;
+            /** Columns */
+            columns?: ("name" | "first" | "last" | "number" | "class" | "")[] | null;
+            /** Titles */
+            titles?: boolean | null;
             /** Chosen */
             chosen: number[];
         };
@@ -6003,6 +6044,18 @@ export interface components {
         SendIn: {
             /** Students */
             students: number[];
+        };
+        /**
+         * StudentChange
+         * @description Another name or number of a student, or the class into which the student goes.
+         */
+        StudentChange: {
+            /** Name */
+            name?: string | null;
+            /** Number */
+            number?: string | null;
+            /** Into */
+            into?: number | null;
         };
         /**
          * PageRow
@@ -10600,6 +10653,37 @@ export interface operations {
             };
         };
     };
+    server_records_api_unlink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_records_api_sent: {
         parameters: {
             query?: never;
@@ -10770,6 +10854,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_records_api_change_student: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
             };
             /** @description Not Found */
             404: {

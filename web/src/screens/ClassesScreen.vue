@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import RosterForm from '@/features/marking/RosterForm.vue'
+import StudentRow from '@/features/marking/StudentRow.vue'
 import { studentsIn, useClasses } from '@/features/marking/classes'
 import { SCHEMES } from '@/lib/marking'
 
@@ -44,10 +45,9 @@ const heir = ref('')
 async function handOver(): Promise<void> {
   if (heir.value && (await store.handOver(heir.value))) heir.value = ''
 }
-const erased = ref<number | null>(null)
-async function erase(student: number): Promise<void> {
-  if (erased.value !== student) erased.value = student
-  else if (await store.erase(student)) erased.value = null
+const renaming = ref('')
+async function rename(): Promise<void> {
+  if (renaming.value.trim() && (await store.change({ name: renaming.value.trim() }))) renaming.value = ''
 }
 </script>
 
@@ -142,22 +142,20 @@ async function erase(student: number): Promise<void> {
         <p v-else class="muted">Nothing was given yet. Give a sheet, take in what was written, and mark it.</p>
         <h3>{{ store.open.students.length }} students</h3>
         <ul class="students">
-          <li v-for="student in store.open.students" :key="student.id">
-            {{ student.name }} <small class="muted">{{ student.number }}</small>
-            <a :href="`/api/students/${student.id}?form=pdf`" :aria-label="`all data of ${student.name}, on paper`"
-              >all data</a
-            >{{ ' '
-            }}<a :href="`/api/students/${student.id}`" :aria-label="`all data of ${student.name}, as JSON`">JSON</a>
-            <button class="plain-button" @click="erase(student.id)">
-              {{ erased === student.id ? 'erase with every paper and mark: once more' : 'erase' }}
-            </button>
-          </li>
+          <StudentRow v-for="student in store.open.students" :key="student.id" :student="student" />
         </ul>
         <form class="give" aria-label="More students" @submit.prevent="add">
           <textarea v-model="more" rows="2" aria-label="More names" placeholder="More names, one a line" />
           <el-button native-type="submit" :disabled="!more.trim()">Add them</el-button>
         </form>
         <div class="give">
+          <details>
+            <summary class="muted">Rename this class</summary>
+            <form aria-label="Another name of the class" @submit.prevent="rename">
+              <input v-model="renaming" :placeholder="store.open.name" maxlength="60" aria-label="Its new name" />
+              <button class="plain-button" :disabled="!renaming.trim()">rename it</button>
+            </form>
+          </details>
           <button class="plain-button" @click="store.change({ archived: !store.open.archived })">
             {{ store.open.archived ? 'bring it back' : 'archive this class' }}
           </button>

@@ -575,7 +575,7 @@ describe('classes', () => {
   })
   it('erases a student and ends a class only when that is said twice', async () => {
     await visit('/classes')
-    const erase = made.find('.students button')
+    const erase = made.findAll('.students button').find((each) => each.text() === 'erase')!
     await erase.trigger('click')
     expect(asked.some((each) => each.what.startsWith('DELETE'))).toBe(false)
     await erase.trigger('click')
@@ -587,6 +587,30 @@ describe('classes', () => {
     await end.trigger('click')
     await flushPromises()
     expect(asked.some((each) => each.what === 'DELETE /api/classes/1')).toBe(true)
+  })
+  it('renames a class, and a student, who may go to another class', async () => {
+    Object.assign(says, {
+      'PATCH /api/classes/1': says['GET /api/classes/1'],
+      'PATCH /api/students/5': says['GET /api/classes/1'],
+      'GET /api/classes': [
+        { id: 1, name: 'Evening A', archived: false, students: 1, sets: [] },
+        { id: 2, name: 'Evening B', archived: false, students: 0, sets: [] },
+      ],
+    })
+    await visit('/classes')
+    await made.find('[aria-label="Its new name"]').setValue(' Evening C ')
+    await made.find('[aria-label="Another name of the class"]').trigger('submit')
+    await flushPromises()
+    expect(sentTo('PATCH /api/classes/1')).toEqual([{ students: [], name: 'Evening C' }])
+    await made.find('.students button').trigger('click')
+    const [name, number] = made.findAll('.change input')
+    await name!.setValue('Ada Marsh')
+    await number!.setValue('12')
+    await made.find('.change select').setValue(2)
+    await made.find('.change').trigger('submit')
+    await flushPromises()
+    expect(sentTo('PATCH /api/students/5')).toEqual([{ name: 'Ada Marsh', number: '12', into: 2 }])
+    expect(made.find('.change').exists()).toBe(false)
   })
   it('says why a class could not be made, and keeps what was typed', async () => {
     says['POST /api/classes'] = Response.json(

@@ -235,6 +235,16 @@ describe('marks for the records', () => {
     await flushPromises()
     expect(sentTo('PUT /api/classes/1/records')).toEqual([{ id: 'c1' }])
   })
+  it('are left again where the class was the wrong one', async () => {
+    says['GET /api/sets/7/records'] = { there: true, linked: true, of: 4, rows: [] }
+    says['GET /api/records/classes'] = { there: true, classes: [] }
+    says['DELETE /api/classes/1/records'] = {}
+    await show(RecordsForm)
+    says['GET /api/sets/7/records'] = { there: true, linked: false, of: 4, rows: [] }
+    await press('this is the wrong class of the records: undo the link')
+    expect(asked.some((each) => each.what === 'DELETE /api/classes/1/records')).toBe(true)
+    expect(made.find('[aria-label="Which class"]').exists()).toBe(true)
+  })
 })
 
 describe('rosters', () => {
@@ -251,6 +261,9 @@ describe('rosters', () => {
       { title: '4C', into: 3, students: [] },
     ],
     left: [{ place: 4, text: ',9', why: 'No name stands here.' }],
+    columns: [] as object[],
+    titles: false,
+    sure: true,
   }
   beforeEach(() =>
     Object.assign(says, {
@@ -275,6 +288,31 @@ describe('rosters', () => {
     await press('Take it')
     expect(sentTo('POST /api/rosters')).toMatchObject([{ chosen: [0], title: '4B' }])
     expect(made.find('[role=status]').text()).toBe('1 new student in 1 class.')
+  })
+  it('ask what columns mean that are not understood, and take nothing before', async () => {
+    const column = (title: string, means: string, example: string) => ({ title, means, examples: [example] })
+    const columns = [column('', 'name', 'Quill'), column('', '', 'Ada'), column('', '', '4B')]
+    says['POST /api/rosters/preview'] = { ...preview, columns, sure: false }
+    await show(RosterForm)
+    const field = made.find<HTMLInputElement>('[aria-label="Roster file"]')
+    Object.defineProperty(field.element, 'files', { value: [fileOf([0x41])] })
+    await field.trigger('change')
+    await flushPromises()
+    expect(made.find('.columns [role=alert]').text()).toContain('What do these columns mean?')
+    const takes = () => made.findAll('button').find((each) => each.text() === 'Take it')!
+    expect(takes().attributes('disabled')).toBeDefined()
+    says['POST /api/rosters/preview'] = { ...preview, columns, sure: true }
+    for (const [k, means] of ['last', 'first', 'class'].entries())
+      await made.find(`[aria-label="Column ${k + 1} means"]`).setValue(means)
+    await made.find('.columns [type=checkbox]').setValue(true)
+    await made.find('.columns').trigger('submit')
+    await flushPromises()
+    expect(sentTo('POST /api/rosters/preview').at(-1)).toMatchObject({
+      source: 'table',
+      columns: ['last', 'first', 'class'],
+      titles: true,
+    })
+    expect(takes().attributes('disabled')).toBeUndefined()
   })
   it('come from the school’s records', async () => {
     useClasses().open = { id: 1, name: 'Evening A', archived: false, students: [], sets: [] }

@@ -73,6 +73,14 @@ async function linkTo(): Promise<void> {
   )
     await look(true)
 }
+/** This class is none of the records any more; what was sent there stays there. */
+async function unlink(): Promise<void> {
+  const school_class = marking.set?.school_class
+  if (school_class === undefined) return
+  const path = { class_id: school_class }
+  if (await request.run(() => unwrap(api.DELETE('/api/classes/{class_id}/records', { params: { path } }))))
+    await look(true)
+}
 </script>
 
 <template>
@@ -101,6 +109,9 @@ async function linkTo(): Promise<void> {
         }}<span class="muted">Students are told by their numbers, else by their names.</span>
       </form>
       <template v-else>
+        <p>
+          <button class="plain-button" @click="unlink">this is the wrong class of the records: undo the link</button>
+        </p>
         <table class="rows">
           <thead>
             <tr>

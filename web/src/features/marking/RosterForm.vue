@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { onMounted, ref, watch } from 'vue'
 import { useClasses } from './classes'
 import { useRoster } from './roster'
+import type { Schema } from '@/api/client'
 import TroubleNote from '@/components/TroubleNote.vue'
 
 /** Rosters from a table, a bundle or the school's records: shown before anything is taken. */
@@ -14,8 +15,28 @@ const WORDS: Record<string, string> = {
   new: 'new',
   there: 'there already',
   differs: 'number stands with another name: that stays',
+  number: 'new: the name is there with another number',
 }
 onMounted(() => store.loadRecords())
+
+/** What a column of a table can mean. */
+const MEANS = [
+  ['', 'left out'],
+  ['name', 'the whole name'],
+  ['first', 'first name'],
+  ['last', 'family name'],
+  ['number', 'number of the school'],
+  ['class', 'class'],
+] as const
+const columns = ref<Schema['RosterColumn']['means'][]>([])
+const titles = ref(false)
+watch(
+  () => store.preview,
+  (found) => {
+    columns.value = found?.columns.map((each) => each.means) ?? []
+    titles.value = found?.titles ?? false
+  },
+)
 
 async function file(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
@@ -71,6 +92,28 @@ async function take(): Promise<void> {
       <p v-else-if="store.records" class="muted">No school records are set up here.</p>
     </template>
     <template v-else>
+      <form
+        v-if="store.preview.columns.length > 1 || !store.preview.sure"
+        class="columns"
+        aria-label="What the columns mean"
+        @submit.prevent="store.say(columns, titles)"
+      >
+        <p :role="store.preview.sure ? undefined : 'alert'">
+          {{
+            store.preview.sure
+              ? 'The columns were understood so:'
+              : 'What do these columns mean? Say it, and look again.'
+          }}
+        </p>
+        <label v-for="(column, k) in store.preview.columns" :key="k">
+          <b v-if="column.title">{{ column.title }}</b> <small class="muted">{{ column.examples.join(', ') }}</small>
+          <select v-model="columns[k]" :aria-label="`Column ${k + 1} means`">
+            <option v-for="[value, words] in MEANS" :key="value" :value="value">{{ words }}</option>
+          </select>
+        </label>
+        <label><input v-model="titles" type="checkbox" /> the first row is a row of titles</label>
+        <el-button native-type="submit" :loading="store.request.busy.value">Look again</el-button>
+      </form>
       <p>This would be taken; nothing is, yet.</p>
       <div v-for="(each, k) in store.preview.classes" :key="k" class="class">
         <label
@@ -94,7 +137,11 @@ async function take(): Promise<void> {
         </p>
       </div>
       <p class="row">
-        <el-button type="primary" :disabled="!store.chosen.length" :loading="store.request.busy.value" @click="take"
+        <el-button
+          type="primary"
+          :disabled="!store.chosen.length || !store.preview.sure"
+          :loading="store.request.busy.value"
+          @click="take"
           >Take it</el-button
         >
         <button class="plain-button" @click="store.leave()">leave it</button>
@@ -124,6 +171,19 @@ async function take(): Promise<void> {
 }
 .names .differs {
   color: var(--widens);
+}
+.columns {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 6px 18px;
+}
+.columns p {
+  flex-basis: 100%;
+  margin: 0;
+}
+.columns select {
+  display: block;
 }
 .left {
   border-left: 3px solid var(--breaks);

@@ -87,6 +87,17 @@ export const useClasses = defineStore('classes', {
         this.classes = await unwrap(api.GET('/api/classes'))
       })
     },
+    /** Another name or number of a student, or another class; the class that is open is shown as it is then. */
+    changeStudent(student: number, change: Partial<Schema['StudentChange']>): Promise<boolean> {
+      return this.request.run(async () => {
+        await unwrap(
+          api.PATCH('/api/students/{student_id}', { params: { path: { student_id: student } }, body: change }),
+        )
+        if (this.open)
+          this.open = await unwrap(api.GET('/api/classes/{class_id}', { params: { path: { class_id: this.open.id } } }))
+        this.classes = await unwrap(api.GET('/api/classes'))
+      })
+    },
     erase(student: number): Promise<boolean> {
       return this.request.run(async () => {
         await unwrap(api.DELETE('/api/students/{student_id}', { params: { path: { student_id: student } } }))

@@ -40,6 +40,10 @@ export const useRoster = defineStore('roster', {
         title,
       })
     },
+    /** Looks once more, with what was said of the columns. */
+    say(columns: Schema['RosterColumn']['means'][], titles: boolean): Promise<boolean> {
+      return this.wanted ? this.look({ ...this.wanted, columns, titles }) : Promise.resolve(false)
+    },
     take(): Promise<boolean> {
       const wanted = this.wanted
       if (!wanted) return Promise.resolve(false)
