@@ -9,9 +9,9 @@ from pathlib import Path
 from typing import TextIO
 
 import lanes
-from algebra import LineError, Report, TaskError, looks_like_text_form, read_workings
-from cli.jsonform import working_from_json
-from cli.output import SOUND, UNREADABLE, UNSOUND, parsed, put
+from algebra import LineError, Report, TaskError, json_object, looks_like_text_form, read_workings
+from cli.jsonform import ignored_in, with_note, working_from_json
+from cli.output import SOUND, UNREADABLE, UNSOUND, lines_of, parsed, put, put_object
 from cli.printed import printed, printed_key
 
 
@@ -78,20 +78,19 @@ def _input(files: list[str], stdin: TextIO) -> str:
 
 def _check_jsonl(text: str, out: TextIO) -> int:
     status = SOUND
-    for line in text.splitlines():
-        if not line.strip():
-            continue
-        identity = None
+    for line in lines_of(text):
+        identity, ignored = None, list[str]()
         try:
             data = json.loads(line)
             identity = data.get("id") if isinstance(data, dict) else None
+            ignored = ignored_in(data)
             report = lanes.check(working_from_json(data))
         except TaskError as problem:
             report = Report.of_refused(identity, LineError(0, 1, problem.message, "task"))
         except (ValueError, RecursionError) as problem:  # no JSON, or a number that is longer than any
             message = f"Not JSON: {problem}"
             report = Report.of_refused(identity, LineError(0, 1, message, "task"))
-        put(report, out)
+        put_object(with_note(json_object(report), ignored), out)
         if report.error is not None:
             status = UNREADABLE
         elif not report.sound:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
-from algebra import TaskError, Working
+from algebra import JsonObject, TaskError, Working
 
 _FIELDS = {
     "id": (str, int, type(None)),
@@ -20,14 +21,23 @@ _FIELDS = {
 }
 
 
+def ignored_in(data: Any, *further: str) -> list[str]:
+    """The fields of an object that say nothing here; `further` are fields that the command knows beside a working's."""
+    return [key for key in data if key not in _FIELDS and key not in further] if isinstance(data, dict) else []
+
+
+def with_note(answer: JsonObject, ignored: Sequence[str]) -> JsonObject:
+    """An answer that says which fields of the question were ignored; as it is where there are none."""
+    return {**answer, "ignored": list(ignored)} if ignored else answer
+
+
 def working_from_json(data: Any) -> Working:
-    """The working; raises TaskError naming the field that is missing, unknown or of the wrong kind."""
+    """The working, fields that are not known ignored; raises TaskError naming the field that is missing or of the wrong
+    kind."""
     if not isinstance(data, dict):
         raise TaskError("A working is a JSON object.")
     for key, value in data.items():
-        if key not in _FIELDS:
-            raise TaskError(f"Unknown field “{key}”.")
-        if not isinstance(value, _FIELDS[key]):
+        if key in _FIELDS and not isinstance(value, _FIELDS[key]):
             raise TaskError(f"The field “{key}” has the wrong kind of value.")
     for key in ("task", "given"):
         if key not in data:

@@ -31,12 +31,15 @@ def put_object(data: JsonObject, out: TextIO) -> None:
     print(json.dumps(data, ensure_ascii=False), file=out)
 
 
+def lines_of(text: str) -> list[str]:
+    """The lines of JSON lines that hold anything: by line feeds alone, for other separators may stand in a text."""
+    return [line for line in text.split("\n") if line.strip()]
+
+
 def each_line(text: str, out: TextIO, answer: Callable[[dict[str, Any]], JsonObject]) -> int:
     """One JSON object a line in, one a line out, in the same order; bad ones are told and passed over."""
     status = SOUND
-    for line in text.splitlines():
-        if not line.strip():
-            continue
+    for line in lines_of(text):
         try:
             data = json.loads(line)
             if not isinstance(data, dict):

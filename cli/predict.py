@@ -19,7 +19,7 @@ from algebra import (
     error_of,
     json_object,
 )
-from cli.jsonform import working_from_json
+from cli.jsonform import ignored_in, with_note, working_from_json
 from cli.output import UNREADABLE, each_line, parsed, put
 
 
@@ -90,4 +90,4 @@ def _from_object(data: dict[str, Any], most: int) -> JsonObject:
         found = lanes.predict(working_from_json(fields), most=most).report()
     except (TaskError, ReadingError) as problem:
         found = PredictionReport((), (), (), error_of(problem))
-    return json_object(found) | {"id": data.get("id")}
+    return with_note(json_object(found) | {"id": data.get("id")}, ignored_in(fields))

@@ -12,6 +12,7 @@ from cli.output import UNREADABLE, parsed
 from paper import (
     KINDS,
     PAGE_SIZES,
+    PagesError,
     Settings,
     Wanted,
     as_pdf,
@@ -48,7 +49,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
         if not workings:
             raise TaskError("There is no problem in it.")
         first = text.partition("\n")[0]
-        title = options.title or (first.lstrip("# ").strip() if first.startswith("#") else "Sheet")
+        title = options.title.strip() or (first.lstrip("# ").strip() if first.startswith("#") else "") or "Sheet"
         plan = planned(
             title,
             in_other_order([Wanted(working) for working in workings], options.form),
@@ -62,7 +63,7 @@ def main(arguments: list[str], *, stdin: TextIO = sys.stdin, out: TextIO = sys.s
     except TaskError as problem:
         print(f"uchuu print: {problem.message}", file=err)
         return UNREADABLE
-    except (OSError, UnicodeDecodeError) as problem:
+    except (OSError, UnicodeDecodeError, PagesError) as problem:
         print(f"uchuu print: {problem}", file=err)
         return UNREADABLE
     for item in plan.items:

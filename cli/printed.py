@@ -21,10 +21,12 @@ def printed(working: Working, report: Report) -> str:
     rows = [f"{working.task}: {working.given}"]
     if report.error and report.error.line == 0:
         rows.append(f"    ! column {report.error.column}: {report.error.message}")
+    rows += [f"  {GLYPHS[None]} {text}  not looked at" for text in working.lines[len(report.links) :]]
     if report.excluded:
         rows.append(f"  excluded: {', '.join(report.excluded)}")
     width = max((len(line) for line in working.lines), default=0)
-    for link, text in zip(report.links, working.lines, strict=True):
+    # a question that was refused as a whole has no links
+    for link, text in zip(report.links, working.lines, strict=False):
         indent = "    " if link.kind in _SIDE else "  "
         word = link.relation or "not read"
         extra = ""

@@ -22,7 +22,7 @@ from algebra import (
     json_object,
     refused,
 )
-from cli.jsonform import working_from_json
+from cli.jsonform import ignored_in, with_note, working_from_json
 from cli.output import UNREADABLE, each_line, parsed, put
 
 
@@ -71,7 +71,8 @@ def _from_object(data: dict[str, Any], *, latex: bool) -> JsonObject:
     fields = dict(data)
     method, grain = fields.pop("method", None), fields.pop("grain", "board")
     try:
-        return json_object(_report(lanes.work(working_from_json(fields), method=method, grain=grain), latex=latex))
+        found = _report(lanes.work(working_from_json(fields), method=method, grain=grain), latex=latex)
+        return with_note(json_object(found), ignored_in(fields))
     except (TaskError, ReadingError) as problem:
         return json_object(refused(problem)) | {"id": data.get("id")}
 

@@ -138,6 +138,11 @@ def _from_json(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
             taken.append(_working_of(row))
         except TaskError as problem:
             left.append(NotTaken(place, str(row)[:80], problem.message))
+            continue
+        unknown = sorted(map(str, set(row) - _FIELDS))
+        if unknown:
+            named = " and ".join(f"“{field}”" for field in unknown)
+            left.append(NotTaken(place, named[:80], "This is no field of a problem: it was ignored, the rest is here."))
     untaught = found.get("untaught", [])
     known = tuple(map(str, untaught)) if isinstance(untaught, list) else ()
     return SheetFile(title or str(found.get("title", ""))[:120], tuple(taken), known), tuple(left)
@@ -147,9 +152,6 @@ def _working_of(row: object) -> SheetProblem:
     """A problem of a file. Raises TaskError for what it is not."""
     if not isinstance(row, Mapping):
         raise TaskError("A problem is an object with “task” and “given”.")
-    unknown = sorted(set(row) - _FIELDS)
-    if unknown:
-        raise TaskError(f"A problem has no field “{unknown[0]}”.")
     for key in ("task", "given"):
         if not isinstance(row.get(key), str) or not row[key].strip():
             raise TaskError(f"“{key}” is missing.")

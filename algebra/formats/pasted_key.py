@@ -118,14 +118,16 @@ _LAYOUT = re.compile(
 
 
 def looks_like_text_form(text: str) -> bool:
-    """Whether a text is in the project's own form: a head of `key: value` lines, then ---."""
-    first = next(
-        (line for line in text.lstrip("\ufeff").splitlines() if line.strip() and not line.lstrip().startswith("#")), ""
-    )
-    return (
-        re.match(r"\s*(task|given|id|numbers|variable|assume|conventions|method)\s*:", first) is not None
-        and re.search(r"^\s*-{3,}\s*$", text, re.MULTILINE) is not None
-    )
+    """Whether a text is in the project's own form: a head of `key: value` lines, then ---; or heads alone, of problems
+    without lines."""
+    told = [line for line in text.lstrip("\ufeff").splitlines() if line.strip() and not line.lstrip().startswith("#")]
+    if not told or not _OWN_HEAD.match(told[0]):
+        return False
+    return any(_RULE.fullmatch(line) for line in told) or all(map(_OWN_HEAD.match, told))
+
+
+_OWN_HEAD = re.compile(r"\s*(task|given|id|numbers|variable|assume|conventions|method)\s*:")
+_RULE = re.compile(r"\s*-{3,}\s*")
 
 
 def read_key(text: str, decimal: str = "point") -> Key:

@@ -12,7 +12,8 @@ _RULE = re.compile(r"\s*-{3,}\s*")
 
 
 def read_workings(text: str) -> list[Working]:
-    """Every working of a text; a new `task:` line after the lines of one starts the next.
+    """Every working of a text; a new `task:` line after the lines of one, or after a whole head without lines, starts
+    the next.
 
     Raises TaskError, naming the line of the text.
     """
@@ -22,12 +23,8 @@ def read_workings(text: str) -> list[Working]:
     in_lines = False
     for number, raw in enumerate(text.lstrip("\ufeff").splitlines(), start=1):
         match = _HEAD.fullmatch(raw)
-        if (
-            in_lines
-            and match
-            and match.group(1) == "task"
-            and match.group(2).split("#")[0].strip() in (*TASKS, "analyse")
-        ):
+        begins = match and match.group(1) == "task" and match.group(2).split("#")[0].strip() in (*TASKS, "analyse")
+        if begins and (in_lines or (head.get("task") and head.get("given"))):
             workings.append(_working(head, lines))
             head, lines, in_lines = {}, [], False
         if in_lines:

@@ -8,8 +8,8 @@ from pathlib import Path
 import pytest
 from jsonschema import Draft202012Validator
 
-from algebra import FAMILIES, METHODS, SLIPS, TaskError
-from cli import analyse, catalogues, generate, predict, solve
+from algebra import FAMILIES, METHODS, SLIPS, LineError, Report, TaskError
+from cli import analyse, catalogues, check, generate, predict, solve
 from cli.jsonform import working_from_json
 from tools.main import COMMANDS, HELP
 from tools.main import main as uchuu
@@ -157,7 +157,6 @@ def test_the_same_seed_draws_the_same_problems():
         ([], "A working is a JSON object."),
         ({"task": "solve"}, "“given” is missing"),
         ({"given": "x"}, "“task” is missing"),
-        ({"task": "solve", "given": "x = 1", "hue": 1}, "Unknown field “hue”"),
         ({"task": 3, "given": "x = 1"}, "“task” has the wrong kind"),
         ({"task": "solve", "given": "x = 1", "lines": [1]}, "“lines” holds texts only"),
         ({"task": "solve", "given": "x = 1", "lines": "x"}, "“lines” has the wrong kind"),
@@ -171,6 +170,51 @@ def test_a_working_in_json_is_refused_by_its_field(data, words):
     with pytest.raises(TaskError) as refused:
         working_from_json(data)
     assert words in refused.value.message
+
+
+@pytest.mark.parametrize(
+    ("command", "data", "ignored"),
+    [
+        (
+            check.main,
+            {"task": "solve", "given": "x = 1", "lines": ["x = 1"], "hue": 1, "class": "4B"},
+            ["hue", "class"],
+        ),
+        (check.main, {"task": "solve", "given": "x = (", "lines": [], "hue": 1}, ["hue"]),
+        (solve.main, {"task": "solve", "given": "2x = 4", "grain": "board", "hue": 1}, ["hue"]),
+        (predict.main, {"task": "solve", "given": "2x = 4", "most": 2, "hue": 1}, ["hue"]),
+        (check.main, {"task": "solve", "given": "x = 1", "lines": ["x = 1"]}, None),
+        (solve.main, {"task": "solve", "given": "2x = 4", "method": "simplify-then-undo"}, None),
+    ],
+)
+def test_fields_that_are_not_known_are_ignored_with_a_note(command, data, ignored):
+    _, out, _ = run(command, "--jsonl", text=json.dumps(data) + "\n")
+    assert json.loads(out).get("ignored") == ignored
+
+
+@pytest.mark.parametrize("separator", ["\u2028", "\u2029", "\x85", "\x0b", "\x0c"])
+def test_one_record_is_one_answer_whatever_stands_in_its_texts(separator):
+    record = json.dumps({"id": f"a{separator}b", "task": "solve", "given": "x = 1"}, ensure_ascii=False)
+    for command in (check.main, solve.main, predict.main):
+        _, out, _ = run(command, "--jsonl", text=record + "\n")
+        assert len([line for line in out.split("\n") if line]) == 1
+
+
+def test_a_question_that_is_refused_as_a_whole_is_told_line_by_line(monkeypatch, tmp_path):
+    path = tmp_path / "one.chain"
+    path.write_text("task: solve\ngiven: x = 1\n---\nx = 1\nx = 2\n", encoding="utf-8")
+    refused = Report.of_refused(None, LineError(0, 1, "This is too much to be worked out.", "task"))
+    monkeypatch.setattr(check.lanes, "check", lambda working: refused)
+    status, out, _ = run(check.main, str(path))
+    assert status == 2
+    assert "This is too much" in out and "? x = 1  not looked at" in out and "? x = 2  not looked at" in out
+
+
+def test_heads_without_lines_are_problems_each(tmp_path):
+    path = tmp_path / "twelve.chain"
+    path.write_text("".join(f"task: solve\ngiven: x = {k}\n" for k in range(12)), encoding="utf-8")
+    status, out, _ = run(check.main, str(path), "--json")
+    assert (status, len(out.splitlines())) == (1, 12)
 
 
 def test_a_working_in_json_is_taken_whole():

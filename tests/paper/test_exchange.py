@@ -137,8 +137,9 @@ class TestWhatCannotBeTaken:
             {"task": "solve", "given": "x", "lines": ["x"] * 999},
         ]
         back, left = read(json.dumps({"title": "T", "problems": problems}).encode(), "json")
-        assert [w.given for w in back.problems] == ["2x = 8"]
+        assert [w.given for w in back.problems] == ["2x = 8", "3x = 9"]
         assert [each.place for each in left] == [2, 3, 4, 5, 6, 7, 8]
+        assert left[4].text == "“hue”" and "ignored" in left[4].why
         assert all(each.why for each in left)
 
     @pytest.mark.parametrize(

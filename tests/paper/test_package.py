@@ -173,9 +173,7 @@ class TestOfStrangers:
         assert [each.place for each in left] == [2]
         assert "root:" not in left[0].why
 
-    @pytest.mark.parametrize(
-        "data", ["{", "[]", '{"task": "solve"}', '{"task": "solve", "given": "x", "hue": 1}', "[" * 5000]
-    )
+    @pytest.mark.parametrize("data", ["{", "[]", '{"task": "solve"}', '{"task": "solve", "given": ""}', "[" * 5000])
     def test_broken_data_is_named_and_the_rest_is_taken(self, data):
         broken = item(f"<div data-problem='{data}'></div>")
         sheet, left = read(package(broken, item("<p>Solve 3x = 12</p>")), "qti")

@@ -251,6 +251,12 @@ class TestCommand:
         status, _, err = self.run("-", "--out", str(path), stdin="task: solve\ngiven: x^5 - x - 1 = 0\n---\n")
         assert status == 1 and "No method known" in err and path.exists()
 
+    @pytest.mark.parametrize("head", ["#\n", "#   \n", "", "# Thursday\n"])
+    def test_a_list_without_a_title_is_printed(self, tmp_path, head):
+        path = tmp_path / "out.pdf"
+        status, _, err = self.run("-", "--out", str(path), stdin=f"{head}task: solve\ngiven: 2x = 4\n---\n")
+        assert (status, err) == (0, "") and path.exists()
+
     @pytest.mark.parametrize(
         ("arguments", "stdin"),
         [
