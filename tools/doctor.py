@@ -18,7 +18,7 @@ import psycopg
 
 from tools import front
 from tools.backup import about_migrations
-from tools.installation import database_name, home
+from tools.installation import SERVED_AT, database_name, home
 from tools.postgres import Cluster, PostgresError, programs
 
 GOOD, WORTH_A_LOOK, BAD = "good", "look", "bad"
@@ -166,7 +166,9 @@ def _its_marks(connection: psycopg.Connection[tuple[object, ...]]) -> Iterator[F
 
 
 def _the_server(folder: Path) -> Iterator[Finding]:
-    port = os.environ.get("UCHUU_PORT", "8000")
+    noted = folder / SERVED_AT
+    # that of this home, where it runs; another may stand on the usual port
+    port = noted.read_text(encoding="ascii").strip() if noted.is_file() else os.environ.get("UCHUU_PORT", "8000")
     try:
         with urlopen(f"http://127.0.0.1:{port}/readyz", timeout=8) as answer:
             yield Finding(GOOD, f"A server answers on port {port} and is ready.")

@@ -92,6 +92,10 @@ def wait_for_database(url: str, seconds: float = 10) -> None:
             time.sleep(0.5)
 
 
+SERVED_AT = "served-at"
+"""The file of a home that says at which port it is served, while it is."""
+
+
 def manage(*arguments: str, here: bool = False) -> None:
     """Runs a Django command, where the caller stands if `here`; raises CalledProcessError when it fails."""
     subprocess.run([sys.executable, str(ROOT / "manage.py"), *arguments], cwd=None if here else ROOT, check=True)

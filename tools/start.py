@@ -12,7 +12,8 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Sequence
+from collections import deque
+from collections.abc import Callable, Sequence
 from datetime import datetime, timedelta
 from pathlib import Path
 from urllib.error import HTTPError
@@ -23,6 +24,7 @@ import psycopg
 from tools import front
 from tools.backup import BackupError, before_upgrade, nightly
 from tools.installation import (
+    SERVED_AT,
     StartError,
     claim,
     home,
@@ -93,10 +95,10 @@ def main(arguments: list[str]) -> int:
         owner = os.environ["DATABASE_URL"]
         night = Nightly(folder, owner) if options.nightly_backup else None
         database = cluster.url_without_rights(name) if cluster else given
-        process = gunicorn(port, database, folder, options.address)
+        serving = Serving(lambda: gunicorn(port, database, folder, options.address), folder, port)
         if not options.no_worker:
             beside.append(Kept(lambda: begin(database, folder)))
-        return _serve(port, process, cluster, night, beside, demo=demo)
+        return _serve(port, serving, cluster, night, beside, demo=demo)
     except (BackupError, PostgresError, StartError) as problem:
         print(f"uchuu: {problem}", file=sys.stderr)
         return 3
@@ -176,6 +178,30 @@ def wait_until_up(port: int, process: subprocess.Popen[bytes]) -> bool:
     return False
 
 
+class Serving:
+    """The server of a home as it runs now; the home says at which port, for the doctor."""
+
+    def __init__(self, begin: Callable[[], subprocess.Popen[bytes]], folder: Path, port: int) -> None:
+        self._begin = begin
+        self._note = folder / SERVED_AT
+        self.process = begin()
+        self._note.write_text(f"{port}\n", encoding="ascii")
+
+    def again(self) -> subprocess.Popen[bytes]:
+        """Begins it again; the new process."""
+        self.process = self._begin()
+        return self.process
+
+    def end(self) -> None:
+        """Ends it, with what it has under way."""
+        self._note.unlink(missing_ok=True)
+        self.process.terminate()
+        try:
+            self.process.wait(timeout=15)
+        except subprocess.TimeoutExpired:
+            self.process.kill()
+
+
 class Nightly:
     """A backup each night, at the first look after three o'clock; one that could not be taken is said and tried the
     next night."""
@@ -197,18 +223,30 @@ class Nightly:
             print(f"uchuu: no backup was taken this night: {problem}", file=sys.stderr, flush=True)
 
 
+MOST_AGAIN, AGAIN_WITHIN = 5, 600.0
+"""So often in so many seconds the server is begun again where it ended by itself."""
+
+
 def watch(
     process: subprocess.Popen[bytes],
     cluster: Cluster | None,
     pause: float = 2,
     night: Nightly | None = None,
     beside: Sequence[Kept] = (),
+    again: Callable[[], subprocess.Popen[bytes]] | None = None,
 ) -> int:
-    """Waits for the server to end and returns its status; starts the cluster again, on its port, when it has died, and
-    what runs beside, and takes the nightly backup."""
+    """Waits for the server to end and returns its status; begins it `again`, a few times, where it ended by itself;
+    starts the cluster again, on its port, when it has died, and what runs beside, and takes the nightly backup."""
+    begun: deque[float] = deque(maxlen=MOST_AGAIN)
     while True:
         try:
-            return process.wait(timeout=pause)
+            status = process.wait(timeout=pause)
+            if again is None or (len(begun) == MOST_AGAIN and time.monotonic() - begun[0] < AGAIN_WITHIN):
+                return status
+            begun.append(time.monotonic())
+            print(f"uchuu: the server had ended ({status}); it is begun again", file=sys.stderr, flush=True)
+            time.sleep(pause)  # what it had begun ends by itself, and lets the port go
+            process = again()
         except subprocess.TimeoutExpired:
             if night:
                 night.look(datetime.now())
@@ -224,7 +262,7 @@ def watch(
 
 def _serve(
     port: int,
-    process: subprocess.Popen[bytes],
+    serving: Serving,
     cluster: Cluster | None,
     night: Nightly | None,
     beside: Sequence[Kept],
@@ -232,7 +270,7 @@ def _serve(
     demo: bool,
 ) -> int:
     try:
-        if not wait_until_up(port, process):
+        if not wait_until_up(port, serving.process):
             print("uchuu: the server did not come up", file=sys.stderr)
             return 1
         print(f"\n  Uchuu is ready:  http://127.0.0.1:{port}/")
@@ -246,13 +284,9 @@ def _serve(
             print("  Log in with your account, or make the first one there.")
         print("  Ctrl-C stops it; the data stays.\n", flush=True)
         manage("first_account")
-        return watch(process, cluster, night=night, beside=beside)
+        return watch(serving.process, cluster, night=night, beside=beside, again=serving.again)
     except (KeyboardInterrupt, SystemExit):
         print("\nuchuu: stopping")
         return 0
     finally:
-        process.terminate()
-        try:
-            process.wait(timeout=15)
-        except subprocess.TimeoutExpired:
-            process.kill()
+        serving.end()

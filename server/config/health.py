@@ -7,9 +7,13 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_safe
 
+from server.common.bounded import within
 from server.common.queue import queue_state
 from server.common.readiness import unfit
 from server.common.release import RELEASE
+
+MOMENT = 2.0
+"""How long an answer of the database is waited for when it is asked whether all is well."""
 
 
 @never_cache
@@ -30,10 +34,11 @@ def _queue() -> list[str]:
 @never_cache
 @require_safe
 def ready(request: HttpRequest) -> HttpResponse:
-    """200 when the database answers and fits this version; else 503 with one reason a line."""
-    try:
-        reasons = unfit()
-    except DatabaseError:
-        reasons = ["The database does not answer."]
-    text = "".join(f"{reason}\n" for reason in reasons or ["ready", *_queue()])
+    """200 when the database answers and fits this version; else 503 with one reason a line, within a few seconds."""
+    with within(MOMENT):
+        try:
+            reasons = unfit()
+        except DatabaseError:
+            reasons = ["The database does not answer."]
+        text = "".join(f"{reason}\n" for reason in reasons or ["ready", *_queue()])
     return HttpResponse(text, status=503 if reasons else 200, content_type="text/plain")

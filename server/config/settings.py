@@ -7,6 +7,7 @@ UCHUU_HTTPS   1 when served behind TLS: turns on secure cookies, redirects and H
 UCHUU_HOSTS   further host names, separated by commas
 UCHUU_PROXIES  addresses or networks of the proxies that are believed in X-Forwarded-For, separated by commas
 UCHUU_SECOND_FACTOR  managers: who manages people needs a second factor
+UCHUU_QUERY_SECONDS  how long one answer of the database is waited for, 15 if none is said
 UCHUU_LOG     info logs every request of the API; warning, if none is said, the slow ones and what fails
 UCHUU_SESSION_HOURS  how long a log-in lasts, 12 if none is said
 """
@@ -17,6 +18,9 @@ import os
 from datetime import timedelta
 from pathlib import Path
 from urllib.parse import unquote, urlsplit
+
+from server.common.bounded import SECONDS as QUERY_SECONDS
+from server.common.bounded import BoundedConnection
 
 BASE_DIR = Path(__file__).resolve().parent.parent.parent
 WEB_DIST = BASE_DIR / "web" / "dist"
@@ -47,8 +51,16 @@ def _database() -> dict[str, object]:
         # is told so after a few seconds
         "CONN_HEALTH_CHECKS": True,
         "OPTIONS": {"connect_timeout": 3, "server_side_binding": True, "prepare_threshold": 3}
-        | ({"pool": {"min_size": 1, "max_size": 8, "timeout": 5}} if os.environ.get("UCHUU_POOL", "1") == "1" else {}),
+        | (_POOL if os.environ.get("UCHUU_POOL", "1") == "1" else {}),
     }
+
+
+_POOL = {
+    "pool": {"min_size": 1, "max_size": 8, "timeout": 4, "connection_class": BoundedConnection},
+    # kept by the database; a moment before who waits gives up by its own clock
+    "options": f"-c statement_timeout={max(int(QUERY_SECONDS * 1000) - 1000, 1000)}",
+}
+"""How the server reaches its database; commands, which may take their time, are not bounded."""
 
 
 SECRET_KEY = _secret()

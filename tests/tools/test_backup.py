@@ -261,6 +261,7 @@ class TestDoctor:
             (lambda home, env: env.setenv("DATABASE_URL", "postgresql://a:b@127.0.0.1:1/x"), "does not answer"),
             (lambda home, env: env.setattr(doctor, "CLOCKS_APART", -1), "clocks of this machine"),
             (lambda home, env: env.setenv("UCHUU_HOSTS", "desk.example"), "in the clear"),
+            (lambda home, env: env.setattr(doctor, "NOT_AS_DECIDED", "SELECT 3"), "3 marks are not what was decided"),
         ],
     )
     def test_what_is_wrong_is_named_with_what_mends_it(self, filled, tmp_path, monkeypatch, change, words):

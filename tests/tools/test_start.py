@@ -13,7 +13,8 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from tools import start
+from server.common.bounded import BoundedConnection, within
+from tools import doctor, start
 from tools.postgres import Cluster, PostgresError, free_port
 
 
@@ -104,6 +105,31 @@ class Server:
         raise subprocess.TimeoutExpired("server", timeout)
 
 
+class TestServer:
+    def test_one_that_ended_by_itself_is_begun_again_and_that_is_said(self, capsys):
+        begun = []
+
+        def again():
+            begun.append(Server(looks=1))
+            return begun[-1]
+
+        assert start.watch(Server(looks=1), None, pause=0, again=again) == 7
+        assert len(begun) == start.MOST_AGAIN
+        assert capsys.readouterr().err.count("the server had ended (7); it is begun again") == start.MOST_AGAIN
+
+    def test_where_it_is_served_stands_in_the_home_while_it_is(self, tmp_path):
+        processes = [subprocess.Popen(["sleep", "60"]) for _ in range(2)]
+        left = list(processes)
+        serving = start.Serving(lambda: left.pop(0), tmp_path, 8123)
+        assert (tmp_path / start.SERVED_AT).read_text() == "8123\n"
+        processes[0].kill()
+        processes[0].wait()
+        assert serving.again() is processes[1] is serving.process
+        serving.end()
+        assert processes[1].poll() is not None
+        assert not (tmp_path / start.SERVED_AT).exists()
+
+
 class TestDatabase:
     @pytest.fixture
     def cluster(self):
@@ -153,6 +179,22 @@ class TestDatabase:
         assert start.watch(Server(looks=2), None) == 7
         assert capsys.readouterr().err == ""
 
+    def test_a_frozen_one_is_given_up_by_the_clock_of_who_waits(self, cluster):
+        """It takes requests, and answers none: as a machine that hangs."""
+        connection = BoundedConnection.connect(cluster.url("harbour"))
+        backend = connection.execute("select pg_backend_pid()").fetchone()[0]
+        os.kill(backend, signal.SIGSTOP)
+        try:
+            with within(0.3), pytest.raises(psycopg.OperationalError, match="does not answer"):
+                connection.execute("select 1")
+            assert connection.closed
+        finally:
+            os.kill(backend, signal.SIGCONT)
+        with BoundedConnection.connect(cluster.url("harbour")) as other:
+            assert other.execute("select 1").fetchone() == (1,)
+            with within(0.2), pytest.raises(psycopg.OperationalError):
+                other.execute("select pg_sleep(9)")
+
     def test_a_lost_password_is_said(self, cluster):
         password = cluster.folder / "password"
         kept = password.read_text()
@@ -161,3 +203,15 @@ class TestDatabase:
             cluster.url("harbour")
         password.write_text(kept)
         assert "harbour" in cluster.url("harbour")
+
+
+class TestDoctor:
+    def said(self, folder):
+        return [(found.state, found.text) for found in doctor._the_server(folder)]
+
+    def test_asks_the_server_of_its_own_home(self, tmp_path, monkeypatch):
+        monkeypatch.setenv("UCHUU_PORT", "1")
+        assert self.said(tmp_path) == [("look", "Nothing answers on port 1.")]
+        own = free_port()
+        (tmp_path / start.SERVED_AT).write_text(f"{own}\n")
+        assert self.said(tmp_path) == [("look", f"Nothing answers on port {own}.")]
