@@ -127,7 +127,10 @@ def _from_json(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     try:
         found = json.loads(text)
     except (ValueError, RecursionError) as problem:
-        raise TaskError(f"This is no JSON: {problem}") from problem
+        where = ""
+        if isinstance(problem, JSONDecodeError):
+            where = f" from line {problem.lineno}, column {problem.colno} on"
+        raise TaskError(f"This is no JSON{where}.") from problem
     if not isinstance(found, dict) or not isinstance(found.get("problems"), list):
         raise TaskError("A sheet in JSON has “title” and a list “problems”.")
     if found.get("format", 1) != 1:
@@ -238,7 +241,7 @@ def table_rows(text: str, *, above: int = 1) -> Iterator[list[str]]:
     try:
         yield from rows
     except csv.Error as problem:
-        raise TaskError(f"Row {rows.line_num} of the table can't be read: {problem}.") from problem
+        raise TaskError(f"Row {rows.line_num} of the table can't be read.") from problem
 
 
 def _from_csv(text: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:

@@ -297,8 +297,13 @@ def _xml(files: Mapping[str, bytes], name: str) -> ET.Element:
         raise TaskError(f"“{name[:60]}” is missing from the package.")
     try:
         root: ET.Element = fromstring(files[name], forbid_dtd=True)
-    except (ET.ParseError, DefusedXmlException, LookupError, ValueError, RecursionError) as problem:
-        raise TaskError(f"“{name[:60]}” is no plain XML: {problem}") from problem
+    except DefusedXmlException as problem:
+        raise TaskError(f"“{name[:60]}” declares entities or a document type: that is not read.") from problem
+    except ET.ParseError as problem:
+        line, column = problem.position
+        raise TaskError(f"“{name[:60]}” is no XML from line {line}, column {column + 1} on.") from problem
+    except (LookupError, ValueError, RecursionError) as problem:
+        raise TaskError(f"“{name[:60]}” is no XML that can be read.") from problem
     return root
 
 

@@ -19,7 +19,7 @@ from server.marking import pile, queries
 from server.marking.forms import is_answered
 from server.marking.models import GivenSet, SetItem, StudentWorking
 from server.marking.schemas import FeedbackOut, PlaceOut
-from server.marking.totals import students_of
+from server.marking.totals import Total, students_of, totals_of
 from server.sheets import services as sheets
 from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn, SheetChange
@@ -46,10 +46,22 @@ def slips_of(teacher: User, set_id: int, *, right: bool) -> tuple[GivenSet, list
     of: dict[int, list[StudentWorking]] = defaultdict(list)
     for working in workings:
         of[working.paper.student_id].append(working)
-    maker = _Maker(teacher, given_set, right)
+    maker, totals = _Maker(teacher, given_set, right), totals_of(given_set)
     return given_set, [
-        maker.slip(student.name, of[student.pk]) for student in students_of(given_set) if student.pk in of
+        maker.slip(student.name, of[student.pk], totals[student.pk])
+        for student in students_of(given_set)
+        if student.pk in of
     ]
+
+
+def reached(total: Total) -> str:
+    """What a student has reached, as the table has it: what counts of what, the grade, late, or that a first attempt
+    counts; empty until every mark is confirmed."""
+    if total.state != "complete" or total.counts is None:
+        return ""
+    told = [f"{total.counts:g} of {total.of:g}", total.grade, "late" if total.late else ""]
+    told.append("first attempt" if total.counts != total.total else "")
+    return ", ".join(filter(None, told))
 
 
 def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> bytes:
@@ -99,10 +111,9 @@ class _Maker:
         self.words: Words = words_of(teacher.pk)
         self.right = right
         self.items = {item.pk: item for item in given_set.items.select_related("given_set")}
-        self.total = sum(pile.scheme_of(item).total for item in self.items.values())
         self.drawn: dict[int, str] = {}
 
-    def slip(self, name: str, workings: Sequence[StudentWorking]) -> FeedbackSlip:
+    def slip(self, name: str, workings: Sequence[StudentWorking], total: Total) -> FeedbackSlip:
         well, places, open_ends, wrong = [], [], [], []
         for working in workings:
             report = pile.report_of(working)
@@ -115,10 +126,9 @@ class _Maker:
                 well.append(number)
             else:
                 open_ends.append(number)
-        marks = [working.mark for working in workings if working.mark is not None]
-        mark = f"{sum(marks):g} of {self.total:g}" if len(marks) == len(self.items) else ""
-        tries = [self._try(item) for item in dict.fromkeys(wrong)][:MOST_TRIES]
-        return FeedbackSlip(name, tuple(well), tuple(places), tuple(open_ends), tuple(filter(None, tries)), mark)
+        drawn = [self._try(item) for item in dict.fromkeys(wrong)][:MOST_TRIES]
+        tries = tuple(filter(None, drawn))
+        return FeedbackSlip(name, tuple(well), tuple(places), tuple(open_ends), tries, reached(total))
 
     def _place(self, number: int, working: StudentWorking, report: Report) -> Place | None:
         """The first line that does not hold; None where all do."""

@@ -14,6 +14,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
+from paper import safe_cell
 from server.common.problems import Refused
 from server.jobs import services as jobs
 from server.marking.models import GivenSet
@@ -255,7 +256,7 @@ def bundle(given_set: GivenSet) -> bytes:
                 "active",
                 now,
                 own.sourced_id,
-                links.get(student.pk) or student.number or student.name,
+                links.get(student.pk) or safe_cell(student.number or student.name),
                 status,
                 "" if score is None else f"{score:g}",
                 day,
@@ -273,7 +274,7 @@ def bundle(given_set: GivenSet) -> bytes:
             own.sourced_id,
             "active",
             now,
-            given_set.title,
+            safe_cell(given_set.title),
             "",
             f"{day}T00:00:00Z",
             f"{day}T00:00:00Z",

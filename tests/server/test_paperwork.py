@@ -66,6 +66,15 @@ def test_a_total_stands_only_where_every_item_is_confirmed(api, given):
     ]
 
 
+def test_a_slip_says_the_same_total_as_the_table(api, given):
+    written(given, "Ada", "x = 2", "x = 4")
+    written(given, "Bo", "x = 2")
+    change(api, given, late_percent=25, boundaries=[{"grade": "A", "percent": 50}, {"grade": "B", "percent": 0}])
+    paper(api, given, "Ada", late=True)
+    slips = {slip["student"]: slip["mark"] for slip in api.get(f"/api/sets/{given.pk}/feedback").json()}
+    assert slips == {"Ada": "1.5 of 2, A, late", "Bo": ""}
+
+
 def test_a_late_paper_loses_what_is_set_and_an_absent_student_nothing(api, given):
     written(given, "Ada", "x = 2", "x = 4")
     change(api, given, late_percent=25)
