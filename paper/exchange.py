@@ -15,6 +15,7 @@ import re
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
 from html import escape
+from json import JSONDecodeError
 from typing import Literal, get_args
 
 from algebra import (
