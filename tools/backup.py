@@ -14,7 +14,7 @@ import subprocess
 import sys
 import tempfile
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
@@ -24,7 +24,7 @@ from urllib.parse import unquote, urlsplit, urlunsplit
 import psycopg
 from psycopg import sql
 
-from tools.installation import ROOT, StartError, home, manage, with_database
+from tools.installation import ROOT, StartError, database_name, home, manage, with_database
 from tools.postgres import PostgresError, programs
 
 FORM = 1
@@ -38,6 +38,7 @@ class About(NamedTuple):
     taken: str
     migrations: list[str]
     rows: dict[str, int]
+    erased: list[str]
 
 
 class BackupError(RuntimeError):
@@ -73,10 +74,11 @@ def restore_command(arguments: list[str]) -> int:
     )
     options = parser.parse_args(arguments)
     with _told():
-        told = about(options.file)
+        told, given = about(options.file), dict(os.environ)
         with with_database(name=options.into or "") as url:
             into = _named(url, options.into) if options.into else url
-            bring_back(options.file, into)
+            own = [_named(url, database_name(home()))] if "DATABASE_URL" not in given else [url]
+            bring_back(options.file, into, erased_since(home(), own))
         print(f"uchuu: {counted(told.rows)} of {told.taken} are back")
         return 0
     return 3
@@ -114,6 +116,7 @@ def take(url: str, path: Path) -> Path:
             "migrations": _migrations(connection),
             "server": connection.info.server_version // 10000,
             "rows": rows_of(connection),
+            "erased": erased_in(connection),
         }
         dump = Path(folder) / DUMP
         _run(
@@ -152,16 +155,41 @@ def about(path: Path) -> About:
             whole.getinfo(DUMP)
             if told["form"] != FORM:
                 raise BackupError(f"{path} has a form that this version does not know. Nothing was changed.")
-            return About(str(told["taken"]), list(told["migrations"]), dict(told["rows"]))
+            erased = [str(mark) for mark in told.get("erased", [])]
+            return About(str(told["taken"]), list(told["migrations"]), dict(told["rows"]), erased)
     except FileNotFoundError as problem:
         raise BackupError(f"There is no file {path}.") from problem
     except (OSError, zipfile.BadZipFile, KeyError, ValueError, TypeError) as problem:
         raise BackupError(f"{path} is no backup of Uchuu, or it is damaged. Nothing was changed.") from problem
 
 
-def bring_back(path: Path, url: str) -> None:
-    """Puts the data of a backup into an empty database, all or nothing, and brings it up to date. Raises
-    BackupError."""
+def erased_in(connection: psycopg.Connection[tuple[object, ...]]) -> list[str]:
+    """The marks of students who were erased from this data; see server/marking/erasing.py."""
+    if connection.execute("SELECT to_regclass('marking_erased')").fetchone() == (None,):
+        return []
+    return [str(row[0]) for row in connection.execute("SELECT mark FROM marking_erased ORDER BY mark").fetchall()]
+
+
+def erased_since(folder: Path, urls: Iterable[str]) -> set[str]:
+    """Who is known to have been erased: by the backups of a home, and by these databases where they are there."""
+    found: set[str] = set()
+    for path in (folder / "backups").glob("*.uchuu"):
+        try:
+            found.update(about(path).erased)
+        except BackupError:
+            continue  # a broken one keeps nobody from bringing a sound one back
+    for url in urls:
+        try:
+            with psycopg.connect(url, connect_timeout=3) as connection:
+                found.update(erased_in(connection))
+        except psycopg.Error:
+            continue
+    return found
+
+
+def bring_back(path: Path, url: str, erased: Iterable[str] = ()) -> None:
+    """Puts the data of a backup into an empty database, all or nothing, brings it up to date, and erases again who was
+    `erased` since. Raises BackupError."""
     told = about(path)
     unknown = sorted(set(told.migrations) - set(_own_migrations()))
     if unknown:
@@ -185,6 +213,9 @@ def bring_back(path: Path, url: str) -> None:
     os.environ["DATABASE_URL"] = url
     try:
         manage("upgrade")
+        marks = "\n".join(sorted(set(erased)))
+        if marks:
+            manage("erase_again", text=marks)
     finally:
         if before is not None:
             os.environ["DATABASE_URL"] = before

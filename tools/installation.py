@@ -96,9 +96,11 @@ SERVED_AT = "served-at"
 """The file of a home that says at which port it is served, while it is."""
 
 
-def manage(*arguments: str, here: bool = False) -> None:
-    """Runs a Django command, where the caller stands if `here`; raises CalledProcessError when it fails."""
-    subprocess.run([sys.executable, str(ROOT / "manage.py"), *arguments], cwd=None if here else ROOT, check=True)
+def manage(*arguments: str, here: bool = False, text: str | None = None) -> None:
+    """Runs a Django command, where the caller stands if `here`, with this text as its input; raises CalledProcessError
+    when it fails."""
+    command = [sys.executable, str(ROOT / "manage.py"), *arguments]
+    subprocess.run(command, cwd=None if here else ROOT, check=True, input=text, text=True)
 
 
 def use_home(folder: Path) -> None:

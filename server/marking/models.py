@@ -189,6 +189,14 @@ class Looked(models.Model):
         constraints = [UniqueConstraint(fields=["given_set", "who", "day", "what"], name="looked_once_a_day")]
 
 
+class Erased(models.Model):
+    """That a student was erased: a mark that says nothing of who it was, by which the student is known again in the
+    data of an older backup."""
+
+    mark = models.CharField(max_length=64, primary_key=True)
+    when = models.DateTimeField(auto_now_add=True)
+
+
 class OwnScheme(models.Model):
     """A scheme that a teacher keeps to use again."""
 

@@ -18,7 +18,7 @@ from paper import Wanted, code_of
 from server.accounts import people
 from server.common.codec import SCHEMES
 from server.common.problems import Refused
-from server.marking import forms, intake, learned, pile, queries
+from server.marking import erasing, forms, intake, learned, pile, queries
 from server.marking.models import GivenSet, SchoolClass, SetItem, Student, StudentWorking
 from server.marking.schemas import (
     MOST_STUDENTS,
@@ -141,6 +141,7 @@ def delete_class(teacher: User, class_id: int) -> None:
     """Ends a class with all that belongs to it."""
     found = queries.class_of(teacher, class_id)
     people.note(teacher.username, "ended a class", f"“{found.name}”")
+    erasing.erase(found.students.all())
     found.delete()
 
 
@@ -149,7 +150,7 @@ def erase_student(teacher: User, student_id: int) -> None:
     """Erases a student with every paper and mark."""
     student = get_object_or_404(Student, pk=student_id, school_class__owner=teacher)
     people.note(teacher.username, "erased a student", f"of “{student.school_class.name}”")
-    student.delete()
+    erasing.erase(Student.objects.filter(pk=student.pk))
 
 
 def give(teacher: User, class_id: int, data: SetIn) -> GivenSet:

@@ -12,7 +12,7 @@ from django.shortcuts import get_object_or_404
 import lanes
 from algebra import SLIPS
 from paper import StudentData, StudentSet, StudentWork
-from server.marking.models import Paper, Student, StudentWorking
+from server.marking.models import Looked, Paper, Student, StudentWorking
 from server.marking.paperwork import note_look
 
 _SLIPS = {slip.id: slip.name for slip in SLIPS}
@@ -53,6 +53,17 @@ def data_of(teacher: User, student_id: int) -> dict[str, Any]:
             for s in student.sent.select_related("given_set")
         ],
         "practice": {
+            "visits": [
+                {
+                    "set": v.room.given_set.title,
+                    "last_heard": v.heard.isoformat(),
+                    "nudge": v.nudge,
+                    "extra_minutes": v.more_minutes,
+                    "open_until": v.until.isoformat() if v.until else None,
+                }
+                for v in student.visits.select_related("room__given_set").order_by("pk")
+            ],
+            "has_a_secret": hasattr(student, "secret"),
             "answers": [
                 {
                     "set": a.ask.room.given_set.title,
@@ -83,6 +94,12 @@ def data_of(teacher: User, student_id: int) -> dict[str, Any]:
                 for h in student.home_problems.all()
             ],
         },
+        "looked_at": [
+            {"set": row.given_set.title, "who": row.who, "day": row.day.isoformat(), "what": row.what}
+            for row in Looked.objects.filter(given_set__papers__student=student)
+            .select_related("given_set")
+            .order_by("day", "pk")
+        ],
         "pages": [
             {
                 "set": p.given_set.title,
@@ -99,8 +116,8 @@ def data_of(teacher: User, student_id: int) -> dict[str, Any]:
 def _set(paper: Paper) -> dict[str, Any]:
     workings = (
         StudentWorking.objects.filter(paper=paper)
-        .select_related("item")
-        .prefetch_related("decisions")
+        .select_related("item", "in_room")
+        .prefetch_related("decisions", "versions")
         .order_by("item__position")
     )
     return {
@@ -120,6 +137,18 @@ def _set(paper: Paper) -> dict[str, Any]:
                 "confirmed": w.confirmed.isoformat() if w.confirmed else None,
                 "slips": w.slips,
                 "proposal": w.proposal,
+                "hints": w.in_room.hints if hasattr(w, "in_room") else 0,
+                "versions": [
+                    {
+                        "lines": v.lines,
+                        "source": v.source,
+                        "mark": v.mark,
+                        "confirmed_by": v.confirmed_by,
+                        "changed_by": v.who,
+                        "until": v.until.isoformat(),
+                    }
+                    for v in w.versions.all()
+                ],
                 "decisions": [
                     {
                         "who": d.who,
@@ -154,6 +183,13 @@ def as_pdf(data: dict[str, Any]) -> bytes:
         for p in data["practice"]["problems"]
     ]
     told += [f"{d['error']}: {'rid of it' if d['rid'] else 'due again ' + d['due']}." for d in data["practice"]["due"]]
+    told += [
+        f"In the room of {v['set']}, last on {v['last_heard'][:10]}"
+        f"{', ' + str(v['extra_minutes']) + ' minutes more' if v['extra_minutes'] else ''}"
+        f"{'; told: ' + v['nudge'] if v['nudge'] else ''}."
+        for v in data["practice"]["visits"]
+    ]
+    told += [f"{row['day']}, {row['who']} {row['what']} of {row['set']}." for row in data["looked_at"]]
     pages = tuple((f"A page of {p['set']}", base64.b64decode(p["picture"].partition(",")[2])) for p in data["pages"])
     return lanes.student(
         StudentData(
@@ -179,6 +215,12 @@ def _working(told: dict[str, Any]) -> StudentWork:
         f"{_mark(d['after'])}{', taken back' if d['taken_back'] else ''}."
         for d in told["decisions"]
     ]
+    decisions += [
+        f"Until {v['until'][:10]} it read: {'; '.join(v['lines']) or 'nothing'} ({_mark(v['mark'])})."
+        for v in told["versions"]
+    ]
+    if told["hints"]:
+        decisions.append(f"{told['hints']} {'hint' if told['hints'] == 1 else 'hints'} taken.")
     mark = _mark(told["mark"]) if told["mark"] is not None else "no mark"
     slips = tuple(_SLIPS.get(slip, slip) for slip in told["slips"])
     return StudentWork(

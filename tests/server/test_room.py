@@ -2,10 +2,12 @@
 
 import json
 from datetime import timedelta
+from io import BytesIO
 
 import pytest
 from django.db.models.expressions import RawSQL
 from django.utils import timezone
+from pypdf import PdfReader
 
 import lanes
 from algebra import Working, check
@@ -347,3 +349,30 @@ def test_who_is_overtaken_while_the_lines_are_judged_is_told_what_stands(api, gi
     monkeypatch.setattr(pile, "judged", judged_while_another_writes)
     told = working(write(client, items[0], ["3x = 15"]))
     assert (told["lines"], told["revision"], told["told"][0]["verdict"]) == (["x = 9"], 2, "look")
+
+
+def test_what_a_room_keeps_of_a_student_is_in_the_students_data(api, given, teacher):
+    client, items = inside(api, given, hints=2)
+    client.send("POST", f"/api/room/items/{items[0]}/hint")
+    write(client, items[0], ["x = 6"], revision=0)
+    ada = given.school_class.students.get(name="Ada Quill")
+    seat = f"/api/sets/{given.pk}/room/students/{ada.pk}"
+    api.send("POST", seat, {"more_minutes": 5, "nudge": "Begin with the 7."})
+    decisions.decide(teacher, given.pk, DecideIn(workings=[StudentWorking.objects.get().pk]))
+    typed = {"student": ada.pk, "item": items[0], "lines": ["x = 5"]}
+    api.send("PUT", f"/api/sets/{given.pk}/workings", typed)
+    api.get(f"/api/sets/{given.pk}")
+    told = api.get(f"/api/students/{ada.pk}").json()
+    [visit] = told["practice"]["visits"]
+    assert (visit["nudge"], visit["extra_minutes"], told["practice"]["has_a_secret"]) == ("Begin with the 7.", 5, True)
+    [working] = told["sets"][0]["workings"]
+    assert (working["hints"], working["lines"], working["versions"][0]["lines"]) == (1, ["x = 5"], ["x = 6"])
+    assert ("maren", "looked at the marks") in {(row["who"], row["what"]) for row in told["looked_at"]}
+    text = "".join(page.extract_text() for page in PdfReader(BytesIO(paper_of(api, ada))).pages)
+    assert all(
+        words in text for words in ("told: Begin with the 7.", "5 minutes more", "1 hint taken", "it read: x = 6")
+    )
+
+
+def paper_of(api, student):
+    return api.get(f"/api/students/{student.pk}?form=pdf").content

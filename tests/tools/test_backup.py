@@ -6,6 +6,7 @@ import os
 import tempfile
 import zipfile
 from datetime import UTC, datetime, timedelta
+from hashlib import sha256
 from pathlib import Path
 
 import psycopg
@@ -90,6 +91,42 @@ def test_it_is_of_one_moment_though_somebody_writes(filled, tmp_path, monkeypatc
     monkeypatch.setattr(backup, "rows_of", real)
     with psycopg.connect(filled) as connection:
         assert backup.rows_of(connection)["accounts_happening"] == backup.about(path).rows["accounts_happening"] + 1
+
+
+class TestErased:
+    @pytest.fixture
+    def erased(self, filled):
+        """Somebody of the data is erased, after a backup; the mark that is left."""
+        with psycopg.connect(filled) as connection:
+            row = connection.execute(
+                "SELECT s.id, c.created FROM marking_student s JOIN marking_schoolclass c ON c.id = s.school_class_id "
+                "JOIN marking_paper p ON p.student_id = s.id ORDER BY s.id LIMIT 1"
+            ).fetchone()
+        return row[0], sha256(f"{row[0]} {row[1].astimezone(UTC).isoformat()}".encode()).hexdigest()
+
+    def test_who_was_erased_since_is_erased_again_with_every_paper(self, cluster, filled, kept, erased, capfd):
+        student, mark = erased
+        back = cluster.url("erased_again")
+        backup.bring_back(kept, back, ["0" * 64, mark])
+        assert "1 students who had been erased since" in capfd.readouterr().out
+        with psycopg.connect(back) as connection, psycopg.connect(filled) as before:
+            count = "SELECT count(*) FROM marking_paper WHERE student_id = %s"
+            assert before.execute(count, [student]).fetchone()[0] > 0
+            assert connection.execute(count, [student]).fetchone()[0] == 0
+            assert backup.erased_in(connection) == [mark]
+            rest = "SELECT count(*) FROM marking_student"
+            assert connection.execute(rest).fetchone()[0] == before.execute(rest).fetchone()[0] - 1
+
+    def test_it_is_known_from_later_backups_and_from_what_is_served(self, cluster, filled, kept, erased, tmp_path):
+        _, mark = erased
+        later = cluster.url("later")
+        backup.bring_back(kept, later, [mark])
+        (tmp_path / "backups").mkdir()
+        (tmp_path / "backups" / "broken.uchuu").write_bytes(b"no zip")
+        assert backup.erased_since(tmp_path, []) == set()
+        assert backup.erased_since(tmp_path, [later, "postgresql://a:b@127.0.0.1:1/x"]) == {mark}
+        backup.take(later, tmp_path / "backups" / "nightly.uchuu")
+        assert backup.erased_since(tmp_path, []) == {mark}
 
 
 class TestRefusals:

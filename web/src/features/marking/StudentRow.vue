@@ -39,6 +39,10 @@ async function erase(): Promise<void> {
     <button class="plain-button" @click="erase">
       {{ erasing ? 'erase with every paper and mark: once more' : 'erase' }}
     </button>
+    <small v-if="erasing" class="muted" role="status"
+      >Backups hold a copy for as long as they are kept, the nightly ones for two weeks; where one is brought back,
+      {{ student.name }} is erased from it again.</small
+    >
     <form v-if="changing" class="change" :aria-label="`Change ${student.name}`" @submit.prevent="change">
       <label>Name <input v-model="name" maxlength="80" required /></label>
       <label>number of the school <input v-model="number" maxlength="30" /></label>
