@@ -20,7 +20,7 @@ from paper.plan import (
     planned,
     wanted_of,
 )
-from paper.scans import PageMedia, ScannedPage, scanned_pages
+from paper.scans import PageMedia, ScannedPage, look_alike, scanned_pages
 from paper.settings import KINDS, PAGE_SIZES, Kind, PageSize, Settings, item_form
 from paper.student import StudentData, StudentSet, StudentWork, student_source
 
@@ -61,6 +61,7 @@ __all__ = [
     "feedback_source",
     "in_other_order",
     "item_form",
+    "look_alike",
     "made_items",
     "picture_of",
     "planned",

@@ -6,6 +6,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from hashlib import sha256
 from io import BytesIO
+from itertools import pairwise
 from typing import Literal
 
 import pypdfium2
@@ -23,7 +24,8 @@ _NO_PAGE = "This can't be opened as a page. Pages are PNG, JPEG or PDF."
 
 @dataclass(frozen=True, slots=True)
 class ScannedPage:
-    """One page: as it came (a PDF of one page, or the picture), and a JPEG of it; `digest` is that of what came."""
+    """One page: as it came (a PDF of one page, or the picture), and a JPEG of it; `digest` is that of what came, `look`
+    what it looks like."""
 
     original: bytes
     media: PageMedia
@@ -31,6 +33,33 @@ class ScannedPage:
     width: int
     height: int
     digest: str
+    look: str
+
+
+GRID = 32
+"""By so many squares across and down a page is looked at."""
+MOST_APART = 14
+"""In so many of its 1,024 comparisons at most a page that is the same differs: half the size and another compression
+change about ten, another student's page on the same sheet eighteen and more."""
+_STEP = 2
+
+
+def look_of(page: Image.Image) -> str:
+    """What a page looks like: for each square whether it is brighter than the one right of it (the difference hash), as
+    hexadecimal digits."""
+    grey = page.convert("L").resize((GRID + 1, GRID), Image.Resampling.BOX)
+    told = grey.tobytes()
+    bits = 0
+    for y in range(GRID):
+        row = told[y * (GRID + 1) : (y + 1) * (GRID + 1)]
+        for left, right in pairwise(row):
+            bits = bits << 1 | (left > right + _STEP)
+    return f"{bits:0{GRID * GRID // 4}x}"
+
+
+def look_alike(one: str, other: str) -> bool:
+    """Whether two pages look like one and the same, scanned or photographed twice."""
+    return bool(one and other) and (int(one, 16) ^ int(other, 16)).bit_count() <= MOST_APART
 
 
 def scanned_pages(content: bytes) -> list[ScannedPage]:
@@ -60,7 +89,7 @@ def _of_picture(content: bytes) -> ScannedPage:
         else:
             original = content
         picture, size = _shown(turned)
-    return ScannedPage(original, media, picture, *size, sha256(content).hexdigest())
+    return ScannedPage(original, media, picture, *size, sha256(content).hexdigest(), look_of(turned))
 
 
 def _of_pdf(content: bytes) -> list[ScannedPage]:
@@ -73,7 +102,8 @@ def _of_pdf(content: bytes) -> list[ScannedPage]:
         document.init_forms()
         for number, page in enumerate(document):
             scale = LONG_SIDE / max(page.get_width(), page.get_height(), 1)
-            picture, size = _shown(page.render(scale=min(scale, 4), may_draw_forms=True).to_pil())
+            drawn = page.render(scale=min(scale, 4), may_draw_forms=True).to_pil()
+            picture, size = _shown(drawn)
             alone = pypdfium2.PdfDocument.new()
             alone.import_pages(document, [number])
             original = BytesIO()
@@ -85,6 +115,7 @@ def _of_pdf(content: bytes) -> list[ScannedPage]:
                     picture,
                     *size,
                     sha256(f"{whole} {number}".encode()).hexdigest(),
+                    look_of(drawn),
                 )
             )
     finally:

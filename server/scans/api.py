@@ -52,6 +52,12 @@ def settle(request: HttpRequest, page_id: int, data: SettleIn) -> PageOut:
     return queries.page_out(services.settle(person_of(request), page_id, data))
 
 
+@router.post("/pages/{int:page_id}/other", response={200: PageOut, 404: Detail})
+def other(request: HttpRequest, page_id: int) -> PageOut:
+    """A page is not the one that it looks like."""
+    return queries.page_out(services.is_other(person_of(request), page_id))
+
+
 @router.post("/pages/{int:page_id}/student", response={200: PageOut, 400: Detail, 404: Detail})
 def whose(request: HttpRequest, page_id: int, data: WhoseIn) -> PageOut:
     """Whose page it is."""

@@ -13,7 +13,8 @@ STATES = ("waiting", "read", "failed")
 
 class StudentPage(models.Model):
     """One page. Without a student it lies in the tray. `settled` holds the lines that the teacher has settled, by their
-    place in the reading: the texts that stand there, none where the line is left out."""
+    place in the reading: the texts that stand there, none where the line is left out. `again_of` is the page that this
+    one seems to be once more: nothing of it is taken in until somebody has said; `is_other` once that was denied."""
 
     given_set = models.ForeignKey(GivenSet, on_delete=models.CASCADE, related_name="pages")
     student = models.ForeignKey(Student, on_delete=models.CASCADE, related_name="pages", null=True)
@@ -27,6 +28,9 @@ class StudentPage(models.Model):
     trouble = models.CharField(max_length=300, blank=True, default="")
     reading = models.JSONField(null=True)
     settled = models.JSONField(default=dict)
+    look = models.CharField(max_length=256, blank=True, default="")
+    again_of = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, related_name="again")
+    is_other = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

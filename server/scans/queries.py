@@ -58,6 +58,7 @@ def _row(page: StudentPage, items: int) -> PageRow:
         state=page.state,
         trouble=page.trouble,
         open=placing.open_lines(placed_of(page, items)),
+        again_of=page.again_of_id,
     )
 
 
@@ -68,6 +69,7 @@ def page_out(page: StudentPage) -> PageOut:
     reading = reading_of(page)
     mends = _mends(items, lines)
     return PageOut(
+        again_of=page.again_of_id,
         id=page.pk,
         student=page.student_id,
         name=placing.name_on(reading) if reading else "",

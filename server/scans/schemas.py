@@ -12,7 +12,7 @@ from server.common.schemas import LineText
 
 class PageRow(Schema):
     """A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to
-    be settled."""
+    be settled, and the page that it seems to be once more: nothing of it is taken in until that is said."""
 
     id: int
     student: int | None
@@ -20,6 +20,7 @@ class PageRow(Schema):
     state: str
     trouble: str
     open: int
+    again_of: int | None
 
 
 class PagesOut(Schema):
@@ -69,6 +70,9 @@ class PageLine(Schema):
 
 
 class PageOut(Schema):
+    """A page opened; `again_of` as in the list."""
+
+    again_of: int | None
     id: int
     student: int | None
     name: str

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from typing import cast
 
@@ -11,6 +12,7 @@ from django.shortcuts import get_object_or_404
 
 import lanes
 from algebra import TaskError
+from paper import look_alike
 from server.common.problems import Refused
 from server.jobs import services as jobs
 from server.jobs.models import Piece
@@ -27,6 +29,8 @@ from server.scans.schemas import PagesTaken, SettleIn
 KIND = "pages"
 MOST_BYTES = 25 * 2**20
 MOST_OF_A_SET = 400
+FEWEST_LINES, SAME_LINES = 3, 0.8
+"""From so many lines on a page is known again by them, where this share of them stands on another of the student."""
 HALF = "Only the upper part of this page was read. Read it again, or type the rest."
 STRANGER = "The code in the footer is not that of this sheet: look whether the numbers of the items agree."
 
@@ -45,6 +49,7 @@ def take_pages(teacher: User, set_id: int, content: bytes) -> PagesTaken:
         GivenSet.objects.select_for_update().get(pk=set_id)
         known = set(given_set.pages.values_list("digest", flat=True))
         new = [page for page in found if page.digest not in known]
+        looks = list(given_set.pages.order_by("pk").values_list("pk", "look"))
         if len(known) + len(new) > MOST_OF_A_SET:
             raise Refused(f"A set has at most {MOST_OF_A_SET} pages.", code="many")
         made = StudentPage.objects.bulk_create(
@@ -56,6 +61,8 @@ def take_pages(teacher: User, set_id: int, content: bytes) -> PagesTaken:
                 width=p.width,
                 height=p.height,
                 digest=p.digest,
+                look=p.look,
+                again_of_id=next((pk for pk, look in looks if look_alike(look, p.look)), None),
             )
             for p in new
         )
@@ -103,17 +110,50 @@ def put_down(page: StudentPage, reading: reader.PageReading) -> None:
     if page.student is None:
         students = as_written(students_of(page.given_set))
         page.student = students.get(intake.by_name(students).whose(placing.name_on(reading)) or "")
+    if page.again_of is None and not page.is_other:
+        page.again_of = _with_the_same_lines(page)
     page.save()
     _place(page)
 
 
+def _with_the_same_lines(page: StudentPage) -> StudentPage | None:
+    """A page of the same student on which nearly the same lines were read: a photograph from another place."""
+    own = _lines_on(page)
+    if page.student is None or len(own) < FEWEST_LINES:
+        return None
+    others = StudentPage.objects.filter(given_set=page.given_set, student=page.student, state="read", again_of=None)
+    for other in others.exclude(pk=page.pk).order_by("pk"):
+        shared = (own & _lines_on(other)).total()
+        if shared >= SAME_LINES * max(own.total(), 1):
+            return other
+    return None
+
+
+def _lines_on(page: StudentPage) -> Counter[str]:
+    reading = reading_of(page)
+    told = ("".join("".join(s.text for s in row.symbols).split()) for row in reading.lines) if reading else ()
+    return Counter(filter(None, told))
+
+
+@transaction.atomic
+def is_other(teacher: User, page_id: int) -> StudentPage:
+    """A page is not the one that it looks like: it is taken in as any other."""
+    page = _locked(teacher, page_id)
+    page.again_of, page.is_other = None, True
+    page.save(update_fields=["again_of", "is_other"])
+    _place(page)
+    return page
+
+
 def _place(page: StudentPage) -> None:
-    """Puts what is settled of a student's pages into the workings of the set. What was typed for an item stands."""
-    if page.student is None:
+    """Puts what is settled of a student's pages into the workings of the set. What was typed for an item stands; of a
+    page that seems to be there already nothing is taken."""
+    if page.student is None or page.again_of_id is not None:
         return
     given_set, teacher = page.given_set, page.given_set.school_class.owner
     items = list(given_set.items.select_related("given_set").order_by("position"))
-    pages = StudentPage.objects.filter(given_set=given_set, student=page.student, state="read").order_by("pk")
+    pages = StudentPage.objects.filter(given_set=given_set, student=page.student, state="read", again_of=None)
+    pages = pages.order_by("pk")
     own = StudentWorking.objects.filter(paper__given_set=given_set, paper__student=page.student)
     typed = set(own.exclude(source="page").values_list("item_id", flat=True))
     for number, lines in placing.workings_of([placed_of(each, len(items)) for each in pages]).items():
@@ -165,13 +205,16 @@ def give_to(teacher: User, page_id: int, student_id: int | None) -> StudentPage:
 
 
 def _take_away(page: StudentPage) -> None:
-    """The workings that came from a page go with it; other pages of the student are put anew."""
+    """The workings that came from a page go with it; other pages of the student are put anew. Of a page that was never
+    taken in nothing goes."""
     former = page.student
-    if former is None:
+    if former is None or page.again_of_id is not None:
         return
     StudentWorking.objects.filter(paper__given_set=page.given_set, paper__student=former, source="page").delete()
     other = (
-        StudentPage.objects.filter(given_set=page.given_set, student=former, state="read").exclude(pk=page.pk).first()
+        StudentPage.objects.filter(given_set=page.given_set, student=former, state="read", again_of=None)
+        .exclude(pk=page.pk)
+        .first()
     )
     page.student = None
     page.save(update_fields=["student"])

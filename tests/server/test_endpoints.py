@@ -362,6 +362,7 @@ SENT = {
         200,
         [{}, {"at": 9, "texts": []}, {"at": -1, "texts": None}, {"at": 0, "texts": [""]}, {"at": 0}],
     ),
+    ("POST", "/api/pages/{page_id}/other"): (None, 200, []),
     ("POST", "/api/pages/{page_id}/student"): (
         {"student": "{student_id}"},
         200,

@@ -91,6 +91,53 @@ def test_the_same_page_again_changes_nothing(api, given, stand_in):
     assert StudentPage.objects.count() == 1
 
 
+def smaller(name):
+    """The page photographed once more: half the size, another compression."""
+    with Image.open(PAGES / name) as page:
+        kept = BytesIO()
+        page.resize((page.width // 2, page.height // 2)).save(kept, "JPEG", quality=50)
+    return kept.getvalue()
+
+
+@pytest.mark.parametrize("name", ["iris-vane-1.jpg", "jory-pell-2.jpg", "kit-ashby-1.jpg"])
+def test_a_page_photographed_again_is_known_by_its_look_and_asked_about(api, given, stand_in, name):
+    take(api, given, name)
+    first = StudentPage.objects.get()
+    before = {w.pk: w.lines for w in StudentWorking.objects.all()}
+    assert upload(api, given, name, smaller(name)).json() == {"new": 1, "same": 0}
+    worked()
+    again = StudentPage.objects.latest("pk")
+    assert again.again_of == first
+    api.send("POST", f"/api/pages/{again.pk}/student", {"student": first.student_id})
+    assert {w.pk: w.lines for w in StudentWorking.objects.all()} == before  # no line of it twice
+    told = {row["id"]: row["again_of"] for row in api.get(f"/api/sets/{given.pk}/pages").json()["pages"]}
+    assert told == {first.pk: None, again.pk: first.pk}
+    api.send("DELETE", f"/api/pages/{again.pk}")
+    assert {w.pk: w.lines for w in StudentWorking.objects.all()} == before
+
+
+def test_pages_of_others_on_the_same_sheet_are_not_taken_for_it(api, given, stand_in):
+    rows = take(api, given, *(f"{who}-{k}.jpg" for who in ("iris-vane", "jory-pell", "kit-ashby") for k in (1, 2)))
+    assert [row["again_of"] for row in rows] == [None] * 6
+
+
+def test_a_page_is_known_by_its_lines_too_and_taken_in_when_that_is_denied(api, given, stand_in, monkeypatch):
+    take(api, given, "iris-vane-1.jpg")
+    first = StudentPage.objects.get()
+    StudentPage.objects.update(look="", digest="of another photograph")
+    upload(api, given, "iris-vane-1.jpg")
+    worked()
+    again = StudentPage.objects.latest("pk")
+    assert (again.again_of, again.student) == (first, first.student)
+    StudentWorking.objects.all().delete()
+    assert opened(api, {"id": again.pk})["again_of"] == first.pk
+    taken = api.send("POST", f"/api/pages/{again.pk}/other").json()
+    assert taken["again_of"] is None
+    assert lines("Iris Vane", 3)
+    again.refresh_from_db()
+    assert again.is_other
+
+
 def test_where_another_reading_would_follow_that_is_said_and_nothing_is_settled(api, given, stand_in):
     [page] = take(api, given, "iris-vane-1.jpg")
     doubtful = {

@@ -2210,6 +2210,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{page_id}/other": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Other
+         * @description A page is not the one that it looks like.
+         */
+        post: operations["server_scans_api_other"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{page_id}/student": {
         parameters: {
             query?: never;
@@ -6060,7 +6080,7 @@ export interface components {
         /**
          * PageRow
          * @description A page in the list: whose it is (null: nobody's yet), the name that was read on it, how many lines are still to
-         *     be settled.
+         *     be settled, and the page that it seems to be once more: nothing of it is taken in until that is said.
          */
         PageRow: {
             /** Id */
@@ -6075,6 +6095,8 @@ export interface components {
             trouble: string;
             /** Open */
             open: number;
+            /** Again Of */
+            again_of: number | null;
         };
         /**
          * PagesOut
@@ -6133,8 +6155,13 @@ export interface components {
             /** Mends */
             mends: components["schemas"]["Mends"][];
         };
-        /** PageOut */
+        /**
+         * PageOut
+         * @description A page opened; `again_of` as in the list.
+         */
         PageOut: {
+            /** Again Of */
+            again_of: number | null;
             /** Id */
             id: number;
             /** Student */
@@ -11120,6 +11147,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_scans_api_other: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
                 };
             };
             /** @description Not Found */

@@ -43,6 +43,7 @@ const page = (id: number, more: object = {}) => ({
   name: 'Ada',
   state: 'read',
   trouble: '',
+  again_of: null as number | null,
   width: 1000,
   height: 1400,
   lines: [row(1, '3x = 15'), doubtful, unread, row(4, 'no', { crossed: true, texts: [], echoes: [] })],
@@ -54,6 +55,7 @@ const listed = (id: number, more: object = {}) => ({
   name: 'Ada',
   state: 'read',
   trouble: '',
+  again_of: null as number | null,
   open: 2,
   ...more,
 })
@@ -152,6 +154,70 @@ describe('the settling of a page', () => {
     await made.find('select').setValue('')
     await flushPromises()
     expect(sentTo('POST /api/pages/6/student')[1]).toEqual({ student: null })
+  })
+  it('takes files in one after the other, each with its fate, past a refused one and those picked meanwhile', async () => {
+    await visit()
+    const answers = [
+      () => Response.json({ new: 1, same: 0 }, { status: 201 }),
+      () => Response.json({ code: 'page', detail: 'This can’t be opened as a page.' }, { status: 400 }),
+      () => Response.json({ new: 2, same: 1 }, { status: 201 }),
+      () => Response.json({ new: 0, same: 1 }, { status: 201 }),
+    ]
+    let go: (() => void)[] = []
+    says['POST /api/sets/7/pages'] = () => new Promise<Response>((answer) => go.push(() => answer(answers.shift()!())))
+    const field = made.find<HTMLInputElement>('[type=file]')
+    const pick = async (...names: string[]) => {
+      Object.defineProperty(field.element, 'files', {
+        value: names.map((name) => new File(['x'], name)),
+        configurable: true,
+      })
+      await field.trigger('change')
+      await flushPromises()
+    }
+    const fates = () => made.findAll('.uploads li').map((each) => each.text())
+    await pick('a.png', 'notes.txt', 'b.pdf')
+    expect(fates()).toEqual(['a.png on its way', 'notes.txt waits', 'b.pdf waits'])
+    expect(made.find('progress').attributes('max')).toBe('3')
+    await pick('c.png') // while the others are on their way
+    for (let k = 0; k < 4; k++) {
+      go.shift()!()
+      await flushPromises()
+    }
+    expect(fates()).toEqual([
+      'a.png 1 page taken in',
+      'notes.txt This can’t be opened as a page.',
+      'b.pdf 2 pages taken in, 1 there already',
+      'c.png 1 there already',
+    ])
+    expect(made.find('[role=status]').text()).toBe('3 of 4 files taken in; 1 refused.')
+    expect(made.find('progress').exists()).toBe(false)
+    go = []
+  })
+  it('asks about a page that looks like one that is there', async () => {
+    says['GET /api/sets/7/pages'] = { reader: true, pages: [listed(5), listed(6, { again_of: 5 })] }
+    says['GET /api/pages/6'] = page(6, { again_of: 5 })
+    says['POST /api/pages/6/other'] = page(6)
+    says['DELETE /api/pages/6'] = new Response(null, { status: 204 })
+    await visit()
+    const entry = made.findAll('.strip button')[1]!
+    expect(entry.text()).toContain('there already?')
+    await entry.trigger('click')
+    await flushPromises()
+    expect(made.find('.again').text()).toContain('Nothing of it is taken in until you say.')
+    expect(made.findAll('.again img').map((each) => each.attributes('src'))).toEqual([
+      '/api/pages/5/picture',
+      '/api/pages/6/picture',
+    ])
+    await made.findAll('.again button')[1]!.trigger('click')
+    await flushPromises()
+    expect(made.find('.again').exists()).toBe(false)
+    says['GET /api/pages/6'] = page(6, { again_of: 5 })
+    await made.findAll('.strip button')[1]!.trigger('click')
+    await flushPromises()
+    await made.findAll('.again button')[0]!.trigger('click')
+    await flushPromises()
+    expect(asked.some((each) => each.what === 'DELETE /api/pages/6')).toBe(true)
+    expect(made.findAll('.strip button')).toHaveLength(1)
   })
   it('says what the reader failed at, and has it read again', async () => {
     says['GET /api/pages/5'] = page(5, { state: 'failed', trouble: 'The page reader does not answer.', lines: [] })

@@ -47,8 +47,9 @@ async function takeFile(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const set = marking.set?.id
   if (set === undefined) return
-  for (const file of input.files ?? []) if (!(await store.takeIn(set, file))) break
-  input.value = ''
+  const picked = [...(input.files ?? [])]
+  input.value = '' // the same files may be picked again while these go
+  await store.takeIn(set, picked)
   if (!store.open && store.pages[0]) await show(store.pages[0].id)
   void store.follow(() => left)
 }
@@ -63,6 +64,10 @@ async function remove(): Promise<void> {
   if (removing.value !== store.open?.id) removing.value = store.open?.id ?? 0
   else if (await store.remove()) await (store.pages[0] ? show(store.pages[0].id) : nextTick())
 }
+/** The page is there already: this picture of it goes. */
+async function theSame(): Promise<void> {
+  if (await store.remove()) await (store.pages[0] ? show(store.pages[0].id) : nextTick())
+}
 async function walk(by: 1 | -1): Promise<void> {
   const at = store.pages.findIndex((page) => page.id === store.open?.id)
   const to = store.pages[at + by]
@@ -73,11 +78,13 @@ const state = (page: (typeof store.pages)[number]): string =>
     ? 'being read'
     : page.state === 'failed'
       ? 'not read'
-      : page.student === null
-        ? 'whose?'
-        : page.open
-          ? `${page.open} to settle`
-          : 'settled'
+      : page.again_of !== null
+        ? 'there already?'
+        : page.student === null
+          ? 'whose?'
+          : page.open
+            ? `${page.open} to settle`
+            : 'settled'
 </script>
 
 <template>
@@ -89,6 +96,19 @@ const state = (page: (typeof store.pages)[number]): string =>
       <span role="status">{{ store.told }}</span>
       <span v-if="!store.reader" class="muted">No page reader is set up: lines are typed beside the page.</span>
     </p>
+    <div v-if="store.uploads.length" class="uploads">
+      <progress
+        v-if="store.sending"
+        :value="store.sent"
+        :max="store.uploads.length"
+        :aria-label="`${store.sent} of ${store.uploads.length} files`"
+      />
+      <ul aria-label="Files">
+        <li v-for="(each, k) in store.uploads" :key="k" :class="each.fate">
+          {{ each.name }} <small>{{ each.words || (each.fate === 'goes' ? 'on its way' : 'waits') }}</small>
+        </li>
+      </ul>
+    </div>
     <p v-if="!store.pages.length" class="muted">
       No pages yet. What is sure on them goes into the marking table at once; what is doubtful is asked about here.
     </p>
@@ -112,6 +132,15 @@ const state = (page: (typeof store.pages)[number]): string =>
         </li>
       </ol>
       <div v-if="store.open" ref="column">
+        <div v-if="store.open.again_of !== null" class="again" role="alert">
+          <p>This page looks like one that is here already. Nothing of it is taken in until you say.</p>
+          <div class="both">
+            <img :src="`/api/pages/${store.open.again_of}/picture`" alt="The page that is here" />
+            <img :src="`/api/pages/${store.open.id}/picture`" alt="This page" />
+          </div>
+          <button class="plain-button" @click="theSame">the same: take this one away</button>
+          <button class="plain-button" @click="store.isOther()">another page: take it in</button>
+        </div>
         <p class="row">
           <label
             >Whose page
@@ -158,6 +187,37 @@ const state = (page: (typeof store.pages)[number]): string =>
 </template>
 
 <style scoped>
+.uploads ul {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0 10px;
+  columns: 260px;
+}
+.uploads progress {
+  width: 100%;
+  height: 6px;
+}
+.uploads .refused {
+  color: var(--breaks);
+}
+.uploads small {
+  color: inherit;
+  opacity: 0.85;
+}
+.again {
+  border-left: 3px solid var(--widens);
+  padding: 2px 12px;
+  margin-bottom: 10px;
+}
+.both {
+  display: flex;
+  gap: 12px;
+}
+.both img {
+  max-width: 46%;
+  max-height: 260px;
+  border: 1px solid var(--hairline);
+}
 .row {
   display: flex;
   flex-wrap: wrap;

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
+import { toRaw } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
-import { useRequest } from '@/composables/useRequest'
+import { troubleOf, useRequest } from '@/composables/useRequest'
 
 export type PageLine = Schema['PageLine']
 const AGAIN_MS = 1000
@@ -19,8 +20,19 @@ export function nextReading(symbol: Schema['SymbolOut'], now: string): string {
 }
 
 /** The pages of a set: which there are, which one is open, what is chosen for its doubtful symbols. */
+/** A file of pages on its way, and what became of it. */
+export interface Upload {
+  name: string
+  fate: 'waits' | 'goes' | 'taken' | 'refused'
+  words: string
+}
+/** The files themselves, by their place in the list: they are no state to look at. */
+const files = new Map<Upload, File>()
+
 export const usePages = defineStore('pages', {
   state: () => ({
+    uploads: [] as Upload[],
+    sending: false,
     set: 0,
     pages: [] as Schema['PageRow'][],
     reader: true,
@@ -33,11 +45,15 @@ export const usePages = defineStore('pages', {
   getters: {
     /** How many pages wait for something that a person does. */
     waiting: (state) =>
-      state.pages.filter((page) => page.student === null || page.open || page.state === 'failed').length,
+      state.pages.filter(
+        (page) => page.student === null || page.open || page.state === 'failed' || page.again_of !== null,
+      ).length,
+    /** How many files are behind one, of all that were picked. */
+    sent: (state): number => state.uploads.filter((each) => each.fate === 'taken' || each.fate === 'refused').length,
   },
   actions: {
     load(set: number): Promise<boolean> {
-      if (this.set !== set) Object.assign(this, { set, pages: [], open: null, chosen: {}, told: '' })
+      if (this.set !== set) Object.assign(this, { set, pages: [], open: null, chosen: {}, told: '', uploads: [] })
       return this.request.run(
         () => unwrap(api.GET('/api/sets/{set_id}/pages', { params: { path: { set_id: set } } })),
         (found) => Object.assign(this, { pages: found.pages, reader: found.reader }),
@@ -69,14 +85,38 @@ export const usePages = defineStore('pages', {
           student: found.student,
           state: found.state,
           trouble: found.trouble,
+          again_of: found.again_of,
           open: found.lines.filter((line) => line.doubtful || (line.item === null && line.texts.length > 0)).length,
         })
     },
-    takeIn(set: number, file: File): Promise<boolean> {
+    /** Takes files in one after the other, each with its own fate: one that is refused stops no other. More may be
+     * picked meanwhile. */
+    async takeIn(set: number, picked: Iterable<File>): Promise<void> {
+      if (!this.sending) this.uploads = []
+      for (const file of picked) {
+        this.uploads.push({ name: file.name, fate: 'waits', words: '' })
+        files.set(toRaw(this.uploads.at(-1)!), file)
+      }
+      if (this.sending) return
+      this.sending = true
+      try {
+        for (let next = this.waitingUpload(); next; next = this.waitingUpload()) await this.upload(set, next)
+      } finally {
+        this.sending = false
+        this.tell()
+      }
+    },
+    waitingUpload(): Upload | undefined {
+      return this.uploads.find((each) => each.fate === 'waits')
+    },
+    async upload(set: number, upload: Upload): Promise<void> {
+      upload.fate = 'goes'
+      const file = files.get(toRaw(upload))
+      files.delete(toRaw(upload))
       const form = new FormData()
-      form.append('file', file)
-      return this.request.run(async () => {
-        const path = { params: { path: { set_id: set } } }
+      if (file) form.append('file', file)
+      const path = { params: { path: { set_id: set } } }
+      try {
         const found = await unwrap(
           api.POST('/api/sets/{set_id}/pages', {
             ...path,
@@ -84,10 +124,29 @@ export const usePages = defineStore('pages', {
             bodySerializer: (body) => body as unknown as FormData,
           }),
         )
-        this.told = `${found.new} ${found.new === 1 ? 'page' : 'pages'} taken in${found.same ? `, ${found.same} there already` : ''}.`
+        const there = found.same ? `${found.same} there already` : ''
+        const taken = found.new || !there ? `${found.new} ${found.new === 1 ? 'page' : 'pages'} taken in` : ''
+        Object.assign(upload, { fate: 'taken', words: [taken, there].filter(Boolean).join(', ') })
         const all = await unwrap(api.GET('/api/sets/{set_id}/pages', path))
-        this.pages = all.pages
-      })
+        if (this.set === set) this.pages = all.pages
+      } catch (found) {
+        Object.assign(upload, { fate: 'refused', words: troubleOf(found) })
+      }
+    },
+    /** What became of all files, in a sentence. */
+    tell() {
+      const count = (fate: Upload['fate']): number => this.uploads.filter((each) => each.fate === fate).length
+      const files = `${count('taken')} of ${this.uploads.length} ${this.uploads.length === 1 ? 'file' : 'files'} taken in`
+      this.told = count('refused') ? `${files}; ${count('refused')} refused.` : `${files}.`
+    },
+    /** Says that the open page is not the one that it looks like. */
+    isOther(): Promise<boolean> {
+      const page = this.open?.id
+      if (page === undefined) return Promise.resolve(false)
+      return this.request.run(
+        () => unwrap(api.POST('/api/pages/{page_id}/other', { params: { path: { page_id: page } } })),
+        this.take,
+      )
     },
     /** Says what a symbol is; once all of a line are told, the line is settled. */
     choose(line: PageLine, symbol: number, text: string): Promise<boolean> {
