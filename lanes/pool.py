@@ -1,10 +1,14 @@
-"""A few processes that answer questions; one whose question takes too long or too much is ended and replaced."""
+"""A few processes that answer questions; one whose question takes too long or too much is ended and replaced.
+
+How long is counted in the processor time of that process: on a busy machine a question is refused no sooner than on an
+idle one. A wide bound by the clock stands around it.
+"""
 
 from __future__ import annotations
 
 import multiprocessing
-import queue
 import threading
+import time
 from multiprocessing.connection import Connection
 from multiprocessing.context import BaseContext
 from multiprocessing.process import BaseProcess
@@ -12,9 +16,16 @@ from typing import ClassVar
 
 from algebra import ReadingError, TaskError, Unsolved
 from lanes.child import Answer, answered, serve
+from lanes.turns import Turns, seconds_of, whose
 
 PATIENCE = 4.0
 """How long one waits for a process to be free, in seconds."""
+MOST_EACH = 1
+"""How many questions of one person are at work at the same time, in each process that asks: the server has two."""
+LOOK_SECONDS = 0.05
+"""How often it is looked how much a question has used."""
+OUTER, OUTER_LEAST = 8.0, 20.0
+"""By the clock a question may take so many times as long as by its processor time, and so many seconds in any case."""
 QUESTIONS_EACH = 2_000
 """After so many questions a process is replaced: libraries keep small things for good."""
 
@@ -60,15 +71,25 @@ class _Slot:
         assert pipe is not None
         self._asked += 1
         try:
+            used = self._used()
             pipe.send((name, arguments, keywords))
-            if not pipe.poll(seconds):
-                self.end()
-                raise TooHeavy(TOO_LONG)
+            until = time.monotonic() + max(OUTER * seconds, OUTER_LEAST)
+            wait = seconds  # it can't have used more before
+            while not pipe.poll(wait):
+                left = seconds - (self._used() - used)
+                if left <= 0 or time.monotonic() > until:
+                    self.end()
+                    raise TooHeavy(TOO_LONG)
+                wait = max(left, LOOK_SECONDS)
             found: Answer = pipe.recv()
         except (EOFError, OSError) as gone:  # ended from outside, or by a library that found no memory
             self.end()
             raise TooHeavy(TOO_LARGE) from gone
         return found
+
+    def _used(self) -> float:
+        pid = self._process.pid if self._process is not None else None
+        return seconds_of(pid) if pid is not None else 0.0
 
     def _begin(self) -> None:
         self._pipe, other = self._context.Pipe()
@@ -100,7 +121,7 @@ class Pool:
         self, size: int, *, memory: int, niceness: int = 0, inline: bool = False, patience: float = PATIENCE
     ) -> None:
         self._inline, self._patience = inline, patience
-        self._free: queue.LifoQueue[_Slot] = queue.LifoQueue()
+        self._turns: Turns[_Slot] = Turns(MOST_EACH)
         self._slots: list[_Slot] = []
         self._beginning = threading.Lock()
         self._size, self._memory, self._niceness = size, memory, niceness
@@ -111,14 +132,10 @@ class Pool:
             how, what = answered(name, arguments, keywords)
         else:
             self._ready()
-            try:
-                slot = self._free.get(timeout=self._patience)
-            except queue.Empty:
-                raise Busy(ALL_BUSY) from None
-            try:
+            with self._turns.lent(whose(), self._patience) as slot:
+                if slot is None:
+                    raise Busy(ALL_BUSY)
                 how, what = slot.ask(name, arguments, keywords, seconds)
-            finally:
-                self._free.put(slot)
         if how == "answer":
             return what
         if how == "memory":
@@ -134,7 +151,7 @@ class Pool:
                 return
             self._slots = [_Slot(self._processes(), self._memory, self._niceness) for _ in range(self._size)]
             for slot in self._slots:
-                self._free.put(slot)
+                self._turns.add(slot)
 
     @classmethod
     def from_this_process(cls) -> None:

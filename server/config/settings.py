@@ -95,6 +95,7 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "server.config.headers.content_security_policy",
     "server.config.headers.nothing_kept",
+    "server.common.fair.one_after_the_other",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",

@@ -108,7 +108,7 @@ def test_one_waits_for_a_free_process_only_so_long(pool):
     other = threading.Thread(target=heavy)
     other.start()
     begun.wait()
-    while not pool._free.empty():
+    while pool._turns._free:
         pass
     with pytest.raises(Busy) as problem:
         pool.ask("check", EASY, seconds=20)

@@ -201,7 +201,7 @@ async function look(working: number): Promise<void> {
                 <template v-for="cell in seat.cells.filter((each) => each.item === item)" :key="cell.working">
                   <button
                     class="plain-button cell"
-                    :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}`"
+                    :aria-label="`${name(k)}, ${number(item)}: ${cell.answered ? 'done' : cell.stuck ? `look at line ${cell.stuck}` : `${cell.beads.length} lines`}${cell.marked ? ', marked' : ''}`"
                     @click="show(cell)"
                   >
                     <TinyChain :beads="cell.beads" verdict="" :finished="cell.answered" /><small
