@@ -7,7 +7,7 @@ one comes after the other. A mark is what its last standing decision says; `./uc
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -35,6 +35,10 @@ def decide(teacher: User, set_id: int, data: DecideIn) -> Marks:
     """Confirms marks; the marks that stand now. Raises Refused where nothing is proposed yet, or for a mark beyond the
     item's."""
     given_set = locked_set(teacher, set_id)
+    if data.key is not None:
+        before = Decision.objects.filter(batch=data.key, working__paper__given_set=given_set)
+        if before.exists():
+            return dict(before.values_list("working_id", "working__mark"))
     chosen = _locked(given_set).select_related("item__given_set")
     workings = list(chosen.filter(pk__in=data.workings))
     if len(workings) != len(set(data.workings)):
@@ -46,7 +50,7 @@ def decide(teacher: User, set_id: int, data: DecideIn) -> Marks:
                 known = {each.pk for each in workings}
                 workings += [each for each in like if each.pk not in known and pile.is_fresh(each)]
     marks = {working.pk: _decided(working, data.mark) for working in workings}
-    return _write(teacher, workings, marks)
+    return _write(teacher, workings, marks, data.key)
 
 
 @transaction.atomic
@@ -116,9 +120,11 @@ def _decided(working: StudentWorking, mark: float | None) -> float:
     return proposal.mark
 
 
-def _write(teacher: User, workings: Iterable[StudentWorking], marks: Mapping[int, float | None]) -> Marks:
+def _write(
+    teacher: User, workings: Iterable[StudentWorking], marks: Mapping[int, float | None], key: UUID | None = None
+) -> Marks:
     """Keeps decisions of one batch, and the marks that they set."""
-    batch = uuid4()
+    batch = key or uuid4()
     Decision.objects.bulk_create(
         Decision(
             working_id=each.pk,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import date, datetime
 from typing import Annotated
+from uuid import UUID
 
 from ninja import Field, Schema
 from pydantic import StringConstraints
@@ -296,11 +297,13 @@ class WorkingOut(Schema):
 
 class DecideIn(Schema):
     """What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for
-    all of the same item that are alike and not yet decided."""
+    all of the same item that are alike and not yet decided. `key` is drawn by who sends: what comes again under the
+    same one, for its answer was lost, is decided once."""
 
     workings: list[int] = Field(min_length=1, max_length=3000)
     mark: float | None = Field(None, ge=0, le=100)
     alike: bool = False
+    key: UUID | None = None
 
 
 class AnewIn(Schema):

@@ -92,6 +92,14 @@ class TestTakingBackAndDoingAgain:
         kept = Decision.objects.get()
         assert (kept.who, kept.before, kept.after, kept.revision) == ("maren", None, 1, 1)
 
+    def test_what_is_sent_again_for_its_answer_was_lost_is_decided_once(self, teacher, given, two):
+        ada, bo = two
+        data = DecideIn(workings=[ada, bo], mark=1, key="6f1f2b62-3c53-4b54-9d7e-0a7f4f2a9a11")
+        assert decisions.decide(teacher, given.pk, data) == {ada: 1.0, bo: 1.0}
+        decide(teacher, given, bo, mark=0)
+        assert decisions.decide(teacher, given.pk, data) == {ada: 1.0, bo: 0.0}  # as it stands by now
+        assert (Decision.objects.count(), marks(), apart()) == (3, [1, 0], 0)
+
     def test_the_sets_of_another_are_not_decided(self, teacher, given, two, stranger):
         for method, path, data in (
             ("DELETE", "decisions", None),

@@ -1,10 +1,19 @@
 <script setup lang="ts">
+import { watch } from 'vue'
 import { useRouter } from 'vue-router'
+import UnsentNote from '@/components/UnsentNote.vue'
+import { useOutbox } from '@/lib/outbox'
 import { whenLoggedOut } from '@/api/client'
 import LogInAgain from '@/features/session/LogInAgain.vue'
 import { useSession } from '@/features/session/store'
 
 const session = useSession()
+const outbox = useOutbox()
+watch(
+  () => session.teacher?.username ?? '',
+  (who) => outbox.begin(who),
+  { immediate: true },
+)
 const router = useRouter()
 whenLoggedOut(() => session.askAgain())
 
@@ -16,5 +25,6 @@ async function leave(): Promise<void> {
 
 <template>
   <RouterView />
+  <UnsentNote />
   <LogInAgain v-if="session.ended" @leave="leave" />
 </template>

@@ -5573,7 +5573,8 @@ export interface components {
         /**
          * DecideIn
          * @description What is decided of these workings: a mark for each, or where it is null the mark proposed; with `alike` also for
-         *     all of the same item that are alike and not yet decided.
+         *     all of the same item that are alike and not yet decided. `key` is drawn by who sends: what comes again under the
+         *     same one, for its answer was lost, is decided once.
          */
         DecideIn: {
             /** Workings */
@@ -5585,6 +5586,8 @@ export interface components {
              * @default false
              */
             alike?: boolean;
+            /** Key */
+            key?: string | null;
         };
         /**
          * AnewIn

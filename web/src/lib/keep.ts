@@ -19,7 +19,8 @@ export function kept<T>(key: string): T | null {
   }
 }
 
-/** Forgets everything that was kept; for logging out. */
+/** Forgets everything that was kept, but what a colleague has not sent yet; for logging out. */
 export function forgetAll(): void {
-  for (const key of Object.keys(localStorage)) if (key.startsWith(PREFIX)) localStorage.removeItem(key)
+  for (const key of Object.keys(localStorage))
+    if (key.startsWith(PREFIX) && !key.startsWith(`${PREFIX}outbox.`)) localStorage.removeItem(key)
 }

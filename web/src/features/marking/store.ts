@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { markRaw } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { useOutbox } from '@/lib/outbox'
 
 export type Cell = Schema['CellOut']
 export type Opened = Schema['WorkingOut']
@@ -138,15 +139,10 @@ export const useMarking = defineStore('marking', {
       )
       const before = changed.map((each) => each.mark)
       changed.forEach((each) => (each.mark = value))
+      const sent = useOutbox().add('decide', id, { workings: [cell.working], mark, alike })
       return this.inTurn(async () => {
         const done = await this.request.run(
-          () =>
-            unwrap(
-              api.POST('/api/sets/{set_id}/decisions', {
-                params: { path: { set_id: id } },
-                body: { workings: [cell.working], mark, alike },
-              }),
-            ),
+          () => sent,
           (found) => this.take(found, alike ? 'decided alike' : ''),
         )
         if (!done) changed.forEach((each, k) => (each.mark = before[k] ?? null))
@@ -235,14 +231,10 @@ export const useMarking = defineStore('marking', {
     type(lines: string[], row: number, column: number): Promise<boolean> {
       const [set, student, item] = [this.set, this.table.students[row], this.table.items[column]]
       if (!set || !student || !item) return Promise.resolve(false)
+      const sent = useOutbox().add('type', set.id, { student: student.id, item: item.id, lines })
       return this.inTurn(() =>
         this.request.run(async () => {
-          await unwrap(
-            api.PUT('/api/sets/{set_id}/workings', {
-              params: { path: { set_id: set.id } },
-              body: { student: student.id, item: item.id, lines },
-            }),
-          )
+          await sent
           this.set = await unwrap(api.GET('/api/sets/{set_id}', { params: { path: { set_id: set.id } } }))
           void this.loadWritten(item.id)
         }),

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ApiError, api, unwrap, type Schema, type Session } from '@/api/client'
 import { forgetAll } from '@/lib/keep'
+import { useOutbox } from '@/lib/outbox'
 
 type Settle = (renewed: boolean) => void
 /** The requests that wait until the teacher is logged in again. */
@@ -74,6 +75,10 @@ export const useSession = defineStore('session', {
       this.take(await unwrap(api.POST('/api/account/password', { body: { old, new: fresh } })))
     },
     async logOut() {
+      const outbox = useOutbox()
+      await outbox.send()
+      const left = outbox.entries.length
+      if (left) throw new Error(`${left} ${left === 1 ? 'change has' : 'changes have'} not reached the server yet.`)
       const teacher = this.teacher
       this.teacher = null // who leaves is not asked to log in for it
       try {
