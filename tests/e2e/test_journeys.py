@@ -112,8 +112,18 @@ def test_a_lost_connection_is_said_and_caught_up(desk):
     expect(page.get_by_text("No connection")).to_be_visible()
     page.context.set_offline(False)
     expect(page.get_by_text("saved", exact=True)).to_be_visible(timeout=10_000)
+    page.wait_for_function("caches.open('uchuu-shell-1').then((shell) => shell.match('/')).then(Boolean)")
+    page.wait_for_load_state("networkidle")
+    page.context.set_offline(True)
+    page.reload()  # the open sheet stands as it was, and is written on
+    expect(line(page, 1)).to_contain_text("8")
+    write(page, "x = -5")
+    expect(page.get_by_text("No connection")).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_text("saved", exact=True)).to_be_visible(timeout=10_000)
     page.reload()
     expect(line(page, 1)).to_contain_text("holds")
+    expect(line(page, 2)).to_contain_text("holds")
 
 
 def test_two_windows_do_not_overwrite_each_other_silently(desk):

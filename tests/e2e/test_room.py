@@ -131,6 +131,27 @@ def test_a_lost_connection_loses_and_doubles_nothing(room, browser):
     page.context.close()
 
 
+def test_a_reload_without_a_connection_goes_on(room, browser):
+    _, base, code = room
+    page = student(browser, base, code, "Cleo Marsh")
+    write(page, "3x = 15")
+    page.evaluate("navigator.serviceWorker.ready")
+    page.wait_for_function("caches.open('uchuu-shell-1').then((shell) => shell.match('/')).then(Boolean)")
+    page.wait_for_load_state("networkidle")
+    page.context.set_offline(True)
+    page.reload()
+    expect(page.locator(".chain li")).to_have_count(1)
+    write(page, "x = 5")
+    expect(page.get_by_text("What you write is kept here")).to_be_visible()
+    page.reload()  # nothing of it was sent yet
+    expect(page.locator(".chain li")).to_have_count(2)
+    assert StudentWorking.objects.get().texts == ["3x = 15"]
+    page.context.set_offline(False)
+    expect(page.get_by_text("That is it.")).to_be_visible(timeout=20_000)
+    assert StudentWorking.objects.get().texts == ["3x = 15", "x = 5"]
+    page.context.close()
+
+
 def key_of(form):
     """The right answer to the item of this form."""
     item = SetItem.objects.select_related("given_set").get(form=form)

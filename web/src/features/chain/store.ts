@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, ApiError, unwrap, type Link, type Problem } from '@/api/client'
 import { useSheets } from '@/features/sheets/store'
+import { withCopy } from '@/lib/copies'
 import { History } from '@/lib/history'
 import { keep, kept } from '@/lib/keep'
 
@@ -50,7 +51,9 @@ export const useChain = defineStore('chain', () => {
 
   async function open(id: number): Promise<void> {
     if (problem.value && problem.value.id !== id) await flush()
-    const found = await unwrap(api.GET('/api/problems/{problem_id}', { params: { path: { problem_id: id } } }))
+    const found = await withCopy(`problem.${id}`, () =>
+      unwrap(api.GET('/api/problems/{problem_id}', { params: { path: { problem_id: id } } })),
+    )
     take(found)
     theirs.value = null
     trouble.value = ''
@@ -75,6 +78,7 @@ export const useChain = defineStore('chain', () => {
 
   function take(found: Problem): void {
     problem.value = found
+    keep(`copy.problem.${found.id}`, found)
     sheets.follow(found)
   }
 

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ApiError, api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { withCopy } from '@/lib/copies'
 import { keep, kept } from '@/lib/keep'
 import { useHome } from './home'
 import type { MyItem } from '@/features/items/answer'
@@ -66,7 +67,7 @@ export const useRoom = defineStore('room', {
         () => unwrap(api.POST('/api/room/come-in', { body: { code, name, secret } })),
         async (found) => {
           keep(LEFT, null)
-          if (found.room) this.begin(found.room)
+          if (found.room) this.enter(found.room)
           else await useHome().load()
         },
       )
@@ -74,11 +75,16 @@ export const useRoom = defineStore('room', {
     /** The room that one is in already; false where one is outside. */
     async resume(): Promise<boolean> {
       try {
-        this.begin(await unwrap(api.GET('/api/room')))
+        // a reload without a connection goes on with the room as it was
+        this.begin(await withCopy('room', () => unwrap(api.GET('/api/room'))))
         return true
       } catch {
         return false
       }
+    },
+    enter(found: MyRoom) {
+      keep('copy.room', found)
+      this.begin(found)
     },
     begin(found: MyRoom) {
       this.room = found
@@ -91,6 +97,7 @@ export const useRoom = defineStore('room', {
     async leave() {
       await this.send()
       useHome().$reset()
+      keep('copy.room', null)
       keep(LEFT, true)
       this.$reset()
       await this.isOutside()
@@ -124,6 +131,7 @@ export const useRoom = defineStore('room', {
       const found = await unwrap(api.GET('/api/room'))
       this.hear(found)
       this.room = found
+      keep('copy.room', found)
     },
     /** What was begun and not committed. */
     draftOf(item: number): string {
@@ -170,6 +178,7 @@ export const useRoom = defineStore('room', {
           if (this.hear(found)) anew = true
           const item = this.room?.items.find((each) => each.id === found.item)
           if (item) item.working = found.working
+          keep('copy.room', this.room)
           // more may have been typed meanwhile: that goes on from what is there now
           const { revision } = found.working
           if (this.unsent[id]?.lines === wanted.lines) delete this.unsent[id]
@@ -204,7 +213,10 @@ export const useRoom = defineStore('room', {
         return
       }
       this.refused = found.message
-      if (found.status === 403) this.room = null
+      if (found.status === 403) {
+        this.room = null
+        keep('copy.room', null)
+      }
       if (found.code === 'marked' || found.code === 'reading') await this.putAside()
     },
     /** Lines that can't be taken any more, for their working is closed, are put aside: the rest is still sent. */

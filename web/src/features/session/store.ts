@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ApiError, api, unwrap, type Schema, type Session } from '@/api/client'
-import { forgetAll } from '@/lib/keep'
+import { withCopy } from '@/lib/copies'
+import { forgetAll, keep } from '@/lib/keep'
 import { useOutbox } from '@/lib/outbox'
 
 type Settle = (renewed: boolean) => void
@@ -28,9 +29,10 @@ export const useSession = defineStore('session', {
       this.version = session.version
       this.core = session.core
       this.loaded = true
+      keep('copy.session', session)
     },
     async load() {
-      if (!this.loaded) this.take(await unwrap(api.GET('/api/account/session')))
+      if (!this.loaded) this.take(await withCopy('session', () => unwrap(api.GET('/api/account/session'))))
     },
     async logIn(username: string, password: string, digits = '') {
       this.take(await unwrap(api.POST('/api/account/log-in', { body: { username, password, digits } })))

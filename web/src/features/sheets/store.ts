@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia'
 import { api, unwrap, type Problem, type ProblemRow, type Schema, type Sheet, type SheetRow } from '@/api/client'
 import { asBody, type Conventions } from '@/lib/conventions'
+import { forgetCopies, withCopy } from '@/lib/copies'
+import { keep, kept } from '@/lib/keep'
 import type { Numbers, Task } from '@/lib/tasks'
 
 /** The list of sheets, and the one that is open with its problems. */
@@ -35,7 +37,17 @@ export const useSheets = defineStore('sheets', {
     },
     async open(id: number) {
       if (this.sheet?.id !== id) this.sheet = null
-      this.sheet = await unwrap(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } }))
+      const found = await withCopy(`sheet.${id}`, () =>
+        unwrap(api.GET('/api/sheets/{sheet_id}', { params: { path: { sheet_id: id } } })),
+      )
+      // of the sheet that is open alone a copy is kept, with the problems that were opened
+      if (kept<number>('copy.open') !== id) {
+        forgetCopies('problem.')
+        forgetCopies('sheet.')
+        keep('copy.open', id)
+        keep(`copy.sheet.${id}`, found)
+      }
+      this.sheet = found
     },
     async create(title: string): Promise<number> {
       const sheet = await unwrap(api.POST('/api/sheets', { body: { title } }))
