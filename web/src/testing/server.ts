@@ -189,4 +189,4 @@ export const sheet = (...ids: number[]) => ({
 /** A key as one presses it. */
 export const key = (name: string, more: object = {}) => ({ key: name, bubbles: true, cancelable: true, ...more })
 /** What the session says of the server's versions. */
-export const VERSIONS = { version: '0.5.0', core: '16' }
+export const VERSIONS = { version: '0.6.0', core: '16' }
