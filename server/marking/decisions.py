@@ -12,7 +12,6 @@ from uuid import UUID, uuid4
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F, Q, QuerySet
-from django.utils import timezone
 
 from server.common.problems import Refused
 from server.marking import pile, queries
@@ -72,11 +71,9 @@ def take_back(teacher: User, set_id: int) -> Marks:
     last = own.order_by("-pk").first()  # not by time: a clock may have been set back
     if last is None:
         raise Refused("Nothing is left to be taken back.", code="nothing")
-    batch = own.filter(batch=last.batch)
-    marks: Marks = {each.working_id: each.before for each in batch}
-    _put(teacher, marks)
-    batch.update(taken_back=True)
-    return marks
+    workings = list(own.filter(batch=last.batch).values_list("working_id", flat=True))
+    own.filter(batch=last.batch).update(taken_back=True)
+    return _as_decided(workings)
 
 
 @transaction.atomic
@@ -90,11 +87,9 @@ def do_again(teacher: User, set_id: int) -> Marks:
     first = own.order_by("pk").first()
     if first is None:
         raise Refused("Nothing was taken back that could be done again.", code="nothing")
-    batch = own.filter(batch=first.batch)
-    marks: Marks = {each.working_id: each.after for each in batch}
-    _put(teacher, marks)
-    batch.update(taken_back=False)
-    return marks
+    workings = list(own.filter(batch=first.batch).values_list("working_id", flat=True))
+    own.filter(batch=first.batch).update(taken_back=False)
+    return _as_decided(workings)
 
 
 def _locked(given_set: GivenSet) -> QuerySet[StudentWorking]:
@@ -136,14 +131,19 @@ def _write(
         )
         for each in workings
     )
-    _put(teacher, marks)
-    return dict(marks)
+    return _as_decided(marks)
 
 
-def _put(teacher: User, marks: Mapping[int, float | None]) -> None:
-    now = timezone.now()
-    for pk, mark in marks.items():
-        stands = mark is not None
+def _as_decided(workings: Iterable[int]) -> Marks:
+    """Has workings show what their last standing decision says: the mark, and who confirmed it when."""
+    marks: Marks = {}
+    for pk in workings:
+        last = Decision.objects.filter(working=pk, taken_back=False).order_by("-pk").first()
+        stands = last if last is not None and last.after is not None else None
+        marks[pk] = stands.after if stands else None
         StudentWorking.objects.filter(pk=pk).update(
-            mark=mark, confirmed=now if stands else None, confirmed_by=teacher.username if stands else ""
+            mark=marks[pk],
+            confirmed=stands.when if stands else None,
+            confirmed_by=stands.who if stands else "",
         )
+    return marks

@@ -129,6 +129,9 @@ class TestAfterAnotherScheme:
         for working in (one, two):
             pile.work_piece({}, {"working": working.pk})
         assert outdated() == [True, False]
+        decisions.take_back(teacher, given.pk)
+        decisions.do_again(teacher, given.pk)  # it was decided when it was
+        assert outdated() == [True, False]
         told = api.send("POST", f"/api/sets/{given.pk}/decisions/anew", {"workings": [one.pk]}).json()
         assert told["marks"] == {str(one.pk): None}
         cell = api.get(f"/api/sets/{given.pk}").json()["cells"][0]

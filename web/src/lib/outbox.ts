@@ -24,6 +24,12 @@ type Settle = { done: (found: unknown) => void; failed: (found: unknown) => void
 /** Who waits for an entry on this page; after a reload nobody does. */
 const waiting = new Map<string, Settle>()
 
+let again: ReturnType<typeof setTimeout> | undefined
+/** Tries no more by itself, until something is added: for tests, where one page comes after the other. */
+export function rest(): void {
+  clearTimeout(again)
+}
+
 /** A key that nobody draws twice (UUID 4); `crypto.randomUUID` is there only where a page comes by HTTPS. */
 function drawnKey(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16))
@@ -104,7 +110,8 @@ export const useOutbox = defineStore('outbox', {
       } catch (found) {
         if (!(found instanceof ApiError) || found.status >= 500 || found.status === 429 || found.status === 401) {
           this.offline = true
-          setTimeout(() => void this.send(), AGAIN_MS)
+          clearTimeout(again)
+          again = setTimeout(() => this.entries.length && void this.send(), AGAIN_MS)
           return false
         }
         this.away(key)

@@ -1,5 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
+import { rest } from '@/lib/outbox'
 
 /** For tests: a server that says what it is told to, remembers what it was asked, and can be out of reach. */
 export type Says = unknown | ((body: unknown, request: Request) => unknown)
@@ -29,6 +30,7 @@ export function beginAnew(): void {
   for (const key of Object.keys(says)) delete says[key]
   asked.length = 0
   line.down = false
+  rest()
   localStorage.clear()
   setActivePinia(createPinia())
   vi.stubGlobal('fetch', (input: Request) => answer(input))

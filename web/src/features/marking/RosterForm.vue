@@ -114,8 +114,8 @@ async function take(): Promise<void> {
         <label><input v-model="titles" type="checkbox" /> the first row is a row of titles</label>
         <el-button native-type="submit" :loading="store.request.busy.value">Look again</el-button>
       </form>
-      <p>This would be taken; nothing is, yet.</p>
-      <div v-for="(each, k) in store.preview.classes" :key="k" class="class">
+      <p v-if="store.preview.sure">This would be taken; nothing is, yet.</p>
+      <div v-for="(each, k) in store.preview.sure ? store.preview.classes : []" :key="k" class="class">
         <label
           ><input v-model="store.chosen" type="checkbox" :value="k" />{{ ' ' }}<b>{{ each.title }}</b
           >{{ ' '
@@ -184,6 +184,10 @@ async function take(): Promise<void> {
 }
 .columns select {
   display: block;
+  padding: 5px 9px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
 }
 .left {
   border-left: 3px solid var(--breaks);

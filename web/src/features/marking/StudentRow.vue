@@ -62,6 +62,19 @@ async function erase(): Promise<void> {
 </template>
 
 <style scoped>
+a {
+  color: var(--settles);
+}
+li > .plain-button {
+  color: var(--muted);
+}
+.change input,
+.change select {
+  padding: 5px 9px;
+  border: 1px solid #cfc8b8;
+  border-radius: 6px;
+  background: var(--sheet);
+}
 .change {
   display: flex;
   flex-wrap: wrap;
