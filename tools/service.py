@@ -9,6 +9,7 @@ import subprocess
 import sys
 from pathlib import Path
 
+from tools import front
 from tools.installation import ROOT, SERVICE, service_account
 
 UNITS = Path("/etc/systemd/system")
@@ -27,15 +28,13 @@ def units(root: Path, home: Path, account: str) -> dict[str, str]:
     """The unit files by their names: the server, which runs a worker too, and a worker for another machine."""
     return {
         "uchuu.service": _unit(
-            "Uchuu, the desk of an algebra teacher", f"{root}/uchuu start --empty --nightly-backup", root, home, account
+            "Uchuu, the desk of an algebra teacher", f"{root}/uchuu start --empty --nightly-backup", home, account
         ),
-        "uchuu-worker.service": _unit(
-            "Uchuu's worker on a machine of its own", f"{root}/uchuu worker", root, home, account
-        ),
+        "uchuu-worker.service": _unit("Uchuu's worker on a machine of its own", f"{root}/uchuu worker", home, account),
     }
 
 
-def _unit(what: str, command: str, root: Path, home: Path, account: str) -> str:
+def _unit(what: str, command: str, home: Path, account: str) -> str:
     return f"""\
 [Unit]
 Description={what}
@@ -61,7 +60,7 @@ PrivateDevices=yes
 ProtectKernelTunables=yes
 ProtectControlGroups=yes
 RestrictAddressFamilies=AF_INET AF_INET6 AF_UNIX
-ReadWritePaths={home} {root}
+ReadWritePaths={home}
 
 [Install]
 WantedBy=multi-user.target
@@ -88,10 +87,9 @@ def main(arguments: list[str]) -> int:
         return 3
     if not service_account():
         return 3  # said why
+    front.ensure_built()  # the service can't write the program's folder
     HOME.mkdir(parents=True, exist_ok=True)
-    for folder in (HOME, ROOT / ".venv", ROOT / "web"):
-        if folder.exists():
-            subprocess.run(["chown", "-R", f"{SERVICE}:{SERVICE}", str(folder)], check=True)
+    subprocess.run(["chown", "-R", f"{SERVICE}:{SERVICE}", str(HOME)], check=True)
     if not ENVIRONMENT.exists():
         ENVIRONMENT.write_text(WRITTEN, encoding="utf-8")
         ENVIRONMENT.chmod(0o600)

@@ -34,7 +34,7 @@ class TestUnits:
 
     def test_the_home_can_be_written_though_the_system_cannot(self, unit):
         assert unit["Service"]["ProtectSystem"] == "strict"
-        assert str(service.HOME) in unit["Service"]["ReadWritePaths"].split()
+        assert unit["Service"]["ReadWritePaths"].split() == [str(service.HOME)]  # and not the program either
 
     def test_it_is_printed_without_being_installed(self, capsys):
         assert service.main(["--print"]) == 0
@@ -53,6 +53,13 @@ class TestUnits:
 
 
 class TestContainer:
+    def test_the_services_have_no_more_rights_than_they_need(self):
+        compose = (ROOT / "compose.yaml").read_text(encoding="utf-8")
+        for service_of_ours in ("desk", "worker"):
+            own = re.search(rf"^  {service_of_ours}:\n((?:    .*\n|      .*\n)+)", compose, re.M).group(1)
+            for words in ("read_only: true", "cap_drop: [ALL]", "no-new-privileges:true", "tmpfs: [/tmp]"):
+                assert words in own, (service_of_ours, words)
+
     def test_all_that_it_copies_is_there(self):
         for words in re.findall(r"^COPY (?!--from)(.+)$", CONTAINER, re.M):
             *sources, _ = words.split()
