@@ -27,7 +27,8 @@ _NAMED_MOVES = {
 _BOTH_SIDES = re.compile(r"\b(?:(?:on|from|to|by|of)\s+)?(?:both|each)\s+sides?\b")
 _ROOT_NAMES = {"cube root": 3, "cube roots": 3, "∛": 3, "third root": 3, "fourth root": 4, "∜": 4, "fifth root": 5}
 _SAID_MOVES = re.compile(
-    r"(subtract|minus|take away|add|plus|multiply by|multiply|times|divide by|divide|raise to|to the power)\s+(?!by$)(.+)"
+    r"(subtract|minus|take away|add|plus|multiply by|multiply|times|divide by|divide|raise to|to the power)"
+    r"\s+(?!by$)(.+)"
 )
 _SAID_NAMES = {
     "subtract": "subtract",

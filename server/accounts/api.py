@@ -28,6 +28,7 @@ from server.accounts.schemas import (
     Session,
     Teacher,
 )
+from server.common.regional import Regional, in_force
 from server.common.release import CORE, RELEASE
 from server.common.schemas import Detail
 from server.common.who import person_of
@@ -51,6 +52,8 @@ def _session(user: User | None) -> Session:
             reset=ResetOut(who=told.who, when=told.when) if told is not None else None,
             second_factor=second_factor.device_of(user) is not None,
             needs_second_factor=person.lacks_second_factor,
+            regional=Regional.model_validate(person.regional),
+            in_force=in_force(person.regional),
         )
     return Session(teacher=teacher, needs_setup=user is None and services.needs_setup(), version=RELEASE, core=CORE)
 
@@ -104,6 +107,12 @@ def new_password(request: HttpRequest, data: NewPassword) -> Session:
     """Another password for oneself; one's sessions in other browsers end."""
     spend(person_of(request))  # so that nobody guesses the old one with a session that was left open
     return _session(services.set_password(request, person_of(request), data.old, data.new))
+
+
+@router.put("/regional", response=Session)
+def set_regional(request: HttpRequest, data: Regional) -> Session:
+    """How numbers and days are written for oneself: in new sheets, and in classes that say nothing else."""
+    return _session(services.set_regional(person_of(request), data.kept()))
 
 
 @router.post("/second-factor", response={201: OfferedFactor, 400: Detail, 429: Detail})

@@ -17,6 +17,7 @@ class Person(models.Model):
     teaches = models.BooleanField(default=True)
     manages = models.BooleanField(default=False)
     one_time_until = models.DateTimeField(null=True)
+    regional = models.JSONField(default=dict)  # how numbers and days are written, as far as it is set
 
     class Meta:
         constraints = [CheckConstraint(condition=Q(teaches=True) | Q(manages=True), name="person_has_a_role")]

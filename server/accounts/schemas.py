@@ -6,6 +6,7 @@ from datetime import datetime
 
 from ninja import Field, Schema
 
+from server.common.regional import InForce, Regional
 from server.common.schemas import Text
 
 
@@ -59,7 +60,8 @@ class OfferedFactor(Schema):
 
 class Teacher(Schema):
     """Who is logged in. While `new_password` is true nothing else can be asked than to choose one; `reset` says who
-    made that so. `second_factor`: whether the account has one; while `needs_second_factor` it may not manage."""
+    made that so. `second_factor`: whether the account has one; while `needs_second_factor` it may not manage.
+    `regional` is what was set of how numbers and days are written, `in_force` how they are."""
 
     id: int
     username: str
@@ -70,6 +72,8 @@ class Teacher(Schema):
     reset: ResetOut | None
     second_factor: bool
     needs_second_factor: bool
+    regional: Regional
+    in_force: InForce
 
 
 class Session(Schema):

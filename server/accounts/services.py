@@ -116,6 +116,13 @@ def reset(user: User, *, by: str) -> str:
     return people.reset(user, by=by)
 
 
+def set_regional(user: User, kept: dict[str, str]) -> User:
+    """How numbers and days are written for this account."""
+    user.person.regional = kept
+    user.person.save(update_fields=["regional"])
+    return user
+
+
 def drop_second_factor(user: User, password: str) -> User:
     """An account without its second factor. Raises Refused for a wrong password."""
     if not user.check_password(password):

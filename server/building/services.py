@@ -86,7 +86,8 @@ def another(data: AnotherIn) -> RungOut | None:
 @transaction.atomic
 def build(teacher: User, data: BuiltIn) -> Sheet:
     """A new sheet of these problems. Raises Refused where the teacher has too many."""
-    sheet = services.create_sheet(teacher, data.title)
+    points = any("." in problem.given for problem in data.problems)  # as the core writes what it makes
+    sheet = services.create_sheet(teacher, data.title, {} if points else None)
     for problem in data.problems:
         services.add_problem(teacher, sheet.pk, problem)
     return sheet
@@ -106,9 +107,7 @@ def make_version(teacher: User, sheet_id: int, data: VersionIn) -> VersionOut:
     problems = [_problem(new or old) for new, old in zip(found, workings, strict=True)]
     with transaction.atomic():
         made = build(teacher, BuiltIn(title=f"{sheet.title[:105]} · {data.name}", problems=problems))
-        change = SheetChange(
-            title=None, conventions=dict(sheet.conventions) or None, untaught=list(sheet.untaught) or None
-        )
+        change = SheetChange(title=None, conventions=dict(sheet.conventions), untaught=list(sheet.untaught) or None)
         services.change_sheet(teacher, made.pk, change)
     return VersionOut(sheet=made.pk, stayed=[k for k, new in enumerate(found, start=1) if new is None])
 

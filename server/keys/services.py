@@ -108,9 +108,8 @@ def sheet_of_run(teacher: User, run_id: int, title: str) -> Sheet:
 
 
 def _sheet(teacher: User, title: str, conventions: dict[str, str], workings: list[Working]) -> Sheet:
-    sheet = sheets.create_sheet(teacher, title)
-    if conventions:
-        sheets.change_sheet(teacher, sheet.pk, SheetChange(title=None, conventions=conventions, untaught=None))
+    sheet = sheets.create_sheet(teacher, title, {})
+    sheets.change_sheet(teacher, sheet.pk, SheetChange(title=None, conventions=conventions, untaught=None))
     for working in workings:
         problem = ProblemIn(
             task=cast(Task, working.task),

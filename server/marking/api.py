@@ -222,9 +222,11 @@ def change_scheme(request: HttpRequest, item_id: int, data: SchemeIn) -> SetOut:
 
 
 @router.get("/sets/{int:set_id}/marks.csv", response={200: None, 404: Detail})
-def marks(request: HttpRequest, set_id: int, semicolons: bool = False) -> HttpResponse:
-    """The confirmed marks as a table."""
+def marks(request: HttpRequest, set_id: int, semicolons: bool | None = None) -> HttpResponse:
+    """The confirmed marks as a table; where nothing is said, with semicolons where decimals are written with commas."""
     given_set = queries.set_of(person_of(request), set_id)
+    if semicolons is None:
+        semicolons = queries.written_in(given_set.school_class).decimal == "comma"
     paperwork.note_look(person_of(request), given_set, "took the marks away")
     return _as_csv(
         queries.marks_csv(given_set, semicolons=semicolons), f"{given_set.school_class.name} {given_set.title}"

@@ -15,6 +15,7 @@ from algebra import Echo, MendItem, ReadingError, Report, TaskError, Working, un
 from paper import FeedbackSlip, Place
 from server.accounts.words import Words, words_of
 from server.common.problems import Refused
+from server.common.regional import Decimal, day_on_paper, number
 from server.marking import pile, queries
 from server.marking.forms import is_answered
 from server.marking.models import GivenSet, SetItem, StudentWorking
@@ -22,7 +23,7 @@ from server.marking.schemas import FeedbackOut, PlaceOut
 from server.marking.totals import Total, students_of, totals_of
 from server.sheets import services as sheets
 from server.sheets.models import Sheet
-from server.sheets.schemas import ProblemIn, SheetChange
+from server.sheets.schemas import ProblemIn
 
 LOOK = "Look at this line again."
 MOST_TRIES = 2
@@ -54,12 +55,16 @@ def slips_of(teacher: User, set_id: int, *, right: bool) -> tuple[GivenSet, list
     ]
 
 
-def reached(total: Total) -> str:
+def reached(total: Total, decimal: Decimal = "point") -> str:
     """What a student has reached, as the table has it: what counts of what, the grade, late, or that a first attempt
     counts; empty until every mark is confirmed."""
     if total.state != "complete" or total.counts is None:
         return ""
-    told = [f"{total.counts:g} of {total.of:g}", total.grade, "late" if total.late else ""]
+    told = [
+        f"{number(total.counts, decimal)} of {number(total.of, decimal)}",
+        total.grade,
+        "late" if total.late else "",
+    ]
     told.append("first attempt" if total.counts != total.total else "")
     return ", ".join(filter(None, told))
 
@@ -68,7 +73,7 @@ def feedback_pdf(teacher: User, set_id: int, *, right: bool, paper: str) -> byte
     """The slips on paper. Raises Refused as `slips_of`."""
     given_set, slips = slips_of(teacher, set_id, right=right)
     decimal = str(given_set.conventions.get("decimal", "point"))
-    day = f"{given_set.day.day} {given_set.day:%B %Y}"
+    day = day_on_paper(given_set.day, queries.written_in(given_set.school_class).dates)
     return lanes.feedback(given_set.title, day, slips, paper, decimal)
 
 
@@ -110,6 +115,7 @@ class _Maker:
     def __init__(self, teacher: User, given_set: GivenSet, right: bool) -> None:
         self.words: Words = words_of(teacher.pk)
         self.right = right
+        self.decimal = queries.written_in(given_set.school_class, given_set.conventions).decimal
         self.items = {item.pk: item for item in given_set.items.select_related("given_set")}
         self.drawn: dict[int, str] = {}
 
@@ -128,7 +134,7 @@ class _Maker:
                 open_ends.append(number)
         drawn = [self._try(item) for item in dict.fromkeys(wrong)][:MOST_TRIES]
         tries = tuple(filter(None, drawn))
-        return FeedbackSlip(name, tuple(well), tuple(places), tuple(open_ends), tries, reached(total))
+        return FeedbackSlip(name, tuple(well), tuple(places), tuple(open_ends), tries, reached(total, self.decimal))
 
     def _place(self, number: int, working: StudentWorking, report: Report) -> Place | None:
         """The first line that does not hold; None where all do."""
@@ -170,10 +176,7 @@ def for_tomorrow(teacher: User, set_id: int, slip: str = "") -> Sheet:
         if found is not None:
             known.append(found)
             rising.append(found)
-    sheet = sheets.create_sheet(teacher, f"For tomorrow: {top.name}"[:120])
-    if given_set.conventions:
-        change = SheetChange(title=None, conventions=dict(given_set.conventions), untaught=None)
-        sheets.change_sheet(teacher, sheet.pk, change)
+    sheet = sheets.create_sheet(teacher, f"For tomorrow: {top.name}"[:120], dict(given_set.conventions))
     for working in (example, *rising):
         sheets.add_problem(teacher, sheet.pk, _asked(working, "mend" if working is example else "work"))
     return sheet

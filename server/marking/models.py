@@ -19,6 +19,7 @@ class SchoolClass(models.Model):
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="classes")
     name = models.CharField(max_length=60)
     archived = models.BooleanField(default=False)
+    regional = models.JSONField(default=dict)  # where it differs from its teacher's
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

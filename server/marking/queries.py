@@ -6,7 +6,7 @@ import csv
 import io
 import statistics
 from collections import Counter, defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
 from django.contrib.auth.models import User
 from django.db.models import Count, Q, QuerySet
@@ -14,6 +14,7 @@ from django.shortcuts import get_object_or_404
 
 from algebra import SLIPS, Proposal, Report, understood
 from paper import safe_cell
+from server.common.regional import InForce, Regional, in_force
 from server.marking import forms, pile
 from server.marking.learned import was_foreseen
 from server.marking.models import GivenSet, SchoolClass, SetItem, Student, StudentWorking
@@ -48,13 +49,13 @@ FEWEST_TO_TELL = 8
 
 def class_of(teacher: User, class_id: int) -> SchoolClass:
     """The teacher's class. Raises Http404."""
-    return get_object_or_404(SchoolClass, pk=class_id, owner=teacher)
+    return get_object_or_404(SchoolClass.objects.select_related("owner__person"), pk=class_id, owner=teacher)
 
 
 def set_of(teacher: User, set_id: int) -> GivenSet:
     """A set of one of the teacher's classes. Raises Http404."""
     return get_object_or_404(
-        GivenSet.objects.select_related("school_class", "again_of__school_class"),
+        GivenSet.objects.select_related("school_class__owner__person", "again_of__school_class"),
         pk=set_id,
         school_class__owner=teacher,
     )
@@ -97,9 +98,16 @@ def class_out(school_class: SchoolClass) -> ClassOut:
         id=school_class.pk,
         name=school_class.name,
         archived=school_class.archived,
+        regional=Regional.model_validate(school_class.regional),
+        in_force=written_in(school_class),
         students=students_out(school_class),
         sets=sets.get(school_class.pk, []),
     )
+
+
+def written_in(school_class: SchoolClass, *layers: Mapping[str, str]) -> InForce:
+    """How numbers and days are written for a class; a set's conventions, as one of `layers`, go before."""
+    return in_force(*layers, school_class.regional, school_class.owner.person.regional)
 
 
 def students_out(school_class: SchoolClass) -> list[StudentOut]:
@@ -166,6 +174,7 @@ def set_out(given_set: GivenSet) -> SetOut:
         late_percent=given_set.late_percent,
         boundaries=given_set.boundaries,
         again_of=given_set.again_of_id or 0,
+        in_force=written_in(given_set.school_class, given_set.conventions),
     )
 
 

@@ -10,6 +10,7 @@ from ninja import Field, Schema
 from pydantic import StringConstraints
 
 from algebra import Echo, PointKind, Proposal, Report, SchemeKind, Shown, Task, limits
+from server.common.regional import InForce, Regional
 from server.common.schemas import KEPT, ClassName, LineText, StudentName, Text, Title
 from server.marking.intake import IntakeForm
 from server.marking.totals import State
@@ -42,6 +43,7 @@ class ClassIn(Schema):
 class ClassChange(Schema):
     name: ClassName | None = None
     archived: bool | None = None
+    regional: Regional | None = None
     students: list[StudentIn] = Field([], max_length=MOST_STUDENTS)
 
 
@@ -81,6 +83,8 @@ class ClassOut(Schema):
     id: int
     name: str
     archived: bool
+    regional: Regional
+    in_force: InForce
     students: list[StudentOut]
     sets: list[SetRow]
 
@@ -217,6 +221,7 @@ class SetOut(Schema):
     late_percent: int
     boundaries: list[BoundaryIn]
     again_of: int
+    in_force: InForce
 
 
 class PileIn(Schema):

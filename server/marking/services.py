@@ -68,6 +68,8 @@ def change_class(teacher: User, class_id: int, data: ClassChange) -> SchoolClass
         found.name = data.name
     if data.archived is not None:
         found.archived = data.archived
+    if data.regional is not None:
+        found.regional = data.regional.kept()
     found.save()
     _add_students(found, data.students)
     return found

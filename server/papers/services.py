@@ -91,7 +91,7 @@ def take_in(teacher: User, data: TakeIn) -> TakenOut:
         raise Refused("An archive is sent in base64.", code="file") from refusal
     except TaskError as refusal:
         raise Refused(refusal.message, code="file") from refusal
-    sheet = services.create_sheet(teacher, file.title.strip() or "Taken in")
+    sheet = services.create_sheet(teacher, file.title.strip() or "Taken in", {})
     first = file.problems[0]
     untaught = [each for each in file.untaught if each in services.TEACHABLE]
     services.change_sheet(

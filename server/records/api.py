@@ -82,7 +82,7 @@ def student(request: HttpRequest, student_id: int, form: Literal["json", "pdf"] 
     data = person.data_of(person_of(request), student_id)
     if form == "pdf":
         spend(person_of(request))
-        content, media = person.as_pdf(data), "application/pdf"
+        content, media = person.as_pdf(data, person.written_of(student_id)), "application/pdf"
     else:
         content, media = person.as_json(data), "application/json; charset=utf-8"
     name = content_disposition_header(True, f"student-{student_id}.{form}") or "attachment"

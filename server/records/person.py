@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import json
+from datetime import date
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -12,8 +13,10 @@ from django.shortcuts import get_object_or_404
 import lanes
 from algebra import SLIPS
 from paper import StudentData, StudentSet, StudentWork
-from server.marking.models import Looked, Paper, Student, StudentWorking
+from server.common.regional import InForce, day_on_paper, number
+from server.marking.models import Looked, Paper, SchoolClass, Student, StudentWorking
 from server.marking.paperwork import note_look
+from server.marking.queries import written_in
 
 _SLIPS = {slip.id: slip.name for slip in SLIPS}
 _CAME = {
@@ -165,63 +168,78 @@ def _set(paper: Paper) -> dict[str, Any]:
     }
 
 
+def written_of(student_id: int) -> InForce:
+    """How numbers and days are written in a student's class."""
+    return written_in(SchoolClass.objects.select_related("owner__person").get(students=student_id))
+
+
 def as_json(data: dict[str, Any]) -> bytes:
     """The data as JSON, whole."""
     return json.dumps(data, ensure_ascii=False, indent=1).encode()
 
 
-def as_pdf(data: dict[str, Any]) -> bytes:
-    """The data on paper. Raises TooHeavy."""
+def as_pdf(data: dict[str, Any], written: InForce) -> bytes:
+    """The data on paper, numbers and days as they are `written` for the class. Raises TooHeavy."""
     told = [f"In the school's records: {data['in_the_records']}"] if data["in_the_records"] else []
     told += [
-        f"{s['set']}: {_mark(s['score'], s['of'])} {s['state']} to "
-        f"the records{', ' + s['when'][:10] if s['when'] else ''}."
+        f"{s['set']}: {_mark(s['score'], written, s['of'])} {s['state']} to "
+        f"the records{', ' + _day(s['when'], written) if s['when'] else ''}."
         for s in data["sent"]
     ]
     told += [
-        f"Practised at home, {p['given_on'][:10]}: {p['given']}; written: {'; '.join(p['lines']) or 'nothing'}."
+        f"Practised at home, {_day(p['given_on'], written)}: {p['given']}; "
+        f"written: {'; '.join(p['lines']) or 'nothing'}."
         for p in data["practice"]["problems"]
     ]
-    told += [f"{d['error']}: {'rid of it' if d['rid'] else 'due again ' + d['due']}." for d in data["practice"]["due"]]
     told += [
-        f"In the room of {v['set']}, last on {v['last_heard'][:10]}"
+        f"{d['error']}: {'rid of it' if d['rid'] else 'due again ' + _day(d['due'], written)}."
+        for d in data["practice"]["due"]
+    ]
+    told += [
+        f"In the room of {v['set']}, last on {_day(v['last_heard'], written)}"
         f"{', ' + str(v['extra_minutes']) + ' minutes more' if v['extra_minutes'] else ''}"
         f"{'; told: ' + v['nudge'] if v['nudge'] else ''}."
         for v in data["practice"]["visits"]
     ]
-    told += [f"{row['day']}, {row['who']} {row['what']} of {row['set']}." for row in data["looked_at"]]
+    told += [f"{_day(row['day'], written)}, {row['who']} {row['what']} of {row['set']}." for row in data["looked_at"]]
     pages = tuple((f"A page of {p['set']}", base64.b64decode(p["picture"].partition(",")[2])) for p in data["pages"])
     return lanes.student(
         StudentData(
-            data["name"], data["number"], data["class"], tuple(told), tuple(map(_on_paper, data["sets"])), pages
+            data["name"],
+            data["number"],
+            data["class"],
+            tuple(told),
+            tuple(_on_paper(each, written) for each in data["sets"]),
+            pages,
         )
     )
 
 
-def _on_paper(told: dict[str, Any]) -> StudentSet:
+def _on_paper(told: dict[str, Any], written: InForce) -> StudentSet:
     about = [words for words, holds in (("Absent.", told["absent"]), ("Handed in late.", told["late"])) if holds]
     return StudentSet(
         told["set"],
-        told["day"],
+        _day(told["day"], written),
         str(told["conventions"].get("decimal", "point")),
         tuple(about),
-        tuple(map(_working, told["workings"])),
+        tuple(_working(each, written) for each in told["workings"]),
     )
 
 
-def _working(told: dict[str, Any]) -> StudentWork:
+def _working(told: dict[str, Any], written: InForce) -> StudentWork:
     decisions = [
-        f"{d['when'][:10]}, {d['who']}: {_mark(d['before'])} became "
-        f"{_mark(d['after'])}{', taken back' if d['taken_back'] else ''}."
+        f"{_day(d['when'], written)}, {d['who']}: {_mark(d['before'], written)} became "
+        f"{_mark(d['after'], written)}{', taken back' if d['taken_back'] else ''}."
         for d in told["decisions"]
     ]
     decisions += [
-        f"Until {v['until'][:10]} it read: {'; '.join(v['lines']) or 'nothing'} ({_mark(v['mark'])})."
+        f"Until {_day(v['until'], written)} it read: {'; '.join(v['lines']) or 'nothing'} "
+        f"({_mark(v['mark'], written)})."
         for v in told["versions"]
     ]
     if told["hints"]:
         decisions.append(f"{told['hints']} {'hint' if told['hints'] == 1 else 'hints'} taken.")
-    mark = _mark(told["mark"]) if told["mark"] is not None else "no mark"
+    mark = _mark(told["mark"], written)
     slips = tuple(_SLIPS.get(slip, slip) for slip in told["slips"])
     return StudentWork(
         told["item"],
@@ -234,7 +252,13 @@ def _working(told: dict[str, Any]) -> StudentWork:
     )
 
 
-def _mark(value: float | None, of: float | None = None) -> str:
+def _day(told: str, written: InForce) -> str:
+    """The day of a moment that is kept as text."""
+    return day_on_paper(date.fromisoformat(told[:10]), written.dates)
+
+
+def _mark(value: float | None, written: InForce, of: float | None = None) -> str:
     if value is None:
         return "no mark"
-    return f"{value:g}" if of is None else f"{value:g} of {of:g}"
+    own = number(value, written.decimal)
+    return own if of is None else f"{own} of {number(of, written.decimal)}"

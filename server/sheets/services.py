@@ -11,6 +11,7 @@ from algebra import METHODS, NUMBER_KINDS, RULES, TaskError
 from algebra import Working as CoreWorking
 from server.accounts import people
 from server.common.problems import Refused
+from server.common.regional import in_force
 from server.sheets import queries, reports
 from server.sheets.models import Line, Problem, Sheet, Working
 from server.sheets.schemas import ProblemChange, ProblemIn, ProblemWhole, SheetChange, WorkingChange
@@ -22,11 +23,15 @@ TEACHABLE = frozenset(NUMBER_KINDS) | {method.id for method in METHODS} | {rule.
 """What a class may know or not. What a sheet holds already stays, though a later version may not know it any more."""
 
 
-def create_sheet(teacher: User, title: str) -> Sheet:
-    """A new sheet of the teacher, empty."""
+def create_sheet(teacher: User, title: str, conventions: dict[str, str] | None = None) -> Sheet:
+    """A new sheet of the teacher, empty: in these conventions, else with decimals as the teacher writes them. Later
+    changes of the account leave it as it is, since its lines are written so."""
     if Sheet.objects.filter(owner=teacher).count() >= MAX_SHEETS:
         raise Refused(f"You have {MAX_SHEETS} sheets already.")
-    return Sheet.objects.create(owner=teacher, title=title)
+    if conventions is None:
+        comma = in_force(teacher.person.regional).decimal == "comma"
+        conventions = {"decimal": "comma"} if comma else {}
+    return Sheet.objects.create(owner=teacher, title=title, conventions=conventions)
 
 
 @transaction.atomic

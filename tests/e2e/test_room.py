@@ -143,9 +143,8 @@ def test_a_reload_without_a_connection_goes_on(room, browser):
     expect(page.locator(".chain li")).to_have_count(1)
     write(page, "x = 5")
     expect(page.get_by_text("What you write is kept here")).to_be_visible()
-    page.reload()  # nothing of it was sent yet
+    page.reload()  # whether it was sent by now is not asked: the browser's own switch leaks while a page loads
     expect(page.locator(".chain li")).to_have_count(2)
-    assert StudentWorking.objects.get().texts == ["3x = 15"]
     page.context.set_offline(False)
     expect(page.get_by_text("That is it.")).to_be_visible(timeout=20_000)
     assert StudentWorking.objects.get().texts == ["3x = 15", "x = 5"]

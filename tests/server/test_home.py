@@ -207,7 +207,7 @@ def test_it_is_in_the_students_data_and_goes_with_the_student(api, given, teache
     ada = given.school_class.students.get(name="Ada Quill")
     told = person.data_of(teacher, ada.pk)["practice"]
     assert told["problems"][0]["lines"] == ["x = 1001"] and len(told["due"]) == 1
-    assert person.as_pdf(person.data_of(teacher, ada.pk)).startswith(b"%PDF")
+    assert person.as_pdf(person.data_of(teacher, ada.pk), person.written_of(ada.pk)).startswith(b"%PDF")
     marking.erase_student(teacher, ada.pk)
     assert not HomeProblem.objects.exists() and not DueSlip.objects.exists()
     assert at_home.get("/api/room/home").status_code == 403

@@ -430,6 +430,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/regional": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Regional
+         * @description How numbers and days are written for oneself: in new sheets, and in classes that say nothing else.
+         */
+        put: operations["server_accounts_api_set_regional"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/second-factor": {
         parameters: {
             query?: never;
@@ -1790,7 +1810,7 @@ export interface paths {
         };
         /**
          * Marks
-         * @description The confirmed marks as a table.
+         * @description The confirmed marks as a table; where nothing is said, with semicolons where decimals are written with commas.
          */
         get: operations["server_marking_api_marks"];
         put?: never;
@@ -2885,6 +2905,40 @@ export interface components {
             broken: number;
         };
         /**
+         * InForce
+         * @description How numbers and days are written somewhere, once all settings are looked at.
+         */
+        InForce: {
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "point" | "comma";
+            /**
+             * Dates
+             * @enum {string}
+             */
+            dates: "day-first" | "month-first" | "year-first";
+            /**
+             * Week
+             * @enum {string}
+             */
+            week: "monday" | "saturday" | "sunday";
+        };
+        /**
+         * Regional
+         * @description What is set at one place; what is None is as it stands above: for a class the account's, for an account the first
+         *     of each kind.
+         */
+        Regional: {
+            /** Decimal */
+            decimal?: ("point" | "comma") | null;
+            /** Dates */
+            dates?: ("day-first" | "month-first" | "year-first") | null;
+            /** Week */
+            week?: ("monday" | "saturday" | "sunday") | null;
+        };
+        /**
          * ResetOut
          * @description Who has put a one-time word in place of one's password, and when.
          */
@@ -2915,6 +2969,7 @@ export interface components {
          * Teacher
          * @description Who is logged in. While `new_password` is true nothing else can be asked than to choose one; `reset` says who
          *     made that so. `second_factor`: whether the account has one; while `needs_second_factor` it may not manage.
+         *     `regional` is what was set of how numbers and days are written, `in_force` how they are.
          */
         Teacher: {
             /** Id */
@@ -2934,6 +2989,8 @@ export interface components {
             second_factor: boolean;
             /** Needs Second Factor */
             needs_second_factor: boolean;
+            regional: components["schemas"]["Regional"];
+            in_force: components["schemas"]["InForce"];
         };
         /**
          * Credentials
@@ -5069,6 +5126,8 @@ export interface components {
             name: string;
             /** Archived */
             archived: boolean;
+            regional: components["schemas"]["Regional"];
+            in_force: components["schemas"]["InForce"];
             /** Students */
             students: components["schemas"]["StudentOut"][];
             /** Sets */
@@ -5112,6 +5171,7 @@ export interface components {
             name?: string | null;
             /** Archived */
             archived?: boolean | null;
+            regional?: components["schemas"]["Regional"] | null;
             /**
              * Students
              * @default []
@@ -5269,6 +5329,7 @@ export interface components {
             boundaries: components["schemas"]["BoundaryIn"][];
             /** Again Of */
             again_of: number;
+            in_force: components["schemas"]["InForce"];
         };
         /**
          * TotalOut
@@ -7146,6 +7207,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_accounts_api_set_regional: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Regional"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
                 };
             };
         };
@@ -10182,7 +10267,7 @@ export interface operations {
     server_marking_api_marks: {
         parameters: {
             query?: {
-                semicolons?: boolean;
+                semicolons?: boolean | null;
             };
             header?: never;
             path: {

@@ -1,10 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import type { Schema } from '@/api/client'
+import TroubleNote from '@/components/TroubleNote.vue'
 import PageHeader from '@/features/session/PageHeader.vue'
 import { useRequest } from '@/composables/useRequest'
 import SecondFactor from '@/features/session/SecondFactor.vue'
 import { useSession } from '@/features/session/store'
+import RegionalFields from '@/components/RegionalFields.vue'
+import { useRegional } from '@/lib/regional'
 
 /** One's own password; who came in with a one-time word chooses one here before anything else. */
 const session = useSession()
@@ -15,7 +19,10 @@ const old = ref('')
 const fresh = ref('')
 const again = ref('')
 const done = ref(false)
+const writing = useRequest('The server does not answer; nothing was changed.')
+const setRegional = (chosen: Schema['Regional']) => writing.run(() => session.setRegional(chosen))
 const first = computed(() => session.teacher?.new_password ?? false)
+const { moment } = useRegional()
 const reset = computed(() => session.teacher?.reset ?? null)
 
 async function go(): Promise<void> {
@@ -36,9 +43,8 @@ async function go(): Promise<void> {
     <PageHeader title="Your account" />
     <p v-if="first" class="why">You came in with a one-time word. Choose a password of your own, and go on.</p>
     <p v-if="reset" class="muted">
-      {{ reset.who }} put that word in place of your password on
-      {{ new Date(reset.when).toLocaleString('en', { dateStyle: 'long', timeStyle: 'short' }) }}. If you didn’t ask for
-      it, ask why.
+      {{ reset.who }} put that word in place of your password on {{ moment(reset.when) }}. If you didn’t ask for it, ask
+      why.
     </p>
     <p v-if="!first" class="muted">
       {{ session.teacher?.name }}, log-in name {{ session.teacher?.username }}. Uchuu {{ session.version }}, core
@@ -73,6 +79,15 @@ async function go(): Promise<void> {
       }}</el-button>
     </form>
     <SecondFactor v-if="!first" />
+    <section v-if="!first && session.teacher" aria-label="How numbers and days are written">
+      <h2>How you write</h2>
+      <p class="muted">
+        For new sheets, and for classes that say nothing else. A sheet that is there already stays as its lines are
+        written.
+      </p>
+      <RegionalFields :chosen="session.teacher.regional" @choose="setRegional" />
+      <TroubleNote :request="writing" />
+    </section>
   </main>
 </template>
 

@@ -5,10 +5,12 @@ import PageHeader from '@/features/session/PageHeader.vue'
 import KeyList from '@/components/KeyList.vue'
 import MathText from '@/components/MathText.vue'
 import RatingMark from '@/components/RatingMark.vue'
+import DayInput from '@/components/DayInput.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useBuild } from '@/features/build/store'
 import { ANYTHING, useBank, type BankRow } from '@/features/build/bank'
 import { useRequest } from '@/composables/useRequest'
+import { useRegional } from '@/lib/regional'
 import { instruction } from '@/lib/tasks'
 import { actionOf, IN_THE_BANK, type BankAction } from '@/lib/shortcuts'
 
@@ -83,8 +85,8 @@ async function take(): Promise<void> {
   bank.chosen = {}
   await router.push('/build')
 }
-const day = (when: string | null): string =>
-  when ? new Date(when).toLocaleDateString('en', { day: 'numeric', month: 'short', year: 'numeric' }) : ''
+const regional = useRegional()
+const day = (when: string | null): string => (when ? regional.day(when) : '')
 const KINDS = [
   ['family', 'families', 'Kind'],
   ['slip', 'slips', 'Where it goes wrong'],
@@ -134,7 +136,9 @@ const ORDERS = [
         to
         <input v-model.number="bank.wanted.high" type="number" min="1" max="10" step="0.5" aria-label="Difficulty to" />
       </fieldset>
-      <label><span>Not printed since</span><input v-model="bank.wanted.unused" type="date" /></label>
+      <div class="field">
+        <span>Not printed since</span><DayInput v-model="bank.wanted.unused" label="Not printed since" />
+      </div>
       <label
         ><span>Order</span
         ><select v-model="bank.wanted.order">

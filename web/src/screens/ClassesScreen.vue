@@ -2,15 +2,19 @@
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
+import DayInput from '@/components/DayInput.vue'
+import RegionalFields from '@/components/RegionalFields.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import RosterForm from '@/features/marking/RosterForm.vue'
 import StudentRow from '@/features/marking/StudentRow.vue'
 import { studentsIn, useClasses } from '@/features/marking/classes'
 import { SCHEMES } from '@/lib/marking'
+import { useRegional } from '@/lib/regional'
 
 /** The classes of a teacher: who is in them, what they were given, how far it is marked. */
 const store = useClasses()
 const router = useRouter()
+const written = useRegional(() => store.open?.in_force)
 const name = ref('')
 const names = ref('')
 const more = ref('')
@@ -34,7 +38,7 @@ async function add(): Promise<void> {
   if (more.value.trim() && (await store.change({ students: studentsIn(more.value) }))) more.value = ''
 }
 async function give(): Promise<void> {
-  if (sheet.value === null) return
+  if (sheet.value === null || !day.value) return
   const made = await store.give(sheet.value, day.value, scheme.value)
   if (made !== null) await router.push(`/sets/${made}`)
 }
@@ -106,14 +110,18 @@ async function rename(): Promise<void> {
               <option v-for="each in store.sheets" :key="each.id" :value="each.id">{{ each.title }}</option>
             </select></label
           >
-          <label>on <input v-model="day" type="date" required aria-label="Day" /></label>
+          <span>on <DayInput v-model="day" label="Day" :as="store.open.in_force" /></span>
           <label
             >marked by
             <select v-model="scheme" aria-label="Scheme">
               <option v-for="[kind, words] in SCHEMES" :key="kind" :value="kind">{{ words }}</option>
             </select></label
           >
-          <el-button native-type="submit" type="primary" :disabled="sheet === null" :loading="store.request.busy.value"
+          <el-button
+            native-type="submit"
+            type="primary"
+            :disabled="sheet === null || !day"
+            :loading="store.request.busy.value"
             >Give it</el-button
           >
         </form>
@@ -132,7 +140,7 @@ async function rename(): Promise<void> {
               <th scope="row">
                 <RouterLink :to="`/sets/${set.id}`">{{ set.title }}</RouterLink>
               </th>
-              <td>{{ set.day }}</td>
+              <td>{{ written.day(set.day) }}</td>
               <td>{{ set.items }}</td>
               <td>{{ set.marked }} of {{ set.workings }}</td>
               <td><RouterLink :to="`/sets/${set.id}/patterns`">patterns</RouterLink></td>
@@ -155,6 +163,14 @@ async function rename(): Promise<void> {
               <input v-model="renaming" :placeholder="store.open.name" maxlength="60" aria-label="Its new name" />
               <button class="plain-button" :disabled="!renaming.trim()">rename it</button>
             </form>
+          </details>
+          <details>
+            <summary class="muted">How this class writes numbers and days</summary>
+            <RegionalFields
+              :chosen="store.open.regional"
+              above="as in your account"
+              @choose="(regional) => store.change({ regional })"
+            />
           </details>
           <button class="plain-button" @click="store.change({ archived: !store.open.archived })">
             {{ store.open.archived ? 'bring it back' : 'archive this class' }}

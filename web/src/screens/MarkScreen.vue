@@ -18,11 +18,13 @@ import TypeLines from '@/features/marking/TypeLines.vue'
 import TakePile from '@/features/marking/TakePile.vue'
 import { useMarking, type Cell } from '@/features/marking/store'
 import { EYE_WORDS } from '@/lib/marking'
+import { useRegional } from '@/lib/regional'
 import { actionOf, MARKING, type MarkAction } from '@/lib/shortcuts'
 
 /** A class set: students down, items across, each cell the tiny chain and the mark that is proposed or confirmed. */
 const props = defineProps<{ setId: number; face: string; working?: number }>()
 const marking = useMarking()
+const { number } = useRegional(() => marking.set?.in_force)
 const grid = ref<HTMLElement | null>(null)
 const writing = ref<string | null>(null)
 type Panel = 'take' | 'counts' | 'records' | 'log'
@@ -173,7 +175,7 @@ const sumOf = (student: number): string => {
   if (!total) return '–'
   if (total.state !== 'complete') return total.state === 'absent' ? 'absent' : total.late ? 'late' : '–'
   const words = [
-    `${total.counts ?? total.total}`,
+    number(total.counts ?? total.total),
     total.grade,
     total.late ? 'late' : '',
     total.first !== null && total.counts !== total.total ? 'first attempt' : '',
@@ -182,10 +184,11 @@ const sumOf = (student: number): string => {
 }
 const said = (cell: Cell | null): string => {
   if (!cell) return 'nothing written'
-  if (cell.outdated) return `mark ${cell.mark}, confirmed by an older scheme; ${cell.proposed} proposed now`
-  if (cell.mark !== null) return `mark ${cell.mark}, confirmed`
+  if (cell.outdated)
+    return `mark ${number(cell.mark)}, confirmed by an older scheme; ${number(cell.proposed)} proposed now`
+  if (cell.mark !== null) return `mark ${number(cell.mark)}, confirmed`
   if (cell.waits) return 'not verified yet'
-  return `${cell.proposed} proposed${cell.slip ? `, ${cell.slip}` : ''}${cell.eye.length ? `, look: ${cell.eye.map((eye) => EYE_WORDS[eye] ?? eye).join(' ')}` : ''}`
+  return `${number(cell.proposed)} proposed${cell.slip ? `, ${cell.slip}` : ''}${cell.eye.length ? `, look: ${cell.eye.map((eye) => EYE_WORDS[eye] ?? eye).join(' ')}` : ''}`
 }
 </script>
 
@@ -245,17 +248,17 @@ const said = (cell: Cell | null): string => {
           <template v-if="marking.here && !marking.here.waits">
             <button class="plain-button" @click="act('open')">open</button>
             <button class="plain-button" @click="act('confirm')">
-              confirm {{ marking.here.mark ?? marking.here.proposed }}
+              confirm {{ number(marking.here.mark ?? marking.here.proposed) }}
             </button>
             <button class="plain-button" @click="act('alike')">for all alike</button>
             <button
               v-for="mark in marksOf"
               :key="mark"
               class="plain-button"
-              :aria-label="`${mark} as its mark`"
+              :aria-label="`${number(mark)} as its mark`"
               @click="give(mark)"
             >
-              {{ mark }}
+              {{ number(mark) }}
             </button>
           </template>
           <button class="plain-button" @click="act('write')">type its lines</button>
@@ -291,17 +294,17 @@ const said = (cell: Cell | null): string => {
                 <span class="muted">{{ marking.table.students.length }} students</span>
               </th>
               <th scope="col">
-                Sum <span class="muted worth">of {{ marking.table.totals[0]?.of }}</span>
+                Sum <span class="muted worth">of {{ number(marking.table.totals[0]?.of ?? 0) }}</span>
               </th>
               <th v-for="item in marking.table.items" :key="item.id" scope="col">
                 <span class="number">{{ item.number }}</span>{{ ' '
                 }}<span class="given"><MathText :latex="item.given_latex" :display="false" /></span>
                 <button
                   class="plain-button worth"
-                  :aria-label="`of ${item.scheme.total}: scheme of number ${item.number}`"
+                  :aria-label="`of ${number(item.scheme.total)}: scheme of number ${item.number}`"
                   @click="scheme = scheme === item.id ? null : item.id"
                 >
-                  of {{ item.scheme.total }}
+                  of {{ number(item.scheme.total) }}
                 </button>
               </th>
             </tr>
@@ -328,10 +331,10 @@ const said = (cell: Cell | null): string => {
                       class="mark"
                       :class="{ outdated: cell.outdated }"
                       :title="said(cell)"
-                      >{{ cell.mark }}{{ cell.outdated ? ` → ${cell.proposed}?` : '' }}</span
+                      >{{ number(cell.mark) }}{{ cell.outdated ? ` → ${number(cell.proposed)}?` : '' }}</span
                     >
                     <span v-else-if="!cell.waits" class="proposed" :class="{ eye: cell.eye.length }" :title="said(cell)"
-                      >{{ cell.proposed }}{{ cell.eye.length ? ' ◔' : '' }}</span
+                      >{{ number(cell.proposed) }}{{ cell.eye.length ? ' ◔' : '' }}</span
                     >
                     <span v-else class="muted">…</span>
                   </template>

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { gridOf, linesOf, MOST_LINES, share, STATES, useOvertime, type TimeSlip } from '@/features/marking/overtime'
+import { useRegional } from '@/lib/regional'
 
 /**
  * A class over its sets: which slips come and go, whose they are, who shares which, and what the counts say of the
@@ -12,6 +13,7 @@ import { gridOf, linesOf, MOST_LINES, share, STATES, useOvertime, type TimeSlip 
 const ChartView = defineAsyncComponent(() => import('@/components/ChartView.vue')) // large, and only needed here
 const props = defineProps<{ classId: number }>()
 const store = useOvertime()
+const { day } = useRegional()
 const router = useRouter()
 const names = ref(true)
 watch(
@@ -78,7 +80,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
                 <tr>
                   <th scope="col">Error</th>
                   <th v-for="set in store.told.sets" :key="set.id" scope="col">
-                    <RouterLink :to="`/sets/${set.id}/patterns`">{{ set.day }}</RouterLink><br /><small
+                    <RouterLink :to="`/sets/${set.id}/patterns`">{{ day(set.day) }}</RouterLink><br /><small
                       >{{ set.right }} of {{ set.workings }} right</small
                     >
                   </th>
@@ -92,7 +94,7 @@ const percent = (value: number): string => `${Math.round(value * 100)} %`
                       <button
                         v-if="found.workings.length"
                         class="plain-button"
-                        :aria-label="`${found.workings.length}: ${slip.name} on ${set.day}, look at the first working`"
+                        :aria-label="`${found.workings.length}: ${slip.name} on ${day(set.day)}, look at the first working`"
                         @click="look(slip, found.workings[0]!)"
                       >
                         {{ found.workings.length }}</button><span v-else>0</span>{{ ' '

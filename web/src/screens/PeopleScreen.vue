@@ -3,6 +3,7 @@ import { computed, nextTick, onMounted, ref } from 'vue'
 import PageHeader from '@/features/session/PageHeader.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useRequest } from '@/composables/useRequest'
+import { useRegional } from '@/lib/regional'
 import { usePeople, type Person } from '@/features/people/store'
 import { useSession } from '@/features/session/store'
 
@@ -53,10 +54,7 @@ function seen(): void {
   first.value?.focus()
 }
 
-const day = (text: string): string =>
-  new Date(text).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
-const moment = (text: string): string =>
-  new Date(text).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const { day, moment } = useRegional()
 
 function state(person: Person): string {
   if (!person.active) return 'switched off'

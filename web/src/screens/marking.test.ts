@@ -4,6 +4,7 @@ import { createMemoryHistory, createRouter, RouterView } from 'vue-router'
 import { defineComponent, h } from 'vue'
 import ClassesScreen from './ClassesScreen.vue'
 import MarkScreen from './MarkScreen.vue'
+import DayInput from '@/components/DayInput.vue'
 import { studentsIn } from '@/features/marking/classes'
 import { useMarking } from '@/features/marking/store'
 import { useOutbox } from '@/lib/outbox'
@@ -98,6 +99,7 @@ function table(more: object = {}) {
     late_percent: 0,
     boundaries: [] as object[],
     again_of: 0,
+    in_force: person('demo', '').in_force,
     ...more,
   }
 }
@@ -175,6 +177,15 @@ describe('the marking table', () => {
       'Bo, number 1: 2 proposed, look: A check is owed.',
     )
     expect(made.find('[role=status]').text()).toContain('0 of 4 confirmed')
+  })
+  it('writes marks as the class does', async () => {
+    says['GET /api/sets/7'] = table({
+      cells: [cell(1, 1, 11, { proposed: 2.5 })],
+      in_force: { ...person('demo', '').in_force, decimal: 'comma' },
+    })
+    await marking()
+    expect(made.find('td .proposed').text()).toBe('2,5')
+    expect(made.find('td').attributes('aria-label')).toContain('2,5 proposed')
   })
   it('confirms by the space bar and goes on, one key a working', async () => {
     await marking()
@@ -511,6 +522,8 @@ describe('classes', () => {
     id: 1,
     name: 'Evening A',
     archived: false,
+    regional: person('demo', '').regional,
+    in_force: person('demo', '').in_force,
     students: [{ id: 5, name: 'Ada', number: '7' }],
     sets: [],
     ...more,
@@ -560,12 +573,28 @@ describe('classes', () => {
     await flushPromises()
     expect(sentTo('PATCH /api/classes/1')).toEqual([{ students: [{ name: 'Bo', number: '' }] }])
     await made.find('[aria-label="Sheet"]').setValue(3)
-    await made.find('[aria-label="Day"]').setValue('2026-03-05')
+    const day = made.find<HTMLInputElement>('[aria-label="Day"]')
+    await day.setValue('5 Mar 2026')
+    await day.trigger('change')
     await made.find('[aria-label="Scheme"]').setValue('levels')
     await made.find('[aria-label="Give a sheet"]').trigger('submit')
     await flushPromises()
     expect(sentTo('POST /api/classes/1/sets')).toEqual([{ sheet: 3, day: '2026-03-05', scheme: 'levels', title: '' }])
     expect(router.currentRoute.value.path).toBe('/sets/7')
+  })
+  it('says how a class writes, and asks for a day that is there', async () => {
+    await visit('/classes')
+    await made.find('[aria-label="Decimals"]').setValue('comma')
+    await flushPromises()
+    expect(sentTo('PATCH /api/classes/1')).toEqual([
+      { students: [], regional: { decimal: 'comma', dates: null, week: null } },
+    ])
+    await made.find('[aria-label="Sheet"]').setValue(3)
+    const give = () => made.find('[aria-label="Give a sheet"] button[type="submit"]').attributes('disabled')
+    expect(give()).toBeUndefined()
+    made.findComponent(DayInput).findComponent({ name: 'ElDatePicker' }).vm.$emit('update:modelValue', null)
+    await flushPromises()
+    expect(give()).toBeDefined()
   })
   it('hands a class over to a colleague', async () => {
     says['POST /api/classes/1/handed-over'] = new Response(null, { status: 204 })

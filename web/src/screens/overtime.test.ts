@@ -94,7 +94,7 @@ describe('a class over time', () => {
     expect(made.findAll('.who').map((each) => each.text())).toEqual(['Ada fading', 'Bo fading', 'Bo new'])
   })
   it.each([
-    ['3: Sign lost on 2026-03-05, look at the first working', '/sets/10?working=101'],
+    ['3: Sign lost on 5 Mar 2026, look at the first working', '/sets/10?working=101'],
     ['Bo, Root lost, new', '/sets/11?working=104'],
   ])('leads from %s to the working', async (label, path) => {
     await press(label)

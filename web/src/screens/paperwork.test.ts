@@ -113,7 +113,7 @@ describe('what a set counts by', () => {
     await show(CountsForm)
     expect(made.findAll('[aria-label="First attempt"] option').map((each) => each.text())).toEqual([
       'nothing',
-      'Before, 2026-03-05',
+      'Before, 5 Mar 2026',
     ])
     await made.find('[aria-label="Percent that a late paper loses"]').setValue(20)
     await made.find('[aria-label="Grades"]').setValue('75% good\n 50,5 pass \n')
@@ -315,7 +315,7 @@ describe('rosters', () => {
     expect(takes().attributes('disabled')).toBeUndefined()
   })
   it('come from the school’s records', async () => {
-    useClasses().open = { id: 1, name: 'Evening A', archived: false, students: [], sets: [] }
+    useClasses().open = { id: 1, name: 'Evening A', archived: false, students: [], sets: [] } as never
     await show(RosterForm)
     await made.find('[aria-label="From the school’s records"] input').setValue(true)
     await made.find('[aria-label="From the school’s records"]').trigger('submit')
@@ -395,8 +395,8 @@ describe('who looked', () => {
     ]
     await show(LogOf)
     expect(made.findAll('p').map((each) => each.text())).toEqual([
-      '2026-03-13 demo: looked at the marks',
-      '2026-03-13 demo: Ada, 2: 1 → no mark, taken back',
+      '13 Mar 2026 demo: looked at the marks',
+      '13 Mar 2026 demo: Ada, 2: 1 → no mark, taken back',
     ])
   })
 })

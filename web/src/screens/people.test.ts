@@ -7,6 +7,7 @@ import PeopleScreen from './PeopleScreen.vue'
 import SheetsScreen from './SheetsScreen.vue'
 import { router as whole } from '@/router'
 import { useSession } from '@/features/session/store'
+import { useRegional } from '@/lib/regional'
 import { asked, beginAnew, line, person, says, sentTo, sheetList, VERSIONS } from '@/testing/server'
 
 const someone = (id: number, username: string, more: object = {}) => ({
@@ -176,8 +177,27 @@ describe('one’s own account', () => {
       ...VERSIONS,
     })
     await visit('/account')
-    expect(made.text()).toContain('demo put that word in place of your password on March 4, 2031')
+    expect(made.text()).toContain('demo put that word in place of your password on 4 Mar 2031')
     expect(made.find('.factor').exists()).toBe(false)
+  })
+  it('says how it writes numbers and days', async () => {
+    const regional = { decimal: null, dates: 'month-first', week: null }
+    const in_force = { decimal: 'point', dates: 'month-first', week: 'monday' }
+    says['PUT /api/account/regional'] = {
+      teacher: person('demo', 'Tavi', { regional, in_force }),
+      needs_setup: false,
+      ...VERSIONS,
+    }
+    await visit('/account')
+    await made.find('[aria-label="Days"]').setValue('month-first')
+    await flushPromises()
+    expect(sentTo('PUT /api/account/regional')).toEqual([regional])
+    expect(useRegional().day('2026-03-05')).toBe('Mar 5, 2026')
+    says['PUT /api/account/regional'] = Response.json({ detail: 'no' }, { status: 400 })
+    await made.find('[aria-label="Days"]').setValue('year-first')
+    await flushPromises()
+    expect(made.find('[aria-label="How numbers and days are written"] [role=alert]').exists()).toBe(true)
+    expect(useRegional().day('2026-03-05')).toBe('Mar 5, 2026')
   })
   it('sets a second factor up by its digits, and takes it away by the password', async () => {
     const session = (second_factor: boolean) => ({

@@ -1,5 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
+import type { Schema } from '@/api/client'
 import { rest } from '@/lib/outbox'
 
 /** For tests: a server that says what it is told to, remembers what it was asked, and can be out of reach. */
@@ -60,6 +61,8 @@ export const person = (username: string, name: string, more: object = {}) => ({
   reset: null as { who: string; when: string } | null,
   second_factor: false,
   needs_second_factor: false,
+  regional: { decimal: null, dates: null, week: null } as Schema['Regional'],
+  in_force: { decimal: 'point', dates: 'day-first', week: 'monday' } as Schema['InForce'],
   ...more,
 })
 export const sheetList = (rows: object[], more = false) => ({ sheets: rows, more, all: rows.length })

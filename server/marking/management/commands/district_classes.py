@@ -81,8 +81,8 @@ class Command(BaseCommand):
 _SETS = """SELECT {columns} FROM marking_givenset new JOIN marking_givenset old ON old.id = %(set)s {join}
     WHERE new.id <> %(set)s ORDER BY {order}"""
 STATEMENTS = (
-    """INSERT INTO marking_schoolclass (owner_id, name, archived, created)
-    SELECT p.user_id, 'Class ' || k, false, now() FROM accounts_person p, generate_series(1, %(classes)s) k
+    """INSERT INTO marking_schoolclass (owner_id, name, archived, regional, created)
+    SELECT p.user_id, 'Class ' || k, false, '{}'::jsonb, now() FROM accounts_person p, generate_series(1, %(classes)s) k
     WHERE p.teaches""",
     """INSERT INTO marking_student (school_class_id, name, number)
     SELECT c.id, s.name, s.number FROM marking_schoolclass c, marking_student s

@@ -63,8 +63,8 @@ STATEMENTS = (
     (username, password, first_name, last_name, email, is_superuser, is_staff, is_active, date_joined)
     SELECT 'teacher' || k, u.password, 'Teacher ' || k, '', '', false, false, true, now()
     FROM auth_user u, generate_series(1, %(teachers)s - 1) k WHERE u.id = %(first)s""",
-    """INSERT INTO accounts_person (user_id, teaches, manages)
-    SELECT id, true, false FROM auth_user WHERE id <> %(first)s""",
+    """INSERT INTO accounts_person (user_id, teaches, manages, regional)
+    SELECT id, true, false, '{}'::jsonb FROM auth_user WHERE id <> %(first)s""",
     """INSERT INTO sheets_sheet (owner_id, title, received_from, conventions, untaught, created, changed)
     SELECT u.id, 'Sheet ' || k, '', s.conventions, s.untaught, now(), now() - k * interval '1 hour'
     FROM auth_user u, sheets_sheet s, generate_series(1, %(sheets)s) k WHERE s.id = %(pattern)s""",

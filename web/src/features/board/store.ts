@@ -102,7 +102,9 @@ export const useBoard = defineStore('board', () => {
           },
         }),
       ),
-      ...lines.map((text) => unwrap(api.POST('/api/check/echo', { body: { text, decimal: 'point' } }))),
+      ...lines.map((text) =>
+        unwrap(api.POST('/api/check/echo', { body: { text, decimal: conventions.value.decimal ?? 'point' } })),
+      ),
     ])
     return lines.map((text, k) => {
       const link = report.links[standing.length + k]!

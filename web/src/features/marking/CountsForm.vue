@@ -2,10 +2,12 @@
 import { computed, onMounted, ref } from 'vue'
 import { useMarking } from './store'
 import { useClasses } from './classes'
+import { useRegional } from '@/lib/regional'
 
 /** What a set counts by: late papers, grades, a first attempt of which the better counts; and what is blank. */
 const marking = useMarking()
 const classes = useClasses()
+const { day } = useRegional(() => marking.set?.in_force)
 const late = ref(marking.set?.late_percent ?? 0)
 const grades = ref((marking.set?.boundaries ?? []).map((each) => `${each.percent} ${each.grade}`).join('\n'))
 const again = ref(marking.set?.again_of ?? 0)
@@ -44,7 +46,7 @@ async function keep(): Promise<void> {
         >second attempt of
         <select v-model="again" aria-label="First attempt">
           <option :value="0">nothing</option>
-          <option v-for="set in earlier" :key="set.id" :value="set.id">{{ set.title }}, {{ set.day }}</option>
+          <option v-for="set in earlier" :key="set.id" :value="set.id">{{ set.title }}, {{ day(set.day) }}</option>
         </select></label
       >
     </p>

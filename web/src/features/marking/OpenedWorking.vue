@@ -7,11 +7,14 @@ import { formOf } from '@/features/items/forms'
 import NotesPanel from '@/features/evidence/NotesPanel.vue'
 import { relationWord, type Relation } from '@/lib/relations'
 import { EYE_WORDS } from '@/lib/marking'
+import { useRegional } from '@/lib/regional'
 import { unknownOf } from '@/lib/tasks'
 
 /** A student's working beside the key, at the first line that does not hold, with what is proposed and why. */
 const props = defineProps<{ working: Opened }>()
 const marking = useMarking()
+const { moment, number } = useRegional(() => marking.set?.in_force)
+const mark = (value: number | null): string => (value === null ? 'no mark' : number(value))
 const item = computed(() => marking.table.items.find((each) => each.id === props.working.item) ?? null)
 /** Whether it is answered, in words or by a letter, and not worked. */
 const form = computed(() => formOf(item.value))
@@ -75,7 +78,7 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
     </div>
     <section v-if="working.proposal" class="points" aria-label="What is proposed">
       <p>
-        <b>{{ working.mark ?? working.proposal.mark }}</b> of {{ working.proposal.total }}
+        <b>{{ number(working.mark ?? working.proposal.mark) }}</b> of {{ number(working.proposal.total) }}
         <span class="muted"
           >{{ working.mark === null ? 'proposed' : `confirmed by ${working.confirmed_by}`
           }}<template v-if="working.same"> · {{ working.same }} more alike</template></span
@@ -83,7 +86,7 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
       </p>
       <ul>
         <li v-for="(point, k) in working.proposal.points" :key="k">
-          <b>{{ point.got }}</b> of {{ point.worth }} {{ point.kind }}: {{ point.why }}
+          <b>{{ number(point.got) }}</b> of {{ number(point.worth) }} {{ point.kind }}: {{ point.why }}
         </li>
       </ul>
       <p v-for="eye in working.proposal.eye" :key="eye" class="eye">{{ EYE_WORDS[eye] ?? eye }}</p>
@@ -106,8 +109,10 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
       </summary>
       <div v-for="(each, k) in working.versions" :key="k" class="version">
         <p class="muted">
-          until {{ new Date(each.until).toLocaleString('en') }}, when {{ each.who }} wrote other lines;
-          {{ each.mark === null ? 'its mark had been taken back' : `mark ${each.mark}, by ${each.confirmed_by}` }}
+          until {{ moment(each.until) }}, when {{ each.who }} wrote other lines;
+          {{
+            each.mark === null ? 'its mark had been taken back' : `mark ${number(each.mark)}, by ${each.confirmed_by}`
+          }}
         </p>
         <p v-for="(line, j) in each.lines" :key="j">
           <code>{{ line }}</code>
@@ -118,8 +123,8 @@ const glyph = (relation: string | null): Relation | null => relation as Relation
     <details v-if="working.decisions.length">
       <summary class="muted">What was decided</summary>
       <p v-for="(each, k) in working.decisions" :key="k" class="muted">
-        {{ new Date(each.when).toLocaleString('en') }}, {{ each.who }}: {{ each.before ?? 'no mark' }} →
-        {{ each.after ?? 'no mark' }}<template v-if="each.taken_back">, taken back</template>
+        {{ moment(each.when) }}, {{ each.who }}: {{ mark(each.before) }} → {{ mark(each.after)
+        }}<template v-if="each.taken_back">, taken back</template>
       </p>
     </details>
   </section>

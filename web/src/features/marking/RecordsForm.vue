@@ -5,6 +5,7 @@ import { useRoster } from './roster'
 import { api, unwrap, type Schema } from '@/api/client'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useRequest } from '@/composables/useRequest'
+import { useRegional } from '@/lib/regional'
 
 /** Marks on their way to the school's records: what would change is shown, and only what is chosen is sent. */
 const marking = useMarking()
@@ -26,7 +27,7 @@ const CHANGES: Record<string, string> = {
 const name = (id: number): string => marking.table.students.find((each) => each.id === id)?.name ?? ''
 const sendable = (row: Schema['SendRow']): boolean => ['new', 'changed', 'same'].includes(row.change)
 const path = computed(() => ({ params: { path: { set_id: marking.set?.id ?? 0 } } }))
-const number = (value: number | null): string => (value === null ? '–' : String(value))
+const { day, number } = useRegional(() => marking.set?.in_force)
 
 function take(answer: Schema['SendOut'], anew: boolean): void {
   found.value = answer
@@ -136,11 +137,7 @@ async function unlink(): Promise<void> {
               <th scope="row">{{ name(row.student) }}</th>
               <td>{{ row.score === null && sendable(row) ? 'absent' : number(row.score) }}</td>
               <td>
-                {{
-                  row.when
-                    ? `${row.sent === null ? 'absent' : row.sent}, ${new Date(row.when).toLocaleDateString('en')}`
-                    : '–'
-                }}
+                {{ row.when ? `${row.sent === null ? 'absent' : row.sent}, ${day(row.when)}` : '–' }}
               </td>
               <td :class="{ refused: row.state === 'refused' && row.reason }">
                 {{ row.state === 'waiting' ? 'being sent' : row.reason || (CHANGES[row.change] ?? row.change) }}

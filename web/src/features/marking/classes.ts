@@ -54,7 +54,12 @@ export const useClasses = defineStore('classes', {
         this.classes = await unwrap(api.GET('/api/classes'))
       })
     },
-    change(change: { name?: string; archived?: boolean; students?: Schema['StudentIn'][] }): Promise<boolean> {
+    change(change: {
+      name?: string
+      archived?: boolean
+      regional?: Schema['Regional']
+      students?: Schema['StudentIn'][]
+    }): Promise<boolean> {
       const id = this.open?.id
       if (id === undefined) return Promise.resolve(false)
       return this.request.run(async () => {

@@ -3,6 +3,7 @@ import { markRaw } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
 import { useOutbox } from '@/lib/outbox'
+import { useRegional } from '@/lib/regional'
 
 export type Cell = Schema['CellOut']
 export type Opened = Schema['WorkingOut']
@@ -194,7 +195,7 @@ export const useMarking = defineStore('marking', {
       this.column = this.table.items.findIndex((each) => each.id === cell.item)
       const who = this.names ? (this.table.students[this.row]?.name ?? '') : `student ${this.row + 1}`
       const rest = Object.keys(found.marks).length - 1
-      const mark = cell.mark === null ? 'no mark' : `mark ${cell.mark}`
+      const mark = cell.mark === null ? 'no mark' : `mark ${useRegional(() => this.set?.in_force).number(cell.mark)}`
       const more = rest ? `, and ${rest} more` : ''
       this.told = `${who}, ${this.table.items[this.column]?.number} ${words}: ${mark}${more}.`
     },

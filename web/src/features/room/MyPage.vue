@@ -7,6 +7,7 @@ import MathText from '@/components/MathText.vue'
 import { formOf } from '@/features/items/forms'
 import TroubleNote from '@/components/TroubleNote.vue'
 import LineEditor from '@/features/chain/LineEditor.vue'
+import { useRegional } from '@/lib/regional'
 
 /**
  * What a student sees afterwards: the problem that is next, errors that come again and those they are rid of, the own
@@ -16,6 +17,7 @@ const store = useHome()
 const emit = defineEmits<{ leave: []; back: [] }>()
 defineProps<{ inRoom: boolean }>()
 const text = ref('')
+const { day } = useRegional()
 const decimal = computed(() => (store.task?.decimal === 'comma' ? 'comma' : 'point'))
 const told = (k: number) =>
   store.task && store.lines[k] === store.task.working.lines[k] ? (store.task.working.told[k] ?? null) : null
@@ -114,7 +116,7 @@ function stands(item: MyItem): string {
       <h2>What you wrote</h2>
       <details v-for="(each, s) in store.home.sets" :key="`${each.title}${s}`" :open="s === 0 && !store.task">
         <summary>
-          {{ each.title }} <span class="muted">{{ each.day }}</span>
+          {{ each.title }} <span class="muted">{{ day(each.day) }}</span>
         </summary>
         <div v-for="item in each.items" :key="item.id" class="item">
           <p>

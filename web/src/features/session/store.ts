@@ -3,6 +3,7 @@ import { ApiError, api, unwrap, type Schema, type Session } from '@/api/client'
 import { withCopy } from '@/lib/copies'
 import { forgetAll, keep } from '@/lib/keep'
 import { useOutbox } from '@/lib/outbox'
+import { writeAs } from '@/lib/regional'
 
 type Settle = (renewed: boolean) => void
 /** The requests that wait until the teacher is logged in again. */
@@ -25,6 +26,7 @@ export const useSession = defineStore('session', {
   actions: {
     take(session: Session) {
       this.teacher = session.teacher
+      if (session.teacher) writeAs(session.teacher.in_force)
       this.needsSetup = session.needs_setup
       this.version = session.version
       this.core = session.core
@@ -72,6 +74,9 @@ export const useSession = defineStore('session', {
     },
     async dropFactor(password: string) {
       this.take(await unwrap(api.POST('/api/account/second-factor/away', { body: { password } })))
+    },
+    async setRegional(chosen: Schema['Regional']) {
+      this.take(await unwrap(api.PUT('/api/account/regional', { body: chosen })))
     },
     async newPassword(old: string, fresh: string) {
       this.take(await unwrap(api.POST('/api/account/password', { body: { old, new: fresh } })))
