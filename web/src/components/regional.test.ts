@@ -1,5 +1,6 @@
-import { mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
+import DayInput from './DayInput.vue'
 import RegionalFields from './RegionalFields.vue'
 import { useRegional, writeAs, type Written } from '@/lib/regional'
 
@@ -50,5 +51,22 @@ describe('what is chosen of them', () => {
     expect(selected(made)).toEqual(['comma', '', ''])
     await made.find('[aria-label="Decimals"]').setValue('')
     expect(made.emitted('choose')).toEqual([[{ decimal: null, dates: null, week: null }]])
+  })
+})
+
+describe('a calendar', () => {
+  it('begins its weeks as the account does, also once that has changed', async () => {
+    const made = mount(DayInput, { props: { modelValue: '2026-03-05', label: 'Day' }, attachTo: document.body })
+    const days = async () => {
+      await made.find('input').trigger('focus')
+      await made.find('input').trigger('mousedown')
+      await flushPromises()
+      return [...document.querySelectorAll('.el-date-table th')].slice(0, 7).map((each) => each.textContent?.trim())
+    }
+    expect((await days())[0]).toBe('Mon')
+    writeAs(as({ week: 'saturday' }))
+    await flushPromises()
+    expect((await days()).at(-7)).toBe('Sat')
+    made.unmount()
   })
 })

@@ -102,6 +102,12 @@ form {
   max-width: 100%;
   margin-top: 20px;
 }
+section {
+  margin-top: 30px;
+}
+h2 {
+  font-size: 18px;
+}
 .why {
   font-size: 17px;
 }

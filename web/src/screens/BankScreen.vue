@@ -136,9 +136,10 @@ const ORDERS = [
         to
         <input v-model.number="bank.wanted.high" type="number" min="1" max="10" step="0.5" aria-label="Difficulty to" />
       </fieldset>
-      <div class="field">
-        <span>Not printed since</span><DayInput v-model="bank.wanted.unused" label="Not printed since" />
-      </div>
+      <fieldset>
+        <legend>Not printed since</legend>
+        <DayInput v-model="bank.wanted.unused" label="Not printed since" hint="any day" />
+      </fieldset>
       <label
         ><span>Order</span
         ><select v-model="bank.wanted.order">
@@ -225,7 +226,7 @@ const ORDERS = [
   font-size: 13px;
   color: var(--muted);
 }
-.wanted input:not([type='checkbox']),
+.wanted input:is([type='search'], [type='number']),
 .wanted select {
   padding: 6px 8px;
   height: 36px;
@@ -241,7 +242,7 @@ const ORDERS = [
   width: 100%;
   max-width: none;
 }
-.wanted fieldset input {
+.wanted fieldset input[type='number'] {
   width: 66px;
 }
 .tick {
