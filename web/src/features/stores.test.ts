@@ -1,14 +1,27 @@
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, onTestFinished, vi } from 'vitest'
 import { ApiError, api, unwrap } from '@/api/client'
 import { keep, kept } from '@/lib/keep'
+import { writeAs } from '@/lib/regional'
 import { FORESEEN, useBoard } from './board/store'
 import { useMethods } from './methods/store'
 import { useNextStep } from './next/store'
 import { PAUSE, useProofs } from './proofs/store'
 import { useSession } from './session/store'
 import { useSheets } from './sheets/store'
-import { asked, beginAnew, echo, line, link, method, problem, says, sheetList, VERSIONS } from '@/testing/server'
+import {
+  asked,
+  beginAnew,
+  echo,
+  line,
+  link,
+  method,
+  problem,
+  says,
+  sentTo,
+  sheetList,
+  VERSIONS,
+} from '@/testing/server'
 
 beforeEach(beginAnew)
 
@@ -178,6 +191,15 @@ describe('the board', () => {
       { text: 'x = 3', decimal: 'point' },
     ])
   })
+  it('reads a wrong line with the decimals of its sheet', async () => {
+    open([], false, method('undo', 'x = 7'))
+    says['POST /api/check'] = { links: [link(1, 'breaks')] }
+    const board = useBoard()
+    await board.load(3, '')
+    board.conventions = { decimal: 'comma' }
+    await board.wander([], 'x = 2,5')
+    expect(sentTo('POST /api/check/echo')).toEqual([{ text: 'x = 2,5', decimal: 'comma' }])
+  })
   it('says when there is nothing to show', async () => {
     open([], false)
     const board = useBoard()
@@ -251,6 +273,20 @@ describe('a key', () => {
   it('is not sent while it is empty', async () => {
     await useProofs().proofread()
     expect(asked).toEqual([])
+  })
+  it('is read and kept with decimals as the account writes them', async () => {
+    onTestFinished(() => writeAs({ decimal: 'point', dates: 'day-first', week: 'monday' }))
+    Object.assign(says, { 'POST /api/keys/proofread': { problems: [] }, 'POST /api/keys/sheet': { id: 12 } })
+    const proofs = useProofs()
+    proofs.write('1) 0,5x = 2')
+    await proofs.proofread()
+    writeAs({ decimal: 'comma', dates: 'day-first', week: 'monday' })
+    proofs.write('1) 0,5x = 3')
+    await proofs.proofread()
+    await proofs.makeSheet('Key')
+    const conventions = (path: string) => sentTo(path).map((each) => (each as { conventions: object }).conventions)
+    expect(conventions('POST /api/keys/proofread')).toEqual([{}, { decimal: 'comma' }])
+    expect(conventions('POST /api/keys/sheet')).toEqual([{ decimal: 'comma' }])
   })
   it('becomes a sheet', async () => {
     says['POST /api/keys/sheet'] = { id: 12 }

@@ -32,24 +32,27 @@ export function writeAs(found: Written): void {
   Object.assign(account, found)
 }
 
+/** The conventions in which the account's own text is read, where it belongs to no sheet yet. */
+export const ownConventions = (): { decimal?: 'comma' } => (account.decimal === 'comma' ? { decimal: 'comma' } : {})
+
 /** How numbers and days are written: as a class or a set does, where one is named, else as the account does. */
 export function useRegional(own: () => Written | null | undefined = () => null) {
-  const dates = () => own()?.dates ?? account.dates
+  const as = () => own() ?? account
   const told = (text: string, style: Intl.DateTimeFormatOptions): string =>
     // a day alone is a day here, and no midnight in Greenwich
-    new Date(text.length === 10 ? `${text}T00:00` : text).toLocaleString(LOCALES[dates()], style)
+    new Date(text.length === 10 ? `${text}T00:00` : text).toLocaleString(LOCALES[as().dates], style)
   const DAY = { day: 'numeric', month: 'short', year: 'numeric' } as const
   const BARE = { day: '2-digit', month: '2-digit', year: 'numeric' } as const
-  const day = () => (dates() === 'year-first' ? BARE : DAY)
+  const day = () => (as().dates === 'year-first' ? BARE : DAY)
   return {
     day: (text: string): string => told(text, day()),
     moment: (text: string): string => told(text, { ...day(), hour: '2-digit', minute: '2-digit' }),
     /** A mark; where there is none, a dash. */
     number: (value: number | null): string =>
-      value === null ? '–' : String(value).replace('.', (own() ?? account).decimal === 'comma' ? ',' : '.'),
+      value === null ? '–' : String(value).replace('.', as().decimal === 'comma' ? ',' : '.'),
     /** For a calendar that asks for a day. */
-    format: (): string => FORMATS[dates()],
+    format: (): string => FORMATS[as().dates],
     /** The day on which its weeks begin, as calendars count: Sunday is 7. */
-    firstDay: (): number => FIRST_DAYS[(own() ?? account).week],
+    firstDay: (): number => FIRST_DAYS[as().week],
   }
 }

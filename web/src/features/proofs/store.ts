@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, ApiError, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { ownConventions } from '@/lib/regional'
 import { kept, keep } from '@/lib/keep'
 
 export type Proofs = Schema['KeyOut']
@@ -51,7 +52,7 @@ export const useProofs = defineStore('proofs', () => {
   async function atOnce(asked: string): Promise<Proofs | null> {
     run.value = null
     try {
-      return await unwrap(api.POST('/api/keys/proofread', { body: { text: asked, conventions: {} } }))
+      return await unwrap(api.POST('/api/keys/proofread', { body: { text: asked, conventions: ownConventions() } }))
     } catch (problem) {
       if (problem instanceof ApiError && (problem.body as { code?: string } | null)?.code === 'too-long')
         return inParts(asked)
@@ -61,7 +62,7 @@ export const useProofs = defineStore('proofs', () => {
 
   /** Reads it in the background and shows what is found as it comes; null where it was stopped before anything was. */
   async function inParts(asked: string): Promise<Proofs | null> {
-    const begun = await unwrap(api.POST('/api/keys/runs', { body: { text: asked, conventions: {} } }))
+    const begun = await unwrap(api.POST('/api/keys/runs', { body: { text: asked, conventions: ownConventions() } }))
     keep('key.run', { id: begun.id, text: asked })
     return follow(begun, asked)
   }
@@ -132,7 +133,7 @@ export const useProofs = defineStore('proofs', () => {
           ? unwrap(
               api.POST('/api/keys/runs/{run_id}/sheet', { params: { path: { run_id: whole.id } }, body: { title } }),
             )
-          : unwrap(api.POST('/api/keys/sheet', { body: { text: text.value, title, conventions: {} } })),
+          : unwrap(api.POST('/api/keys/sheet', { body: { text: text.value, title, conventions: ownConventions() } })),
       (sheet) => (made = sheet.id),
     )
     return made
