@@ -4,13 +4,13 @@ from concurrent.futures import ThreadPoolExecutor
 from threading import Barrier
 
 import pytest
-from django.contrib.auth.models import User
 from django.db import connections
 
 from server.common.problems import Conflict
 from server.sheets import services
 from server.sheets.models import Problem, Sheet, Working
 from server.sheets.schemas import ProblemChange, ProblemIn, SheetChange, WorkingChange
+from tests.server.conftest import make_teacher
 
 pytestmark = pytest.mark.django_db(transaction=True)
 ROUNDS = 12
@@ -18,7 +18,7 @@ ROUNDS = 12
 
 @pytest.fixture
 def teacher():
-    return User.objects.create_user("maren", password="lantern-quay")
+    return make_teacher("maren")
 
 
 @pytest.fixture

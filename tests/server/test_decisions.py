@@ -3,7 +3,6 @@
 from contextlib import suppress
 
 import pytest
-from django.contrib.auth.models import User
 from django.db import connection
 
 from server.common.problems import Refused
@@ -13,6 +12,7 @@ from server.marking.schemas import ClassIn, DecideIn, PileIn, SetIn
 from server.marking.workings import put_lines
 from server.sheets import services as sheets
 from server.sheets.schemas import ProblemIn
+from tests.server.conftest import make_teacher
 from tests.server.test_at_once import at_once
 from tools.doctor import NOT_AS_DECIDED
 
@@ -167,7 +167,7 @@ class TestVersions:
 
 @pytest.mark.django_db(transaction=True)
 def test_of_two_who_decide_and_take_back_at_once_the_mark_is_what_was_decided_last(queue):
-    teacher = User.objects.create_user("maren", password="lantern-quay")
+    teacher = make_teacher("maren")
     sheet = sheets.create_sheet(teacher, "Thursday")
     sheets.add_problem(teacher, sheet.pk, ProblemIn(task="solve", given="3x + 7 = 22"))
     students = [{"name": name} for name in ("Ada Quill", "Bo Tarn")]
