@@ -1,4 +1,4 @@
-"""How a house writes numbers and days: a setting of an account, and of a class where its own differ."""
+"""How numbers and days are written: a setting of an account, and of a class where it differs."""
 
 from __future__ import annotations
 

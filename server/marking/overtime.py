@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from algebra import SLIPS
 from server.marking.learned import foreseen_slips
 from server.marking.models import SchoolClass, SetItem, StudentWorking
-from server.marking.queries import students_out
+from server.marking.queries import students_out, written_in
 from server.marking.schemas import ClassPatterns, SlipGroup, StudentSlip, TimeCount, TimeSet, TimeSlip
 
 _SLIPS = {slip.id: slip for slip in SLIPS}
@@ -71,6 +71,7 @@ def patterns_of(school_class: SchoolClass) -> ClassPatterns:
         slips=slips_out,
         groups=groups,
         alone=alone,
+        in_force=written_in(school_class),
         sets=[
             TimeSet(
                 id=each.pk,

@@ -455,6 +455,7 @@ class ClassPatterns(Schema):
     slips: list[TimeSlip]
     groups: list[SlipGroup]
     alone: list[int]
+    in_force: InForce
 
 
 class PlaceOut(Schema):

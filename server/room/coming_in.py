@@ -251,7 +251,7 @@ def inside_of(request: HttpRequest) -> Inside:
 def student_of(request: HttpRequest) -> Student:
     """Who is here, in a room or at home. Raises Forbidden where nobody is."""
     _, mark, student = _cookie(request)
-    known = Student.objects.select_related("school_class")
+    known = Student.objects.select_related("school_class__owner__person")
     found = known.filter(pk=student, secret__hashed__endswith=mark).first()
     if found is None:
         raise Forbidden("Come in with a code first.", code="outside")

@@ -22,6 +22,7 @@ from server.common.codec import REPORTS
 from server.common.problems import Refused
 from server.marking import pile
 from server.marking.models import GivenSet, SetItem, Student, StudentWorking
+from server.marking.queries import written_in
 from server.room.coming_in import is_over
 from server.room.models import DueSlip, HomeProblem, Room
 from server.room.queries import Telling, echo_of, instructed, my_item
@@ -55,6 +56,7 @@ def home(student: Student) -> MyHome:
         sets=_sets(student),
         slips=told,
         next=None if task is None else task_out(task),
+        in_force=written_in(student.school_class),
     )
 
 

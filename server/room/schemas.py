@@ -10,6 +10,7 @@ from ninja import Field, Schema
 from pydantic import StringConstraints
 
 from algebra import Echo, Shown, limits
+from server.common.regional import InForce
 from server.common.schemas import KEPT, LineText, StudentName, Text
 from server.room.models import AskKind
 from server.room.telling import Tells
@@ -201,6 +202,7 @@ class MyHome(Schema):
     sets: list[HomeSet]
     slips: list[HomeSlip]
     next: HomeTask | None
+    in_force: InForce
 
 
 class DoorOut(Schema):

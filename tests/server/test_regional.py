@@ -7,6 +7,7 @@ import pytest
 from paper import FeedbackSlip
 from server.common.regional import InForce, day_on_paper, in_force, number
 from server.marking import feedback
+from server.room import home
 from server.sheets.models import Sheet
 
 COMMA = {"decimal": "comma"}
@@ -86,6 +87,8 @@ def test_a_class_goes_before_its_teacher_and_a_set_before_its_class(api, given):
     given.conventions = COMMA
     given.save()
     assert api.get(shown).json()["in_force"]["decimal"] == "comma"
+    over_time = api.get(f"{path}/patterns").json()["in_force"]
+    assert over_time == {"decimal": "point", "dates": "month-first", "week": "sunday"}
 
 
 def test_the_table_of_marks_is_written_as_the_class_does(api, given):
@@ -106,3 +109,10 @@ def test_slips_have_the_day_as_the_class_writes_it(api, given, teacher, monkeypa
     given.school_class.regional = {"dates": "year-first"}
     feedback.feedback_pdf(teacher, given.pk, right=False, paper="a4")
     assert told == ["5 March 2026", "2026-03-05"]
+
+
+def test_a_students_own_page_is_written_as_the_class_does(given):
+    student = given.school_class.students.first()
+    given.school_class.regional = {"dates": "year-first"}
+    given.school_class.save()
+    assert home.home(student).in_force.dates == "year-first"

@@ -2630,6 +2630,27 @@ export interface components {
             done: boolean;
         };
         /**
+         * InForce
+         * @description How numbers and days are written somewhere, once all settings are looked at.
+         */
+        InForce: {
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "point" | "comma";
+            /**
+             * Dates
+             * @enum {string}
+             */
+            dates: "day-first" | "month-first" | "year-first";
+            /**
+             * Week
+             * @enum {string}
+             */
+            week: "monday" | "saturday" | "sunday";
+        };
+        /**
          * MyHome
          * @description A student's own page.
          */
@@ -2643,6 +2664,7 @@ export interface components {
             /** Slips */
             slips: components["schemas"]["HomeSlip"][];
             next: components["schemas"]["HomeTask"] | null;
+            in_force: components["schemas"]["InForce"];
         };
         /**
          * DoorOut
@@ -2903,27 +2925,6 @@ export interface components {
             count: number;
             /** Broken */
             broken: number;
-        };
-        /**
-         * InForce
-         * @description How numbers and days are written somewhere, once all settings are looked at.
-         */
-        InForce: {
-            /**
-             * Decimal
-             * @enum {string}
-             */
-            decimal: "point" | "comma";
-            /**
-             * Dates
-             * @enum {string}
-             */
-            dates: "day-first" | "month-first" | "year-first";
-            /**
-             * Week
-             * @enum {string}
-             */
-            week: "monday" | "saturday" | "sunday";
         };
         /**
          * Regional
@@ -5799,6 +5800,7 @@ export interface components {
             groups: components["schemas"]["SlipGroup"][];
             /** Alone */
             alone: number[];
+            in_force: components["schemas"]["InForce"];
         };
         /**
          * SlipGroup

@@ -13,7 +13,7 @@ import { useRegional } from '@/lib/regional'
 const ChartView = defineAsyncComponent(() => import('@/components/ChartView.vue')) // large, and only needed here
 const props = defineProps<{ classId: number }>()
 const store = useOvertime()
-const { day } = useRegional()
+const { day } = useRegional(() => store.told?.in_force)
 const router = useRouter()
 const names = ref(true)
 watch(
@@ -26,7 +26,7 @@ const named = (id: number): string => {
   const at = store.told?.students.findIndex((each) => each.id === id) ?? -1
   return names.value ? (store.told?.students[at]?.name ?? '') : `student ${at + 1}`
 }
-const lines = computed(() => (store.told ? linesOf(store.told) : null))
+const lines = computed(() => (store.told ? linesOf(store.told, day) : null))
 const grid = computed(() => (store.told ? gridOf(store.told, named) : null))
 const setOf = (slip: TimeSlip, working: number): number =>
   slip.counts.find((each) => each.workings.includes(working))?.set ?? 0

@@ -58,6 +58,7 @@ const told: ClassPatterns = {
     },
   ],
   groups: [{ slip: 'b', name: 'Root lost', students: [1, 2] }],
+  in_force: person('demo', '').in_force,
   alone: [],
 }
 beforeEach(async () => {
@@ -125,7 +126,9 @@ describe('a class over time', () => {
 describe('what the charts draw', () => {
   it('is the share of workings in which an error could be made', () => {
     expect([share(told.slips[0]!, 10), share(told.slips[0]!, 11), share(told.slips[1]!, 10)]).toEqual([75, 0, null])
-    const series = linesOf(told).series as { name: string; data: unknown[] }[]
+    const lines = linesOf(told, (text) => `on ${text}`)
+    expect(lines.xAxis).toMatchObject({ data: told.sets.map((set) => `on ${set.day}`) })
+    const series = lines.series as { name: string; data: unknown[] }[]
     expect(series.map((each) => [each.name, each.data])).toEqual([
       ['Sign lost', [75, 0]],
       ['Root lost', [null, 50]],

@@ -137,7 +137,7 @@ async function unlink(): Promise<void> {
               <th scope="row">{{ name(row.student) }}</th>
               <td>{{ row.score === null && sendable(row) ? 'absent' : number(row.score) }}</td>
               <td>
-                {{ row.when ? `${row.sent === null ? 'absent' : row.sent}, ${day(row.when)}` : '–' }}
+                {{ row.when ? `${row.sent === null ? 'absent' : number(row.sent)}, ${day(row.when)}` : '–' }}
               </td>
               <td :class="{ refused: row.state === 'refused' && row.reason }">
                 {{ row.state === 'waiting' ? 'being sent' : row.reason || (CHANGES[row.change] ?? row.change) }}

@@ -18,8 +18,8 @@ export function share(slip: TimeSlip, set: number): number | null {
   const found = slip.counts.find((each) => each.set === set)
   return found?.could ? Math.round((100 * found.workings.length) / found.could) : null
 }
-/** The slips over the days of the sets, a line each. */
-export function linesOf(told: ClassPatterns): ChartOption {
+/** The slips over the days of the sets, a line each; `day` writes a day. */
+export function linesOf(told: ClassPatterns, day: (text: string) => string): ChartOption {
   const slips = told.slips.slice(0, MOST_LINES)
   return {
     grid: { left: 44, right: 16, top: 34 + 20 * Math.ceil(slips.length / 3), bottom: 28 },
@@ -28,7 +28,7 @@ export function linesOf(told: ClassPatterns): ChartOption {
       trigger: 'axis',
       valueFormatter: (value) => (value === null || value === undefined ? 'could not be made' : `${String(value)} %`),
     },
-    xAxis: { type: 'category', data: told.sets.map((set) => set.day), axisLabel: { color: '#636a87' } },
+    xAxis: { type: 'category', data: told.sets.map((set) => day(set.day)), axisLabel: { color: '#636a87' } },
     yAxis: {
       type: 'value',
       min: 0,

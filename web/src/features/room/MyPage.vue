@@ -17,7 +17,7 @@ const store = useHome()
 const emit = defineEmits<{ leave: []; back: [] }>()
 defineProps<{ inRoom: boolean }>()
 const text = ref('')
-const { day } = useRegional()
+const { day } = useRegional(() => store.home?.in_force)
 const decimal = computed(() => (store.task?.decimal === 'comma' ? 'comma' : 'point'))
 const told = (k: number) =>
   store.task && store.lines[k] === store.task.working.lines[k] ? (store.task.working.told[k] ?? null) : null
