@@ -358,18 +358,31 @@ def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) ->
         expression = task not in ("", "solve") or continued or not n.letters(body)
         if expression:
             first, *others = _split_sides(given)
+            if len(others) == 1 and _names_a_function(body):
+                first, others = others[0], []
             given, lines = first, [*(f"= {side}" for side in others), *lines]
             places = [at] * len(others) + places
             if task == "solve" or not task:  # what was to be solved above does not hold for an expression
                 task = "simplify" if n.letters(body) else "evaluate"
     elif task == "solve" or (not task and body is not None and isinstance(body, ln.STATEMENTS)):
         task = "solve"
+    if not task and any(re.fullmatch(r"prime|not factorable", line, re.IGNORECASE) for line in lines):
+        task = "factor"
     if not task:
         task = "solve" if isinstance(body, ln.STATEMENTS) else "simplify"
     if task != "solve":
         lines = [line.removeprefix("=").strip() if line.startswith("=") else line for line in lines]
     numbers = "complex" if instruction.variable != "i" and _counts_with_i([given, *lines], decimal) else "real"
     return Working(task, given, tuple(lines), instruction.variable, numbers, method=instruction.method), tuple(places)
+
+
+def _names_a_function(body: ln.Equation) -> bool:
+    """Whether a letter is only the name of what stands on the other side: `y = 2/(x - 3)`."""
+    match body.sides:
+        case (n.Letter() as letter, value):
+            return bool(n.letters(value)) and letter.name not in n.letters(value)
+        case _:
+            return False
 
 
 def _counts_with_i(lines: list[str], decimal: str) -> bool:
