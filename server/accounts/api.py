@@ -109,10 +109,11 @@ def new_password(request: HttpRequest, data: NewPassword) -> Session:
     return _session(services.set_password(request, person_of(request), data.old, data.new))
 
 
-@router.put("/regional", response=Session)
-def set_regional(request: HttpRequest, data: Regional) -> Session:
-    """How numbers and days are written for oneself: in new sheets, and in classes that say nothing else."""
-    return _session(services.set_regional(person_of(request), data.kept()))
+@router.patch("/regional", response=Session)
+def change_regional(request: HttpRequest, data: Regional) -> Session:
+    """How numbers and days are written for oneself: in new sheets, and in classes that say nothing else. What is not
+    said stays."""
+    return _session(services.change_regional(person_of(request), data))
 
 
 @router.post("/second-factor", response={201: OfferedFactor, 400: Detail, 429: Detail})

@@ -16,6 +16,7 @@ from django.utils.crypto import constant_time_compare
 from server.accounts import people, second_factor
 from server.accounts.models import Person
 from server.common.problems import Refused, TooMany
+from server.common.regional import Regional
 
 BACKEND = "server.accounts.backend.AccountBackend"
 
@@ -116,10 +117,13 @@ def reset(user: User, *, by: str) -> str:
     return people.reset(user, by=by)
 
 
-def set_regional(user: User, kept: dict[str, str]) -> User:
-    """How numbers and days are written for this account."""
-    user.person.regional = kept
-    user.person.save(update_fields=["regional"])
+@transaction.atomic
+def change_regional(user: User, change: Regional) -> User:
+    """Changes how numbers and days are written for this account."""
+    person = Person.objects.select_for_update().get(user=user)
+    person.regional = change.over(person.regional)
+    person.save(update_fields=["regional"])
+    user.person = person
     return user
 
 

@@ -21,9 +21,10 @@ class Regional(Schema):
     dates: Dates | None = None
     week: Week | None = None
 
-    def kept(self) -> dict[str, str]:
-        """What is set, as it is stored."""
-        return self.model_dump(exclude_none=True)
+    def over(self, kept: Mapping[str, str]) -> dict[str, str]:
+        """What is set once this is said, as it is stored: what is not said stays, what is None is not set any more."""
+        said = {**kept, **self.model_dump(exclude_unset=True)}
+        return {kind: value for kind, value in said.items() if value is not None}
 
 
 class InForce(Schema):

@@ -69,7 +69,7 @@ def change_class(teacher: User, class_id: int, data: ClassChange) -> SchoolClass
     if data.archived is not None:
         found.archived = data.archived
     if data.regional is not None:
-        found.regional = data.regional.kept()
+        found.regional = data.regional.over(found.regional)
     found.save()
     _add_students(found, data.students)
     return found

@@ -58,7 +58,7 @@ SENT = {
         [{}, {"password": "wrong"}],
     ),
     ("POST", "/api/account/log-out"): (None, 200, []),
-    ("PUT", "/api/account/regional"): ({"decimal": "comma"}, 200, [{"decimal": "dot"}, {"week": "friday"}]),
+    ("PATCH", "/api/account/regional"): ({"decimal": "comma"}, 200, [{"decimal": "dot"}, {"week": "friday"}]),
     ("POST", "/api/account/password"): (
         {"old": "lantern-quay", "new": "tide-table-41"},
         200,

@@ -43,31 +43,31 @@ def test_a_mark(value, decimal, told):
     assert number(value, decimal) == told
 
 
-def put(api, **chosen):
-    return api.send("PUT", "/api/account/regional", chosen).json()["teacher"]
+def write(api, **chosen):
+    return api.send("PATCH", "/api/account/regional", chosen).json()["teacher"]
 
 
 def test_an_account_says_how_it_writes_and_new_sheets_follow(api, teacher):
     before = api.send("POST", "/api/sheets", {"title": "Before"}).json()
-    told = put(api, decimal="comma", dates="month-first")
+    told = write(api, decimal="comma", dates="month-first")
     assert told["regional"] == {"decimal": "comma", "dates": "month-first", "week": None}
     assert told["in_force"] == {"decimal": "comma", "dates": "month-first", "week": "monday"}
     after = api.send("POST", "/api/sheets", {"title": "After"}).json()
     assert (before["conventions"], after["conventions"]) == ({}, COMMA)
     assert Sheet.objects.get(pk=before["id"]).conventions == {}  # its lines are written with points
-    assert put(api)["in_force"]["decimal"] == "point"
+    assert write(api, decimal=None)["regional"] == {"decimal": None, "dates": "month-first", "week": None}
     assert api.send("POST", "/api/sheets", {"title": "Again"}).json()["conventions"] == {}
 
 
 def test_what_is_no_setting_is_refused_and_changes_nothing(api):
-    put(api, dates="year-first")
-    refused = api.send("PUT", "/api/account/regional", {"dates": "moon-first"})
+    write(api, dates="year-first")
+    refused = api.send("PATCH", "/api/account/regional", {"dates": "moon-first"})
     assert refused.status_code in (400, 422) and "dates" in refused.content.decode()
     assert api.get("/api/account/session").json()["teacher"]["in_force"]["dates"] == "year-first"
 
 
 def test_a_sheet_that_comes_with_points_keeps_them(api, given):
-    put(api, decimal="comma")
+    write(api, decimal="comma")
     built = api.send(
         "POST",
         "/api/built",
@@ -77,11 +77,15 @@ def test_a_sheet_that_comes_with_points_keeps_them(api, given):
 
 
 def test_a_class_goes_before_its_teacher_and_a_set_before_its_class(api, given):
-    put(api, decimal="comma", dates="month-first", week="sunday")
+    write(api, decimal="comma", dates="month-first", week="sunday")
     path, shown = f"/api/classes/{given.school_class_id}", f"/api/sets/{given.pk}"
     assert api.get(path).json()["in_force"] == {"decimal": "comma", "dates": "month-first", "week": "sunday"}
     changed = api.send("PATCH", path, {"regional": {"decimal": "point"}}).json()
     assert changed["in_force"] == {"decimal": "point", "dates": "month-first", "week": "sunday"}
+    changed = api.send("PATCH", path, {"regional": {"week": "saturday"}}).json()  # what is not said stays
+    assert changed["regional"] == {"decimal": "point", "dates": None, "week": "saturday"}
+    changed = api.send("PATCH", path, {"regional": {"week": None}}).json()
+    assert changed["regional"] == {"decimal": "point", "dates": None, "week": None}
     assert api.send("PATCH", path, {"name": "7c"}).json()["regional"]["decimal"] == "point"  # another change leaves it
     assert api.get(shown).json()["in_force"]["decimal"] == "point"
     given.conventions = COMMA

@@ -438,16 +438,17 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Set Regional
-         * @description How numbers and days are written for oneself: in new sheets, and in classes that say nothing else.
-         */
-        put: operations["server_accounts_api_set_regional"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change Regional
+         * @description How numbers and days are written for oneself: in new sheets, and in classes that say nothing else. What is not
+         *     said stays.
+         */
+        patch: operations["server_accounts_api_change_regional"];
         trace?: never;
     };
     "/api/account/second-factor": {
@@ -7213,7 +7214,7 @@ export interface operations {
             };
         };
     };
-    server_accounts_api_set_regional: {
+    server_accounts_api_change_regional: {
         parameters: {
             query?: never;
             header?: never;

@@ -3,8 +3,8 @@ import type { Schema } from '@/api/client'
 import { DATES, DECIMALS, WEEKS } from '@/lib/regional'
 
 /** How numbers and days are written: for an account, or for a class that differs from it. */
-const props = defineProps<{ chosen: Schema['Regional']; above?: string }>()
-const emit = defineEmits<{ choose: [chosen: Schema['Regional']] }>()
+defineProps<{ chosen: Schema['Regional']; above?: string }>()
+const emit = defineEmits<{ choose: [change: Schema['Regional']] }>()
 
 const KINDS = [
   ['decimal', 'Decimals', DECIMALS],
@@ -13,7 +13,7 @@ const KINDS = [
 ] as const
 
 function choose(kind: (typeof KINDS)[number][0], value: string): void {
-  emit('choose', { ...props.chosen, [kind]: value || null })
+  emit('choose', { [kind]: value || null }) // that alone: the answer to the choice before may still be awaited
 }
 </script>
 

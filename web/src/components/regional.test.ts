@@ -44,13 +44,13 @@ describe('what is chosen of them', () => {
     const made = mount(RegionalFields, { props: { chosen } })
     expect(selected(made)).toEqual(['comma', 'day-first', 'monday'])
     await made.find('[aria-label="Days"]').setValue('month-first')
-    expect(made.emitted('choose')).toEqual([[{ ...chosen, dates: 'month-first' }]])
+    expect(made.emitted('choose')).toEqual([[{ dates: 'month-first' }]])
   })
   it('can be left to the account for a class', async () => {
     const made = mount(RegionalFields, { props: { chosen, above: 'as in your account' } })
     expect(selected(made)).toEqual(['comma', '', ''])
     await made.find('[aria-label="Decimals"]').setValue('')
-    expect(made.emitted('choose')).toEqual([[{ decimal: null, dates: null, week: null }]])
+    expect(made.emitted('choose')).toEqual([[{ decimal: null }]])
   })
 })
 

@@ -20,7 +20,7 @@ const fresh = ref('')
 const again = ref('')
 const done = ref(false)
 const writing = useRequest('The server does not answer; nothing was changed.')
-const setRegional = (chosen: Schema['Regional']) => writing.run(() => session.setRegional(chosen))
+const changeRegional = (change: Schema['Regional']) => writing.run(() => session.changeRegional(change), session.take)
 const first = computed(() => session.teacher?.new_password ?? false)
 const { moment } = useRegional()
 const reset = computed(() => session.teacher?.reset ?? null)
@@ -85,7 +85,7 @@ async function go(): Promise<void> {
         For new sheets, and for classes that say nothing else. A sheet that is there already stays as its lines are
         written.
       </p>
-      <RegionalFields :chosen="session.teacher.regional" @choose="setRegional" />
+      <RegionalFields :chosen="session.teacher.regional" @choose="changeRegional" />
       <TroubleNote :request="writing" />
     </section>
   </main>

@@ -183,7 +183,7 @@ describe('one’s own account', () => {
   it('says how it writes numbers and days', async () => {
     const regional = { decimal: null, dates: 'month-first', week: null }
     const in_force = { decimal: 'point', dates: 'month-first', week: 'monday' }
-    says['PUT /api/account/regional'] = {
+    says['PATCH /api/account/regional'] = {
       teacher: person('demo', 'Tavi', { regional, in_force }),
       needs_setup: false,
       ...VERSIONS,
@@ -191,9 +191,9 @@ describe('one’s own account', () => {
     await visit('/account')
     await made.find('[aria-label="Days"]').setValue('month-first')
     await flushPromises()
-    expect(sentTo('PUT /api/account/regional')).toEqual([regional])
+    expect(sentTo('PATCH /api/account/regional')).toEqual([{ dates: 'month-first' }])
     expect(useRegional().day('2026-03-05')).toBe('Mar 5, 2026')
-    says['PUT /api/account/regional'] = Response.json({ detail: 'no' }, { status: 400 })
+    says['PATCH /api/account/regional'] = Response.json({ detail: 'no' }, { status: 400 })
     await made.find('[aria-label="Days"]').setValue('year-first')
     await flushPromises()
     expect(made.find('[aria-label="How numbers and days are written"] [role=alert]').exists()).toBe(true)

@@ -62,15 +62,16 @@ export const useClasses = defineStore('classes', {
     }): Promise<boolean> {
       const id = this.open?.id
       if (id === undefined) return Promise.resolve(false)
-      return this.request.run(async () => {
-        this.open = await unwrap(
-          api.PATCH('/api/classes/{class_id}', {
-            params: { path: { class_id: id } },
-            body: { students: [], ...change },
-          }),
-        )
-        this.classes = await unwrap(api.GET('/api/classes'))
-      })
+      const path = { class_id: id }
+      return this.request.run(
+        async () => ({
+          open: await unwrap(
+            api.PATCH('/api/classes/{class_id}', { params: { path }, body: { students: [], ...change } }),
+          ),
+          classes: await unwrap(api.GET('/api/classes')),
+        }),
+        (found) => Object.assign(this, found), // of several changes at once the last one's answer
+      )
     },
     end(): Promise<boolean> {
       const id = this.open?.id

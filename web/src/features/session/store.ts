@@ -75,8 +75,8 @@ export const useSession = defineStore('session', {
     async dropFactor(password: string) {
       this.take(await unwrap(api.POST('/api/account/second-factor/away', { body: { password } })))
     },
-    async setRegional(chosen: Schema['Regional']) {
-      this.take(await unwrap(api.PUT('/api/account/regional', { body: chosen })))
+    changeRegional(change: Schema['Regional']): Promise<Session> {
+      return unwrap(api.PATCH('/api/account/regional', { body: change }))
     },
     async newPassword(old: string, fresh: string) {
       this.take(await unwrap(api.POST('/api/account/password', { body: { old, new: fresh } })))
