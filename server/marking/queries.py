@@ -14,7 +14,7 @@ from django.shortcuts import get_object_or_404
 
 from algebra import SLIPS, Proposal, Report, understood
 from paper import safe_cell
-from server.common.regional import InForce, Regional, in_force
+from server.common.regional import InForce, Regional, in_force, number
 from server.marking import forms, pile
 from server.marking.learned import was_foreseen
 from server.marking.models import GivenSet, SchoolClass, SetItem, Student, StudentWorking
@@ -277,9 +277,8 @@ def marks_csv(given_set: GivenSet, *, semicolons: bool = False) -> str:
     items = list(given_set.items.order_by("position"))
     totals = totals_of(given_set)
 
-    def number(value: float | None) -> str:
-        told = "" if value is None else f"{value:g}"
-        return told.replace(".", ",") if semicolons else told
+    def cell(value: float | None) -> str:
+        return "" if value is None else number(value, "comma" if semicolons else "point")
 
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\r\n", delimiter=";" if semicolons else ",")
@@ -295,11 +294,11 @@ def marks_csv(given_set: GivenSet, *, semicolons: bool = False) -> str:
             [
                 safe_cell(student.number),
                 safe_cell(student.name),
-                *(number(total.marks.get(item.pk)) for item in items),
-                number(total.total),
-                number(total.of),
+                *(cell(total.marks.get(item.pk)) for item in items),
+                cell(total.total),
+                cell(total.of),
                 words,
-                *([number(total.first), number(total.counts)] if again else []),
+                *([cell(total.first), cell(total.counts)] if again else []),
                 *([total.grade] if grade else []),
             ]
         )

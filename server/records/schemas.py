@@ -10,9 +10,8 @@ from pydantic import StringConstraints
 
 from server.common.schemas import KEPT, Text
 from server.marking.schemas import MOST_STUDENTS
+from server.records.roster import Means
 
-ColumnMeans = Literal["name", "first", "last", "number", "class", ""]
-"""What a column of a table means; an empty one is left out."""
 Source = Literal["table", "bundle", "records"]
 
 
@@ -27,7 +26,7 @@ class RosterIn(Schema):
     ids: list[Annotated[str, StringConstraints(min_length=1, max_length=255), KEPT]] = Field([], max_length=20)
     into: int | None = None
     title: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), KEPT] = ""
-    columns: list[ColumnMeans] | None = Field(None, max_length=60)
+    columns: list[Means] | None = Field(None, max_length=60)
     titles: bool | None = None
 
 
@@ -64,7 +63,7 @@ class RosterColumn(Schema):
     """A column of a table: its title, a few of its cells, and as what it would be taken."""
 
     title: str
-    means: ColumnMeans
+    means: Means
     examples: list[str]
 
 
