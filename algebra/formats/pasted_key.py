@@ -380,7 +380,7 @@ def _names_a_function(body: ln.Equation) -> bool:
     """Whether a letter is only the name of what stands on the other side: `y = 2/(x - 3)`."""
     match body.sides:
         case (n.Letter() as letter, value):
-            return bool(n.letters(value)) and letter.name not in n.letters(value)
+            return letter.name not in n.letters(value)
         case _:
             return False
 

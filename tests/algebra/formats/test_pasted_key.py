@@ -29,6 +29,7 @@ def test_an_i_counts_as_complex_and_an_expression_is_not_to_be_solved(text, told
         ("1. y = 2/(x-3)\nvertical asymptote: x = 3", "analyze", "2/(x-3)", ("vertical asymptote: x = 3",)),
         ("Graph y = 2/(x-3)\nvertical asymptote: x = 3", "analyze", "2/(x-3)", ("vertical asymptote: x = 3",)),
         ("1. Simplify y = x/x^2\n1/x", "simplify", "x/x^2", ("1/x",)),
+        ("1. Evaluate y = 2^3\n8", "evaluate", "2^3", ("8",)),
         ("1. Simplify x = x^2/x\nx", "simplify", "x", ("x^2/x", "x")),  # a chain, in which x is no name
         ("1. Simplify 2x + 3x = 5x", "simplify", "2x + 3x", ("5x",)),
         ("1. Solve y = 2x\nx = y/2", "solve", "y = 2x", ("x = y/2",)),
