@@ -50,13 +50,13 @@ window.fetch = (...all) => {
 };
 """
 SETTLED = """() => document.readyState === 'complete' && window.__asked === 0
-  && document.querySelector('#app')?.childElementCount && !document.querySelector('[aria-busy=true]')
+  && document.querySelector('main') && !document.querySelector('[aria-busy=true]')
   && performance.now() - window.__quiet > 120 && !document.getAnimations().some((each) => each.playState === 'running'
   && each.effect.getComputedTiming().iterations !== Infinity)"""
 
 
 def settled(page):
-    """Waits until a screen stands, nothing is asked of the server and nothing moves."""
+    """Waits until a screen stands (its code comes after the frame), nothing is asked of the server, nothing moves."""
     page.wait_for_function(SETTLED)
 
 

@@ -107,7 +107,7 @@ const state = (k: number): string => {
 
 <template>
   <main class="room">
-    <MyPage v-if="atHome" :in-room="!!store.room" @back="home.$reset()" @leave="store.leave()" />
+    <MyPage v-if="atHome" :in-room="!!store.room" @back="home.close()" @leave="store.leave()" />
     <RoomDoor v-else-if="!store.room" />
     <template v-else>
       <header>

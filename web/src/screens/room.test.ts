@@ -411,6 +411,25 @@ describe('what is left and what comes again', () => {
     ],
     ...more,
   })
+  const outside = () => Response.json({ code: 'outside', detail: 'Come in first.' }, { status: 403 })
+  it.each([
+    ['GET /api/room', () => useRoom().reload(), room],
+    ['GET /api/room/news', () => useRoom().look(), outside],
+    ['GET /api/room/home', () => useHome().load(), () => page(null)],
+  ])('stays outside, though what %s was asked before is answered after that', async (what, ask, found) => {
+    await comeIn()
+    let answer: (found: unknown) => void = () => {}
+    says[what] = () => new Promise((done) => (answer = done))
+    const asks = ask()
+    await flushPromises()
+    await press('leave')
+    answer(found())
+    await asks
+    await flushPromises()
+    expect(made.find('.door').exists()).toBe(true)
+    expect(made.find('[role=alert]').exists()).toBe(false)
+    expect(localStorage.getItem('uchuu.copy.room')).toBeNull()
+  })
   it('shows at home what comes again, what one is rid of, and what was written', async () => {
     let looks = 0
     says['GET /api/room/home'] = () =>

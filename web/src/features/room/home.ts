@@ -46,6 +46,11 @@ export const useHome = defineStore('room-home', {
         },
       )
     },
+    /** Leaves the page; an answer that is still awaited does not open it again. */
+    close() {
+      this.request.clear()
+      this.$reset()
+    },
     write(lines: string[]) {
       if (!this.task) return
       this.unsent = {
@@ -72,6 +77,7 @@ export const useHome = defineStore('room-home', {
               body: { lines, revision },
             }),
           )
+          if (!this.unsent) return // the page was left meanwhile
           this.offline = false
           this.task = found
           // what was typed meanwhile goes on from what is there now

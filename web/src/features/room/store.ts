@@ -33,6 +33,8 @@ export const useRoom = defineStore('room', {
     offline: false,
     /** When the server was last heard, in milliseconds. */
     heard: 0,
+    /** Counts who comes and goes: an answer to what was asked before that is no news any more. */
+    visit: 0,
     refused: '',
     request: useRequest('There is no connection. Try again in a moment.'),
   }),
@@ -88,6 +90,7 @@ export const useRoom = defineStore('room', {
     },
     begin(found: MyRoom) {
       this.room = found
+      this.visit += 1
       this.heard = Date.now()
       this.at = Math.min(this.at, found.items.length - 1)
       this.unsent = kept<UnsentItems>(this.place()) ?? {}
@@ -96,10 +99,13 @@ export const useRoom = defineStore('room', {
     },
     async leave() {
       await this.send()
-      useHome().$reset()
+      useHome().close()
+      this.request.clear()
       keep('copy.room', null)
       keep(LEFT, true)
+      const visit = this.visit + 1
       this.$reset()
+      this.visit = visit
       await this.isOutside()
     },
     /**
@@ -128,7 +134,9 @@ export const useRoom = defineStore('room', {
     },
     /** The room anew: what is told of the lines that were sent. */
     async reload(): Promise<void> {
+      const { visit } = this
       const found = await unwrap(api.GET('/api/room'))
+      if (visit !== this.visit) return
       this.hear(found)
       this.room = found
       keep('copy.room', found)
@@ -165,6 +173,7 @@ export const useRoom = defineStore('room', {
       if (this.sending) return
       this.sending = true
       this.refused = ''
+      const { visit } = this
       let anew = false
       try {
         for (let entry = Object.entries(this.unsent)[0]; entry; entry = Object.entries(this.unsent)[0]) {
@@ -175,6 +184,7 @@ export const useRoom = defineStore('room', {
           const found = await unwrap(
             api.PUT('/api/room/items/{item_id}', { params: { path: { item_id: Number(id) } }, body }),
           )
+          if (visit !== this.visit) return
           if (this.hear(found)) anew = true
           const item = this.room?.items.find((each) => each.id === found.item)
           if (item) item.working = found.working
@@ -187,7 +197,7 @@ export const useRoom = defineStore('room', {
         }
         if (anew) await this.reload()
       } catch (found) {
-        await this.failed(found)
+        if (visit === this.visit) await this.failed(found)
       } finally {
         this.sending = false
       }
@@ -229,12 +239,16 @@ export const useRoom = defineStore('room', {
     },
     /** Looks what has changed: a pause, a nudge, the end. */
     async look(): Promise<void> {
+      const { visit } = this
       try {
         if (this.waiting) {
           if (!this.sending) await this.send()
-        } else if (this.hear(await unwrap(api.GET('/api/room/news'))) || this.isVerifiedLate) await this.reload()
+          return
+        }
+        const found = await unwrap(api.GET('/api/room/news'))
+        if (visit === this.visit && (this.hear(found) || this.isVerifiedLate)) await this.reload()
       } catch (found) {
-        await this.failed(found)
+        if (visit === this.visit) await this.failed(found)
       }
     },
     /** Looks at once, unless that was just done. */
