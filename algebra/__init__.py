@@ -48,7 +48,7 @@ from algebra.items.way import WayItem, is_way
 from algebra.items.way import named as way_named
 from algebra.items.work import WorkItem
 from algebra.marks.proposals import propose
-from algebra.marks.schemes import scheme_for, usual_marks
+from algebra.marks.schemes import scheme_for
 from algebra.methods.catalogue import METHODS, NUMBER_KINDS, Method
 from algebra.methods.places import places_of, typeset
 from algebra.methods.worked_lines import Step, unknown_of
@@ -113,7 +113,7 @@ from algebra.sets.colleague import Advice, advice
 from algebra.sets.entry import Entry, entry_of
 from algebra.sets.events import EVENTS
 from algebra.sets.generate import generate
-from algebra.sets.ladder import Rung, ladder, neighbour
+from algebra.sets.ladder import Draw, Rung, drawn, draws, joined, ladder, neighbour, rung_of
 from algebra.sets.like import like
 from algebra.sets.likeness import likeness
 from algebra.slips import SLIPS, Slip
@@ -121,6 +121,7 @@ from algebra.tree.latex import words_in_latex
 from algebra.tree.typst import quoted
 from algebra.verify.check import clear_caches, decide
 from algebra.ways.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
+from algebra.ways.worth import usual_marks
 
 VERSION = "16"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
@@ -155,6 +156,7 @@ __all__ = [
     "ChooseItem",
     "ClaimItem",
     "Difficulty",
+    "Draw",
     "DrawnProblem",
     "DrawnProblems",
     "Echo",
@@ -238,6 +240,8 @@ __all__ = [
     "clear_caches",
     "complete_schema",
     "decide",
+    "drawn",
+    "draws",
     "echo",
     "entry_of",
     "error_of",
@@ -253,6 +257,7 @@ __all__ = [
     "is_way",
     "item_of",
     "item_scheme",
+    "joined",
     "json_object",
     "json_value",
     "judge",
@@ -278,6 +283,7 @@ __all__ = [
     "refused",
     "repeats_in",
     "right_place",
+    "rung_of",
     "scheme_for",
     "shown_of",
     "step_report",

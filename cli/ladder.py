@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import argparse
 import sys
+from dataclasses import replace
 from typing import TextIO
 
 from algebra import (
     TASKS,
+    Difficulty,
     DrawnProblem,
     DrawnProblems,
     ReadingError,
@@ -22,19 +24,21 @@ from algebra import (
 from cli.output import UNREADABLE, parsed, put
 
 
-def drawn(solution: Solution, *, level: int | None = None, adds: str = "") -> DrawnProblem:
+def drawn(solution: Solution) -> DrawnProblem:
     """A worked problem as it is given out."""
+    return _given_out(solution.working, solution.answer, solution.method, solution.difficulty, solution.family)
+
+
+def _drawn_of(rung: Rung) -> DrawnProblem:
+    found = _given_out(rung.working, rung.answer, rung.method, rung.difficulty, rung.family)
+    return replace(found, level=rung.level, adds=rung.adds or None)
+
+
+def _given_out(
+    working: Working, answer: tuple[str, ...], method: str, difficulty: Difficulty, family: str
+) -> DrawnProblem:
     return DrawnProblem(
-        solution.working.task,
-        solution.working.given,
-        solution.working.variable,
-        solution.answer,
-        solution.method,
-        solution.difficulty,
-        solution.working.numbers,
-        solution.family,
-        level,
-        adds or None,
+        working.task, working.given, working.variable, answer, method, difficulty, working.numbers, family, None, None
     )
 
 
@@ -58,7 +62,7 @@ def like_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO = s
         found = like(working, options.count, options.seed)
     except (TaskError, ReadingError) as problem:
         return _refused("like", problem, as_json=options.json, out=out, err=err)
-    _show([(solution, None, "") for solution in found], as_json=options.json, out=out)
+    _show([drawn(solution) for solution in found], as_json=options.json, out=out)
     return int(len(found) < options.count)
 
 
@@ -90,7 +94,7 @@ def ladder_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO =
         )
     except (TaskError, ReadingError) as problem:
         return _refused("ladder", problem, as_json=options.json, out=out, err=err)
-    _show([(rung.solution, rung.level, rung.adds) for rung in found], as_json=options.json, out=out)
+    _show([_drawn_of(rung) for rung in found], as_json=options.json, out=out)
     return int(len(found) < options.count)
 
 
@@ -108,14 +112,13 @@ def _refused(name: str, problem: TaskError | ReadingError, *, as_json: bool, out
     return UNREADABLE
 
 
-def _show(rows: list[tuple[Solution, int | None, str]], *, as_json: bool, out: TextIO) -> None:
+def _show(rows: list[DrawnProblem], *, as_json: bool, out: TextIO) -> None:
     if as_json:
-        put(DrawnProblems(tuple(drawn(solution, level=level, adds=adds) for solution, level, adds in rows)), out)
+        put(DrawnProblems(tuple(rows)), out)
         return
-    for solution, _, adds in rows:
-        answer = ", ".join(solution.answer) or "none"
+    for row in rows:
+        answer = ", ".join(row.answer) or "none"
         print(
-            f"{solution.difficulty.rating or 0:4.1f}  "
-            f"{solution.working.given.ljust(40)} {answer.ljust(24)} {adds}".rstrip(),
+            f"{row.difficulty.rating or 0:4.1f}  {row.given.ljust(40)} {answer.ljust(24)} {row.adds or ''}".rstrip(),
             file=out,
         )

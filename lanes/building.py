@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from algebra import Advice, Rung, Working, advice, ladder, like, neighbour, understood, usual_marks, values_in_latex
+from algebra import Advice, Rung, Working, advice, ladder, like, neighbour, rung_of, understood, values_in_latex
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,18 +21,17 @@ class Proposed:
     marks: int = 1
 
 
-def _proposed(rung: Rung) -> Proposed:
-    solution = rung.solution
-    given = understood(solution.working.given)
+def proposed(rung: Rung) -> Proposed:
+    """A rung as it is shown."""
     return Proposed(
-        solution.working,
-        given.latex,
-        values_in_latex(solution.answer),
-        solution.difficulty.rating,
-        solution.family,
+        rung.working,
+        understood(rung.working.given).latex,
+        values_in_latex(rung.answer),
+        rung.difficulty.rating,
+        rung.family,
         rung.level,
         rung.adds,
-        usual_marks(solution),
+        rung.marks,
     )
 
 
@@ -49,16 +48,16 @@ def laddered(
 ) -> list[Proposed]:
     """A ladder as it is proposed. Raises TaskError."""
     found = ladder(families, count, seed, low=low, high=high, events=events, largest=largest, kept=kept, slip=slip)
-    return [_proposed(rung) for rung in found]
+    return [proposed(rung) for rung in found]
 
 
 def another(working: Working, what: str, seed: int, known: list[Working]) -> Proposed | None:
     """Another problem in the place of one. Raises TaskError, ReadingError."""
     if what == "like":
         found = like(working, 1, seed, known=known)
-        return _proposed(Rung(found[0], 0, "")) if found else None
+        return proposed(rung_of(found[0])) if found else None
     rung = neighbour(working, -1 if what == "easier" else 1, seed, known=known)
-    return None if rung is None else _proposed(rung)
+    return None if rung is None else proposed(rung)
 
 
 def version(workings: list[Working], seed: int) -> list[Working | None]:

@@ -7,7 +7,6 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from hashlib import sha256
 
-from algebra.marks.schemes import key_lines_of
 from algebra.parse.errors import ReadingError
 from algebra.parse.margin import without_move
 from algebra.reports.marking import ROUNDING_STEPS, PointKind, Proposal, ProposedPoint, Scheme
@@ -16,6 +15,7 @@ from algebra.reports.report import Link, Report
 from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
 from algebra.sets.likeness import likeness
 from algebra.ways.solve import work
+from algebra.ways.worth import key_lines_of
 
 _CHAIN = frozenset({"expression", "equation", "statement"})
 _LEGAL = frozenset({"holds", "widens", "settles"})

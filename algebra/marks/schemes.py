@@ -9,9 +9,7 @@ from algebra.parse.errors import ReadingError
 from algebra.reports.marking import PointKind, Scheme, SchemeKind
 from algebra.reports.working import EXPRESSION_TASKS, TaskError, Working
 from algebra.ways.solve import Solution, work
-
-MOST_METHOD = 3
-"""How many points of method a ready-made scheme has at most."""
+from algebra.ways.worth import MOST_METHOD, key_lines_of
 
 
 def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
@@ -39,18 +37,3 @@ def scheme_for(working: Working, kind: SchemeKind = "points") -> Scheme:
     if named and check(replace(working, lines=())).excluded:
         points.append("excluded")
     return Scheme("points", len(points), tuple(points))
-
-
-def usual_marks(solution: Solution | None) -> int:
-    """What a problem is worth by method and accuracy, as its worked solution shows: a point for the answer, up to three
-    for the way, one for checks."""
-    lines = key_lines_of(solution)
-    checked = solution is not None and any(step.kind == "check" for step in solution.steps)
-    return (max(1, min(MOST_METHOD, lines - 1)) if lines else 0) + 1 + checked
-
-
-def key_lines_of(solution: Solution | None) -> int:
-    """How many lines a worked solution has, without asides and checks."""
-    if solution is None:
-        return 0
-    return sum(step.kind == "line" for step in solution.steps)

@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 
 from algebra.methods.worked_lines import problem_of
 from algebra.reports.side_work import ProductSum
+from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.ways.solve import Solution
@@ -129,3 +130,10 @@ EVENTS: Mapping[str, Event] = {
     "substitution": _noticed("substitution"),
 }
 """Every event by the name under which it is asked for."""
+
+
+def event_named(name: str) -> Event:
+    """The event of this name. Raises TaskError."""
+    if name not in EVENTS:
+        raise TaskError(f"Unknown event “{name}”; known are {', '.join(EVENTS)}.")
+    return EVENTS[name]

@@ -10,7 +10,7 @@ from algebra.methods.difficulty import largest_number
 from algebra.methods.worked_lines import problem_of
 from algebra.parse.errors import ReadingError
 from algebra.reports.working import TaskError, Working
-from algebra.sets.events import EVENTS
+from algebra.sets.events import event_named
 from algebra.sets.likeness import likeness
 from algebra.ways.solve import Solution, work
 
@@ -36,11 +36,8 @@ def generate(
         raise TaskError(f"Unknown family “{family}”; known are {', '.join(BY_ID)}.")
     if not 1 <= level <= len(kind.levels):
         raise TaskError(f"{kind.name} has the levels 1 to {len(kind.levels)}.")
-    for event in events:
-        if event not in EVENTS:
-            raise TaskError(f"Unknown event “{event}”; known are {', '.join(EVENTS)}.")
+    wanted = [event_named(event) for event in events]
     draw = Draw(random.Random(f"{family} {level} {seed}"))
-    wanted = [EVENTS[event] for event in events]
     floor = kind.floor(level) if not wanted else 0.0
     found: list[Solution] = []
     seen: set[str] = set()

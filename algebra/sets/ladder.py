@@ -1,11 +1,16 @@
-"""A ladder: worked problems by rising difficulty, each with what it adds to the one before."""
+"""A ladder: worked problems by rising difficulty, each with what it adds to the one before.
+
+It is made in three steps, so that the long one can be done in parts: what is to be drawn (`draws`), each drawing by
+itself (`drawn`), and the choice of what was drawn (`joined`).
+"""
 
 from __future__ import annotations
 
 import random
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import replace
 from functools import cache
+from itertools import islice
 from math import log10
 
 from algebra.families import BY_ID
@@ -13,13 +18,16 @@ from algebra.methods.catalogue import BY_ID as METHODS
 from algebra.methods.difficulty import largest_number
 from algebra.methods.worked_lines import problem_of
 from algebra.records import record
+from algebra.reports.solution import Difficulty
 from algebra.reports.working import TaskError, Working
-from algebra.sets.generate import generate
+from algebra.sets.events import event_named
+from algebra.sets.generate import TRIES, generate
 from algebra.sets.likeness import likeness
 from algebra.slips import BY_ID as SLIPS_BY_ID
 from algebra.slips import lurking_at
 from algebra.tree import nodes as n
 from algebra.ways.solve import Solution, work
+from algebra.ways.worth import usual_marks
 
 DRAWN = 5
 """How many problems of each level are drawn for each that is wanted of it, at least."""
@@ -31,15 +39,68 @@ MOST_FAMILIES = 8
 """Of how many families problems are drawn at most where none is named."""
 ONE_STEP = 0.9
 """By how much a problem a step easier or harder differs, about."""
+KEPT = "kept"
+"""The `event` of a problem that stays in the ladder whatever is drawn."""
 
 
 @record(frozen=True)
 class Rung:
-    """A worked problem of a ladder: its level in its family and what it adds to the one before."""
+    """A worked problem of a ladder: its level in its family and what it adds to the one before.
 
-    solution: Solution
+    `lines` and `largest` are how many steps its solution has and the largest number in it, `likeness` what it shares
+    with every problem that is the same item; `event` is what it was drawn for.
+    """
+
+    working: Working
+    answer: tuple[str, ...]
+    method: str
+    difficulty: Difficulty
+    family: str
     level: int
-    adds: str
+    marks: int
+    lines: int
+    largest: int
+    likeness: str
+    event: str = ""
+    adds: str = ""
+
+    @property
+    def rating(self) -> float:
+        """Its difficulty; 0 where that is unknown."""
+        return self.difficulty.rating or 0.0
+
+
+@record(frozen=True)
+class Draw:
+    """Problems to be drawn: so many of each of these levels of these families, or one of the first level in which an
+    event happens. Where `kept` is given it is that problem and no other."""
+
+    levels: tuple[tuple[str, int], ...] = ()
+    count: int = 0
+    seed: int = 1
+    largest: int = 400
+    event: str = ""
+    slip: str = ""
+    untaught: tuple[str, ...] = ()
+    kept: Working | None = None
+
+
+def rung_of(solution: Solution, level: int = 0, adds: str = "", event: str = "") -> Rung:
+    """A worked problem as a rung."""
+    return Rung(
+        solution.working,
+        solution.answer,
+        solution.method,
+        solution.difficulty,
+        solution.family,
+        level,
+        usual_marks(solution),
+        len(solution.steps),
+        _largest(solution),
+        likeness(solution.working),
+        event,
+        adds,
+    )
 
 
 def ladder(
@@ -63,8 +124,40 @@ def ladder(
     come where the families have no more. With a `slip` every problem is one in which it lurks: its right working takes
     the step at which it is made, so that it would show; without families it is looked for in all of them.
     """
+    wanted = draws(
+        families,
+        count,
+        seed,
+        low=low,
+        high=high,
+        events=events,
+        largest=largest,
+        untaught=untaught,
+        kept=kept,
+        slip=slip,
+    )
+    return joined([drawn(each) for each in wanted], count, seed)
+
+
+def draws(
+    families: Sequence[str],
+    count: int,
+    seed: int = 1,
+    *,
+    low: int = 1,
+    high: int | None = None,
+    events: Collection[str] = (),
+    largest: int = 400,
+    untaught: Collection[str] = (),
+    kept: Sequence[Working] = (),
+    slip: str = "",
+) -> list[Draw]:
+    """What is to be drawn for a ladder, as `ladder` takes it: what is kept, then each event, then each level. Raises
+    TaskError."""
     if slip and slip not in SLIPS_BY_ID:
         raise TaskError(f"Unknown slip “{slip}”.")
+    for event in events:
+        event_named(event)
     if slip and not families:
         families = [name for name in BY_ID if _lurks_in_family(slip, name)]
         families = sorted(random.Random(f"{seed} {slip}").sample(families, min(MOST_FAMILIES, len(families))))
@@ -79,27 +172,60 @@ def ladder(
     last = top if high is None else high
     if not 1 <= low <= last <= top:
         raise TaskError(f"These families have the levels 1 to {top}.")
-    rungs = [_kept(working) for working in kept]
-    seen = {likeness(working) for working in kept}
-    wanted = count - len(rungs)
-    too_early = frozenset(untaught)
-    pool = _pool(families, low, last, wanted, seed, largest, too_early, slip)
-    for event in events:
-        drawn = (
-            Rung(solution, level, "")
-            for name in families
-            for level in range(min(last, len(BY_ID[name].levels)), low - 1, -1)
-            for solution in generate(name, level, 1, seed, events=[event], largest=largest, tries=EVENT_TRIES)
-            if likeness(solution.working) not in seen and not _needs(solution, too_early) and _lurks(slip, solution)
-        )
-        rung = next(drawn, None) if wanted > 0 else None
-        if rung is not None:
-            seen.add(likeness(rung.solution.working))
+    found = [Draw(kept=working) for working in kept]
+    wanted = count - len(found)
+    if wanted < 1:
+        return found
+    tops = {name: min(last, len(BY_ID[name].levels)) for name in families}
+    levels = [(name, level) for name in families for level in range(low, tops[name] + 1)]
+    from_the_top = tuple((name, level) for name in families for level in range(tops[name], low - 1, -1))
+    common = Draw(seed=seed, largest=largest, slip=slip, untaught=tuple(sorted(untaught)))
+    found += [replace(common, levels=from_the_top, count=1, event=event) for event in events]
+    least = DRAWN if len(levels) <= MANY_LEVELS else 2
+    each = max(least, 2 * -(-wanted // max(len(levels), 1)))
+    return found + [replace(common, levels=(level,), count=each) for level in levels]
+
+
+def drawn(draw: Draw) -> list[Rung]:
+    """The problems of one drawing; none where there are none. Raises TaskError, ReadingError where what is kept is not
+    worked."""
+    if draw.kept is not None:
+        kept = draw.kept
+        return [rung_of(work(replace(kept, lines=()), method=kept.method), event=KEPT)]
+    untaught = frozenset(draw.untaught)
+
+    def happening() -> Iterator[Rung]:
+        events = [draw.event] if draw.event else []
+        for name, level in draw.levels:
+            found = generate(
+                name,
+                level,
+                draw.count,
+                draw.seed,
+                events=events,
+                largest=draw.largest,
+                tries=EVENT_TRIES if events else TRIES,
+            )
+            for solution in found:
+                if not _needs(solution, untaught) and _lurks(draw.slip, solution):
+                    yield rung_of(solution, level, event=draw.event)
+
+    return list(islice(happening(), 1)) if draw.event else list(happening())
+
+
+def joined(parts: Sequence[Sequence[Rung]], count: int, seed: int = 1) -> list[Rung]:
+    """The ladder of what was drawn, or of as much of it as is there: what is kept, one problem for each event, and
+    others spread evenly between the easiest and the hardest."""
+    rungs: list[Rung] = []
+    seen: set[str] = set()
+    for rung in (rung for part in parts for rung in part if rung.event):
+        if rung.event == KEPT or (rung.likeness not in seen and len(rungs) < count):
+            seen.add(rung.likeness)
             rungs.append(rung)
-            wanted -= 1
-    rungs += _spread(pool, wanted, seen, random.Random(f"{seed} {' '.join(families)}"))
-    rungs.sort(key=lambda rung: (rung.solution.difficulty.rating or 0.0, rung.solution.working.given))
-    return [Rung(rung.solution, rung.level, _adds(rungs[k - 1] if k else None, rung)) for k, rung in enumerate(rungs)]
+    pool = [rung for part in parts for rung in part if not rung.event]
+    rungs += _spread(pool, count - len(rungs), seen, random.Random(f"{seed} {' '.join({r.family: 0 for r in pool})}"))
+    rungs.sort(key=lambda rung: (rung.rating, rung.working.given))
+    return [replace(rung, adds=_adds(rungs[k - 1] if k else None, rung)) for k, rung in enumerate(rungs)]
 
 
 def _lurks(slip: str, solution: Solution) -> bool:
@@ -114,12 +240,8 @@ def _lurks_in_family(slip: str, name: str) -> bool:
 @cache
 def _rules_of(name: str) -> frozenset[str]:
     """The rules that problems of a family are worked by, as one drawn of each level shows."""
-    drawn = (solution for level in range(1, len(BY_ID[name].levels) + 1) for solution in generate(name, level, 1, 1))
-    return frozenset(step.rule.id for solution in drawn for step in solution.all_steps)
-
-
-def _kept(working: Working) -> Rung:
-    return Rung(work(replace(working, lines=()), method=working.method), 0, "")
+    shown = (solution for level in range(1, len(BY_ID[name].levels) + 1) for solution in generate(name, level, 1, 1))
+    return frozenset(step.rule.id for solution in shown for step in solution.all_steps)
 
 
 def _needs(solution: Solution, untaught: frozenset[str]) -> bool:
@@ -127,75 +249,51 @@ def _needs(solution: Solution, untaught: frozenset[str]) -> bool:
     return bool(untaught & {solution.method, *(step.rule.id for step in solution.all_steps)})
 
 
-def _pool(
-    families: Sequence[str],
-    low: int,
-    high: int,
-    count: int,
-    seed: int,
-    largest: int,
-    untaught: frozenset[str],
-    slip: str,
-) -> list[Rung]:
-    levels = [(name, level) for name in families for level in range(low, min(high, len(BY_ID[name].levels)) + 1)]
-    least = DRAWN if len(levels) <= MANY_LEVELS else 2
-    each = max(least, 2 * -(-count // max(len(levels), 1)))
-    found = []
-    for name, level in levels:
-        for solution in generate(name, level, each, seed, largest=largest):
-            if not _needs(solution, untaught) and _lurks(slip, solution):
-                found.append(Rung(solution, level, ""))
-    return found
-
-
 def _spread(pool: list[Rung], count: int, seen: set[str], draw: random.Random) -> list[Rung]:
     """Problems of the pool whose difficulties lie evenly between the easiest and the hardest, families in turn where
     there is a choice."""
-    left = sorted(pool, key=lambda rung: rung.solution.difficulty.rating or 0.0)
+    left = sorted(pool, key=lambda rung: rung.rating)
     if not left or count < 1:
         return []
-    lowest, highest = (left[k].solution.difficulty.rating or 0.0 for k in (0, -1))
+    lowest, highest = left[0].rating, left[-1].rating
     chosen: list[Rung] = []
     used: dict[str, int] = {}
     for k in range(count):
         aim = lowest + (highest - lowest) * (k / max(count - 1, 1))
 
         def fitness(rung: Rung, aim: float = aim) -> float:
-            away = abs((rung.solution.difficulty.rating or 0.0) - aim)
-            return away + 0.35 * used.get(rung.solution.family, 0) + 0.2 * draw.random()
+            return abs(rung.rating - aim) + 0.35 * used.get(rung.family, 0) + 0.2 * draw.random()
 
-        fresh = [rung for rung in left if likeness(rung.solution.working) not in seen]
+        fresh = [rung for rung in left if rung.likeness not in seen]
         if not fresh:
             break
         best = min(fresh, key=fitness)
-        seen.add(likeness(best.solution.working))
-        used[best.solution.family] = used.get(best.solution.family, 0) + 1
+        seen.add(best.likeness)
+        used[best.family] = used.get(best.family, 0) + 1
         chosen.append(best)
     return chosen
 
 
 def _adds(before: Rung | None, rung: Rung) -> str:
     """What a problem asks that the one before did not, in a few words."""
-    family = BY_ID.get(rung.solution.family)
+    family = BY_ID.get(rung.family)
     level = family.levels[rung.level - 1] if family and 0 < rung.level <= len(family.levels) else ""
     if before is None:
         return f"to begin with: {level or (family.name.lower() if family else 'as it stands')}"
-    now, then = rung.solution, before.solution
-    new = [word for word in now.difficulty.noticed if word not in then.difficulty.noticed]
+    new = [word for word in rung.difficulty.noticed if word not in before.difficulty.noticed]
     told = []
-    if now.family != then.family and family is not None:
+    if rung.family != before.family and family is not None:
         told.append(f"now {family.name.lower()}")
     elif rung.level != before.level and level:
         told.append(f"now {level}")
     if new:
         told.append(f"{' and '.join(new)} to be noticed")
-    if now.method != then.method and now.method in METHODS and now.family == then.family:
-        told.append(f"by another way: {METHODS[now.method].name.lower()}")
-    mine, theirs = _largest(now), _largest(then)
-    if not told and mine > 1.6 * theirs and log10(mine) > 1:
-        told.append(f"now with numbers up to {mine}")
-    if not told and len(now.steps) > len(then.steps):
-        told.append(f"{len(now.steps)} lines instead of {len(then.steps)}")
+    if rung.method != before.method and rung.method in METHODS and rung.family == before.family:
+        told.append(f"by another way: {METHODS[rung.method].name.lower()}")
+    if not told and rung.largest > 1.6 * before.largest and log10(rung.largest) > 1:
+        told.append(f"now with numbers up to {rung.largest}")
+    if not told and rung.lines > before.lines:
+        told.append(f"{rung.lines} lines instead of {before.lines}")
     return "; ".join(told) or "another one of the same kind"
 
 
@@ -208,16 +306,13 @@ def neighbour(working: Working, step: int, seed: int = 1, *, known: Sequence[Wor
         return None
     rating = first.difficulty.rating or 0.0
     seen = {likeness(each) for each in (working, *known)}
-    levels = range(1, len(family.levels) + 1)
     found = [
-        Rung(solution, level, "")
-        for level in levels
+        rung_of(solution, level)
+        for level in range(1, len(family.levels) + 1)
         for solution in generate(family.id, level, DRAWN, seed)
         if step * ((solution.difficulty.rating or 0.0) - rating) > 0 and likeness(solution.working) not in seen
     ]
-    return min(
-        found, key=lambda rung: abs((rung.solution.difficulty.rating or 0.0) - rating - step * ONE_STEP), default=None
-    )
+    return min(found, key=lambda rung: abs(rung.rating - rating - step * ONE_STEP), default=None)
 
 
 def _largest(solution: Solution) -> int:

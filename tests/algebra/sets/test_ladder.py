@@ -5,7 +5,22 @@ import statistics
 
 import pytest
 
-from algebra import EVENTS, FAMILIES, TaskError, Working, check, generate, ladder, like, likeness, neighbour, work
+from algebra import (
+    EVENTS,
+    FAMILIES,
+    TaskError,
+    Working,
+    check,
+    drawn,
+    draws,
+    generate,
+    joined,
+    ladder,
+    like,
+    likeness,
+    neighbour,
+    work,
+)
 from algebra.slips import lurking_at
 
 SAME = [
@@ -129,41 +144,53 @@ class TestLike:
 class TestLadder:
     def test_it_rises_holds_no_item_twice_and_says_what_each_adds(self):
         rungs = ladder(["quadratic-equations", "rational-equations"], 12, 3)
-        ratings = [rung.solution.difficulty.rating for rung in rungs]
+        ratings = [rung.rating for rung in rungs]
         assert len(rungs) == 12
         assert ratings == sorted(ratings)
         assert ratings[-1] - ratings[0] > 3
-        assert len({likeness(rung.solution.working) for rung in rungs}) == 12
-        assert {rung.solution.family for rung in rungs} == {"quadratic-equations", "rational-equations"}
+        assert len({likeness(rung.working) for rung in rungs}) == 12
+        assert {rung.family for rung in rungs} == {"quadratic-equations", "rational-equations"}
         assert all(rung.adds for rung in rungs)
         assert rungs[0].adds.startswith("to begin with")
 
     def test_the_same_seed_gives_the_same_ladder(self):
-        drawn = [[rung.solution.working.given for rung in ladder(["factor"], 8, seed)] for seed in (5, 5, 6)]
+        drawn = [[rung.working.given for rung in ladder(["factor"], 8, seed)] for seed in (5, 5, 6)]
         assert drawn[0] == drawn[1] != drawn[2]
 
     def test_levels_numbers_and_what_is_not_taught_are_kept_to(self):
         rungs = ladder(["quadratic-equations"], 6, 1, low=2, high=3, largest=60, untaught=["completing-the-square"])
         assert {rung.level for rung in rungs} <= {2, 3}
         for rung in rungs:
-            assert rung.solution.method != "completing-the-square"
-            assert all(int(n) <= 60 for n in re.findall(r"\d+", rung.solution.working.given))
+            assert rung.method != "completing-the-square"
+            assert all(int(n) <= 60 for n in re.findall(r"\d+", rung.working.given))
 
     def test_what_is_kept_stays_and_counts(self):
         kept = [Working("solve", "x^2 = 49", ()), Working("solve", "2x^2 + 5x + 1 = 0", ())]
         rungs = ladder(["quadratic-equations"], 5, 1, kept=kept)
         assert len(rungs) == 5
-        assert {each.given for each in kept} <= {rung.solution.working.given for rung in rungs}
+        assert {each.given for each in kept} <= {rung.working.given for rung in rungs}
 
     @pytest.mark.parametrize("event", ["no-solution", "extraneous"])
     def test_an_event_that_is_asked_for_happens(self, event):
         rungs = ladder(["radical-equations"], 6, 2, events=[event])
-        assert any(EVENTS[event](rung.solution) for rung in rungs)
+        assert any(EVENTS[event](work(rung.working)) for rung in rungs)
+
+    def test_it_can_be_drawn_in_parts_and_joined_from_what_is_there(self):
+        asked = {"events": ["extraneous"], "kept": [Working("solve", "√x = 5", ())]}
+        whole = ladder(["radical-equations"], 6, 2, **asked)
+        wanted = draws(["radical-equations"], 6, 2, **asked)
+        parts = [drawn(each) for each in wanted]
+        assert joined(parts, 6, 2) == whole
+        assert [(len(each), each[0].event) for each in parts[:2]] == [(1, "kept"), (1, "extraneous")]
+        some = joined(parts[:3], 6, 2)
+        assert 2 < len(some) <= 6 and {rung.event for rung in some} == {"kept", "extraneous", ""}
+        assert [rung.rating for rung in some] == sorted(rung.rating for rung in some)
+        assert joined([], 6, 2) == []
 
     def test_an_event_never_brings_what_is_not_taught(self):
         def happening(**more):
             rungs = ladder(["radical-equations", "quadratic-equations"], 4, 2, events=["extraneous"], **more)
-            return len(rungs), any(EVENTS["extraneous"](rung.solution) for rung in rungs)
+            return len(rungs), any(EVENTS["extraneous"](work(rung.working)) for rung in rungs)
 
         assert happening() == (4, True)
         assert happening(untaught=["check-candidate"]) == (4, False)
@@ -205,7 +232,7 @@ def test_a_double_root_is_one_of_a_squared_factor(given, happens):
 
 def test_a_neighbour_of_a_problem_with_decimal_commas_is_found():
     rung = neighbour(Working("solve", "1,5x + 2,5 = 7", (), conventions={"decimal": "comma"}), 1)
-    assert rung is not None and rung.solution.difficulty.rating > 0
+    assert rung is not None and rung.rating > 0
 
 
 @pytest.mark.parametrize("family", FAMILIES, ids=lambda family: family.id)
@@ -257,11 +284,15 @@ class TestWhereItGoesWrong:
         rungs = ladder([], 6, 3, slip=slip)
         assert len(rungs) == 6
         for rung in rungs:
-            assert slip in {each.id for step in rung.solution.all_steps for each in lurking_at(step.rule.id)}
+            assert slip in {
+                each.id
+                for step in work(rung.working, method=rung.method).all_steps
+                for each in lurking_at(step.rule.id)
+            }
 
     def test_within_the_families_that_are_wished(self):
         rungs = ladder(["rational-equations"], 4, 1, slip="lcd-skips-term")
-        assert {rung.solution.family for rung in rungs} == {"rational-equations"}
+        assert {rung.family for rung in rungs} == {"rational-equations"}
 
     def test_an_unknown_slip_is_named(self):
         with pytest.raises(TaskError, match="no-such"):
