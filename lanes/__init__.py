@@ -15,6 +15,7 @@ from typing import cast
 
 from algebra import (
     Advice,
+    Draw,
     Entry,
     FeaturesReport,
     Grain,
@@ -32,6 +33,7 @@ from algebra import (
     Proofs,
     Proposal,
     Report,
+    Rung,
     Scheme,
     SchemeKind,
     SheetFile,
@@ -43,7 +45,18 @@ from lanes.building import Proposed
 from lanes.paper import PageFormat
 from lanes.pool import Busy, Pool, TooHeavy
 from lanes.settings import HEAVY, HEAVY_SECONDS, INLINE, KEY_SECONDS, LIGHT, LIGHT_SECONDS, MEMORY, VERSION_SECONDS
-from paper import FeedbackSlip, FileFormat, PageSize, Picture, ScannedPage, Settings, Shown, StudentData, Wanted
+from paper import (
+    FeedbackSlip,
+    FileFormat,
+    PageSize,
+    Picture,
+    PlannedItem,
+    ScannedPage,
+    Settings,
+    Shown,
+    StudentData,
+    Wanted,
+)
 
 light = Pool(LIGHT, memory=MEMORY, inline=INLINE)
 heavy = Pool(HEAVY, memory=MEMORY, niceness=5, inline=INLINE)
@@ -81,9 +94,53 @@ def marked(item: Item, lines: list[str], scheme: Scheme, *, at_once: bool = Fals
     return found
 
 
-def made_items(problems: list[Wanted]) -> list[Item]:
-    """What problems are in the forms that are wanted of them. Raises TooHeavy."""
-    found = heavy.ask("made_items", problems, seconds=VERSION_SECONDS)
+def planned_item(number: int, working: Working, form: ItemForm) -> PlannedItem:
+    """One problem of a sheet with its key, in a form. Raises TooHeavy, Busy."""
+    found = heavy.ask("planned_item", number, working, form=form, seconds=KEY_SECONDS)
+    assert isinstance(found, PlannedItem)
+    return found
+
+
+def drawn(draw: Draw) -> list[Rung]:
+    """What is drawn for a ladder. Raises TaskError, ReadingError."""
+    found = heavy.ask("drawn", draw, seconds=VERSION_SECONDS)
+    assert isinstance(found, list)
+    return found
+
+
+def joined(parts: list[list[Rung]], count: int, seed: int) -> list[Proposed]:
+    """The ladder of what was drawn, as it is proposed. Raises TooHeavy."""
+    found = heavy.ask("joined", parts, count, seed, seconds=HEAVY_SECONDS)
+    assert isinstance(found, list)
+    return found
+
+
+def draws(
+    families: list[str],
+    count: int,
+    seed: int,
+    *,
+    low: int,
+    high: int | None,
+    events: list[str],
+    largest: int,
+    kept: list[Working],
+    slip: str,
+) -> list[Draw]:
+    """What is to be drawn for a ladder. Raises TaskError."""
+    found = heavy.ask(
+        "draws",
+        families,
+        count,
+        seed,
+        low=low,
+        high=high,
+        events=events,
+        largest=largest,
+        kept=kept,
+        slip=slip,
+        seconds=VERSION_SECONDS,
+    )
     assert isinstance(found, list)
     return found
 
@@ -184,17 +241,23 @@ def analysed(given: str, *, variable: str | None = None, with_graph: bool = Fals
 
 
 def printed(
-    title: str, problems: list[Wanted], settings: Settings, *, version: str = "A", form: PageFormat = "pdf"
+    title: str,
+    problems: list[Wanted],
+    items: list[PlannedItem],
+    settings: Settings,
+    *,
+    version: str = "A",
+    form: PageFormat = "pdf",
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """A sheet on paper: the PDF, or its pages as SVG; and the items whose key can't be relied on. Raises TaskError."""
-    found = heavy.ask("paper", title, problems, settings, version, form, seconds=KEY_SECONDS)
+    found = heavy.ask("paper", title, problems, items, settings, version, form, seconds=VERSION_SECONDS)
     assert isinstance(found, tuple)
     return found
 
 
 def out(sheet: SheetFile, form: FileFormat) -> bytes:
     """A sheet in an open form. Raises TooHeavy."""
-    found = heavy.ask("out", sheet, form, seconds=KEY_SECONDS)
+    found = heavy.ask("out", sheet, form, seconds=VERSION_SECONDS)
     assert isinstance(found, bytes)
     return found
 
@@ -229,7 +292,7 @@ def picture(working: Working, shown: Shown, form: Picture) -> bytes:
 
 def taken(content: bytes, form: str, title: str) -> tuple[SheetFile, tuple[NotTaken, ...]]:
     """A sheet from an open form, and what could not be taken of it. Raises TaskError."""
-    found = heavy.ask("taken", content, form, title, seconds=KEY_SECONDS)
+    found = heavy.ask("taken", content, form, title, seconds=VERSION_SECONDS)
     assert isinstance(found, tuple)
     return found
 
@@ -247,7 +310,7 @@ def laddered(
     slip: str = "",
 ) -> list[Proposed]:
     """A ladder of problems. Raises TaskError."""
-    found = heavy.ask("ladder", families, count, seed, low, high, events, largest, kept, slip, seconds=KEY_SECONDS)
+    found = heavy.ask("ladder", families, count, seed, low, high, events, largest, kept, slip, seconds=VERSION_SECONDS)
     assert isinstance(found, list)
     return found
 
@@ -277,7 +340,7 @@ def advised(
     workings: list[Working], untaught: list[str], lesson: float | None = None
 ) -> tuple[tuple[Advice, ...], float]:
     """What a careful colleague would say of these problems, and the minutes they take. Raises TooHeavy."""
-    found = heavy.ask("advice", workings, untaught, lesson, seconds=KEY_SECONDS)
+    found = heavy.ask("advice", workings, untaught, lesson, seconds=VERSION_SECONDS)
     assert isinstance(found, tuple)
     return found
 
@@ -292,22 +355,25 @@ __all__ = [
     "analysed",
     "another",
     "check",
+    "drawn",
+    "draws",
     "entry_of",
     "feedback",
     "heavy",
     "is_lasting",
     "item_of",
     "item_scheme",
+    "joined",
     "key_apart",
     "key_lines",
     "laddered",
     "light",
-    "made_items",
     "marked",
     "next_step",
     "options",
     "out",
     "picture",
+    "planned_item",
     "predict",
     "printed",
     "proof_of",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import algebra
 from algebra import Advice, Rung, Working, advice, ladder, like, neighbour, rung_of, understood, values_in_latex
 
 
@@ -49,6 +50,11 @@ def laddered(
     """A ladder as it is proposed. Raises TaskError."""
     found = ladder(families, count, seed, low=low, high=high, events=events, largest=largest, kept=kept, slip=slip)
     return [proposed(rung) for rung in found]
+
+
+def joined(parts: list[list[Rung]], count: int, seed: int) -> list[Proposed]:
+    """The ladder of what was drawn so far, as it is proposed."""
+    return [proposed(rung) for rung in algebra.joined(parts, count, seed)]
 
 
 def another(working: Working, what: str, seed: int, known: list[Working]) -> Proposed | None:

@@ -10,6 +10,7 @@ from paper import (
     FileFormat,
     PageSize,
     Picture,
+    PlannedItem,
     Settings,
     Shown,
     StudentData,
@@ -18,9 +19,8 @@ from paper import (
     as_png,
     as_svg,
     feedback_source,
-    item_form,
     picture_of,
-    planned,
+    put_together,
     read,
     source_of,
     student_source,
@@ -31,10 +31,10 @@ PageFormat = Literal["pdf", "svg", "png"]
 
 
 def made(
-    title: str, problems: list[Wanted], settings: Settings, version: str, form: PageFormat
+    title: str, problems: list[Wanted], items: list[PlannedItem], settings: Settings, version: str, form: PageFormat
 ) -> tuple[list[bytes], list[tuple[int, str]]]:
     """The PDF, or the pages as SVG or PNG; and the items whose key can't be relied on, each with why."""
-    plan = planned(title, problems, version=version, form=item_form(settings.kind))
+    plan = put_together(title, problems, items, version=version)
     source = source_of(plan, settings)
     pages = [as_pdf(source)] if form == "pdf" else as_svg(source) if form == "svg" else as_png(source)
     return pages, [(item.number, item.trouble) for item in plan.items if item.trouble]

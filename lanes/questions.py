@@ -9,7 +9,7 @@ from dataclasses import replace
 import algebra
 from algebra import Item, Proposal, Report, Scheme, Working
 from lanes import building, paper
-from paper import made_items, scanned_pages
+from paper import planned_item, scanned_pages
 
 
 def timed_check(working: Working) -> Report:
@@ -28,7 +28,10 @@ def marked(item: Item, lines: list[str], scheme: Scheme) -> tuple[Report, Propos
 QUESTIONS: Mapping[str, Callable[..., object]] = {
     "check": timed_check,
     "marked": marked,
-    "made_items": made_items,
+    "planned_item": planned_item,
+    "draws": algebra.draws,
+    "drawn": algebra.drawn,
+    "joined": building.joined,
     "item_of": algebra.item_of,
     "item_scheme": algebra.item_scheme,
     "key_lines": algebra.key_lines,

@@ -18,6 +18,8 @@ from paper.plan import (
     in_other_order,
     made_items,
     planned,
+    planned_item,
+    put_together,
     wanted_of,
 )
 from paper.scans import PageMedia, ScannedPage, look_alike, scanned_pages
@@ -65,6 +67,8 @@ __all__ = [
     "made_items",
     "picture_of",
     "planned",
+    "planned_item",
+    "put_together",
     "read",
     "safe_cell",
     "scanned_pages",

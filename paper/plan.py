@@ -128,11 +128,18 @@ def planned(
     """The plan of a sheet: each problem under its instruction with its key, which are its lines where they are sound
     and finished; else it is worked. `form` makes all items of one form, where that can be made of them."""
     items = [
-        (each, _item(number, each.working, form=form or each.form, seed=seed))
+        planned_item(number, each.working, form=form or each.form, seed=seed)
         for number, each in enumerate(problems, start=1)
     ]
-    placed = _arranged([item for _, item in items], seed)
-    told = [(each.instruction or _words_over(item), item) for (each, _), item in zip(items, placed, strict=True)]
+    return put_together(title, problems, items, version=version, seed=seed)
+
+
+def put_together(
+    title: str, problems: Sequence[Wanted], items: Sequence[PlannedItem], *, version: str = "A", seed: int = 1
+) -> SheetPlan:
+    """The plan of a sheet of items that were planned one by one, in the order of its problems."""
+    placed = _arranged(items, seed)
+    told = [(each.instruction or _words_over(item), item) for each, item in zip(problems, placed, strict=True)]
     sections = [
         PlannedSection(words, tuple(item for _, item in group))
         for words, group in groupby(told, key=lambda pair: pair[0])
@@ -143,9 +150,9 @@ def planned(
     )
 
 
-def made_items(problems: Sequence[Wanted]) -> list[Item]:
-    """What these problems are in their forms, as the sheet with them has it on paper."""
-    return [item.made for item in planned("", problems).items]
+def made_items(items: Sequence[PlannedItem]) -> list[Item]:
+    """What planned items are in their forms, as the sheet with them has it on paper."""
+    return [item.made for item in _arranged(items, 1)]
 
 
 def _arranged(items: Sequence[PlannedItem], seed: int) -> list[PlannedItem]:
@@ -168,7 +175,9 @@ def code_of(title: str, version: str, workings: Iterable[Working]) -> str:
     return sha256(told.encode()).hexdigest()[:8].upper()
 
 
-def _item(number: int, working: Working, *, form: ItemForm, seed: int) -> PlannedItem:
+def planned_item(number: int, working: Working, *, form: ItemForm = "work", seed: int = 1) -> PlannedItem:
+    """One problem of a sheet with its key, in a form where that can be made of it. Never raises: `trouble` says why a
+    key can't be relied on."""
     item = PlannedItem(number, working, item_of("work", working))
     if working.task == "analyze":
         return _with_features(item, analysed(working.given, variable=working.variable, with_graph=True))

@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Router, Status
 
 from server.accounts.allowance import spend
-from server.building import services
+from server.building import ladders, services
 from server.building.schemas import (
     AdvisedOut,
     AnotherIn,
@@ -15,6 +15,7 @@ from server.building.schemas import (
     FamiliesOut,
     LadderIn,
     LadderOut,
+    LadderRunOut,
     MendedOut,
     MendIn,
     Minutes,
@@ -23,6 +24,7 @@ from server.building.schemas import (
 )
 from server.common.schemas import Detail
 from server.common.who import person_of
+from server.jobs import services as jobs
 from server.sheets import queries
 from server.sheets.schemas import SheetOut
 
@@ -40,6 +42,19 @@ def ladder(request: HttpRequest, data: LadderIn) -> LadderOut:
     """Worked problems by rising difficulty; nothing is stored."""
     spend(person_of(request))
     return LadderOut(rungs=services.ladder(data))
+
+
+@router.post("/ladders/runs", response={202: LadderRunOut, 400: Detail, 429: Detail})
+def begin_ladder(request: HttpRequest, data: LadderIn) -> Status[LadderRunOut]:
+    """Begins a ladder, drawn part by part among the jobs; what was drawn before is not drawn again."""
+    spend(person_of(request))
+    return Status(202, ladders.run_out(ladders.begin(person_of(request), data)))
+
+
+@router.get("/ladders/runs/{int:ladder_id}", response={200: LadderRunOut, 404: Detail})
+def ladder_so_far(request: HttpRequest, ladder_id: int) -> LadderRunOut:
+    """How far it is, and the ladder of what was drawn so far. It is cancelled as a run."""
+    return ladders.run_out(jobs.own_run(person_of(request), ladder_id, ladders.KIND))
 
 
 @router.post("/another", response={200: AnotherOut, 400: Detail, 429: Detail})

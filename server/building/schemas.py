@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from ninja import Field, Schema
 
 from server.common.schemas import Given, Text, Title
+from server.jobs.schemas import RunOut
 from server.sheets.schemas import ProblemIn, ProblemWhole
 
 Minutes = Annotated[float | None, Field(ge=1, le=600)]
@@ -74,6 +75,13 @@ class LadderIn(Schema):
 
 class LadderOut(Schema):
     rungs: list[RungOut]
+
+
+class LadderRunOut(RunOut):
+    """How far it is, the ladder of what was drawn so far, and the events that no problem was found for."""
+
+    rungs: list[RungOut]
+    without: list[str]
 
 
 class AnotherIn(Schema):

@@ -64,23 +64,23 @@ def ladder(data: LadderIn) -> list[RungOut]:
             high=data.high,
             events=data.events,
             largest=data.largest,
-            kept=[_working(problem) for problem in data.kept],
+            kept=[working_of(problem) for problem in data.kept],
             slip=data.slip,
         )
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="ladder") from problem
-    return [_rung(rung) for rung in found]
+    return [rung_out(rung) for rung in found]
 
 
 def another(data: AnotherIn) -> RungOut | None:
     """Another problem in the place of one. Raises Refused where that one is not worked."""
     try:
         found = lanes.another(
-            _working(data.problem), data.what, data.seed, [_working(problem) for problem in data.known]
+            working_of(data.problem), data.what, data.seed, [working_of(problem) for problem in data.known]
         )
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="another") from problem
-    return None if found is None else _rung(found)
+    return None if found is None else rung_out(found)
 
 
 @transaction.atomic
@@ -161,7 +161,8 @@ def _mended(old: Working, known: list[Working], data: MendIn, untaught: tuple[st
     return replace(found.working, lines=())
 
 
-def _working(problem: ProblemIn) -> Working:
+def working_of(problem: ProblemIn) -> Working:
+    """A problem as the core takes it, without lines."""
     return Working(
         problem.task,
         problem.given,
@@ -184,7 +185,8 @@ def _problem(working: Working) -> ProblemIn:
     )
 
 
-def _rung(found: lanes.Proposed) -> RungOut:
+def rung_out(found: lanes.Proposed) -> RungOut:
+    """A proposed problem as it is given out."""
     return RungOut(
         **_problem(found.working).model_dump(),
         given_latex=found.given_latex,

@@ -13,6 +13,7 @@ from server.building.api import router as building
 from server.checking.api import router as checking
 from server.common.problems import Problem
 from server.common.who import managing, signed_in, teaching
+from server.jobs.api import router as runs
 from server.keys.api import router as keys
 from server.marking.api import router as marking
 from server.papers.api import router as papers
@@ -31,6 +32,7 @@ api.add_router("/account", accounts, tags=["account"], auth=signed_in)
 api.add_router("/people", people, tags=["people"], auth=managing)
 api.add_router("/check", checking, tags=["check"])
 api.add_router("/keys", keys, tags=["keys"])
+api.add_router("/runs", runs, tags=["runs"])
 api.add_router("", sheets, tags=["sheets"])
 api.add_router("", solving, tags=["solving"])
 api.add_router("", papers, tags=["paper"])

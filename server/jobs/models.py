@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 from django.db.models import CheckConstraint, Q, UniqueConstraint
+from django.utils import timezone
 
 
 class Run(models.Model):
@@ -43,3 +44,12 @@ class Piece(models.Model):
             ),
         ]
         indexes = [models.Index(fields=["run"], name="pieces_to_do", condition=Q(ended__isnull=True))]
+
+
+class KeptAnswer(models.Model):
+    """An answer of the core under the hash of what it was made from, and the day on which it was last used. It says
+    nothing of who asked."""
+
+    made_from = models.CharField(max_length=64, primary_key=True)
+    answer = models.JSONField()
+    used = models.DateField(default=timezone.localdate, db_index=True)

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 import lanes
 from algebra import ReadingError, TaskError
+from server.jobs import kept
 from server.jobs.models import Piece, Run
 
 log = logging.getLogger("uchuu.jobs")
@@ -28,10 +29,12 @@ can't be."""
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A kind of run: how a piece of it is worked out."""
+    """A kind of run: how a piece of it is worked out. `made_from` is what its answer depends on, where that may be
+    kept for whoever asks the same again."""
 
     name: str
     work: Work
+    made_from: Work | None = None
 
 
 _KINDS: dict[str, Kind] = {}
@@ -40,6 +43,12 @@ _KINDS: dict[str, Kind] = {}
 def register(kind: Kind) -> None:
     """Makes a kind of run known; called once, when the app that it belongs to is ready."""
     _KINDS[kind.name] = kind
+
+
+def kept_name(kind: str, about: dict[str, object], asked: dict[str, object]) -> str | None:
+    """Under which name the answer to a piece is kept; None for a kind whose answers are not."""
+    depends = _KINDS[kind].made_from if kind in _KINDS else None
+    return None if depends is None else kept.made_from(kind, depends(about, asked))
 
 
 def work(piece_id: int, tries: int) -> None:
@@ -55,7 +64,7 @@ def work(piece_id: int, tries: int) -> None:
         trouble = GIVEN_UP
     else:
         try:
-            answer = _KINDS[piece.run.kind].work(piece.run.about, piece.asked)
+            answer = _answer(piece)
         except lanes.Busy:
             raise  # tried again in a moment
         except (TaskError, ReadingError) as problem:
@@ -75,6 +84,16 @@ def work(piece_id: int, tries: int) -> None:
         if run.ended is None and not Piece.objects.filter(run=run, ended=None).exists():
             run.ended = now
             run.save(update_fields=["ended"])
+
+
+def _answer(piece: Piece) -> object:
+    name = kept_name(piece.run.kind, piece.run.about, piece.asked)
+    if name is not None and (found := kept.known([name])):
+        return found[name]
+    answer = _KINDS[piece.run.kind].work(piece.run.about, piece.asked)
+    if name is not None:
+        kept.keep(name, answer)
+    return answer
 
 
 def forget_old() -> int:

@@ -8,11 +8,15 @@ from dataclasses import dataclass
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Count, Q
+from django.http import Http404
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from server.common.problems import Refused
+from server.jobs import kept
 from server.jobs.models import Piece, Run
+from server.jobs.pieces import kept_name
+from server.jobs.schemas import RunOut
 from server.jobs.tasks import defer
 
 MOST_RUNS = 5
@@ -47,18 +51,33 @@ def begin(
                 code="busy",
             )
     run = Run.objects.create(owner=owner, kind=kind, title=title, about=about or {})
-    made = Piece.objects.bulk_create(Piece(run=run, position=k, asked=asked) for k, asked in enumerate(pieces))
-    if made:
-        defer([piece.pk for piece in made])
+    waiting = [Piece(run=run, position=k, asked=asked) for k, asked in enumerate(pieces)]
+    _answer_what_is_kept(run, waiting)
+    made = Piece.objects.bulk_create(waiting)
+    to_do = [piece.pk for piece in made if piece.ended is None]
+    if to_do:
+        defer(to_do)
     else:
         Run.objects.filter(pk=run.pk).update(ended=timezone.now())
         run.refresh_from_db()
     return run
 
 
-def own_run(owner: User, run_id: int) -> Run:
-    """A person's run. Raises Http404."""
-    return get_object_or_404(Run, owner=owner, pk=run_id)
+def _answer_what_is_kept(run: Run, pieces: list[Piece]) -> None:
+    """Ends the pieces to which the answer is kept already."""
+    named = [(kept_name(run.kind, run.about, piece.asked), piece) for piece in pieces]
+    found = kept.known({name for name, _ in named if name is not None})
+    for name, piece in named:
+        if name in found:
+            piece.answer, piece.ended = found[name], timezone.now()
+
+
+def own_run(owner: User, run_id: int, kind: str | None = None) -> Run:
+    """A person's run, of one kind where that is named. Raises Http404."""
+    run = get_object_or_404(Run, owner=owner, pk=run_id)
+    if kind is not None and run.kind != kind:
+        raise Http404
+    return run
 
 
 def progress_of(run: Run) -> Progress:
@@ -66,6 +85,26 @@ def progress_of(run: Run) -> Progress:
     done, failed = Q(ended__isnull=False), ~Q(trouble="")
     found = run.pieces.aggregate(total=Count("pk"), done=Count("pk", filter=done), failed=Count("pk", filter=failed))
     return Progress(**found)
+
+
+def run_out(run: Run) -> RunOut:
+    """How far a run is, as it is told."""
+    progress = progress_of(run)
+    trouble = run.pieces.exclude(trouble="").values_list("trouble", flat=True)
+    return RunOut(
+        id=run.pk,
+        kind=run.kind,
+        title=run.title,
+        total=progress.total,
+        done=progress.done,
+        ended=run.ended is not None,
+        trouble=list(dict.fromkeys(trouble)),
+    )
+
+
+def under_way(owner: User) -> list[RunOut]:
+    """A person's runs that have not ended, the last first."""
+    return [run_out(run) for run in Run.objects.filter(owner=owner, ended=None)]
 
 
 def remove(owner: User, run_id: int) -> None:

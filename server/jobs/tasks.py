@@ -9,7 +9,7 @@ from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 from procrastinate.types import JSONValue
 
-from server.jobs import pieces
+from server.jobs import kept, pieces
 
 QUEUE = "uchuu"
 MOST_RETRIES = 100
@@ -49,6 +49,7 @@ def forget(timestamp: int) -> None:
     """Removes what ended long ago."""
     close_old_connections()
     pieces.forget_old()
+    kept.forget_unused()
 
 
 def defer(waiting: Sequence[int]) -> None:

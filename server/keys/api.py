@@ -41,7 +41,7 @@ def begin(request: HttpRequest, data: KeyIn) -> Status[KeyRunOut]:
 @router.get("/runs/{int:run_id}", response={200: KeyRunOut, 404: Detail})
 def how_far(request: HttpRequest, run_id: int) -> KeyRunOut:
     """How far it is, and what was found so far."""
-    return services.run_out(jobs.own_run(person_of(request), run_id))
+    return services.run_out(jobs.own_run(person_of(request), run_id, services.KIND))
 
 
 @router.post("/runs/{int:run_id}/sheet", response={201: SheetOut, 400: Detail, 404: Detail})

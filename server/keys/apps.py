@@ -10,4 +10,4 @@ class KeysConfig(AppConfig):
         from server.jobs.pieces import Kind, register
         from server.keys import services
 
-        register(Kind(services.KIND, services.work_piece))
+        register(Kind(services.KIND, services.work_piece, made_from=services.made_from))

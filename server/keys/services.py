@@ -72,6 +72,11 @@ def work_piece(about: dict[str, object], asked: dict[str, object]) -> object:
     }
 
 
+def made_from(about: dict[str, object], asked: dict[str, object]) -> object:
+    """What is found depends on the problem as it stands in the key, and on the conventions."""
+    return [about["conventions"], asked]
+
+
 def run_out(run: Run) -> KeyRunOut:
     """How far a run is, and what was found so far, in the order of the key."""
     progress = jobs.progress_of(run)
@@ -102,7 +107,7 @@ def sheet_from(teacher: User, data: KeySheetIn) -> Sheet:
 @transaction.atomic
 def sheet_of_run(teacher: User, run_id: int, title: str) -> Sheet:
     """A new sheet with the problems of a key that was proof-read among the jobs. Raises Http404."""
-    run = jobs.own_run(teacher, run_id)
+    run = jobs.own_run(teacher, run_id, KIND)
     problems = [_PROBLEMS.back(piece.asked["problem"]) for piece in run.pieces.all()]
     return _sheet(teacher, title, run.about["conventions"], [problem.working for problem in problems])
 

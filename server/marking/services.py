@@ -14,7 +14,7 @@ from django.utils import timezone
 
 import lanes
 from algebra import Item, Scheme, TaskError, form_of, item_of
-from paper import Wanted, code_of
+from paper import Wanted, code_of, made_items
 from server.accounts import people
 from server.common.codec import SCHEMES
 from server.common.problems import Refused
@@ -35,8 +35,8 @@ from server.marking.schemas import (
 )
 from server.marking.totals import students_of
 from server.marking.workings import put_lines
+from server.sheets import planned, reports
 from server.sheets import queries as sheets
-from server.sheets import reports
 from server.sheets.models import Problem
 from server.workings.keep import Fate
 
@@ -218,11 +218,9 @@ def _in_forms(problems: Sequence[Problem]) -> Sequence[Item]:
     if all(each.form == "work" for each in wanted):
         return to_work
     try:
-        return lanes.made_items(wanted)
+        return made_items(planned.items_of(wanted))
     except lanes.Busy as problem:
         raise Refused(problem.message, code="busy") from problem
-    except TaskError:
-        return to_work
 
 
 def _codes(title: str, problems: Sequence[Problem]) -> list[str]:

@@ -11,9 +11,11 @@ from server.accounts.allowance import spend
 from server.common.problems import Refused
 from server.common.schemas import Detail, PageNumber
 from server.common.who import person_of
+from server.jobs import services as jobs
+from server.jobs.schemas import RunOut
 from server.papers import services
-from server.papers.schemas import Doubt, PaperIn, PreviewOut, TakeIn, TakenOut
-from server.sheets import queries
+from server.papers.schemas import Doubt, ItemsIn, PaperIn, PreviewOut, TakeIn, TakenOut
+from server.sheets import planned, queries
 
 router = Router()
 
@@ -26,6 +28,14 @@ def preview(request: HttpRequest, sheet_id: int, data: Query[PaperIn]) -> Previe
     return PreviewOut(
         pages=[page.decode() for page in pages], doubts=[Doubt(item=item, text=text) for item, text in doubts]
     )
+
+
+@router.post("/sheets/{int:sheet_id}/items", response={202: RunOut, 400: Detail, 404: Detail, 429: Detail})
+def work_out(request: HttpRequest, sheet_id: int, data: ItemsIn) -> Status[RunOut]:
+    """Works out the items of a sheet, each with its key in its form, one by one among the jobs; what is worked out
+    already is not done again."""
+    spend(person_of(request))
+    return Status(202, jobs.run_out(planned.begin(person_of(request), sheet_id, data.kind)))
 
 
 @router.get("/sheets/{int:sheet_id}/paper.pdf", response={200: None, 400: Detail, 404: Detail, 429: Detail})

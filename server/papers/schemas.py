@@ -10,7 +10,8 @@ from server.common.schemas import Text
 
 
 class PaperIn(Schema):
-    """How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is."""
+    """How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is; `so_far` only
+    what is worked out already."""
 
     kind: Kind = "sheet"
     paper: PageSize = "a4"
@@ -20,7 +21,14 @@ class PaperIn(Schema):
     reasons: bool = False
     marks: bool = False
     order: int = Field(0, ge=0, le=9)
+    so_far: bool = False
     version: Text = Field("A", min_length=1, max_length=12)
+
+
+class ItemsIn(Schema):
+    """For which kind of paper the items of a sheet are worked out."""
+
+    kind: Kind = "sheet"
 
 
 class Doubt(Schema):

@@ -13,11 +13,11 @@ from pydantic import TypeAdapter, ValidationError
 
 import lanes
 from algebra import OTHER_SPELLINGS, NotTaken, ReadingError, SheetFile, SheetProblem, TaskError, widened
-from paper import FileFormat, Picture, Settings, Shown, Wanted, in_other_order
+from paper import FileFormat, Picture, Settings, Shown, in_other_order
 from server.common.problems import Refused
 from server.common.schemas import LineText
 from server.papers.schemas import NotTakenOut, PaperIn, TakeIn, TakenOut
-from server.sheets import queries, reports, services
+from server.sheets import planned, queries, reports, services
 from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn, SheetChange
 
@@ -30,20 +30,17 @@ def pages_of(
     """The PDF or the pages of one of the teacher's sheets, and what can't be relied on in its key. Raises Refused where
     it can't be made."""
     sheet = queries.sheet_of(teacher, sheet_id)
-    problems = [
-        Wanted(
-            reports.core_working(problem, [line.text for line in problem.working.lines.all()]),
-            problem.instruction,
-            problem.item_form,
-        )
-        for problem in queries.problems_in(sheet)
-    ]
+    problems = in_other_order(planned.wanted_of(sheet, data.kind), data.order)
     if not problems:
         raise Refused("This sheet has no problems yet.", code="empty")
-    problems = in_other_order(problems, data.order)
+    if data.so_far:
+        problems = [each for each, made in zip(problems, planned.made_already(problems), strict=True) if made]
+        if not problems:
+            raise Refused("Nothing of this sheet is made yet.", code="empty")
     settings = Settings(data.kind, data.paper, data.columns, data.space, data.name_line, data.reasons, data.marks)
     try:
-        return lanes.printed(sheet.title, problems, settings, version=data.version, form=form)
+        items = planned.items_of(problems)
+        return lanes.printed(sheet.title, problems, items, settings, version=data.version, form=form)
     except TaskError as problem:
         raise Refused(problem.message, code="paper") from problem
 

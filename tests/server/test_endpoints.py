@@ -8,6 +8,8 @@ import jsonschema
 import pytest
 from django.contrib.auth.models import User
 
+from server.building import ladders
+from server.building.schemas import LadderIn
 from server.config.openapi import document
 from server.jobs.models import Run
 from server.keys import services as keys
@@ -40,6 +42,7 @@ ROOM = "/api/room"
 """Below this are students, who have no account: what they may is tried in test_room.py."""
 
 KEY = "solve: x^2 = 9\nx = ±3\n"
+LADDER = LadderIn(families=["linear-equations"], count=2)
 PAGE = (Path(__file__).parents[2] / "standins" / "pages" / "iris-vane-1.jpg").read_bytes()
 SENT = {
     # operation: (what is sent, the status that answers it, bodies that are malformed)
@@ -448,6 +451,21 @@ SENT = {
     ("GET", "/api/keys/runs/{run_id}"): (None, 200, []),
     ("POST", "/api/keys/runs/{run_id}/sheet"): ({"title": "From a key"}, 201, [{}, {"title": ""}]),
     ("DELETE", "/api/keys/runs/{run_id}"): (None, 204, []),
+    ("GET", "/api/runs"): (None, 200, []),
+    ("GET", "/api/runs/{run_id}"): (None, 200, []),
+    ("DELETE", "/api/runs/{run_id}"): (None, 204, []),
+    ("POST", "/api/sheets/{sheet_id}/items"): ({"kind": "choose"}, 202, [{"kind": "no such"}, {"kind": 3}]),
+    ("POST", "/api/ladders/runs"): (
+        {"families": ["linear-equations"], "count": 3},
+        202,
+        [
+            {},
+            {"families": ["nope"]},
+            {"families": ["factor"], "events": ["rain"]},
+            {"families": ["factor"], "count": 99},
+        ],
+    ),
+    ("GET", "/api/ladders/runs/{ladder_id}"): (None, 200, []),
 }
 
 
@@ -479,7 +497,7 @@ def stranger(db, odo):
 OWNED = [
     operation
     for operation in SENT
-    if re.search(r"\{(sheet|problem|run|class|set|student|item|working|page|scheme)_id\}", operation[1])
+    if re.search(r"\{(sheet|problem|run|ladder|class|set|student|item|working|page|scheme)_id\}", operation[1])
     and not operation[1].startswith(ROOM)
 ]
 MANAGED = [operation for operation in SENT if operation[1].startswith("/api/people")]
@@ -505,6 +523,7 @@ def ids_of(problem):
         "problem_id": problem.pk,
         "user_id": odo.pk if odo else 0,
         "run_id": run.pk,
+        "ladder_id": (Run.objects.filter(kind=ladders.KIND).first() or ladders.begin(problem.sheet.owner, LADDER)).pk,
         **marking_ids(problem),
     }
 

@@ -3,19 +3,22 @@
 import os
 import subprocess
 import sys
+from datetime import timedelta
 from pathlib import Path
 from urllib.parse import quote
 
 import pytest
 from django.db import connection
+from django.utils import timezone
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
 import lanes
-from server.jobs import pieces, services
-from server.jobs.models import Piece, Run
-from server.sheets import renewal
-from server.sheets.models import Problem, Working
+from paper import planned_item
+from server.jobs import kept, pieces, services
+from server.jobs.models import KeptAnswer, Piece, Run
+from server.sheets import planned, renewal
+from server.sheets.models import Problem, Sheet, Working
 
 KEY = """1. Solve 2x + 6 = 10
 2x = 4
@@ -260,3 +263,140 @@ def test_a_worker_that_can_not_start_says_why(arguments, told):
         check=False,
     )
     assert (done.returncode, told in done.stderr) == (3, True)
+
+
+def ladder_of(api, **more):
+    asked = {"families": ["radical-equations"], "count": 5, "seed": 2, "events": ["extraneous"], **more}
+    answer = api.send("POST", "/api/ladders/runs", asked)
+    assert answer.status_code == 202, answer.content
+    return answer.json(), asked
+
+
+def test_a_ladder_is_drawn_part_by_part_and_shows_what_is_there(api, queue):
+    run, asked = ladder_of(api)
+    assert (run["done"], run["ended"], run["rungs"], run["without"]) == (0, False, [], [])
+    first, *_ = Run.objects.get(pk=run["id"]).pieces.all()
+    pieces.work(first.pk, 0)
+    some = api.get(f"/api/ladders/runs/{run['id']}").json()
+    assert (some["done"], len(some["rungs"]), some["ended"]) == (1, 1, False)
+    worked(queue)
+    now = api.get(f"/api/ladders/runs/{run['id']}").json()
+    assert (now["ended"], now["trouble"], now["without"]) == (True, [], [])
+    assert now["rungs"] == api.send("POST", "/api/ladders", asked).json()["rungs"]
+
+
+def test_what_was_drawn_once_is_not_drawn_again(api, stranger, queue, monkeypatch):
+    ladder_of(api)
+    worked(queue)
+    monkeypatch.setattr(lanes, "drawn", lambda draw: pytest.fail("it is kept"))
+    run, _ = ladder_of(api)
+    assert run["ended"] and run["done"] == run["total"] and len(run["rungs"]) == 5
+    assert ladder_of(stranger)[0]["ended"]  # whoever asks: nothing in it says who did before
+
+
+def test_an_event_that_is_not_to_be_had_is_said(api, queue):
+    run, _ = ladder_of(api, families=["linear-equations"], events=["hole", "fraction-answer"])
+    worked(queue)
+    now = api.get(f"/api/ladders/runs/{run['id']}").json()
+    assert (now["without"], len(now["rungs"])) == (["hole"], 5)
+
+
+def test_a_run_of_one_kind_is_none_of_another(api, queue):
+    drawn, _ = ladder_of(api)
+    assert api.get(f"/api/keys/runs/{drawn['id']}").status_code == 404
+    assert api.send("POST", f"/api/keys/runs/{drawn['id']}/sheet", {"title": "x"}).status_code == 404
+    assert api.get(f"/api/ladders/runs/{begun(api)['id']}").status_code == 404
+
+
+def test_all_that_is_under_way_can_be_seen_and_cancelled(api, stranger, queue):
+    key, (drawn, _) = begun(api), ladder_of(api)
+    assert [(run["kind"], run["done"]) for run in api.get("/api/runs").json()["runs"]] == [("ladder", 0), ("key", 0)]
+    assert stranger.get("/api/runs").json() == {"runs": []}
+    assert stranger.send("DELETE", f"/api/runs/{key['id']}").status_code == 404
+    assert api.send("DELETE", f"/api/runs/{key['id']}").status_code == 204
+    worked(queue)
+    assert api.get("/api/runs").json() == {"runs": []}
+    assert api.get(f"/api/runs/{drawn['id']}").json()["ended"]
+
+
+SHEET = [("solve", "2x + 6 = 10"), ("solve", "x^2 - 5x + 6 = 0"), ("simplify", "√50 + √8")]
+
+
+def sheet_with(api, form="choose"):
+    sheet = api.send("POST", "/api/sheets", {"title": "Thursday"}).json()["id"]
+    for task, given in SHEET:
+        asked = {"task": task, "given": given, "form": form}
+        assert api.send("POST", f"/api/sheets/{sheet}/problems", asked).status_code == 201
+    return sheet
+
+
+def items_of(api, sheet, kind="sheet"):
+    answer = api.send("POST", f"/api/sheets/{sheet}/items", {"kind": kind})
+    assert answer.status_code == 202, answer.content
+    return answer.json()
+
+
+def test_the_items_of_a_sheet_are_made_one_by_one_and_kept(api, queue, monkeypatch):
+    sheet = sheet_with(api)
+    run = items_of(api, sheet)
+    assert (run["total"], run["done"]) == (3, 0)
+    assert api.get(f"/api/sheets/{sheet}/paper?so_far=true").json()["code"] == "empty"
+    pieces.work(Run.objects.get(pk=run["id"]).pieces.first().pk, 0)
+    assert "Nothing" not in api.get(f"/api/sheets/{sheet}/paper?so_far=true").json()["pages"][0]
+    worked(queue)
+    monkeypatch.setattr(lanes, "planned_item", lambda *asked: pytest.fail("it is kept"))
+    assert items_of(api, sheet)["ended"]
+    whole = api.get(f"/api/sheets/{sheet}/paper").json()
+    assert whole["doubts"] == [] and len(whole["pages"]) == 1
+    monkeypatch.undo()
+    problem = Problem.objects.filter(sheet_id=sheet).first().pk
+    changed = {"problem": {"task": "solve", "given": "2x + 6 = 12", "form": "choose"}, "lines": []}
+    assert api.send("PUT", f"/api/problems/{problem}", changed).status_code == 200
+    assert items_of(api, sheet)["done"] == 2  # only what was changed is to be made
+
+
+def test_paper_is_made_without_a_run_too_and_as_with_one(api, queue):
+    first, second = sheet_with(api), sheet_with(api)
+    at_once = api.get(f"/api/sheets/{first}/paper?kind=key").json()
+    items_of(api, second, "key")
+    worked(queue)
+    assert api.get(f"/api/sheets/{second}/paper?kind=key").json() == at_once
+
+
+@pytest.mark.parametrize("kind", ["sheet", "answers", "key", "choose", "mend", "fill", "way", "claim"])
+def test_what_is_kept_of_an_item_is_what_was_made(api, queue, kind):
+    sheet = Sheet.objects.get(pk=sheet_with(api))
+    wanted = planned.wanted_of(sheet, kind)
+    kept = planned.items_of(wanted)
+    assert kept == [planned_item(k, each.working, form=each.form) for k, each in enumerate(wanted, start=1)]
+    assert planned.items_of(wanted) == kept
+
+
+def test_one_that_is_too_heavy_leaves_the_others_their_key(api, queue, monkeypatch):
+    made = lanes.planned_item
+
+    def heavy(number, working, form):
+        if working.given.startswith("x^2"):
+            raise lanes.TooHeavy("This takes too long.")
+        return made(number, working, form)
+
+    monkeypatch.setattr(lanes, "planned_item", heavy)
+    found = api.get(f"/api/sheets/{sheet_with(api)}/paper?kind=key").json()
+    assert found["doubts"] == [{"item": 2, "text": "This takes too long."}]
+
+
+def test_what_nobody_asks_for_is_forgotten(db):
+    kept.keep("a" * 64, {"n": 1})
+    kept.keep("b" * 64, {"n": 2})
+    old = timezone.localdate() - kept.UNUSED - timedelta(days=1)
+    KeptAnswer.objects.update(used=old)
+    assert kept.known(["a" * 64]) == {"a" * 64: {"n": 1}}  # used today
+    assert kept.forget_unused() == 1
+    assert kept.known(["a" * 64, "b" * 64]) == {"a" * 64: {"n": 1}}
+
+
+def test_what_was_made_by_another_version_of_the_core_is_not_taken(monkeypatch):
+    before = kept.made_from("items", {"n": 1})
+    assert before == kept.made_from("items", {"n": 1}) != kept.made_from("ladder", {"n": 1})
+    monkeypatch.setattr(kept, "VERSION", -1)
+    assert kept.made_from("items", {"n": 1}) != before

@@ -743,6 +743,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Runs
+         * @description What is being worked out for the person now.
+         */
+        get: operations["server_jobs_api_runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How Far
+         * @description How far it is.
+         */
+        get: operations["server_jobs_api_how_far"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Cancels it: what is under way ends without effect.
+         */
+        delete: operations["server_jobs_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1094,6 +1138,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Out
+         * @description Works out the items of a sheet, each with its key in its form, one by one among the jobs; what is worked out
+         *     already is not done again.
+         */
+        post: operations["server_papers_api_work_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/paper.pdf": {
         parameters: {
             query?: never;
@@ -1228,6 +1293,46 @@ export interface paths {
          * @description Worked problems by rising difficulty; nothing is stored.
          */
         post: operations["server_building_api_ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Ladder
+         * @description Begins a ladder, drawn part by part among the jobs; what was drawn before is not drawn again.
+         */
+        post: operations["server_building_api_begin_ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/runs/{ladder_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ladder So Far
+         * @description How far it is, and the ladder of what was drawn so far. It is cancelled as a run.
+         */
+        get: operations["server_building_api_ladder_so_far"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3633,6 +3738,34 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * RunOut
+         * @description How far a run is, and the sentences why some of it came to nothing.
+         */
+        RunOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Total */
+            total: number;
+            /** Done */
+            done: number;
+            /** Ended */
+            ended: boolean;
+            /** Trouble */
+            trouble: string[];
+        };
+        /**
+         * RunsOut
+         * @description A person's runs that are under way, the last first.
+         */
+        RunsOut: {
+            /** Runs */
+            runs: components["schemas"]["RunOut"][];
+        };
         /** SheetRow */
         SheetRow: {
             /** Id */
@@ -4568,7 +4701,8 @@ export interface components {
         };
         /**
          * PaperIn
-         * @description How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is.
+         * @description How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is; `so_far` only
+         *     what is worked out already.
          */
         PaperIn: {
             /**
@@ -4615,6 +4749,11 @@ export interface components {
              */
             order?: number;
             /**
+             * So Far
+             * @default false
+             */
+            so_far?: boolean;
+            /**
              * Version
              * @default A
              */
@@ -4639,6 +4778,18 @@ export interface components {
             pages: string[];
             /** Doubts */
             doubts: components["schemas"]["Doubt"][];
+        };
+        /**
+         * ItemsIn
+         * @description For which kind of paper the items of a sheet are worked out.
+         */
+        ItemsIn: {
+            /**
+             * Kind
+             * @default sheet
+             * @enum {string}
+             */
+            kind?: "sheet" | "answers" | "key" | "choose" | "mend" | "fill" | "way" | "claim" | "cards" | "large";
         };
         /**
          * NotTakenOut
@@ -4832,6 +4983,30 @@ export interface components {
              * @default []
              */
             kept?: components["schemas"]["ProblemIn"][];
+        };
+        /**
+         * LadderRunOut
+         * @description How far it is, the ladder of what was drawn so far, and the events that no problem was found for.
+         */
+        LadderRunOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Total */
+            total: number;
+            /** Done */
+            done: number;
+            /** Ended */
+            ended: boolean;
+            /** Trouble */
+            trouble: string[];
+            /** Rungs */
+            rungs: components["schemas"]["RungOut"][];
+            /** Without */
+            without: string[];
         };
         /**
          * AnotherOut
@@ -7875,6 +8050,86 @@ export interface operations {
             };
         };
     };
+    server_jobs_api_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_how_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_jobs_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_sheets_api_list_sheets: {
         parameters: {
             query?: {
@@ -8670,6 +8925,7 @@ export interface operations {
                 reasons?: boolean;
                 marks?: boolean;
                 order?: number;
+                so_far?: boolean;
                 version?: string;
             };
             header?: never;
@@ -8718,6 +8974,59 @@ export interface operations {
             };
         };
     };
+    server_papers_api_work_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
     server_papers_api_pdf: {
         parameters: {
             query?: {
@@ -8729,6 +9038,7 @@ export interface operations {
                 reasons?: boolean;
                 marks?: boolean;
                 order?: number;
+                so_far?: boolean;
                 version?: string;
             };
             header?: never;
@@ -8786,6 +9096,7 @@ export interface operations {
                 reasons?: boolean;
                 marks?: boolean;
                 order?: number;
+                so_far?: boolean;
                 version?: string;
                 number?: number;
                 form?: "svg" | "png";
@@ -9028,6 +9339,79 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_begin_ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderRunOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Detail"];
+                };
+            };
+        };
+    };
+    server_building_api_ladder_so_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ladder_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderRunOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
