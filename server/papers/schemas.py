@@ -11,7 +11,7 @@ from server.common.schemas import Text
 
 class PaperIn(Schema):
     """How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is; `so_far` only
-    what is worked out already."""
+    what is worked out already; `quick` is refused (`to-make`) where much is still to be worked out."""
 
     kind: Kind = "sheet"
     paper: PageSize = "a4"
@@ -22,6 +22,7 @@ class PaperIn(Schema):
     marks: bool = False
     order: int = Field(0, ge=0, le=9)
     so_far: bool = False
+    quick: bool = False
     version: Text = Field("A", min_length=1, max_length=12)
 
 

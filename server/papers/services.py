@@ -21,6 +21,8 @@ from server.sheets import planned, queries, reports, services
 from server.sheets.models import Sheet
 from server.sheets.schemas import ProblemIn, SheetChange
 
+MADE_AT_ONCE = 6
+"""So many items that are not worked out yet are worked out while one waits for the page."""
 LINES: TypeAdapter[str] = TypeAdapter(LineText)
 
 
@@ -37,6 +39,8 @@ def pages_of(
         problems = [each for each, made in zip(problems, planned.made_already(problems), strict=True) if made]
         if not problems:
             raise Refused("Nothing of this sheet is made yet.", code="empty")
+    if data.quick and (left := planned.made_already(problems).count(False)) > MADE_AT_ONCE:
+        raise Refused(f"{left} of {len(problems)} items are still to be worked out.", code="to-make")
     settings = Settings(data.kind, data.paper, data.columns, data.space, data.name_line, data.reasons, data.marks)
     try:
         items = planned.items_of(problems)

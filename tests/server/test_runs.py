@@ -17,6 +17,7 @@ import lanes
 from paper import planned_item
 from server.jobs import kept, pieces, services
 from server.jobs.models import KeptAnswer, Piece, Run
+from server.papers import services as papers
 from server.sheets import planned, renewal
 from server.sheets.models import Problem, Sheet, Working
 
@@ -353,6 +354,16 @@ def test_the_items_of_a_sheet_are_made_one_by_one_and_kept(api, queue, monkeypat
     changed = {"problem": {"task": "solve", "given": "2x + 6 = 12", "form": "choose"}, "lines": []}
     assert api.send("PUT", f"/api/problems/{problem}", changed).status_code == 200
     assert items_of(api, sheet)["done"] == 2  # only what was changed is to be made
+
+
+def test_who_is_in_a_hurry_is_told_that_much_is_to_be_made(api, queue, monkeypatch):
+    monkeypatch.setattr(papers, "MADE_AT_ONCE", 2)
+    sheet = sheet_with(api)
+    answer = api.get(f"/api/sheets/{sheet}/paper?quick=true")
+    assert (answer.status_code, answer.json()["code"]) == (400, "to-make")
+    assert answer.json()["detail"] == "3 of 3 items are still to be worked out."
+    pieces.work(Run.objects.get(pk=items_of(api, sheet)["id"]).pieces.first().pk, 0)
+    assert len(api.get(f"/api/sheets/{sheet}/paper?quick=true").json()["pages"]) == 1  # two are made at once
 
 
 def test_paper_is_made_without_a_run_too_and_as_with_one(api, queue):

@@ -4702,7 +4702,7 @@ export interface components {
         /**
          * PaperIn
          * @description How a sheet is to be laid out; `order` is another order of the same items, 0 the order as it is; `so_far` only
-         *     what is worked out already.
+         *     what is worked out already; `quick` is refused (`to-make`) where much is still to be worked out.
          */
         PaperIn: {
             /**
@@ -4753,6 +4753,11 @@ export interface components {
              * @default false
              */
             so_far?: boolean;
+            /**
+             * Quick
+             * @default false
+             */
+            quick?: boolean;
             /**
              * Version
              * @default A
@@ -8926,6 +8931,7 @@ export interface operations {
                 marks?: boolean;
                 order?: number;
                 so_far?: boolean;
+                quick?: boolean;
                 version?: string;
             };
             header?: never;
@@ -9039,6 +9045,7 @@ export interface operations {
                 marks?: boolean;
                 order?: number;
                 so_far?: boolean;
+                quick?: boolean;
                 version?: string;
             };
             header?: never;
@@ -9097,6 +9104,7 @@ export interface operations {
                 marks?: boolean;
                 order?: number;
                 so_far?: boolean;
+                quick?: boolean;
                 version?: string;
                 number?: number;
                 form?: "svg" | "png";

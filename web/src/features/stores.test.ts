@@ -6,7 +6,7 @@ import { writeAs } from '@/lib/regional'
 import { FORESEEN, useBoard } from './board/store'
 import { useMethods } from './methods/store'
 import { useNextStep } from './next/store'
-import { PAUSE, useProofs } from './proofs/store'
+import { useProofs } from './proofs/store'
 import { useSession } from './session/store'
 import { useSheets } from './sheets/store'
 import {
@@ -294,6 +294,8 @@ describe('a key', () => {
   })
 
   describe('that is long', () => {
+    /** One looks again at the latest after so long. */
+    const PAUSE = 250
     const LINES = Array.from({ length: 500 }, (_, k) => `${k}) x = 2`).join('\n')
     const part = (done: number, ended = false, trouble: string[] = []) => ({
       id: 5, total: 3, done, ended, trouble, found: { problems: Array.from({ length: done }, () => ({})), skipped: [], faulty: 0 },
@@ -301,7 +303,7 @@ describe('a key', () => {
     const coming = (...parts: unknown[]) => {
       says['POST /api/keys/runs'] = parts.shift()
       says['GET /api/keys/runs/5'] = () => parts.shift()
-      says['DELETE /api/keys/runs/5'] = null
+      says['DELETE /api/runs/5'] = new Response(null, { status: 204 })
     }
     beforeEach(() => vi.useFakeTimers())
     afterEach(() => vi.useRealTimers())
@@ -337,7 +339,7 @@ describe('a key', () => {
       await vi.advanceTimersByTimeAsync(PAUSE + 10)
       await reading
       expect([proofs.run, proofs.proofs?.problems.length, proofs.busy]).toEqual([null, 2, false])
-      expect(asked.at(-1)?.what).toBe('DELETE /api/keys/runs/5')
+      expect(asked.at(-1)?.what).toBe('DELETE /api/runs/5')
     })
     it('waits while the server is away, and goes on', async () => {
       coming(part(0), part(3, true))

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import KeyList from '@/components/KeyList.vue'
 import MathText from '@/components/MathText.vue'
+import RunProgress from '@/components/RunProgress.vue'
 import RatingMark from '@/components/RatingMark.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useBuild } from '@/features/build/store'
@@ -15,6 +16,7 @@ import { actionOf, BUILDING, type BuildAction } from '@/lib/shortcuts'
 /** A sheet from nothing: what it is for, a ladder of rising problems, each kept, exchanged or left out by one key. */
 const build = useBuild()
 const router = useRouter()
+const { now: drawing, away, quiet } = build.drawing
 const loading = useRequest('The server does not answer. Try again in a moment.')
 const list = ref<HTMLElement | null>(null)
 const search = ref<HTMLInputElement | null>(null)
@@ -242,7 +244,23 @@ const TOOLS: [BuildAction, string][] = [
       </form>
       <section class="ladder" aria-label="The ladder">
         <TroubleNote :request="build.request" />
-        <p v-if="!build.rungs.length" class="empty muted">
+        <RunProgress
+          v-if="drawing"
+          :run="drawing"
+          what="parts drawn"
+          :away="away"
+          :quiet="quiet"
+          @stop="build.drawing.stop()"
+        />
+        <p v-if="build.without.length" role="status">
+          No problem was found with {{ build.without.map((event) => EVENT_WORDS[event] ?? event).join(', ') }}.
+        </p>
+        <ol v-if="drawing && !drawing.ended && build.coming.length" class="coming" aria-label="Drawn so far">
+          <li v-for="rung in build.coming" :key="rung.given">
+            <MathText :latex="rung.given_latex" :display="false" />
+          </li>
+        </ol>
+        <p v-else-if="!build.rungs.length" class="empty muted">
           Choose one or more kinds of problem and propose a ladder: problems by rising difficulty, each worked and
           verified, no two the same. Then keep, exchange or leave out, one key each. Or take what you have used before
           <RouterLink to="/bank">from the bank</RouterLink>.
@@ -400,6 +418,11 @@ li.on {
 }
 li:focus-visible {
   outline-offset: -2px;
+}
+.coming li {
+  padding: 8px;
+  border-bottom: 1px solid var(--hairline);
+  color: var(--muted);
 }
 .place {
   color: var(--muted);

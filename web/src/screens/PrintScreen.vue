@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
 import MathText from '@/components/MathText.vue'
+import RunProgress from '@/components/RunProgress.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { usePaper, type Layout } from '@/features/paper/store'
 import { ITEM_FORMS } from '@/lib/items'
@@ -14,6 +15,7 @@ import { actionOf, ADVICE } from '@/lib/shortcuts'
 /** A sheet on paper: what it is for on the left, the pages as they will print on the right. */
 const props = defineProps<{ sheetId: number }>()
 const paper = usePaper()
+const { now: items, away, quiet } = paper.making
 const sheets = useSheets()
 const loading = useRequest()
 const at = ref(0)
@@ -270,6 +272,14 @@ function onAdvice(event: KeyboardEvent, each: Advised): void {
           <TroubleNote :request="mending" />
         </details>
         <TroubleNote :request="advising" />
+        <RunProgress
+          v-if="items"
+          :run="items"
+          what="items made"
+          :away="away"
+          :quiet="quiet"
+          @stop="paper.making.stop()"
+        />
         <p v-if="told" class="doubts" role="status">{{ told }}</p>
         <div v-if="paper.found?.doubts.length" class="doubts" role="status">
           <p v-for="doubt in paper.found.doubts" :key="doubt.item">Number {{ doubt.item }}: {{ doubt.text }}</p>

@@ -2,6 +2,7 @@
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import PageHeader from '@/features/session/PageHeader.vue'
+import RunProgress from '@/components/RunProgress.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import ProofList from '@/features/proofs/ProofList.vue'
 import { useProofs } from '@/features/proofs/store'
@@ -82,15 +83,13 @@ async function makeSheet(): Promise<void> {
       <section class="found" aria-live="polite" aria-label="Findings">
         <TroubleNote :request="store.request" />
         <div v-if="store.run && (!store.run.ended || store.run.trouble.length)" class="under-way">
-          <template v-if="!store.run.ended">
-            <progress :value="store.run.done" :max="store.run.total" aria-label="How far the key has been read" />
-            <span
-              >{{ store.run.done }} of {{ store.run.total }} problems read<template v-if="store.away"
-                >; the server does not answer just now</template
-              ></span
-            >
-            <el-button size="small" @click="store.stop()">Stop</el-button>
-          </template>
+          <RunProgress
+            :run="store.run"
+            what="problems read"
+            :away="store.away"
+            :quiet="store.quiet"
+            @stop="store.stop()"
+          />
           <p v-for="line in store.run.trouble" :key="line" class="trouble">{{ line }}</p>
         </div>
         <template v-if="store.proofs">

@@ -1,5 +1,5 @@
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter, RouterView } from 'vue-router'
 import { defineComponent, h } from 'vue'
 import BuildScreen from './BuildScreen.vue'
@@ -41,7 +41,23 @@ const rung = (given: string, difficulty: number, more: object = {}) => ({
   adds: `adds ${given}`,
   ...more,
 })
+const three = [rung('x = 1', 2), rung('x = 2', 3), rung('x = 3', 4)]
+const pinned = (body: unknown) => (body as { kept: { given: string }[] }).kept.map((each) => rung(each.given, 1))
+/** A ladder of four parts, of which so many are drawn. */
+const drawn = (done: number, rungs: object[], more: object = {}) => ({
+  id: 6,
+  kind: 'ladder',
+  title: 'A ladder',
+  total: 4,
+  done,
+  ended: done === 4,
+  trouble: [],
+  without: [],
+  rungs,
+  ...more,
+})
 beforeEach(() => {
+  made?.unmount()
   document.body.innerHTML = ''
   beginAnew()
   useSession().take({ teacher: person('demo', 'Tavi'), needs_setup: false, ...VERSIONS })
@@ -62,13 +78,9 @@ beforeEach(() => {
       slips: [{ id: 'sign', name: 'Sign lost' }],
     },
     'POST /api/ladders': (body: unknown) => ({
-      rungs: [
-        ...(body as { kept: { given: string }[] }).kept.map((each) => rung(each.given, 1)),
-        rung('x = 1', 2),
-        rung('x = 2', 3),
-        rung('x = 3', 4),
-      ],
+      rungs: [...pinned(body), ...three],
     }),
+    'POST /api/ladders/runs': (body: unknown) => drawn(4, [...pinned(body), ...three]),
     'POST /api/another': (body: unknown) => ({ rung: rung(`${(body as { what: string }).what} x`, 5) }),
     'POST /api/built': { ...sheet(), id: 8 },
   })
@@ -89,7 +101,7 @@ describe('building by keyboard', () => {
   }
   it('takes a kind of problem by Enter, proposes by the next, and stands on the first problem', async () => {
     await proposed()
-    expect(sentTo('POST /api/ladders')).toEqual([
+    expect(sentTo('POST /api/ladders/runs')).toEqual([
       { families: ['linear-x'], low: 1, high: 2, count: 12, events: [], slip: '', largest: 400, seed: 1, kept: [] },
     ])
     expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
@@ -103,7 +115,7 @@ describe('building by keyboard', () => {
     await made.find('.wishes select').setValue('sign')
     await made.find('.wishes').trigger('submit')
     await flushPromises()
-    expect(sentTo('POST /api/ladders')).toMatchObject([{ families: [], slip: 'sign' }])
+    expect(sentTo('POST /api/ladders/runs')).toMatchObject([{ families: [], slip: 'sign' }])
   })
   it('exchanges, leaves out, moves, and undoes each', async () => {
     await proposed()
@@ -133,7 +145,7 @@ describe('building by keyboard', () => {
     expect(made.findAll('ol li')[2]!.text()).toContain('kept')
     await made.find('.wishes').trigger('submit')
     await flushPromises()
-    expect(sentTo('POST /api/ladders').at(-1)).toMatchObject({ kept: [{ given: 'x = 3' }] })
+    expect(sentTo('POST /api/ladders/runs').at(-1)).toMatchObject({ kept: [{ given: 'x = 3' }] })
     expect(given()[0]).toBe('x = 3')
     expect(made.findAll('ol li b').length).toBeGreaterThan(0)
   })
@@ -216,6 +228,92 @@ describe('building by keyboard', () => {
     await router.push('/build')
     await flushPromises()
     expect(given()).toEqual([])
+  })
+})
+
+describe('work that takes longer', () => {
+  beforeEach(() => vi.useFakeTimers())
+  afterEach(() => vi.useRealTimers())
+  const parts = () => made.find('.run [role=status]').text()
+  const cancel = () => made.find('.run button').trigger('click')
+  async function propose(...looks: unknown[]): Promise<void> {
+    says['POST /api/ladders/runs'] = looks.shift()
+    says['GET /api/ladders/runs/6'] = () => looks.shift()
+    says['DELETE /api/runs/6'] = new Response(null, { status: 204 })
+    await visit('/build')
+    await made.find('.families input').setValue(true)
+    await made.find('.wishes').trigger('submit')
+    await flushPromises()
+  }
+  it('shows a ladder as it is drawn, and what it has not', async () => {
+    await propose(drawn(0, []), drawn(2, three.slice(0, 2)), drawn(4, three, { without: ['hole'] }))
+    expect(parts()).toBe('0 of 4 parts drawn')
+    await vi.advanceTimersByTimeAsync(200)
+    expect([parts(), made.findAll('.coming li').length]).toEqual(['2 of 4 parts drawn', 2])
+    await vi.advanceTimersByTimeAsync(300)
+    expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
+    expect(made.find('.run').exists()).toBe(false)
+    expect(made.find('.ladder [role=status]').text()).toBe('No problem was found with a hole.')
+  })
+  it('keeps what was drawn when it is cancelled', async () => {
+    await propose(drawn(0, []), drawn(2, three.slice(0, 2)))
+    await vi.advanceTimersByTimeAsync(200)
+    await cancel()
+    await vi.advanceTimersByTimeAsync(300)
+    expect(given()).toEqual(['x = 1', 'x = 2'])
+    expect(asked.at(-1)?.what).toBe('DELETE /api/runs/6')
+  })
+  it('leaves what stands when it is cancelled before anything was drawn', async () => {
+    await propose(drawn(4, three))
+    says['POST /api/ladders/runs'] = drawn(0, [])
+    await made.find('.wishes').trigger('submit')
+    await flushPromises()
+    await cancel()
+    await vi.advanceTimersByTimeAsync(300)
+    expect(given()).toEqual(['x = 1', 'x = 2', 'x = 3'])
+  })
+  it('says that nobody works on it, and that the server is away', async () => {
+    says['GET /api/ladders/runs/6'] = drawn(1, [])
+    await propose(drawn(1, []), ...Array.from({ length: 40 }, () => drawn(1, [])))
+    await vi.advanceTimersByTimeAsync(9_000)
+    expect(parts()).toBe('1 of 4 parts drawn')
+    await vi.advanceTimersByTimeAsync(3_000)
+    expect(parts()).toContain('nobody works on it just now')
+    line.down = true
+    await vi.advanceTimersByTimeAsync(1_000)
+    expect(parts()).toContain('the server does not answer just now')
+    expect(made.find('[role=alert]').exists()).toBe(false)
+  })
+  it.each([
+    [true, {}],
+    [false, { so_far: 'true' }],
+  ])('makes the items of a sheet before its pages, to the end or as far as it came: %s', async (whole, more) => {
+    const item = (done: number) => ({ ...drawn(done, []), kind: 'items' })
+    const looked: Record<string, string>[] = []
+    Object.assign(says, {
+      'GET /api/sheets/8': { ...sheet(3), id: 8, title: 'Thursday' },
+      'GET /api/sheets/8/advice': { advice: [], minutes: 3 },
+      'GET /api/sheets/8/paper': (_: unknown, { url }: Request) => {
+        const query = Object.fromEntries(new URL(url).searchParams)
+        looked.push(query)
+        return query.quick
+          ? Response.json({ code: 'to-make', detail: '9 of 9 items are still to be worked out.' }, { status: 400 })
+          : { pages: ['<svg id="1"/>'], doubts: [] }
+      },
+      'POST /api/sheets/8/items': item(0),
+      'GET /api/runs/6': item(whole ? 4 : 2),
+      'DELETE /api/runs/6': new Response(null, { status: 204 }),
+    })
+    await visit('/sheets/8/print')
+    expect(sentTo('POST /api/sheets/8/items')).toEqual([{ kind: 'sheet' }])
+    expect(parts()).toBe('0 of 4 items made')
+    await vi.advanceTimersByTimeAsync(200)
+    if (!whole) await cancel()
+    await vi.advanceTimersByTimeAsync(500)
+    expect(looked.at(-1)).toMatchObject({ kind: 'sheet', ...more })
+    expect('so_far' in looked.at(-1)!).toBe(!whole)
+    expect(made.find('.paper').exists()).toBe(true)
+    expect(made.find('[role=alert]').exists()).toBe(false)
   })
 })
 

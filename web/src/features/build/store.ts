@@ -1,11 +1,16 @@
 import { defineStore } from 'pinia'
+import { markRaw } from 'vue'
 import { api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { useRun } from '@/composables/useRun'
 import { nextForm } from '@/lib/items'
 import { keep, kept } from '@/lib/keep'
 
 export type Rung = Schema['RungOut'] & { pinned: boolean }
 export type Family = Schema['FamilyOut']
+type Drawing = Schema['LadderRunOut']
+const look = (id: number): Promise<Drawing> =>
+  unwrap(api.GET('/api/ladders/runs/{ladder_id}', { params: { path: { ladder_id: id } } }))
 export interface Wish {
   families: string[]
   low: number
@@ -43,6 +48,11 @@ export const useBuild = defineStore('build', {
     before: [] as Rung[][],
     after: [] as Rung[][],
     at: 0,
+    /** The drawing of a ladder that is under way, and what is there of it. */
+    drawing: markRaw(useRun<Drawing>()),
+    coming: [] as Schema['RungOut'][],
+    /** Events that no problem was found for. */
+    without: [] as string[],
     request: useRequest('The server does not answer. What stands here is kept; try again in a moment.'),
   }),
   getters: {
@@ -100,15 +110,26 @@ export const useBuild = defineStore('build', {
       const pinned = this.rungs.filter((rung) => rung.pinned)
       const { high, ...wish } = this.wish
       const top = this.top
+      this.coming = []
       return this.request.run(
-        () =>
-          unwrap(
-            api.POST('/api/ladders', {
-              body: { ...wish, low: Math.min(wish.low, top), high: Math.min(high, top), kept: pinned.map(asProblem) },
-            }),
-          ),
-        (found) =>
-          this.put(found.rungs.map((rung) => ({ ...rung, pinned: pinned.some((each) => each.given === rung.given) }))),
+        async () => {
+          const body = {
+            ...wish,
+            low: Math.min(wish.low, top),
+            high: Math.min(high, top),
+            kept: pinned.map(asProblem),
+          }
+          const begun = await unwrap(api.POST('/api/ladders/runs', { body }))
+          return this.drawing.follow(begun, look, (now) => (this.coming = now.rungs))
+        },
+        (found) => {
+          this.coming = []
+          this.without = found.without
+          // one that was cancelled before anything was drawn leaves what stands
+          if (found.rungs.length || found.ended)
+            this.put(found.rungs.map((rung) => ({ ...rung, pinned: pinned.some((each) => each.given === rung.given) })))
+          if (found.trouble.length) throw new Error(found.trouble.join(' '))
+        },
       )
     },
     /** Another one in the place of the one at the cursor. */

@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia'
-import { api, unwrap, type Schema } from '@/api/client'
+import { markRaw } from 'vue'
+import { ApiError, api, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { lookAtRun, useRun } from '@/composables/useRun'
 import { inBase64 } from '@/lib/files'
 import { keep, kept } from '@/lib/keep'
 
@@ -39,6 +41,8 @@ export const usePaper = defineStore('paper', {
     advised: null as Schema['AdvisedOut'] | null,
     /** Minutes that there are; null where it does not matter. */
     lesson: kept<number>('paper.lesson'),
+    /** The making of the items of a sheet that is under way. */
+    making: markRaw(useRun()),
     request: useRequest('The server does not answer. Nothing of the sheet is lost; try again in a moment.'),
   }),
   getters: {
@@ -105,11 +109,29 @@ export const usePaper = defineStore('paper', {
     },
     show(sheet: number): Promise<boolean> {
       keep('paper.layout', this.layout)
+      const query = { ...this.layout }
+      const pages = (more: { quick?: boolean; so_far?: boolean }): Promise<Schema['PreviewOut']> =>
+        unwrap(
+          api.GET('/api/sheets/{sheet_id}/paper', {
+            params: { path: { sheet_id: sheet }, query: { ...query, ...more } },
+          }),
+        )
       return this.request.run(
-        () =>
-          unwrap(
-            api.GET('/api/sheets/{sheet_id}/paper', { params: { path: { sheet_id: sheet }, query: this.layout } }),
-          ),
+        async () => {
+          try {
+            return await pages({ quick: true })
+          } catch (problem) {
+            if (!(problem instanceof ApiError && problem.code === 'to-make')) throw problem
+          }
+          const begun = await unwrap(
+            api.POST('/api/sheets/{sheet_id}/items', {
+              params: { path: { sheet_id: sheet } },
+              body: { kind: query.kind },
+            }),
+          )
+          const made = await this.making.follow(begun, lookAtRun)
+          return pages(made.ended ? {} : { so_far: true })
+        },
         (found) => {
           this.found = found
         },

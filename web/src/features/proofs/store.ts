@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, ApiError, unwrap, type Schema } from '@/api/client'
 import { useRequest } from '@/composables/useRequest'
+import { useRun } from '@/composables/useRun'
 import { ownConventions } from '@/lib/regional'
 import { kept, keep } from '@/lib/keep'
 
@@ -10,10 +11,9 @@ type Run = Schema['KeyRunOut']
 
 /** From so many characters on a key is read problem by problem in the background, and shown as it comes. */
 export const LONG = 4000
-/** After how many milliseconds one looks again how far it is. */
-export const PAUSE = 700
 
-const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms))
+const look = (id: number): Promise<Run> =>
+  unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: id } } }))
 
 /** The key that is being proof-read: its text, kept across a reload, and what was found in it. */
 export const useProofs = defineStore('proofs', () => {
@@ -21,9 +21,8 @@ export const useProofs = defineStore('proofs', () => {
   const read = ref('')
   const proofs = shallowRef<Proofs | null>(null)
   /** The reading of a long key, under way or ended; null where it was read at once. */
-  const run = shallowRef<Run | null>(null)
-  /** Whether the server does not answer while a reading is under way. */
-  const away = ref(false)
+  const following = useRun<Run>()
+  const { now: run, away, quiet } = following
   const request = useRequest('The server does not answer. Your text is kept.')
   /** Whether the text was changed since it was read. */
   const stale = computed(() => proofs.value !== null && text.value !== read.value)
@@ -67,28 +66,11 @@ export const useProofs = defineStore('proofs', () => {
     return follow(begun, asked)
   }
 
-  /**
-   * Looks how far a reading is until it has ended; while the server is away it waits, for the work goes on without it.
-   */
+  /** Follows a reading and shows what is found; null where it was stopped before anything was. */
   async function follow(begun: Run, asked: string): Promise<Proofs | null> {
-    let now = (run.value = begun)
     read.value = asked
-    while (!now.ended) {
-      await wait(PAUSE)
-      if (run.value?.id !== now.id) break // stopped
-      try {
-        now = await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: begun.id } } }))
-        away.value = false
-      } catch (problem) {
-        if (!(problem instanceof TypeError)) throw problem
-        away.value = true
-        continue
-      }
-      if (run.value?.id !== now.id) break
-      run.value = now
-      proofs.value = now.found
-    }
-    return now.done ? now.found : null
+    const last = await following.follow(begun, look, (now) => (proofs.value = now.found))
+    return last.done ? last.found : null
   }
 
   /** Goes on with the reading that was under way when the page was left, where its text still stands here. */
@@ -98,10 +80,7 @@ export const useProofs = defineStore('proofs', () => {
     await request.run(
       async () => {
         try {
-          return await follow(
-            await unwrap(api.GET('/api/keys/runs/{run_id}', { params: { path: { run_id: left.id } } })),
-            left.text,
-          )
+          return await follow(await look(left.id), left.text)
         } catch (problem) {
           if (!(problem instanceof ApiError && problem.status === 404)) throw problem
           keep('key.run', null) // removed, or forgotten after its time
@@ -116,11 +95,8 @@ export const useProofs = defineStore('proofs', () => {
 
   /** Ends the reading of a long key; what was found so far stays. */
   async function stop(): Promise<void> {
-    const now = run.value
-    if (!now) return
-    run.value = null
     keep('key.run', null)
-    await api.DELETE('/api/keys/runs/{run_id}', { params: { path: { run_id: now.id } } })
+    await following.stop()
   }
 
   /** The id of the new sheet, or null where it could not be made. */
@@ -140,6 +116,6 @@ export const useProofs = defineStore('proofs', () => {
   }
 
   return {
-    text, read, proofs, run, away, stale, request, busy: request.busy, trouble: request.trouble, recall, resume, write, proofread, stop, makeSheet,
+    text, read, proofs, run, away, quiet, stale, request, busy: request.busy, trouble: request.trouble, recall, resume, write, proofread, stop, makeSheet,
   } // prettier-ignore
 })
