@@ -449,7 +449,7 @@ def test_a_second_teacher_is_there_in_a_minute_and_gets_a_copy(desk, browser, li
     other.close()
 
 
-def test_a_sheet_of_twelve_with_key_and_version_b_by_keyboard_alone(desk):
+def test_a_sheet_of_twelve_with_key_and_version_b_by_keyboard_alone(desk, worker):
     page = desk
     page.goto(page.url.rstrip("/") + "/build")
     expect(page.get_by_role("searchbox")).to_be_focused()

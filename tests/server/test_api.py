@@ -324,6 +324,7 @@ def test_pages_carry_a_policy_that_allows_no_other_host(db):
     policy = Client().get("/").headers["Content-Security-Policy"]
     assert "default-src 'self'" in policy
     assert "http" not in policy
+    assert "unsafe" not in policy
 
 
 def test_production_settings_pass_the_deployment_check():

@@ -2,6 +2,7 @@
 import 'mathlive/fonts.css'
 import { MathfieldElement } from 'mathlive'
 import { onMounted, ref, watch } from 'vue'
+import { putOn, putOnAlways, setAside } from '@/lib/asidestyles'
 import { toLine } from './thumb'
 
 /**
@@ -12,6 +13,7 @@ const props = defineProps<{ latex: string; text: string; label: string }>()
 const emit = defineEmits<{ input: [latex: string]; commit: [] }>()
 MathfieldElement.fontsDirectory = null
 MathfieldElement.soundsDirectory = null
+MathfieldElement.createHTML = setAside
 
 const field = ref<MathfieldElement | null>(null)
 /** What it held when it last told so; anything else comes from outside. */
@@ -60,6 +62,11 @@ function onKey(event: KeyboardEvent): void {
 
 onMounted(() => {
   const target = field.value!
+  const shadow = target.shadowRoot
+  if (shadow) {
+    putOn(shadow)
+    shadow.querySelectorAll('[part=content]').forEach(putOnAlways)
+  }
   target.mathVirtualKeyboardPolicy = 'manual'
   target.smartSuperscript = false
   target.menuItems = []
