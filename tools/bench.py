@@ -59,6 +59,7 @@ def main(arguments: list[str]) -> int:
         "--memory", type=int, nargs="?", const=100_000, help="only the memory of one process over so many workings"
     )
     parser.add_argument("--sets", action="store_true", help="sheets alone")
+    parser.add_argument("--machines", type=int, default=1, help="with --room: so many servers behind a proxy")
     parser.add_argument("--room", type=int, nargs="?", const=21, help="practice rooms: so many classes of 35 at once")
     parser.add_argument("--seconds", type=float, default=60, help="for how long they write")
     parser.add_argument("--teachers", type=int, default=200, help="of the district")
@@ -71,7 +72,7 @@ def main(arguments: list[str]) -> int:
         print(memory_table(options.memory))
         return 0
     if options.room:
-        print(bench_room.table(options.room, options.seconds))
+        print(bench_room.table(options.room, options.seconds, options.machines))
         return 0
     if options.sets:
         print(sets_table())

@@ -12,17 +12,14 @@ import random
 import statistics
 import threading
 import time
-import urllib.request
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, field
 from functools import partial
-from http.cookiejar import CookieJar
 from pathlib import Path
-from typing import Any
 
+from tools.faults_machines import Proxy
 from tools.installation import manage
-from tools.loopback import ask
+from tools.loopback import Hand, Student
 from tools.postgres import free_port, throwaway_cluster
 from tools.start import gunicorn, wait_until_up
 from tools.testing import settings_env
@@ -31,71 +28,27 @@ STUDENTS, LINE_SECONDS, LOOK_SECONDS, HANDS = 35, 20.0, 1.0, 48
 PASSWORD = "lantern-quay"
 
 
-@dataclass
-class Hand:
-    """Somebody at a browser."""
-
-    base: str
-    jar: CookieJar = field(default_factory=CookieJar)
-
-    def __post_init__(self) -> None:
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
-
-    def ask(self, path: str, body: object = None, method: str | None = None) -> Any:
-        """What is answered."""
-        return ask(self.opener, self.jar, self.base + path, body, method)
-
-
-@dataclass
-class Student(Hand):
-    """A student who writes one line after the other, then begins anew."""
-
-    items: list[int] = field(default_factory=list)
-    lines: list[str] = field(default_factory=list)
-    revision: int = 0
-    number: int = 0
-
-    def write(self) -> float:
-        """One more line; the milliseconds until it was answered."""
-        wanted = self.wanted()
-        self.lines = wanted[: len(self.lines) % len(wanted) + 1]
-        began = time.perf_counter()
-        found = self.ask(f"/api/room/items/{self.items[0]}", {"revision": self.revision, "lines": self.lines}, "PUT")
-        took = (time.perf_counter() - began) * 1000
-        self.revision = int(found["working"]["revision"])
-        return took
-
-    def wanted(self) -> list[str]:
-        """The lines of this student: every third makes an error, and hardly two write the same."""
-        k = self.number % 30 + 2
-        if self.number % 3 == 0:
-            return ["3x = 22 + 7", f"3x + {k} = 29 + {k}", "x = 29/3"]
-        return ["3x + 7 - 7 = 22 - 7", f"3x + {k} = 15 + {k}", "3x = 15", "x = 15/3", "x = 5"]
-
-    def look(self) -> float:
-        """What the teacher has said meanwhile; the milliseconds until it was answered."""
-        began = time.perf_counter()
-        self.ask("/api/room/news")
-        return (time.perf_counter() - began) * 1000
-
-
-def table(rooms: int, seconds: float) -> str:
-    """Fills a database with that many classes, lets them write, and tells how long lines and looks took."""
+def table(rooms: int, seconds: float, machines: int = 1) -> str:
+    """Fills a database with that many classes, lets them write, and tells how long lines and looks took; with more than
+    one machine there are as many servers, behind a proxy that gives each connection to the next."""
     with throwaway_cluster() as cluster:
         url = cluster.url("rooms")
         os.environ.update(settings_env(url) | {"UCHUU_POOL": "1", "UCHUU_HEAVY_A_MINUTE": "100000"})
         os.environ.pop("UCHUU_LANES", None)
         manage("upgrade")
         manage("district", "--teachers", str(rooms), "--lines", "100", "--verbosity", "0")
-        port = free_port()
-        process = gunicorn(port, url, cluster.folder)
+        ports = [free_port() for _ in range(machines)]
+        servers = [gunicorn(port, url, cluster.folder) for port in ports]
         try:
-            if not wait_until_up(port, process):
+            if not all(wait_until_up(port, server) for port, server in zip(ports, servers, strict=True)):
                 raise RuntimeError("the server did not come up")
-            return _measured(f"http://127.0.0.1:{port}", rooms, seconds)
+            base = f"http://127.0.0.1:{ports[0]}" if machines == 1 else Proxy(ports).base
+            return _measured(base, rooms, seconds)
         finally:
-            process.terminate()
-            process.wait(timeout=15)
+            for server in servers:
+                server.terminate()
+            for server in servers:
+                server.wait(timeout=15)
 
 
 def _measured(base: str, rooms: int, seconds: float) -> str:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import json
 import os
 import random
+import re
 import shutil
 import signal
 import socket
@@ -20,7 +21,7 @@ import threading
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, field
 from http.cookiejar import CookieJar
@@ -35,6 +36,7 @@ from tools.postgres import free_port
 ROUNDS, WRITERS = 4, 4
 UP_SECONDS = 60
 PASSWORD = "tide-table-41"
+FIRST = {"username": "faults", "password": PASSWORD, "name": "Faults"}
 
 
 @dataclass
@@ -79,8 +81,8 @@ class Writer:
 class Installation:
     """An Uchuu of this run's own."""
 
-    def __init__(self, home: Path) -> None:
-        self.home, self.port = home, free_port()
+    def __init__(self, home: Path, options: Sequence[str] = ("--no-worker",)) -> None:
+        self.home, self.port, self.options = home, free_port(), options
         self.words = home.parent / "words-of-the-start"
         self.process: subprocess.Popen[bytes] | None = None
         self.more: dict[str, str] = {}
@@ -92,13 +94,24 @@ class Installation:
         env = os.environ | {"UCHUU_HOME": str(self.home)} | self.more
         with self.words.open("wb") as words:
             self.process = subprocess.Popen(
-                [sys.executable, "-m", "tools.main", "start", "--empty", "--no-worker", "--port", str(self.port)],
+                [sys.executable, "-m", "tools.main", "start", "--empty", *self.options, "--port", str(self.port)],
                 cwd=ROOT,
                 env=env,
-                stdout=subprocess.DEVNULL,
-                stderr=words,
+                stdout=words,
+                stderr=subprocess.STDOUT,
             )
         return self.until_ready(began)
+
+    def word(self) -> str:
+        """The word with which the first account is made, as the start prints it. Raises RuntimeError where it does
+        not."""
+        until = time.monotonic() + UP_SECONDS
+        while time.monotonic() < until:
+            found = re.search(r"with the word (\w+)", self.words.read_text(encoding="utf-8", errors="replace"))
+            if found:
+                return found[1]
+            time.sleep(0.1)
+        raise RuntimeError("The start printed no word for the first account.")
 
     def until_ready(self, began: float) -> float:
         """The seconds since then until it answers that it is ready. Raises RuntimeError with the start's own words when
@@ -187,7 +200,7 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
     try:
         rows.append(f"| (first start) | {installation.start():.1f} |")
         base = f"http://127.0.0.1:{installation.port}"
-        pens = _writers(base, writers)
+        pens = _writers(installation, writers)
         threads = [threading.Thread(target=pen.write, args=(stopped,)) for pen in pens]
         for thread in threads:
             thread.start()
@@ -207,7 +220,7 @@ def run(rounds: int = ROUNDS, writers: int = WRITERS, seed: int | None = None) -
         stopped.set()
         for thread in threads:
             thread.join(timeout=60)
-        lost = [text for pen in pens for text in _compared(pen)]
+        lost = [text for pen in pens for text in compared(pen)]
         print("\n".join(rows))
         total = sum(pen.revision for pen in pens)
         print(
@@ -275,7 +288,7 @@ def dropped(pen: Writer) -> tuple[list[str], bool]:
         )
         assert isinstance(found, dict)
         pen.acknowledged, pen.revision = wanted, int(found["revision"])
-    lost = _compared(pen)
+    lost = compared(pen)
     return [f"\n{DROPS} connections dropped around the answer to a write: {lost or 'every line there once'}"], not lost
 
 
@@ -295,7 +308,7 @@ def full_disk() -> tuple[list[str], bool]:
     stopped = threading.Event()
     try:
         installation.start()
-        pens = _writers(f"http://127.0.0.1:{installation.port}", 2)
+        pens = _writers(installation, 2)
         threads = [threading.Thread(target=pen.write, args=(stopped,)) for pen in pens]
         for thread in threads:
             thread.start()
@@ -314,7 +327,7 @@ def full_disk() -> tuple[list[str], bool]:
         for thread in threads:
             thread.join(timeout=60)
         after = sum(pen.revision for pen in pens)
-        lost = [text for pen in pens for text in _compared(pen)]
+        lost = [text for pen in pens for text in compared(pen)]
         words = (
             f"\na full disk for {FULL_SECONDS} s: {before} lines before, {full - before} "
             f"while it was full, {after - full} after; ready again after {again:.1f} s; "
@@ -347,7 +360,7 @@ def jumping_clock() -> tuple[list[str], bool]:
     told, good = [], True
     try:
         installation.start()
-        pens = _writers(f"http://127.0.0.1:{installation.port}", 2)
+        pens = _writers(installation, 2)
         for jump in JUMPS:
             clock.write_text(str(jump), encoding="ascii")
             stopped.clear()
@@ -363,7 +376,7 @@ def jumping_clock() -> tuple[list[str], bool]:
             stopped.set()
             for thread in threads:
                 thread.join(timeout=60)
-            lost = [text for pen in pens for text in _compared(pen)]
+            lost = [text for pen in pens for text in compared(pen)]
             written = sum(pen.revision for pen in pens) - before
             good &= not lost and written > 0
             told.append(f"{jump / 3600:+.0f} h: {written} lines{f', NOT as acknowledged: {lost}' if lost else ''}")
@@ -377,11 +390,17 @@ def jumping_clock() -> tuple[list[str], bool]:
     ], good
 
 
-def _writers(base: str, count: int) -> list[Writer]:
+def _writers(installation: Installation, count: int) -> list[Writer]:
+    base = f"http://127.0.0.1:{installation.port}"
     jar = CookieJar()
     opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
     ask(opener, jar, f"{base}/api/account/session")
-    ask(opener, jar, f"{base}/api/account/set-up", {"username": "faults", "password": PASSWORD, "name": "Faults"})
+    ask(opener, jar, f"{base}/api/account/set-up", FIRST | {"word": installation.word()})
+    return writers_of(base, opener, jar, count)
+
+
+def writers_of(base: str, opener: urllib.request.OpenerDirector, jar: CookieJar, count: int) -> list[Writer]:
+    """So many problems to write into, of who is logged in there."""
     sheet = ask(opener, jar, f"{base}/api/sheets", {"title": "Faults"})
     assert isinstance(sheet, dict)
     pens = []
@@ -392,7 +411,7 @@ def _writers(base: str, count: int) -> list[Writer]:
     return pens
 
 
-def _compared(pen: Writer) -> list[str]:
+def compared(pen: Writer) -> list[str]:
     """What is not as it was acknowledged."""
     if pen.trouble:
         return [f"problem {pen.problem}: {pen.trouble}"]

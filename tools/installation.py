@@ -92,6 +92,12 @@ def wait_for_database(url: str, seconds: float = 10) -> None:
             time.sleep(0.5)
 
 
+def owner_url() -> str:
+    """The address of a given database with all rights on it: that of UCHUU_OWNER_URL, where the role of DATABASE_URL
+    may read and write rows only."""
+    return os.environ.get("UCHUU_OWNER_URL") or os.environ["DATABASE_URL"]
+
+
 SERVED_AT = "served-at"
 """The file of a home that says at which port it is served, while it is."""
 
@@ -128,8 +134,13 @@ def with_database(folder: Path | None = None, name: str = "") -> Iterator[str]:
         raise StartError(f"There is no Uchuu in {folder} yet: ./uchuu start makes it, or set UCHUU_HOME.")
     use_home(folder)
     if "DATABASE_URL" in os.environ:
-        wait_for_database(os.environ["DATABASE_URL"])
-        yield os.environ["DATABASE_URL"]
+        served = os.environ["DATABASE_URL"]
+        wait_for_database(owner_url())
+        os.environ["DATABASE_URL"] = owner_url()
+        try:
+            yield os.environ["DATABASE_URL"]
+        finally:
+            os.environ["DATABASE_URL"] = served
         return
     cluster = Cluster(folder / "pg")
     cluster.start()
@@ -179,6 +190,7 @@ def served(command: list[str], database: str, folder: Path, more: dict[str, str]
     env = os.environ | {"DATABASE_URL": database} | more
     if "UCHUU_SECRET" not in env:
         env["UCHUU_SECRET"] = (folder / "secret-key").read_text(encoding="ascii").strip()
+    env.pop("UCHUU_OWNER_URL", None)
     if account:
         env.pop("HOME", None)
     under: dict[str, Any] = {"user": account, "group": account, "extra_groups": []} if account else {}

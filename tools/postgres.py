@@ -17,6 +17,7 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from urllib.parse import unquote, urlsplit
 
 import psycopg
 from psycopg import sql
@@ -43,6 +44,32 @@ def programs() -> Path:
     if initdb:
         return Path(initdb).parent
     raise PostgresError("PostgreSQL is missing. Install its server package (on Debian: apt-get install postgresql).")
+
+
+def let_serve(owner: str, served: str) -> None:
+    """Gives the role of the second address, made where there is none, the rows of the tables that stand in the owner's
+    database now, and nothing else. Raises psycopg.Error where the owner may not."""
+    told = urlsplit(served)
+    name, password = unquote(told.username or ""), unquote(told.password or "")
+    role = sql.Identifier(name)
+    with psycopg.connect(owner) as connection:
+        if not connection.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", [name]).fetchone():
+            connection.execute(sql.SQL("CREATE ROLE {}").format(role))
+        for words in (
+            "ALTER ROLE {role} LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION PASSWORD {password}",
+            "REVOKE ALL ON DATABASE {database} FROM PUBLIC",
+            "GRANT CONNECT ON DATABASE {database} TO {role}",
+            "REVOKE ALL ON SCHEMA public FROM PUBLIC",
+            "GRANT USAGE ON SCHEMA public TO {role}",
+            "GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO {role}",
+            "REVOKE INSERT, UPDATE, DELETE ON django_migrations FROM {role}",
+            "GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO {role}",
+        ):
+            connection.execute(
+                sql.SQL(words).format(
+                    role=role, database=sql.Identifier(connection.info.dbname), password=sql.Literal(password)
+                )
+            )
 
 
 def free_port() -> int:
@@ -198,24 +225,9 @@ class Cluster:
             with os.fdopen(handle, "w") as file:
                 file.write(secrets.token_urlsafe(24))
         password = kept.read_text(encoding="ascii").strip()
-        role = sql.Identifier(SERVED)
-        with psycopg.connect(self.url(database)) as connection:
-            if not connection.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", [SERVED]).fetchone():
-                connection.execute(sql.SQL("CREATE ROLE {}").format(role))
-            for words in (
-                "ALTER ROLE {role} LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION PASSWORD {password}",
-                "REVOKE ALL ON DATABASE {database} FROM PUBLIC",
-                "GRANT CONNECT ON DATABASE {database} TO {role}",
-                "REVOKE ALL ON SCHEMA public FROM PUBLIC",
-                "GRANT USAGE ON SCHEMA public TO {role}",
-                "GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO {role}",
-                "REVOKE INSERT, UPDATE, DELETE ON django_migrations FROM {role}",
-                "GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO {role}",
-            ):
-                connection.execute(
-                    sql.SQL(words).format(role=role, database=sql.Identifier(database), password=sql.Literal(password))
-                )
-        return f"{self._base(SERVED, password)}/{database}"
+        found = f"{self._base(SERVED, password)}/{database}"
+        let_serve(self.url(database), found)
+        return found
 
 
 @contextmanager

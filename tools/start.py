@@ -29,13 +29,14 @@ from tools.installation import (
     claim,
     home,
     manage,
+    owner_url,
     remember_database,
     served,
     service_account,
     use_home,
     wait_for_database,
 )
-from tools.postgres import Cluster, PostgresError, free_port
+from tools.postgres import Cluster, PostgresError, free_port, let_serve
 from tools.standins import stand_ins
 from tools.worker import Kept, begin
 
@@ -78,7 +79,8 @@ def main(arguments: list[str]) -> int:
         name = options.database or ("uchuu_own" if options.empty else "uchuu")
         given = os.environ.get("DATABASE_URL", "")
         if given:
-            wait_for_database(given)
+            wait_for_database(owner_url())
+            os.environ["DATABASE_URL"] = owner_url()
         else:
             cluster = Cluster(folder / "pg")
             cluster.start()
@@ -94,6 +96,8 @@ def main(arguments: list[str]) -> int:
         beside = stand_ins() if demo else []
         owner = os.environ["DATABASE_URL"]
         night = Nightly(folder, owner) if options.nightly_backup else None
+        if given and given != owner:
+            let_serve(owner, given)
         database = cluster.url_without_rights(name) if cluster else given
         serving = Serving(lambda: gunicorn(port, database, folder, options.address), folder, port)
         if not options.no_worker:

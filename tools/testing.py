@@ -13,7 +13,7 @@ from pathlib import Path
 
 from grimp import build_graph
 
-from tools import faults, front, share
+from tools import faults, faults_machines, front, share
 from tools.postgres import throwaway
 
 ROOT = front.ROOT
@@ -29,11 +29,17 @@ def main(arguments: list[str]) -> int:
     parser.add_argument(
         "--faults", action="store_true", help="only the fault runs: processes are killed while lines are written"
     )
+    parser.add_argument(
+        "--machines", action="store_true", help="only the run of two machines on one database, behind a proxy"
+    )
     parser.add_argument("pytest", nargs="*", help="passed on to pytest (put them after --)")
     options = parser.parse_args(arguments)
     if options.faults:
         front.ensure_built()
-        return faults.run()
+        return int(bool(faults.run()) | bool(faults_machines.main()))
+    if options.machines:
+        front.ensure_built()
+        return faults_machines.main()
     started = time.monotonic()
     if options.changed:
         chosen = touched(changed_files(), ROOT)

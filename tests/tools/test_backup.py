@@ -3,6 +3,8 @@ back."""
 
 import json
 import os
+import subprocess
+import sys
 import tempfile
 import zipfile
 from datetime import UTC, datetime, timedelta
@@ -12,8 +14,9 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from tools import backup, doctor, start
-from tools.postgres import SERVED, Cluster
+from tools import backup, doctor, installation, start
+from tools.installation import ROOT, with_database
+from tools.postgres import SERVED, Cluster, let_serve
 from tools.testing import settings_env
 
 FIXTURE = Path(__file__).parents[1] / "fixtures" / "version-15.uchuu"
@@ -276,6 +279,63 @@ class TestTheServersRole:
     def test_its_password_stays_and_is_for_the_owner_alone(self, cluster, served):
         assert cluster.url_without_rights("harbour") == served
         assert (cluster.folder / "password-of-the-server").stat().st_mode & 0o077 == 0
+
+
+class TestAGivenDatabase:
+    """One whose owner's role and whose server's role are told by two addresses."""
+
+    @pytest.fixture
+    def addresses(self, cluster, filled, monkeypatch):
+        served = filled.replace(filled.split("//")[1].split("@")[0], "desk_app:a%2Fword")
+        monkeypatch.setenv("DATABASE_URL", served)
+        monkeypatch.setenv("UCHUU_OWNER_URL", filled)
+        return filled, served
+
+    def test_its_server_gets_the_rows_and_a_role_of_the_name_that_is_given(self, addresses):
+        owner, served = addresses
+        let_serve(owner, served)
+        let_serve(owner, served)
+        with psycopg.connect(served, autocommit=True) as connection:
+            assert connection.execute("SELECT current_user").fetchone() == ("desk_app",)
+            connection.execute("UPDATE sheets_sheet SET title = title")
+            with pytest.raises(psycopg.errors.InsufficientPrivilege):
+                connection.execute("ALTER TABLE sheets_sheet ADD a int")
+
+    def test_commands_take_the_owner_and_leave_the_address_as_it_was(self, addresses, tmp_path):
+        owner, served = addresses
+        let_serve(owner, served)
+        (tmp_path / "secret-key").write_text("x")
+        with with_database(tmp_path) as url:
+            assert url == owner == os.environ["DATABASE_URL"]
+        assert os.environ["DATABASE_URL"] == served
+
+    def test_what_serves_is_not_told_the_owner(self, addresses, tmp_path, monkeypatch):
+        begun = []
+        monkeypatch.setattr(installation.subprocess, "Popen", lambda *_, **more: begun.append(more["env"]))
+        monkeypatch.setattr(installation, "service_account", lambda: "")
+        installation.served(["desk"], addresses[1], tmp_path, {})
+        assert "UCHUU_OWNER_URL" not in begun[0] and begun[0]["DATABASE_URL"] == addresses[1]
+
+    def test_a_role_of_rows_says_whom_an_upgrade_needs(self, addresses):
+        owner, served = addresses
+        let_serve(owner, served)
+        with psycopg.connect(owner) as connection:
+            connection.execute("DELETE FROM django_migrations WHERE app = 'jobs' AND name LIKE '0002%'")
+        try:
+            done = subprocess.run(
+                [sys.executable, "manage.py", "upgrade"],
+                cwd=ROOT,
+                env=os.environ | {"DATABASE_URL": served},
+                capture_output=True,
+                text=True,
+                check=False,
+            )
+            assert done.returncode != 0 and "UCHUU_OWNER_URL" in done.stderr and "Traceback" not in done.stderr
+        finally:
+            with psycopg.connect(owner) as connection:
+                connection.execute(
+                    "INSERT INTO django_migrations (app, name, applied) VALUES ('jobs', '0002_kept_answers', now())"
+                )
 
 
 class TestDoctor:
