@@ -9,12 +9,14 @@ from __future__ import annotations
 import multiprocessing
 import threading
 import time
+from math import ceil
 from multiprocessing.connection import Connection
 from multiprocessing.context import BaseContext
 from multiprocessing.process import BaseProcess
 from typing import ClassVar
 
 from algebra import ReadingError, TaskError, Unsolved
+from lanes.allowance import allowances
 from lanes.child import Answer, answered, serve
 from lanes.turns import Turns, seconds_of, whose
 
@@ -50,6 +52,7 @@ _ERRORS: dict[str, type[ReadingError] | type[TaskError]] = {
 """What the core raises, by name; raised again here with what it was made of."""
 TOO_LONG = "This takes too long to work out. Shorten it, or take smaller numbers."
 TOO_LARGE = "This grows too large to be worked out. Shorten it, or take smaller numbers."
+TOO_MUCH = "More was asked from here than is worked out for one person in a minute. Try again in {} seconds."
 ALL_BUSY = "Several heavy questions are being worked out. Try again in a moment."
 
 
@@ -61,6 +64,7 @@ class _Slot:
         self._process: BaseProcess | None = None
         self._pipe: Connection | None = None
         self._asked = 0
+        self.took = 0.0
 
     def ask(self, name: str, arguments: tuple[object, ...], keywords: dict[str, object], seconds: float) -> Answer:
         """How it went and what came of it. Raises TooHeavy."""
@@ -70,6 +74,7 @@ class _Slot:
         pipe = self._pipe
         assert pipe is not None
         self._asked += 1
+        self.took = 0.0
         try:
             used = self._used()
             pipe.send((name, arguments, keywords))
@@ -78,10 +83,12 @@ class _Slot:
             while not pipe.poll(wait):
                 left = seconds - (self._used() - used)
                 if left <= 0 or time.monotonic() > until:
+                    self.took = seconds - left
                     self.end()
                     raise TooHeavy(TOO_LONG)
                 wait = max(left, LOOK_SECONDS)
             found: Answer = pipe.recv()
+            self.took = self._used() - used
         except (EOFError, OSError) as gone:  # ended from outside, or by a library that found no memory
             self.end()
             raise TooHeavy(TOO_LARGE) from gone
@@ -132,10 +139,15 @@ class Pool:
             how, what = answered(name, arguments, keywords)
         else:
             self._ready()
+            if wait := allowances.wait(whose()):
+                raise Busy(TOO_MUCH.format(ceil(wait)))
             with self._turns.lent(whose(), self._patience) as slot:
                 if slot is None:
                     raise Busy(ALL_BUSY)
-                how, what = slot.ask(name, arguments, keywords, seconds)
+                try:
+                    how, what = slot.ask(name, arguments, keywords, seconds)
+                finally:
+                    allowances.used(whose(), slot.took)
         if how == "answer":
             return what
         if how == "memory":

@@ -21,6 +21,12 @@ KEY_SECONDS = _number("UCHUU_KEY_SECONDS", "5")
 """How long the proof-reading of a whole key may take."""
 VERSION_SECONDS = _number("UCHUU_VERSION_SECONDS", "20")
 """How long another version of a whole sheet may take."""
+TEACHER_SECONDS = _number("UCHUU_TEACHER_SECONDS", "20")
+"""How many processor seconds the questions of one teacher may use at once, and how many more each minute."""
+STUDENT_SECONDS = _number("UCHUU_STUDENT_SECONDS", "6")
+"""How many those of one student may use."""
+PROCESSES = int(_number("UCHUU_PROCESSES", "0")) or max(2, min(os.cpu_count() or 2, 8))
+"""How many processes the server has: one a processor, two at least and eight at most."""
 MEMORY = int(_number("UCHUU_QUESTION_MB", "500")) * 2**20
 """How much memory a question may take, in bytes, beyond what the process has before it."""
 INLINE = os.environ.get("UCHUU_LANES") == "0"

@@ -24,6 +24,11 @@ def asked_by(person: str) -> Iterator[None]:
         _whose.reset(known)
 
 
+def known_as(person: str) -> None:
+    """What is asked from here on is asked by this person, until what `asked_by` has begun ends."""
+    _whose.set(person)
+
+
 def whose() -> str:
     """Who asks."""
     return _whose.get()

@@ -34,7 +34,7 @@ from algebra import (
     read_workings,
     work,
 )
-from tools import bench_room, district, front
+from tools import bench_hostile, bench_room, district, front
 from tools.bench_memory import memory_table
 from tools.bench_sets import sets_table
 from tools.shots import demo_server
@@ -59,6 +59,7 @@ def main(arguments: list[str]) -> int:
         "--memory", type=int, nargs="?", const=100_000, help="only the memory of one process over so many workings"
     )
     parser.add_argument("--sets", action="store_true", help="sheets alone")
+    parser.add_argument("--hostile", action="store_true", help="what others feel of one who asks all that can be asked")
     parser.add_argument("--machines", type=int, default=1, help="with --room: so many servers behind a proxy")
     parser.add_argument("--room", type=int, nargs="?", const=21, help="practice rooms: so many classes of 35 at once")
     parser.add_argument("--seconds", type=float, default=60, help="for how long they write")
@@ -70,6 +71,9 @@ def main(arguments: list[str]) -> int:
         return 0
     if options.memory:
         print(memory_table(options.memory))
+        return 0
+    if options.hostile:
+        print(bench_hostile.table(options.seconds))
         return 0
     if options.room:
         print(bench_room.table(options.room, options.seconds, options.machines))

@@ -4,15 +4,14 @@ then."""
 from __future__ import annotations
 
 import gc
-import os
 import sys
 from typing import Any
 
+from lanes.settings import PROCESSES
 from server.common.metrics import process_ended
 from tools.bounds import bound_memory
 
-workers = int(os.environ.get("UCHUU_PROCESSES", "0")) or max(2, min(os.cpu_count() or 2, 8))
-"""A process for each processor of the machine, two at least: each has lanes of its own."""
+workers = PROCESSES
 threads = 32
 graceful_timeout = 5
 loglevel = "warning"

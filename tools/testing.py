@@ -14,6 +14,7 @@ from pathlib import Path
 from grimp import build_graph
 
 from tools import faults, faults_machines, front, share
+from tools.faults import UNBOUNDED
 from tools.postgres import throwaway
 
 ROOT = front.ROOT
@@ -107,6 +108,7 @@ def settings_env(database_url: str) -> dict[str, str]:
         "DATABASE_URL": database_url,
         "DJANGO_SETTINGS_MODULE": "server.config.settings",
         "UCHUU_POOL": "0",
+        **UNBOUNDED,
         "UCHUU_LANES": "0",
         "UCHUU_SECRET": "only-for-tests-and-never-served-0123456789-abcdefghijklmnopqrstuvwxyz",
     }

@@ -4,6 +4,6 @@ from __future__ import annotations
 
 from algebra import VERSION
 
-RELEASE = "0.6.0"
+RELEASE = "0.7.0"
 CORE = VERSION
 """The version of the core: reports that were made by another are made again."""

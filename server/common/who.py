@@ -8,6 +8,7 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
+from server.common.fair import is_person
 from server.common.problems import Forbidden
 
 
@@ -22,7 +23,10 @@ class SignedIn(SessionAuth):
     def authenticate(self, request: HttpRequest, key: str | None) -> User | None:
         """The account; None, which answers 401, where nobody is logged in."""
         user = request.user
-        return user if isinstance(user, User) and user.is_authenticated else None
+        if not isinstance(user, User) or not user.is_authenticated:
+            return None
+        is_person(request, f"user {user.pk}")
+        return user
 
 
 class _InRole(SignedIn):

@@ -17,7 +17,9 @@ from django.core import signing
 from django.http import HttpRequest
 from django.utils import timezone
 
+from lanes.allowance import STUDENT
 from server.common.addresses import network_of
+from server.common.fair import is_person
 from server.common.hashing import turn
 from server.common.minutes import Minutes
 from server.common.problems import Forbidden, Refused, TooMany
@@ -245,7 +247,9 @@ def inside(visit: int, mark: str = "") -> Inside:
 def inside_of(request: HttpRequest) -> Inside:
     """Who is in which room. Raises Forbidden where nobody is."""
     visit, mark, _ = _cookie(request)
-    return inside(visit, mark)
+    found = inside(visit, mark)
+    is_person(request, f"{STUDENT}{found.student}")
+    return found
 
 
 def student_of(request: HttpRequest) -> Student:
@@ -255,6 +259,7 @@ def student_of(request: HttpRequest) -> Student:
     found = known.filter(pk=student, secret__hashed__endswith=mark).first()
     if found is None:
         raise Forbidden("Come in with a code first.", code="outside")
+    is_person(request, f"{STUDENT}{found.pk}")
     return found
 
 
