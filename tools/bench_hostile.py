@@ -10,11 +10,12 @@ from collections.abc import Callable
 from contextlib import suppress
 from urllib.error import URLError
 
+from tools.faults import UNBOUNDED
 from tools.installation import manage
 from tools.loopback import Hand, Student
 from tools.postgres import free_port, throwaway_cluster
 from tools.start import gunicorn, wait_until_up
-from tools.testing import UNBOUNDED, settings_env
+from tools.testing import settings_env
 
 TEACHERS, PASSWORD = 8, "lantern-quay"
 PAUSE = 0.8
