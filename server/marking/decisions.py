@@ -14,6 +14,7 @@ from django.db import transaction
 from django.db.models import F, Q, QuerySet
 
 from server.common.problems import Refused
+from server.common.regional import number
 from server.marking import pile, queries
 from server.marking.models import Decision, GivenSet, StudentWorking
 from server.marking.schemas import DecideIn
@@ -107,7 +108,9 @@ def _decided(working: StudentWorking, mark: float | None) -> float:
     total = pile.scheme_of(working.item).total
     if mark is not None:
         if mark > total:
-            raise Refused(f"This item is worth {total:g}.", code="mark")
+            given_set = working.paper.given_set
+            decimal = queries.written_in(given_set.school_class, given_set.conventions).decimal
+            raise Refused(f"This item is worth {number(total, decimal)}.", code="mark")
         return mark
     proposal = pile.proposal_of(working) if pile.is_fresh(working) else None
     if proposal is None:

@@ -120,3 +120,17 @@ def test_a_students_own_page_is_written_as_the_class_does(given):
     given.school_class.regional = {"dates": "year-first"}
     given.school_class.save()
     assert home.home(student).in_force.dates == "year-first"
+
+
+def test_what_an_item_is_worth_is_said_as_the_set_writes(api, given, teacher):
+    item = given.items.first()
+    typed = {"student": given.school_class.students.first().pk, "item": item.pk, "lines": ["x = 6"]}
+    working = api.send("PUT", f"/api/sets/{given.pk}/workings", typed).json()["id"]
+    scheme = {"kind": "points", "total": 2.5, "points": ["method", "accuracy"]}
+    item.scheme = item.scheme | scheme
+    item.save()
+    asked = {"workings": [working], "mark": 3}
+    assert api.send("POST", f"/api/sets/{given.pk}/decisions", asked).json()["detail"] == "This item is worth 2.5."
+    given.conventions = COMMA
+    given.save()
+    assert api.send("POST", f"/api/sets/{given.pk}/decisions", asked).json()["detail"] == "This item is worth 2,5."

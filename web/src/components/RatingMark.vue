@@ -1,11 +1,14 @@
 <script setup lang="ts">
+import { useRegional } from '@/lib/regional'
+
 /** How hard a problem is, from 1 to 10, as a number over a line of that length; empty where it is not known. */
 defineProps<{ rating: number | null }>()
+const { tenths } = useRegional()
 </script>
 
 <template>
   <span class="rating" aria-hidden="true"
-    ><i v-if="rating" :style="{ width: `${rating * 10}%` }" />{{ rating?.toFixed(1) ?? '' }}</span
+    ><i v-if="rating" :style="{ width: `${rating * 10}%` }" />{{ tenths(rating) }}</span
   >
 </template>
 

@@ -1,6 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
 import DayInput from './DayInput.vue'
+import RatingMark from './RatingMark.vue'
 import RegionalFields from './RegionalFields.vue'
 import { useRegional, writeAs, type Written } from '@/lib/regional'
 
@@ -24,6 +25,15 @@ describe('numbers and days', () => {
     [3, 'comma', '3'],
   ] as const)('%s with a %s is %s', (value, decimal, told) => {
     expect(useRegional(() => as({ decimal })).number(value)).toBe(told)
+  })
+  it.each([
+    [4.25, 'point', '4.3'],
+    [4, 'comma', '4,0'],
+    [null, 'comma', ''],
+  ] as const)('of a difficulty, %s with a %s is %s', (value, decimal, told) => {
+    writeAs(as({ decimal }))
+    expect(useRegional().tenths(value)).toBe(told)
+    expect(mount(RatingMark, { props: { rating: value } }).text()).toBe(told)
   })
   it('are written as the account does where no class says more', () => {
     let own: Written | null = null

@@ -50,6 +50,9 @@ export function useRegional(own: () => Written | null | undefined = () => null) 
     /** A mark; where there is none, a dash. */
     number: (value: number | null): string =>
       value === null ? '–' : String(value).replace('.', as().decimal === 'comma' ? ',' : '.'),
+    /** A figure with one decimal; empty where there is none. */
+    tenths: (value: number | null | undefined): string =>
+      value === null || value === undefined ? '' : value.toFixed(1).replace('.', as().decimal === 'comma' ? ',' : '.'),
     /** For a calendar that asks for a day. */
     format: (): string => FORMATS[as().dates],
     /** The day on which its weeks begin, as calendars count: Sunday is 7. */

@@ -86,6 +86,7 @@ async function take(): Promise<void> {
   await router.push('/build')
 }
 const regional = useRegional()
+const { tenths } = regional
 const day = (when: string | null): string => (when ? regional.day(when) : '')
 const KINDS = [
   ['family', 'families', 'Kind'],
@@ -167,7 +168,7 @@ const ORDERS = [
         :class="{ on: k === at, chosen: bank.chosen[row.id] }"
         :tabindex="k === at ? 0 : -1"
         :aria-current="k === at"
-        :aria-label="`${instruction(row.task, row.variable)} ${row.given}, ${row.family}, difficulty ${row.difficulty ?? 'not known'}, on ${row.title} number ${row.place}${bank.chosen[row.id] ? ', chosen' : ''}`"
+        :aria-label="`${instruction(row.task, row.variable)} ${row.given}, ${row.family}, difficulty ${tenths(row.difficulty) || 'not known'}, on ${row.title} number ${row.place}${bank.chosen[row.id] ? ', chosen' : ''}`"
         @click="at = k"
         @dblclick="act('open', row)"
         @keydown="onRow($event, row)"

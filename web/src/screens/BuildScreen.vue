@@ -8,6 +8,7 @@ import RunProgress from '@/components/RunProgress.vue'
 import RatingMark from '@/components/RatingMark.vue'
 import TroubleNote from '@/components/TroubleNote.vue'
 import { useBuild } from '@/features/build/store'
+import { useRegional } from '@/lib/regional'
 import { useRequest } from '@/composables/useRequest'
 import { formWords } from '@/lib/items'
 import { instruction } from '@/lib/tasks'
@@ -18,6 +19,7 @@ const build = useBuild()
 const router = useRouter()
 const { now: drawing, away, quiet } = build.drawing
 const loading = useRequest('The server does not answer. Try again in a moment.')
+const { tenths } = useRegional()
 const list = ref<HTMLElement | null>(null)
 const search = ref<HTMLInputElement | null>(null)
 const looked = ref('')
@@ -277,7 +279,7 @@ const TOOLS: [BuildAction, string][] = [
               :class="{ on: k === build.at }"
               :tabindex="k === build.at ? 0 : -1"
               :aria-current="k === build.at"
-              :aria-label="`${k + 1}: ${instruction(rung.task, rung.variable ?? '')} ${rung.given}, difficulty ${rung.difficulty}, ${rung.adds}${(rung.form ?? 'work') === 'work' ? '' : `, ${formWords(rung.form)}`}${rung.instruction ? `, under “${rung.instruction}”` : ''}${rung.pinned ? ', kept' : ''}`"
+              :aria-label="`${k + 1}: ${instruction(rung.task, rung.variable ?? '')} ${rung.given}, difficulty ${tenths(rung.difficulty)}, ${rung.adds}${(rung.form ?? 'work') === 'work' ? '' : `, ${formWords(rung.form)}`}${rung.instruction ? `, under “${rung.instruction}”` : ''}${rung.pinned ? ', kept' : ''}`"
               @click="build.at = k"
               @keydown="onRow"
             >

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schema } from '@/api/client'
+import { useRegional } from '@/lib/regional'
 
 /** The difficulty from 1 to 10 as a bar of its parts, each named. */
 const props = defineProps<{ difficulty: Schema['Difficulty'] }>()
 
+const { tenths } = useRegional()
 const NAMES: Record<string, string> = {
   steps: 'steps',
   search: 'search',
@@ -21,17 +23,17 @@ const parts = computed(() => {
     share: (value / total) * (props.difficulty.rating ?? 0) * 10,
   }))
 })
-const spoken = computed(() => parts.value.map((part) => `${part.name} ${part.value}`).join(', '))
+const spoken = computed(() => parts.value.map((part) => `${part.name} ${tenths(part.value)}`).join(', '))
 </script>
 
 <template>
   <div class="difficulty" :title="spoken">
-    <span class="rating">difficulty {{ difficulty.rating }}</span>
-    <div class="bar" role="img" :aria-label="`difficulty ${difficulty.rating} of 10: ${spoken}`">
+    <span class="rating">difficulty {{ tenths(difficulty.rating) }}</span>
+    <div class="bar" role="img" :aria-label="`difficulty ${tenths(difficulty.rating)} of 10: ${spoken}`">
       <span v-for="(part, k) in parts" :key="part.name" :class="`part p${k}`" :style="{ width: `${part.share}%` }" />
     </div>
     <p class="muted names">
-      {{ parts.map((part) => `${part.name} ${part.value.toFixed(1)}`).join(' · ') }}
+      {{ parts.map((part) => `${part.name} ${tenths(part.value)}`).join(' · ') }}
       <template v-if="difficulty.noticed.length"><br />to notice: {{ difficulty.noticed.join(', ') }}</template>
     </p>
   </div>

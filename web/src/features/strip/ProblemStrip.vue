@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useRegional } from '@/lib/regional'
 import { computed, ref, watch } from 'vue'
 import type { ProblemRow } from '@/api/client'
 import MathText from '@/components/MathText.vue'
@@ -8,6 +9,7 @@ import SlipFilter from './SlipFilter.vue'
 /** The problems of the sheet: number, the given set small, its tiny chain. Reordered by drag or Alt+arrows. */
 const props = defineProps<{ problems: ProblemRow[]; current: number | null }>()
 const emit = defineEmits<{ open: [place: number]; add: []; order: [ids: number[]]; copy: []; remove: [] }>()
+const { tenths } = useRegional()
 
 const dragged = ref<number | null>(null)
 const list = ref<HTMLElement | null>(null)
@@ -70,8 +72,8 @@ function focusRow(event: KeyboardEvent, by: -1 | 1): void {
           <span class="visually-hidden">Problem {{ k + 1 }}: {{ problem.task }} {{ problem.given }}</span>
           <span class="number" aria-hidden="true">{{ k + 1 }}</span>
           <span class="given" aria-hidden="true"><MathText :latex="problem.given_latex" :display="false" /></span>
-          <span v-if="problem.difficulty" class="rating" :title="`difficulty ${problem.difficulty} of 10`">{{
-            problem.difficulty.toFixed(1)
+          <span v-if="problem.difficulty" class="rating" :title="`difficulty ${tenths(problem.difficulty)} of 10`">{{
+            tenths(problem.difficulty)
           }}</span>
           <TinyChain class="tiny" :beads="problem.beads" :verdict="problem.verdict" :finished="problem.finished" />
         </button>
