@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from functools import lru_cache
 
+from algebra.parse.decisions import Decided, split_decision, without_answer
 from algebra.parse.errors import ReadingError
 from algebra.parse.margin import indent, read_move, split_move
 from algebra.parse.statements import FeatureReader, StatementReader
@@ -43,12 +45,25 @@ _ARROW = re.compile(r"\s*(?:as\s+)?[a-z]\s*(→|->|\\to\b)", re.IGNORECASE)
 _MOVED = re.compile(r"\s*\(.*\)\s*(→|->|\\to\b|↦)\s*\(")
 _BOX = re.compile(r"□|▢|☐|◻|⬜|▯|_{2,}|\[\s+\]|\\square\b|\\Box\b")
 _CLAIM = re.compile(
-    r"\s*(?:the\s+)?(LCD|LCM|GCF|GCD|HCF)\b\s*(?:\(([^()=]*)\)|of\b([^=:]*))?\s*(?::|=|\bis\b)\s*", re.IGNORECASE
+    r"\s*(?:the\s+)?(LCD|LCM|GCF|GCD|HCF|common denominator|common factor)\b\s*"
+    # of what; without a sign behind it, what it is said to be follows at once
+    r"(?:\(([^()=]*)\)\s*(?::|=|\bis\b)|of\b([^=:]*)(?::|=|\bis\b)|(?::|=|\bis\b)|(?=\s*[-−\dA-Za-z(]))\s*",
+    re.IGNORECASE,
 )
+_CLAIM_NAMES = {"common denominator": "LCD", "common factor": "GCF"}
+_WHERE = {
+    **dict.fromkeys(("num", "numerator", "top", "above", "upper"), "top"),
+    **dict.fromkeys(("den", "denom", "denominator", "bottom", "below", "lower"), "bottom"),
+    **dict.fromkeys(("all", "both", "everything", "all fractions", "whole"), "all"),
+}
+_BELOW = re.compile(r"\s*([-−+÷/·×*][^=<>≤≥≠|#]*?\S)\s{2,}(\S[^=<>≤≥≠|#]*?)\s*")
 _SIDE_NAMES = re.compile(
     r"\b(?:LHS|RHS|LS|RS|left(?:\s+(?:hand\s+)?side)?|right(?:\s+(?:hand\s+)?side)?)\s*[:=]\s*", re.IGNORECASE
 )
-_UNUSUAL = re.compile(r"[#|:→\\D✓✔☑✗✘✕☒□▢☐◻⬜▯;]|->|[A-Za-z]{3}|[VHOS]As?\s|_|[₁-₉]|\bso\b|\{\s*\}|\[\s|≠|!=|\bif\b")
+_UNUSUAL = re.compile(
+    r"^\s*[-−+÷/·×*].*\s{2,}\S|[#|:→\\D✓✔☑✗✘✕☒□▢☐◻⬜▯;]|->|[A-Za-z]{3}|[VHOS]As?\s|_|[₁-₉]|\bso\b|\{\s*\}|"
+    r"\[\s|≠|!=|\bif\b|\bn[./]\s?a\b"
+)
 """What every remark, move, word, box and named feature has in it; most lines have none of it."""
 
 
@@ -61,12 +76,15 @@ def read_line(text: str, *, decimal: str = "point") -> ln.Line:
 def _read_line(text: str, decimal: str) -> ln.Line:
     if not _UNUSUAL.search(text):
         return _chain_line(text.rstrip(), decimal, text)
+    if (below := _move_below(text, decimal)) is not None:
+        return below
     body, remark = split_remark(text)
     body, move_text, move_column = split_move(without_braces(body))
     move = None
     if move_text is not None:
         move, said = read_move(move_text, move_column, decimal)
         remark = "; ".join(part for part in (said, remark) if part)
+    body, as_answer = without_answer(body)
     body = in_other_words(body)
     if _BOX.search(body):
         return ln.Line(text, "open", _with_boxes(body, decimal), remark=remark, move=move, notes=("open",))
@@ -87,9 +105,41 @@ def _read_line(text: str, decimal: str) -> ln.Line:
         if keyword.group(1).lower() == "check":
             body = with_outcome(body, remark)
         line = _side_line(keyword.group(1).lower(), body, keyword.end(), decimal)
+    elif (decided := split_decision(body)) is not None:
+        line = _decision_line(decided, decimal)
+        remark = "; ".join(part for part in (decided.said, remark) if part)
     else:
         line = _chain_line(body, decimal, body)
-    return ln.Line(text, line.kind, line.body, line.subject, line.lead, remark, move, line.notes, line.restriction)
+    return replace(line, text=text, remark=remark, move=move, as_answer=as_answer)
+
+
+def _decision_line(decided: Decided, decimal: str) -> ln.Line:
+    """`x = 5, reject -6`, `-6 is extraneous`, `x = 5 only`."""
+    dropped: tuple[n.Node, ...] = ()
+    if decided.out:
+        listed = _statement(decided.out, decimal, decided.at)
+        items = listed.items if isinstance(listed, ln.Alternatives | ln.ValueList | ln.AllOf) else (listed,)
+        dropped = tuple(item.sides[-1] if isinstance(item, ln.Equation) else item for item in items)
+    if not decided.kept.strip():
+        return ln.Line(decided.said, "statement", None, dropped=dropped)
+    return replace(_chain_line(decided.kept, decimal, decided.kept), dropped=dropped)
+
+
+def _move_below(text: str, decimal: str) -> ln.Line | None:
+    """`-4   -4` under the two sides of an equation: what is done to both."""
+    found = _BELOW.fullmatch(text)
+    if found is None or "".join(found[1].split()) != "".join(found[2].split()):
+        return None
+    move: ln.Move | None
+    try:
+        terms = _statement(found[1], decimal, found.start(1)) if found[1][0] in "-−+" else None
+        if isinstance(terms, n.Sum):  # -30x - 90: all of it is added
+            move = ln.Move("add", found[1], terms)
+        else:
+            move, _ = read_move(found[1], found.start(1), decimal)
+    except ReadingError:
+        return None
+    return None if move is None else ln.Line(text, "move", None, move=move)
 
 
 def _with_boxes(body: str, decimal: str) -> n.Node | None:
@@ -107,12 +157,14 @@ def _claim_line(claim: re.Match[str], body: str, decimal: str) -> ln.Line:
     of: tuple[n.Node, ...] = ()
     if named is not None and named.strip():
         start = claim.start(2) if claim.group(2) is not None else claim.start(3)
-        listed = _statement(named, decimal, start)
+        where = _WHERE.get(re.sub(r"^\s*the\s+|[\s.]+$", "", named.lower()).strip())
+        listed = ln.Word(where) if where else _statement(named, decimal, start)
         of = listed.items if isinstance(listed, ln.Alternatives) else (listed,)
     value = _statement(body[claim.end() :], decimal, claim.end())
     if isinstance(value, ln.STATEMENTS):
         raise ReadingError("One expression is expected here.", claim.end() + 1)
-    return ln.Line(body, "aside", ln.Claim(claim.group(1).upper(), of, value))
+    name = claim.group(1).lower()
+    return ln.Line(body, "aside", ln.Claim(_CLAIM_NAMES.get(name, name.upper()), of, value))
 
 
 def forget_lines() -> None:
@@ -133,10 +185,14 @@ def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
     if keyword == "check":
         subject_text, colon, claim = rest.partition(":")
         subject = _statement(subject_text, decimal, start)
+        if not colon and isinstance(subject, ln.Equation) and not n.letters(subject):
+            return ln.Line(body, "check", subject)  # of the candidate that stands above
         if not (
             isinstance(subject, ln.Equation) and len(subject.sides) == 2 and isinstance(subject.sides[0], n.Letter)
         ):
             raise ReadingError("A check names the candidate first, as in “check x = 6”.", start + 1 + indent(rest))
+        if claim.strip() == "fails":
+            return ln.Line(body, "check", ln.Word("fails"), subject)
         claimed = _check_claim(claim, decimal, start + len(subject_text) + 1) if colon and claim.strip() else None
         return ln.Line(body, "check", claimed, subject)
     if keyword == "assume":

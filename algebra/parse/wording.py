@@ -14,14 +14,13 @@ _OUTCOME = re.compile(
     r"|(?P<held>yes|true|works|holds|checks|ok|okay|right|correct))\s*[.!)]*\s*$",
     re.IGNORECASE,
 )
+_NOT = re.compile(r"\s*,\s*(?:and\s+)?not\s+(?=[-−\d√(])")
 _SUBSCRIPT = re.compile(r"(?<![A-Za-z])([a-z])(?:_\{?[1-9](?:\s*,\s*[1-9])*\}?|[₁-₉](?:,?[₁-₉])*)(?=\s*(?:=|≈))")
 _BEHIND = re.compile(
     r"(?<=\S)\s*(?:[,;]|\b(?:where|for|if|when|with|provided|provided "
     r"that|as long as)\b|\s{2})\s*(?=[A-Za-zα-ω]\s*(?:≠|!=|\\neq?\b))"
 )
-_OPENING = re.compile(
-    r"^\s*(?:so|thus|hence|therefore|then|answer|ans|solution|solutions)\b\s*[:,]?\s*(?=\S)", re.IGNORECASE
-)
+_OPENING = re.compile(r"^\s*(?:so|thus|hence|therefore|then)\b\s*[:,]?\s*(?=\S)", re.IGNORECASE)
 _BUILT_SET = re.compile(
     r"\s*(?:\\\{|\{)\s*([a-z])\s*(?:(?:∈|\\in\b)\s*(?:ℝ|\\mathbb\s*\{?R\}?|\\R\b))?\s*(?:\||:|\\mid\b)(.*?)(?:\\\}|\})\s*"
 )
@@ -40,7 +39,8 @@ _PHRASES = (
     (
         re.compile(
             r"\s*(?:is\s+)?(?:not factorable|not factorisable|can(?:no|')t "
-            r"be factored|irreducible|does(?: not|n't) factor)\s*\.?\s*",
+            r"be factored|irreducible|does(?: not|n't) factor)\s*\.?\s*|"
+            r"\s*(?:[(\[]|->|→|⇒|=>|∴|so\b|it is|it's|is|a)\s*prime\s*[)\].]*\s*",
             re.IGNORECASE,
         ),
         "prime",
@@ -79,11 +79,14 @@ def with_outcome(body: str, remark: str) -> str:
     false`."""
     said = _OUTCOME.search(body)
     failed = remark[:1] in _CROSSES if remark else False
+    body = _NOT.sub(lambda m: " ≠ ".ljust(len(m.group())), body)
     if said is not None:
         body, failed = body[: said.start()].rstrip(" ,;"), failed or said.lastgroup == "failed"
     if not failed or "≠" in body or "!=" in body:
         return body
     claim = body.find(":") + 1  # behind the candidate
+    if not body[claim or len(body) :].strip() and (claim or body.count("=") == 1):
+        return f"{body.rstrip(' :')}: fails"  # check t = -5 ✗
     at = body.rfind("=")
     return body[:at] + "≠" + body[at + 1 :] if at > claim > 0 and body[at - 1] not in "≤≥<>" else body
 

@@ -204,6 +204,8 @@ class Line:
 
     `body` is the expression or statement (of a check: what stands after the colon, or None);
     `subject` is the checked `x = 6` or the defined `u = x^2`; `restriction` an exclusion at the end of the line.
+    `dropped` are candidates that are thrown out in words; where nothing else stands there, `body` is None.
+    `as_answer`: the line is called the answer.
     """
 
     text: str
@@ -215,3 +217,5 @@ class Line:
     move: Move | None = None
     notes: tuple[Note, ...] = field(default=())
     restriction: Node | None = None
+    dropped: tuple[Node, ...] = ()
+    as_answer: bool = False

@@ -14,9 +14,11 @@ LineKind = Literal[
     "definition",
     "assumption",
     "feature",
+    "move",
     "open",
 ]
-"""What a line is; one of kind `open` has empty boxes and is not judged."""
+"""What a line is; one of kind `open` has empty boxes and is not judged; one of kind `move` says under both sides what
+is done to them next."""
 AnswerKind = Literal["choice", "place", "answer", "blank", "way", "judgement", "numbers"]
 """What a line of an answer is, in forms in which nothing is worked."""
 LinkKind = Literal[LineKind, AnswerKind, "approximation"]

@@ -24,7 +24,11 @@ def judge_claim(evaluator: Evaluator, link: LinkDraft, claim: ln.Claim, lines: l
     nearest first; a sign makes no difference. Where there is nothing that it could be true of, it is `unclear`."""
     stated = _polynomial(evaluator, claim.value)
     found: list[Ratio] = []
-    for parts in [list(claim.of)] if claim.of else [_parts_of(claim.name, line) for line in lines]:
+    where = claim.of[0].word if len(claim.of) == 1 and isinstance(claim.of[0], ln.Word) else ""
+    if where in ("top", "bottom"):
+        lines = [part for line in lines for part in _tops_or_bottoms(line, where)]
+    named = [list(claim.of)] if claim.of and not where else [_parts_of(claim.name, line) for line in lines]
+    for parts in named:
         value = _combined(evaluator, claim.name, parts)
         if value is not None:
             found.append(value)
@@ -35,6 +39,12 @@ def judge_claim(evaluator: Evaluator, link: LinkDraft, claim: ln.Claim, lines: l
     link.relation = "holds" if right else "breaks"
     if not right:
         link.evidence = PointEvidence(f"The {claim.name} is {plain(simplified_tree(found[0]), tight=True)}.")
+
+
+def _tops_or_bottoms(line: n.Node, where: str) -> list[n.Node]:
+    """What stands above, or below, in the fractions of a line."""
+    fractions = [part for part in n.parts_of(line) if isinstance(part, n.Fraction)]
+    return [part.numerator if where == "top" else part.denominator for part in fractions]
 
 
 def _parts_of(name: str, line: n.Node) -> list[n.Node]:

@@ -150,24 +150,47 @@ def rounded_digits(tree: n.Node) -> tuple[Q | None, int, bool]:
     return Q(digits.value), places, negative
 
 
-def bound_part(body: n.Node, above: n.Node | None) -> n.Node | None:
-    """Of an aside that starts with a part of the line above: what it ends with, to be put back; else None."""
+def bound_part(body: n.Node, above: n.Node | None) -> tuple[n.Node, n.Node] | None:
+    """Of an aside that starts with a part of the line above: that part, and what it ends with, to be put back; else
+    None."""
     if above is None or not isinstance(body, ln.Equation):
         return None
     start = n.bare(body.sides[0])
-    parts = (n.bare(part) for address, part in n.walk(above) if address)
     simple = isinstance(start, n.Integer | n.Letter | n.Decimal)
-    return n.bare(body.sides[-1]) if not simple and any(part == start for part in parts) else None
+    return (start, n.bare(body.sides[-1])) if not simple and stands_in(start, above) else None
 
 
-def is_put_back(evaluator: Evaluator, result: n.Node, line: n.Node) -> bool:
-    """Whether a part of the line has the value that an aside had worked out."""
+def stands_in(part: n.Node, line: n.Node) -> bool:
+    """Whether a part of a line, less than the whole of it, is written like this."""
+    return any(n.bare(other) == part for address, other in n.walk(line) if address)
+
+
+def begins_beside(evaluator: Evaluator, body: n.Node, above: n.Node) -> bool:
+    """Whether an equality begins with a part of the line above that is there, less than a side of it, as it is written
+    or by its value: then it is worked beside the chain."""
+    if not isinstance(body, ln.Equation):
+        return False
+    start = n.bare(body.sides[0])
+    if isinstance(start, n.Integer | n.Letter | n.Decimal):
+        return False
+    whole = [n.bare(side) for side in (above.sides if isinstance(above, ln.Equation) else (above,))]
+    if start in whole or (isinstance(above, ln.STATEMENTS) and not isinstance(above, ln.Equation)):
+        return False
+    parts = [n.bare(part) for address, part in n.walk(above) if address]
+    if start in parts:
+        return True
     try:
-        goal = evaluator.value(result).ratio
-        parts = (part for part in n.parts_of(line) if not isinstance(part, ln.STATEMENTS))
-        return any(evaluator.value(part).ratio in (goal, -goal) for part in parts)
+        goal = evaluator.value(start).ratio
+        values = [evaluator.value(side).ratio for side in whole]
+        if goal in values:
+            return False
+        return any(
+            evaluator.value(part).ratio == goal
+            for part in parts
+            if not isinstance(part, ln.STATEMENTS) and part not in whole
+        )
     except ExactError:
-        return True  # a note is not worth a verdict: where it can't be told, nothing is said
+        return False
 
 
 @dataclass(slots=True)
@@ -294,6 +317,8 @@ def _check_problem(
     solves = defined and _all_same(exactly, found)
     if claim is None:
         return None if solves else "It does not solve the given."
+    if isinstance(claim, ln.Word) and claim.word == "fails":
+        return "Both sides are equal, so it does solve the given." if solves else None
     if isinstance(claim, ln.Word) and claim.word == "undefined":
         return "The given is defined there." if defined else None
     if not defined:
@@ -336,6 +361,9 @@ def _claimed(claim: n.Node) -> tuple[list[tuple[n.Node, ...]] | None, bool]:
             return [(*sides, right)], True
         case ln.Equation(sides):
             return [sides], False
+        case ln.Alternatives(items) if len(items) > 2 and all(isinstance(item, ln.Equation) for item in items):
+            # in stages, 6 + 5(-7) = -29; 6 - 35 = -29; -29 = -29: one chain of equal numbers
+            return [tuple(side for item in items if isinstance(item, ln.Equation) for side in item.sides)], False
         case ln.Alternatives((one, other)):
             both = [side.sides if isinstance(side, ln.Equation) else (side,) for side in (one, other)]
             return (None if any(isinstance(part, ln.STATEMENTS) for side in both for part in side) else both), False

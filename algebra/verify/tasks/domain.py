@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from algebra.reports.report import Answer
 from algebra.reports.working import TaskError
+from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.verify import answer as answers
 from algebra.verify import equation_links, side_lines
@@ -43,12 +44,22 @@ class DomainTask(ExpressionTask):
 
     def judge_chain_line(self, draft: LinkDraft, line: ln.Line) -> None:
         """A statement of the domain, the denominator set to zero, or the expression rewritten."""
-        if self.states_domain(line):
+        values = self._bare_values(line.body)
+        if values:
+            self.judge_exclusion(draft, self._left_out_line(line, values))
+        elif self.states_domain(line):
             self.judge_domain(draft, line)
         elif self.is_of_equation:
             raise TaskError("Here a statement of the domain is expected, not an expression.")
         else:
             self.judge_expression(draft, line)
+
+    def _bare_values(self, body: n.Node | None) -> tuple[n.Node, ...]:
+        """The numbers of a bare list, which are those left out; none where the line is anything else."""
+        if self.task != "domain" or body is None or not n.letters(self.given_body):
+            return ()
+        items = body.items if isinstance(body, ln.Alternatives | ln.AllOf) else (body,)
+        return () if any(isinstance(item, ln.STATEMENTS) or n.letters(item) for item in items) else items
 
     def states_domain(self, line: ln.Line) -> bool:
         """Whether a line says something of the domain, and does not go on with the expression."""

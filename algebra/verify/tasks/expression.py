@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from algebra.exact.errors import UndefinedValue
 from algebra.exact.rational_functions import factored
 from algebra.reports.report import Answer, Remaining
@@ -9,7 +11,7 @@ from algebra.reports.working import EXPRESSION_TASKS, TaskError
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.verify import answer as answers
-from algebra.verify import expression_links
+from algebra.verify import expression_links, side_lines
 from algebra.verify.context import Context
 from algebra.verify.draft import LinkDraft
 from algebra.verify.efficiency import is_longer
@@ -30,6 +32,7 @@ class ExpressionTask(WorkingTask):
         self.broken_at = 0
         self.last_chain_line = 0
         self.called_prime = False
+        self.wrongly_prime = False
 
     def evaluate_given(self) -> EvaluatedExpression:
         """The value of the given. Raises TaskError where it is no expression, UndefinedValue where it has no value."""
@@ -53,7 +56,7 @@ class ExpressionTask(WorkingTask):
         if isinstance(body, ln.Word) and body.word == "prime" and self.task == "factor":
             self._judge_prime(draft)
             return
-        if of_numbers(body) and any(n.letters(tree) for tree in self.before.trees) and not self._goes_on(body):
+        if self._is_apart(body):
             self._judge_apart(draft, body)
             return
         if isinstance(body, ln.STATEMENTS) and not isinstance(body, ln.Equation):
@@ -84,6 +87,21 @@ class ExpressionTask(WorkingTask):
         self.chain_lines += 1
         self.last_chain_line = draft.line
 
+    def _is_apart(self, body: n.Node) -> bool:
+        """Whether an equality is worked beside the chain: it does not go on from the line before, and is one of numbers
+        beside letters, or begins with a part of the line before or of the given."""
+        if self._goes_on(body):
+            return False
+        if of_numbers(body) and any(n.letters(tree) for tree in self.before.trees):
+            return True
+        above = [self.last_side(), self.given_body]
+        return any(side_lines.begins_beside(self.evaluator, body, each) for each in above)
+
+    def last_side(self) -> n.Node:
+        """What the chain goes on from, as it is written."""
+        body = self.last_body if self.last_body is not None else self.given_body
+        return body.sides[-1] if isinstance(body, ln.Equation) else body
+
     def _goes_on(self, body: n.Node) -> bool:
         """Whether an equation of numbers starts with the value of the line before: then it is the next line."""
         return isinstance(body, ln.Equation) and self.comparison.equal(
@@ -104,6 +122,7 @@ class ExpressionTask(WorkingTask):
             self.before, self.last_body, self.called_prime = self.given, self.given_body, True
             self.chain_lines += 1
         else:
+            self.wrongly_prime = True
             draft.evidence = expression_links.factors_shown(self.context, ratio)
 
     def finish(self) -> Outcome:
@@ -115,7 +134,10 @@ class ExpressionTask(WorkingTask):
         # an answer that is itself the broken line follows nothing through
         broken = self.broken if self.broken_at < self.last_chain_line else None
         ending = answers.Ending(self.before, None, broken, frozenset(), self.last_body, self.chain_lines)
-        return answers.expression_answer(self.evaluator, self.comparison, self.given, ending, self.task)
+        found = answers.expression_answer(self.evaluator, self.comparison, self.given, ending, self.task)
+        if self.wrongly_prime and found.verdict == "none":
+            return replace(found, verdict="wrong", given=("prime",), text="The answer is wrong: it does factor.")
+        return found
 
     def _remaining(self) -> list[Remaining]:
         body = self.last_body

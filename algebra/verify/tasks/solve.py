@@ -6,8 +6,10 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import cache
 
+from algebra.exact.errors import ExactError
 from algebra.exact.solution_sets import SolutionSet, within
-from algebra.reports.report import Remaining
+from algebra.parse.lines import read_expression
+from algebra.reports.report import PointEvidence, Remaining
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
@@ -20,6 +22,7 @@ from algebra.verify.draft import LinkDraft
 from algebra.verify.efficiency import is_longer
 from algebra.verify.equation_links import History
 from algebra.verify.evaluated import EvaluatedStatement
+from algebra.verify.excluded_values import in_order
 from algebra.verify.legal_moves import recognise_all
 from algebra.verify.pending_checks import owed_checks
 from algebra.verify.tasks.task import WORKED, Outcome, WorkingTask, of_numbers
@@ -58,8 +61,14 @@ class SolveTask(WorkingTask):
 
     def judge_chain_line(self, draft: LinkDraft, line: ln.Line) -> None:
         """An equation, or a statement of solutions."""
-        assert line.body is not None
         context = self.context
+        if line.dropped and not self._are_candidates(draft, line):
+            return
+        if line.body is None:
+            line = replace(line, body=self._kept(line.dropped))
+        elif line.as_answer and (stated := self._as_answer(line.body)) is not None:
+            line = replace(line, kind="equation", body=stated)
+        assert line.body is not None
         if line.kind == "expression" and line.lead.endswith("=") and isinstance(self.last_body, ln.Equation):
             # “= 6” under “x = 42/7” goes on with the right side
             line = replace(line, kind="equation", body=ln.Equation((self.last_body.sides[0], line.body)), lead="")
@@ -80,6 +89,9 @@ class SolveTask(WorkingTask):
         if of_numbers(line.body) and self._is_apart(before, line):
             self._judge_apart(draft, line.body)
             return
+        if self._is_beside(before, line):
+            self._judge_apart(draft, line.body)
+            return
         after = self.evaluator.statement(line.body)
         cells = self.comparison.cells
         gains = equation_links.relate(self.evaluator, cells, draft, before, after, self.history, line.move)
@@ -94,6 +106,57 @@ class SolveTask(WorkingTask):
         self.last_body = line.body
         self.statement, self.statement_body = (after, line.body) if after.statement else (None, None)
 
+    def judge_dropped(self, draft: LinkDraft, line: ln.Line) -> None:
+        """Candidates that are thrown out: the others are kept."""
+        self.judge_chain_line(draft, line)
+
+    def with_candidate(self, line: ln.Line) -> ln.Line:
+        """The check of the candidate above that it fits; of the first where it fits none. Raises TaskError."""
+        solutions = self.before.solutions
+        texts = [] if solutions.cofinite else in_order(self.context, solutions.members)
+        about = [
+            replace(line, subject=ln.Equation((self.context.unknown_letter, read_expression(text)))) for text in texts
+        ]
+        if not about:
+            return super().with_candidate(line)
+        for each in about:
+            if side_lines.judge_check(self.evaluator, LinkDraft(0), each, self.given_body) is not None:
+                return each
+        return about[0]
+
+    def _are_candidates(self, draft: LinkDraft, line: ln.Line) -> bool:
+        """Whether what is thrown out stood there before, and is not kept all the same."""
+        before = self.before.solutions
+        for value in line.dropped:
+            found = self.evaluator.candidate(value)
+            if found is None or not (before.cofinite or found in before.members):
+                draft.relation = "breaks"
+                draft.evidence = PointEvidence(
+                    f"{plain(value)} does not solve the line before, so it was no candidate."
+                )
+                return False
+        return True
+
+    def _kept(self, dropped: tuple[n.Node, ...]) -> n.Node:
+        """The statement of what is left of the line before when some of it is thrown out."""
+        out = {found for value in dropped if (found := self.evaluator.candidate(value)) is not None}
+        left = in_order(self.context, self.before.solutions.minus(SolutionSet(frozenset(out))).members)
+        if not left:
+            return ln.NoSolution()
+        unknown = self.context.unknown_letter
+        trees = [read_expression(text) for text in left]
+        return ln.Equation((unknown, trees[0])) if len(trees) == 1 else ln.ValueList(unknown, tuple(trees), "=")
+
+    def _as_answer(self, body: n.Node) -> n.Node | None:
+        """A value, or several, that are called the answer, as a statement of the unknown; None for what is one
+        already."""
+        unknown = self.context.unknown_letter
+        if not isinstance(body, ln.STATEMENTS):
+            return None if self.context.unknown in n.letters(body) else ln.Equation((unknown, body))
+        if isinstance(body, ln.Alternatives) and not any(isinstance(item, ln.STATEMENTS) for item in body.items):
+            return ln.ValueList(unknown, body.items, "=")
+        return None
+
     def _is_apart(self, before: EvaluatedStatement, line: ln.Line) -> bool:
         """Whether an equation of numbers is side work: something is worked out in it, and the line before has
         solutions, but not every number. What stands there worked out already, as 1 = 2 or 0 = 0, is the next line,
@@ -104,6 +167,20 @@ class SolveTask(WorkingTask):
         if not self.aside_before and not any(isinstance(part, WORKED) for part in n.parts_of(line.body)):
             return False
         return not (before.solutions.is_empty or before.solutions.cofinite)
+
+    def _is_beside(self, before: EvaluatedStatement, line: ln.Line) -> bool:
+        """Whether an equation is an identity that begins with a part of the line before, or of the given: side work. A
+        false one is judged as a line of the chain."""
+        body = line.body
+        if line.move is not None or not isinstance(body, ln.Equation) or not n.letters(body):
+            return False
+        if not any(side_lines.begins_beside(self.evaluator, body, each) for each in (before.body, self.given_body)):
+            return False
+        try:
+            sides = [self.evaluator.expression(side) for side in body.sides]
+            return all(self.comparison.compare(sides[0], other)[0] == "holds" for other in sides[1:])
+        except ExactError:
+            return False  # not decided: a line of the chain
 
     def _note_debts(
         self,

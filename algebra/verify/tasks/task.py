@@ -6,7 +6,7 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Protocol
 
 from algebra.exact.solution_sets import SolutionSet
@@ -72,8 +72,9 @@ class WorkingTask:
         self.named = side_lines.Named()
         self.states_restrictions = False
         self.stated_domain: SolutionSet | None = None
-        self._worked_apart: list[n.Node] = []
+        self._worked_apart: list[tuple[n.Node, n.Node]] = []
         self.aside_before = False  # whether the line before was side work
+        self.move_below: ln.Move | None = None  # what the line before says is done to both sides
 
     def begin(self) -> None:
         """Evaluates the given."""
@@ -98,6 +99,12 @@ class WorkingTask:
     def judge(self, draft: LinkDraft, line: ln.Line) -> None:
         """One line, by its kind. The chain goes on from it only when it is an expression or an equation."""
         self._check_member(line)
+        if line.kind == "move":
+            self.move_below = line.move
+            return
+        numbers = line.body is not None and of_numbers(line.body)  # worked beside the chain, as a rule
+        if line.kind in ("equation", "statement") and self.move_below is not None and not numbers:
+            line, self.move_below = replace(line, move=line.move or self.move_below), None
         self._judge(draft, line)
         self.aside_before = draft.kind == "aside"
 
@@ -108,6 +115,8 @@ class WorkingTask:
             case "aside":
                 self._judge_aside(draft, line)
             case "check":
+                if line.subject is None:
+                    line = self.with_candidate(line)
                 found = side_lines.judge_check(self.evaluator, draft, line, self.given_body)
                 if found is not None:
                     self.pending.checked.add(found)
@@ -121,12 +130,17 @@ class WorkingTask:
                 draft.relation = "holds"
             case "definition":
                 self._define(draft, line)
+            case "statement" if line.body is None:
+                self.judge_dropped(draft, line)
             case _:
                 self.judge_chain_line(draft, line)
                 self._judge_restriction(draft, line)
-        if line.kind in ("expression", "equation") and line.body is not None:
+        if line.kind in ("expression", "equation") and line.body is not None and draft.kind != "aside":
             apart, self._worked_apart = self._worked_apart, []
-            if any(not side_lines.is_put_back(self.evaluator, part, line.body) for part in apart):
+            if any(
+                side_lines.stands_in(part, line.body) and not side_lines.stands_in(result, line.body)
+                for part, result in apart
+            ):
                 draft.notes.append("aside-not-put-back")
 
     def _judge_restriction(self, draft: LinkDraft, line: ln.Line) -> None:
@@ -140,10 +154,12 @@ class WorkingTask:
         draft.notes += [note for note in beside.notes if note not in draft.notes]
 
     def _judge_apart(self, draft: LinkDraft, body: n.Node) -> None:
-        """A line of numbers in a chain that has letters: side work without the word."""
+        """Side work without the word: a line of numbers in a chain that has letters, or one that begins with a part of
+        the line above."""
         draft.kind = "aside"
         draft.notes.append("side-work")
         side_lines.judge_aside(self.evaluator, self.comparison, draft, body)
+        self._bind(draft, body)
 
     def _check_member(self, line: ln.Line) -> None:
         """`x ∈ …` must name the unknown."""
@@ -160,7 +176,11 @@ class WorkingTask:
             judge_claim(self.evaluator, draft, line.body, above)
             return
         side_lines.judge_aside(self.evaluator, self.comparison, draft, line.body)
-        part = side_lines.bound_part(line.body, self.last_body or self.given_body)
+        self._bind(draft, line.body)
+
+    def _bind(self, draft: LinkDraft, body: n.Node) -> None:
+        """Keeps the part of the line above that was worked out, until it is put back."""
+        part = side_lines.bound_part(body, self.last_body or self.given_body)
         if part is not None and draft.relation == "holds":
             self._worked_apart.append(part)
 
@@ -178,6 +198,17 @@ class WorkingTask:
         if line.body.name != "domain":
             raise TaskError(f"The {line.body.name} belongs to the task analyze.")
         self.judge_exclusion(draft, ln.Line(line.text, "exclusion", self._left_out(line.body.items[0])))
+
+    def judge_dropped(self, draft: LinkDraft, line: ln.Line) -> None:
+        """Values that are thrown out in words, beside a working that has no candidates: they are left out."""
+        self.judge_exclusion(draft, self._left_out_line(line, line.dropped))
+
+    def _left_out_line(self, line: ln.Line, values: tuple[n.Node, ...]) -> ln.Line:
+        return ln.Line(line.text, "exclusion", ln.ValueList(self.context.unknown_letter, values, "≠"))
+
+    def with_candidate(self, line: ln.Line) -> ln.Line:
+        """A check that names no candidate, with the one that it is about. Raises TaskError."""
+        raise TaskError("A check names the candidate first, as in “check x = 6”.")
 
     def _left_out(self, domain: n.Node) -> n.Node:
         """The exclusions that a domain comes to beside a working of another task."""

@@ -164,7 +164,7 @@ def test_remarks(text, remark):
 @pytest.mark.parametrize(
     ("text", "column", "message"),
     [
-        ("check: 3 = 3", 8, "A check names the candidate first, as in “check x = 6”."),
+        ("check: 3 = x", 8, "A check names the candidate first, as in “check x = 6”."),
         ("check  3", 8, "A check names the candidate first, as in “check x = 6”."),
         ("let 3 = x", 5, "A definition gives a letter a meaning, as in “let u = x^2”."),
         ("LCD: x = 3", 6, "One expression is expected here."),
