@@ -123,7 +123,7 @@ from algebra.verify.check import clear_caches, decide
 from algebra.ways.solve import Solution, Unsolved, all_methods, error_of, refused, step_report, work
 from algebra.ways.worth import usual_marks
 
-VERSION = "16"
+VERSION = "17"
 """Raised when a verdict may come out differently, so that stored verdicts are made again."""
 
 __all__ = [

@@ -25,8 +25,10 @@ def asked_by(person: str) -> Iterator[None]:
 
 
 def known_as(person: str) -> None:
-    """What is asked from here on is asked by this person, until what `asked_by` has begun ends."""
-    _whose.set(person)
+    """What is asked from here on is asked by this person, until what `asked_by` has begun ends; outside of that nobody
+    is known."""
+    if _whose.get():
+        _whose.set(person)
 
 
 def whose() -> str:

@@ -39,13 +39,14 @@ def set_line(line: ln.Line, *, comma: bool = False, marks: Mapping[Address, str]
             right = "= " + right
         elif not left and line.lead.endswith(")"):
             left, right = line.lead.lstrip("=⇒∴ "), "= " + right
-    elif line.kind == "open":
+    else:  # with boxes, a move below, or only what is thrown out: as it is written
         readable, right = line.text.strip(), words_in_latex(line.text.strip())
     if line.restriction is not None:
         readable += ", " + plain(line.restriction, comma=comma)
         right += r",\quad " + latex(line.restriction, comma=comma)
-    move = _move_text(line.move, comma) if line.move else ""
-    return Echo(line.kind, left, right, f"{prefix} {readable}".strip(), prefix, move, line.remark, line.notes)
+    move = _move_text(line.move, comma) if line.move and line.kind != "move" else ""
+    remark = line.remark if line.body is not None or not line.dropped else ""
+    return Echo(line.kind, left, right, f"{prefix} {readable}".strip(), prefix, move, remark, line.notes)
 
 
 def understood(text: str, *, decimal: str = "point", marks: Mapping[Address, str] | None = None) -> Echo:

@@ -16,8 +16,8 @@ from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.vocabulary import LineKind
 
-_LEAD = re.compile(r"\s*(⇒|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?!=))\s*")
-_LEAD_STARTS = frozenset("⇒=∴\\fghpqr")
+_LEAD = re.compile(r"\s*(⇒|⟹|=>|∴|\\Rightarrow\b|\\implies\b|\\therefore\b|=(?!=))\s*")
+_LEAD_STARTS = frozenset("⇒⟹=∴\\fghpqr")
 _KEYWORD = re.compile(r"\s*(aside|check|let|assume)\b\s*:?", re.IGNORECASE)
 _FUNCTION_LEAD = re.compile(r"\s*([fghpqr]\s*\(\s*[a-z]\s*\))\s*=(?!=)")
 _JOINED = re.compile(r"\band\b|&|∧|\\land\b|\\wedge\b", re.IGNORECASE)
@@ -60,6 +60,8 @@ _BELOW = re.compile(r"\s*([-−+÷/·×*][^=<>≤≥≠|#]*?\S)\s{2,}(\S[^=<>≤
 _SIDE_NAMES = re.compile(
     r"\b(?:LHS|RHS|LS|RS|left(?:\s+(?:hand\s+)?side)?|right(?:\s+(?:hand\s+)?side)?)\s*[:=]\s*", re.IGNORECASE
 )
+_FULL_STOP = re.compile(r"[\w)\]}](?<!\ba)\.\s*$(?<!n\.a\.)(?<!\.\.)")
+"""A line may end like a sentence."""
 _UNUSUAL = re.compile(
     r"^\s*[-−+÷/·×*].*\s{2,}\S|[#|:→\\D✓✔☑✗✘✕☒□▢☐◻⬜▯;]|->|[A-Za-z]{3}|[VHOS]As?\s|_|[₁-₉]|\bso\b|\{\s*\}|"
     r"\[\s|≠|!=|\bif\b|\bn[./]\s?a\b"
@@ -74,6 +76,8 @@ def read_line(text: str, *, decimal: str = "point") -> ln.Line:
 
 @lru_cache(maxsize=2048)  # a working is read again whenever one of its lines changes
 def _read_line(text: str, decimal: str) -> ln.Line:
+    if _FULL_STOP.search(text):
+        return replace(_read_line(text.rstrip()[:-1], decimal), text=text)
     if not _UNUSUAL.search(text):
         return _chain_line(text.rstrip(), decimal, text)
     if (below := _move_below(text, decimal)) is not None:

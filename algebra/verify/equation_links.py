@@ -21,6 +21,7 @@ from algebra.reports.report import Evidence, PointEvidence, Relation, SolutionEv
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
+from algebra.verify import empty_sets
 from algebra.verify.context import Context
 from algebra.verify.draft import LinkDraft
 from algebra.verify.evaluated import EvaluatedStatement, Pair
@@ -192,8 +193,11 @@ def _same_set(evaluator: Evaluator, before: EvaluatedStatement, after: Evaluated
     if after.statement or not (before.solutions.is_empty or before.solutions.cofinite):
         return "holds"
     old, new = before.single, after.single
-    if old is not None and new is not None and _by_a_move(evaluator, before, old, new):
-        return "holds"
+    if old is not None and new is not None:
+        if _by_a_move(evaluator, before, old, new) or empty_sets.explained(evaluator, old, new):
+            return "holds"
+        if empty_sets.keep_their_roots(before, after):
+            return "breaks"
     if any(_under_roots(line.body) for line in (before, after) if line.rooted):
         # a side that stays while the other changes is no move, whatever it is that has no solution
         one_side_only = (

@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
-from math import gcd
+from math import gcd, isqrt, prod
 
 from algebra.exact.errors import ExactError
 from algebra.exact.rational_functions import Poly, Ratio, factored
@@ -68,14 +68,38 @@ def _said(code: FinishCode, text: str, *at: n.Address) -> Remaining:
     return Remaining(code, at, text)
 
 
+def flat_factors(product: n.Product, at: n.Address = ()) -> Iterator[tuple[n.Address, n.Node]]:
+    """The factors of a product, those of a bracket that holds a product or a power too: 2x(3x) has four."""
+    for k, factor in enumerate(product.factors):
+        place, inner = (*at, k), factor
+        while isinstance(inner, n.Group):
+            place, inner = (*place, 0), inner.child
+        if isinstance(inner, n.Product) and "÷" not in inner.operators and inner is not factor:
+            yield from flat_factors(inner, place)
+        else:
+            yield (*at, k), inner
+
+
+def _is_prime_product(finish: Finish) -> bool:
+    """Whether a number is written as its prime factors, where it is to be factored."""
+    tree = n.bare(finish.tree)
+    if finish.task != "factor" or not is_number(tree):
+        return False
+    factors = [f for _, f in flat_factors(tree)] if isinstance(tree, n.Product) else [tree]
+    bases = [n.bare(f.base) if isinstance(f, n.Power) else f for f in factors]
+    return all(isinstance(base, n.Integer) and list(_primes(base.value)) == [base.value] for base in bases)
+
+
 def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
     """Numbers that are still to be added, multiplied or divided, and signs that are still to be joined."""
+    if _is_prime_product(finish):
+        return
     for address, node in finish.parts(n.Sum):
         numbers = [k for k, term in enumerate(node.children) if is_rational(term) and not _imaginary(finish, term)]
         if len(numbers) > 1:
             yield _said("arithmetic-left", "Numbers are still to be added.", *((*address, k) for k in numbers))
         for k, term in enumerate(node.children):
-            if isinstance(term, n.Signed) and k:
+            if k and isinstance(n.bare(term), n.Signed) and (isinstance(term, n.Signed) or len(numbers) < 2):
                 yield _said("arithmetic-left", "Two signs stand side by side.", (*address, k))
             if n.bare(term) == n.Integer(0) and len(numbers) == 1:
                 yield _said("arithmetic-left", "A term 0 need not be written.", (*address, k))
@@ -83,12 +107,18 @@ def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
         assert isinstance(node, n.Product)
         if "÷" in node.operators:
             yield _said("arithmetic-left", "A division is still to be carried out.", address)
-        elif sum(is_rational(factor) for factor in node.factors) > 1:
+        elif sum(is_rational(factor) for _, factor in flat_factors(node)) > 1:
             yield _said("arithmetic-left", "Numbers are still to be multiplied.", address)
+        signs = [k for k, factor in enumerate(node.factors) if isinstance(n.bare(factor), n.Signed)]
+        if any(signs) and sum(is_rational(factor) for _, factor in flat_factors(node)) < 2:
+            yield _said("arithmetic-left", "A minus inside of a product is still to be put in front.", address)
         for k, factor in enumerate(node.factors):
             if n.bare(factor) in (n.Integer(0), n.Integer(1)):
                 text = f"A factor {plain(n.bare(factor))} need not be written."
                 yield _said("arithmetic-left", text, (*address, k))
+    for address, node in finish.parts(n.Fraction):
+        if isinstance(n.bare(node.children[1]), n.Signed):
+            yield _said("arithmetic-left", "The minus below is still to be put in front.", (*address, 1))
     for address, node in finish.parts(n.Signed):
         if isinstance(n.bare(node.children[0]), n.Signed):
             yield _said("arithmetic-left", "Two signs stand side by side.", address)
@@ -99,6 +129,14 @@ def bars_left(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Absolute):
         if is_number(node):
             yield _said("arithmetic-left", f"{plain(node)} can be worked out.", address)
+        elif _is_never_negative(n.bare(node.children[0])):
+            yield _said("arithmetic-left", f"{plain(n.bare(node.children[0]))} is never negative: no bars.", address)
+        elif isinstance(n.bare(node.children[0]), n.Signed):
+            yield _said("arithmetic-left", f"The sign inside of {plain(node)} makes no difference.", address)
+
+
+def _is_never_negative(node: n.Node) -> bool:
+    return isinstance(node, n.Power) and isinstance(node.exponent, n.Integer) and node.exponent.value % 2 == 0
 
 
 def mixed_numbers(finish: Finish) -> Iterator[Remaining]:
@@ -114,7 +152,7 @@ def mixed_numbers(finish: Finish) -> Iterator[Remaining]:
 def powers_left(finish: Finish) -> Iterator[Remaining]:
     """Numeric powers of up to four digits, zero and negative exponents, a base that occurs twice, a power of a
     power."""
-    leave = finish.context.working.convention("powers") == "leave"
+    leave = finish.context.working.convention("powers") == "leave" or _is_prime_product(finish)
     for address, node in finish.parts(n.Power):
         assert isinstance(node, n.Power)
         exponent = finish.ratio(node.exponent)
@@ -133,21 +171,31 @@ def powers_left(finish: Finish) -> Iterator[Remaining]:
             if size is not None and max(abs(size.numerator), size.denominator) < 10_000:
                 yield _said("power-not-evaluated", f"{plain(node)} can be worked out.", address)
         base = n.bare(node.base)
-        if not is_number(base) and isinstance(base, n.Power | n.Product | n.Fraction | n.Signed):
+        if isinstance(base, n.Absolute) and number.denominator == 1 and number % 2 == 0:
+            yield _said("power-not-evaluated", f"The bars of {plain(node)} make no difference.", address)
+        if not is_number(base) and isinstance(base, n.Power | n.Product | n.Fraction | n.Signed | n.Root):
             yield _said("power-not-evaluated", f"The power of {plain(base)} is still to be carried out.", address)
 
 
 def repeated_base(finish: Finish) -> Iterator[Remaining]:
     """Powers of one base that stand in a product and can be put together."""
     for address, node in finish.parts(n.Product):
-        seen: dict[n.Node, int] = {}
-        for k, factor in enumerate(node.children):
+        assert isinstance(node, n.Product)
+        seen: dict[n.Node, n.Address] = {}
+        powers: set[n.Node] = set()
+        for place, factor in flat_factors(node, address):
             base = n.bare(factor.base if isinstance(factor, n.Power) else factor)
-            if isinstance(base, n.Letter | n.Unit) or (finish.task == "simplify" and isinstance(base, n.Sum)):
-                if base in seen:
-                    places = ((*address, seen[base]), (*address, k))
-                    yield _said("repeated-base", f"The base {plain(base)} occurs twice.", *places)
-                seen.setdefault(base, k)
+            raised = isinstance(factor, n.Power) and is_number(base) and bool(n.letters(factor.exponent))
+            counts = isinstance(base, n.Letter | n.Unit) or raised
+            if isinstance(factor, n.Power):
+                powers.add(base)
+            if base == n.Letter("i") and finish.context.complex:
+                continue  # said with the powers of i
+            if counts or (finish.task in ("simplify", "factor") and isinstance(base, n.Sum)):
+                # (x + 1)(x + 1) is factored; beside a power it is one more of it
+                if base in seen and (finish.task != "factor" or base in powers):
+                    yield _said("repeated-base", f"The base {plain(base)} occurs twice.", seen[base], place)
+                seen.setdefault(base, place)
 
 
 def like_terms(finish: Finish) -> Iterator[Remaining]:
@@ -197,6 +245,13 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
         index = node.index.value if isinstance(node.index, n.Integer) else 2
         if inside is None:
             continue
+        if inside.is_zero:
+            yield _said("radical-not-simplified", f"{plain(node)} is 0.", address)
+            continue
+        if _comes_apart(node):
+            text = f"{plain(node)} can be written as a sum of roots."
+            yield _said("radical-not-simplified", text, address)
+            continue
         if inside.denominator != 1:
             yield _said("fraction-under-root", f"A fraction still stands under the root in {plain(node)}.", address)
             continue
@@ -228,6 +283,26 @@ def roots_left(finish: Finish) -> Iterator[Remaining]:
         assert isinstance(node, n.Fraction)
         if clear and any(isinstance(part, n.Root) for part in n.parts_of(node.denominator)):
             yield _said("root-in-denominator", "A root still stands in the denominator.", address)
+
+
+def _comes_apart(root: n.Root) -> bool:
+    """Whether √(a ± b√c) is √p ± √q with rational p, q: where a² − b²c is a square (Borodin, Fagin, Hopcroft, Tompa,
+    Decreasing the nesting depth of expressions involving square roots, 1985, theorem 1 over ℚ)."""
+    inside = n.bare(root.radicand)
+    if root.index not in (None, n.Integer(2)) or not isinstance(inside, n.Sum) or len(inside.terms) != 2:
+        return False
+    whole = next((n.bare(term) for term in inside.terms if isinstance(n.bare(term), n.Integer)), None)
+    other = next((n.bare(term) for term in inside.terms if not isinstance(n.bare(term), n.Integer)), None)
+    factors = [n.bare(f) for f in other.factors] if isinstance(other, n.Product) else [other]
+    times = prod(f.value for f in factors if isinstance(f, n.Integer))
+    roots = [f for f in factors if isinstance(f, n.Root)]
+    if not isinstance(whole, n.Integer) or len(roots) != 1 or len(factors) > 2:
+        return False
+    under = n.bare(roots[0].radicand)
+    if not isinstance(under, n.Integer) or len(factors) - 1 != sum(isinstance(f, n.Integer) for f in factors):
+        return False
+    left = whole.value**2 - times**2 * under.value
+    return left >= 0 and isqrt(left) ** 2 == left
 
 
 def _shared_power(number: int, factors: list[tuple[Poly, int]], index: int) -> int:
@@ -264,7 +339,10 @@ def complex_left(finish: Finish) -> Iterator[Remaining]:
 
 def brackets_in_sum(finish: Finish) -> Iterator[Remaining]:
     """A bracket that must be multiplied out before like terms can be combined: 2(x + 3) + 4x."""
+    below = {(*address, 1) for address, _ in finish.parts(n.Fraction)}
     for address, node in finish.parts(n.Sum):
+        if any(address[:k] in below for k in range(1, len(address) + 1)):
+            continue  # a denominator stays as it is
         for k, term in enumerate(node.children):
             inner = term.children[0] if isinstance(term, n.Signed) else term
             if _holds_sum_factor(inner) or isinstance(n.bare(inner), n.Sum):
@@ -317,7 +395,7 @@ def lowest_terms(finish: Finish) -> Iterator[Remaining]:
             yield _said("not-lowest-terms", "A denominator 1 need not be written.", address)
     for address, node in finish.parts(n.Product):
         assert isinstance(node, n.Product)
-        fractions = [f for f in node.factors if isinstance(f, n.Fraction)]
+        fractions = [f for _, f in flat_factors(node) if isinstance(f, n.Fraction)]
         mixed_in = bool(fractions) and any(n.letters(f) for f in fractions)
         if len(fractions) > 1 or (mixed_in and _one_bar(node) is None):
             yield _said("uncombined-fractions", "The product of fractions is still to be written as one.", address)
@@ -354,6 +432,7 @@ def complex_fraction(finish: Finish) -> Iterator[Remaining]:
 
 def not_factored(finish: Finish) -> Iterator[Remaining]:
     """Every factor must be irreducible over the rationals; a common factor is named first."""
+    yield from _fractions_in_factors(finish)
     for address, factor in _factors(finish.tree, ()):
         ratio = finish.ratio(factor)
         if ratio is None or ratio.numerator.is_constant():
@@ -367,6 +446,19 @@ def not_factored(finish: Finish) -> Iterator[Remaining]:
                 continue
         if sum(power for _, power in factors) > 1 and not isinstance(n.bare(factor), n.Letter | n.Power):
             yield _said("not-factored", f"{text} can be factored further.", address)
+
+
+def _fractions_in_factors(finish: Finish) -> Iterator[Remaining]:
+    """A number before a bracket that goes into the fractions in it: 6(x + 3/2) is 3(2x + 3)."""
+    tree = n.bare(finish.tree)
+    if not isinstance(tree, n.Product):
+        return
+    factors = list(flat_factors(tree))
+    number = prod(f.value for _, f in factors if isinstance(f, n.Integer))
+    for address, factor in factors:
+        ratio = finish.ratio(factor) if isinstance(factor, n.Sum) else None
+        if ratio is not None and ratio.is_polynomial and gcd(int(ratio.denominator.leading_coefficient()), number) > 1:
+            yield _said("common-factor", f"{number} goes into the fractions of {plain(factor)}.", address)
 
 
 def _factors(node: n.Node, at: n.Address) -> Iterator[tuple[n.Address, n.Node]]:
@@ -415,7 +507,7 @@ CHECKS: dict[str, tuple[Check, ...]] = {
         brackets_in_sum,
         arithmetic_left,
     ),
-    "factor": (not_factored, powers_left, arithmetic_left),
+    "factor": (not_factored, repeated_base, powers_left, arithmetic_left),
     "expand": (not_expanded, complex_left, like_terms, repeated_base, powers_left, arithmetic_left, *_FRACTIONS),
     "solve": (
         improper_fractions,

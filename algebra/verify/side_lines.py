@@ -165,9 +165,9 @@ def stands_in(part: n.Node, line: n.Node) -> bool:
     return any(n.bare(other) == part for address, other in n.walk(line) if address)
 
 
-def begins_beside(evaluator: Evaluator, body: n.Node, above: n.Node) -> bool:
+def begins_beside(evaluator: Evaluator, body: n.Node, above: n.Node, *, by_value: bool = False) -> bool:
     """Whether an equality begins with a part of the line above that is there, less than a side of it, as it is written
-    or by its value: then it is worked beside the chain."""
+    or, where that is asked for, by its value: then it is worked beside the chain."""
     if not isinstance(body, ln.Equation):
         return False
     start = n.bare(body.sides[0])
@@ -177,8 +177,8 @@ def begins_beside(evaluator: Evaluator, body: n.Node, above: n.Node) -> bool:
     if start in whole or (isinstance(above, ln.STATEMENTS) and not isinstance(above, ln.Equation)):
         return False
     parts = [n.bare(part) for address, part in n.walk(above) if address]
-    if start in parts:
-        return True
+    if start in parts or not by_value:
+        return start in parts
     try:
         goal = evaluator.value(start).ratio
         values = [evaluator.value(side).ratio for side in whole]

@@ -9,7 +9,7 @@ import pytest
 
 from lanes import pool as pools
 from lanes.pool import Pool, TooHeavy
-from lanes.turns import Turns, asked_by, seconds_of, whose
+from lanes.turns import Turns, asked_by, known_as, seconds_of, whose
 
 
 class Line:
@@ -146,3 +146,12 @@ def _slowly(connection, memory, niceness):
         while time.process_time() < until:
             pass
         connection.send(("answer", "slept"))
+
+
+def test_who_is_known_only_later_is_known_until_the_question_ends():
+    known_as("user 5")
+    assert whose() == ""
+    with asked_by("a cookie"):
+        known_as("user 5")
+        assert whose() == "user 5"
+    assert whose() == ""

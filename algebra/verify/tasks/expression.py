@@ -95,7 +95,7 @@ class ExpressionTask(WorkingTask):
         if of_numbers(body) and any(n.letters(tree) for tree in self.before.trees):
             return True
         above = [self.last_side(), self.given_body]
-        return any(side_lines.begins_beside(self.evaluator, body, each) for each in above)
+        return any(side_lines.begins_beside(self.evaluator, body, each, by_value=True) for each in above)
 
     def last_side(self) -> n.Node:
         """What the chain goes on from, as it is written."""

@@ -3,21 +3,24 @@ adds."""
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from functools import cache
 
 from algebra.exact.errors import ExactError
+from algebra.exact.generators import FEW
 from algebra.exact.solution_sets import SolutionSet, within
-from algebra.parse.lines import read_expression
+from algebra.parse.errors import ReadingError
+from algebra.parse.lines import read_expression, read_line
 from algebra.reports.report import PointEvidence, Remaining
 from algebra.reports.working import TaskError
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.plain import plain
 from algebra.verify import answer as answers
-from algebra.verify import equation_links, side_lines
+from algebra.verify import empty_sets, equation_links, side_lines
 from algebra.verify.conditions import conditions
-from algebra.verify.context import Context
+from algebra.verify.context import Context, context_of
 from algebra.verify.draft import LinkDraft
 from algebra.verify.efficiency import is_longer
 from algebra.verify.equation_links import History
@@ -27,6 +30,17 @@ from algebra.verify.legal_moves import recognise_all
 from algebra.verify.pending_checks import owed_checks
 from algebra.verify.tasks.task import WORKED, Outcome, WorkingTask, of_numbers
 from algebra.verify.widening import Gain, was_raised
+
+
+def _is_said(draft: LinkDraft, line: ln.Line) -> bool:
+    """Whether a move explains the line that is written beside it, or that somebody makes (nobody multiplies by the
+    quotient of two factors), or it follows from an earlier line."""
+    quotient = re.compile(r"[×÷].*[/÷]\s*\(?[^()]*[A-Za-z]")
+    return (
+        "repaired" in draft.notes
+        or line.move is not None
+        or (draft.move is not None and not quotient.search(draft.move.text))
+    )
 
 
 class SolveTask(WorkingTask):
@@ -95,12 +109,19 @@ class SolveTask(WorkingTask):
         after = self.evaluator.statement(line.body)
         cells = self.comparison.cells
         gains = equation_links.relate(self.evaluator, cells, draft, before, after, self.history, line.move)
+        says_values = after.statement and draft.relation in ("holds", "narrows")
+        if says_values and after.solutions.is_empty and self._is_wrong_over_complex(before, line):
+            draft.relation, draft.lost = "breaks", []
+            draft.evidence = PointEvidence("These numbers are not real, and they do not solve the line before.")
         if context.explains:
             if len(context.letters) > 1:
                 draft.conditions = sorted({*draft.conditions, *conditions(context, before, after)})
             if draft.relation == "holds" and is_longer(self.evaluator, before.body, line.body):
                 draft.notes.append("longer-road")
             draft.move = recognise_all(self.evaluator, line.move, before.pairs, after.pairs)
+            if draft.relation == "holds" and not _is_said(draft, line) and self._is_by_luck(before, after):
+                draft.move = None
+                draft.notes.append("lucky")
             self._note_debts(draft, line, before, after, gains)
         self._follow(draft, after)
         self.last_body = line.body
@@ -166,7 +187,24 @@ class SolveTask(WorkingTask):
             return False
         if not self.aside_before and not any(isinstance(part, WORKED) for part in n.parts_of(line.body)):
             return False
-        return not (before.solutions.is_empty or before.solutions.cofinite)
+        if before.solutions.is_empty:  # what is true of numbers is no line of an equation without solutions
+            return self._is_true(line.body)
+        return not before.solutions.cofinite
+
+    def _is_true(self, body: n.Node) -> bool:
+        """Whether an equation of numbers, or each of several, is true."""
+        parts = body.items if isinstance(body, ln.Alternatives | ln.AllOf) else (body,)
+        try:
+            return all(
+                isinstance(part, ln.Equation)
+                and all(
+                    self.comparison.equal(self.evaluator.expression(part.sides[0]), self.evaluator.expression(side))
+                    for side in part.sides[1:]
+                )
+                for part in parts
+            )
+        except ExactError:
+            return False
 
     def _is_beside(self, before: EvaluatedStatement, line: ln.Line) -> bool:
         """Whether an equation is an identity that begins with a part of the line before, or of the given: side work. A
@@ -181,6 +219,39 @@ class SolveTask(WorkingTask):
             return all(self.comparison.compare(sides[0], other)[0] == "holds" for other in sides[1:])
         except ExactError:
             return False  # not decided: a line of the chain
+
+    def _is_wrong_over_complex(self, before: EvaluatedStatement, line: ln.Line) -> bool:
+        """Whether a statement of values that are not real, where nothing real is to be found, is wrong over the complex
+        numbers too: x = 7 + √(−1) is no step from x² + 4 = 0, and x = ±√(−4) is one."""
+        context = self.context
+        if context.complex or len(context.letters) != 1 or line.body is None:
+            return False
+        if isinstance(line.body, ln.NoSolution) or not any(isinstance(part, n.Root) for part in n.parts_of(line.body)):
+            return False
+        texts = plain(before.body), plain(line.body)
+        try:
+            working = replace(context.working, given=texts[0], lines=(), numbers="complex", conventions={}, assume=())
+            given, written = (read_line(text) for text in texts)
+            task = SolveTask(context_of(working, given, [written], spare=FEW))
+            task.context.explains = False
+            task.begin()
+            draft = LinkDraft(1)
+            task.judge(draft, written)
+        except (ExactError, TaskError, ReadingError):
+            return False
+        return draft.relation not in ("holds", None)
+
+    def _is_by_luck(self, before: EvaluatedStatement, after: EvaluatedStatement) -> bool:
+        """Whether two equations have the same real solutions, though a factor of the second without real zeros is none
+        of the first: x³ − 8 as (x − 2)(x² − 2x + 4)."""
+        if before.rooted or after.rooted or after.statement or before.single is None or after.single is None:
+            return False
+        if before.solutions.is_empty or before.solutions.cofinite or self.context.complex:
+            return False
+        old, new = before.solutions.complex_factors, after.solutions.complex_factors
+        if not old or new <= old | set(before.poles):
+            return False
+        return not empty_sets.is_power_of(before.single, after.single)
 
     def _note_debts(
         self,

@@ -3322,7 +3322,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "expression" | "equation" | "statement" | "exclusion" | "aside" | "check" | "definition" | "assumption" | "feature" | "open" | "choice" | "place" | "answer" | "blank" | "way" | "judgement" | "numbers" | "approximation";
+            kind: "expression" | "equation" | "statement" | "exclusion" | "aside" | "check" | "definition" | "assumption" | "feature" | "move" | "open" | "choice" | "place" | "answer" | "blank" | "way" | "judgement" | "numbers" | "approximation";
             move: components["schemas"]["MoveSeen"] | null;
             /** Gained */
             gained: string[];

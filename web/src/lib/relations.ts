@@ -28,7 +28,7 @@ export function meaningOf(relation: Relation, kind: string, task: string): strin
 }
 
 /** Kinds of line that stand beside the chain and claim something by themselves. */
-const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption', 'approximation', 'open'])
+const SIDE_KINDS = new Set(['aside', 'check', 'exclusion', 'definition', 'assumption', 'approximation', 'move', 'open'])
 
 /** Kinds of line that answer an item in another form than a chain. */
 const ANSWER_KINDS = new Set(['choice', 'place', 'answer', 'blank', 'way', 'judgement', 'numbers'])
@@ -40,6 +40,7 @@ export function isSideLine(kind: string): boolean {
 /** What a side line's verdict is called: a check or an exclusion is right or not, it is no link. */
 export function relationWord(relation: string | null, kind: string): string {
   if (kind === 'open') return 'open'
+  if (kind === 'move') return 'move'
   if (relation === null) return 'not read'
   if (isSideLine(kind) || ANSWER_KINDS.has(kind))
     return relation === 'holds' ? 'right' : relation === 'breaks' ? 'not right' : 'unclear'
@@ -52,7 +53,7 @@ export const NOTE_WORDS: Record<Note, string> = {
   'longer-road': 'Right, and a longer road: there was a shorter step from the line before.',
   'out-of-time': 'This link was not decided within the work allowed for it.',
   'method-differs': 'Right, but the task asks for another method.',
-  'side-work': 'A line of numbers beside the chain: it is judged by itself.',
+  'side-work': 'Worked beside the chain: it is judged by itself.',
   open: 'The boxes are still empty. The next line is compared with the one before.',
   'leads-there': 'Right; another way is shorter.',
   'right-place': 'The place is right, what is written for it is not.',
