@@ -109,7 +109,9 @@ describe('DifficultyBar', () => {
       'width: 10%;',
       'width: 10%;',
     ])
-    expect(bar.find('[role=img]').attributes('aria-label')).toBe('difficulty 4.0 of 10: steps 2.0, numbers 1.0, length 1.0')
+    expect(bar.find('[role=img]').attributes('aria-label')).toBe(
+      'difficulty 4.0 of 10: steps 2.0, numbers 1.0, length 1.0',
+    )
     expect(bar.text()).toContain('to notice: a minus')
   })
 })
