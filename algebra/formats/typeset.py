@@ -8,6 +8,7 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.lines import read_line
 from algebra.reports.echo import Echo
 from algebra.reports.report import LineError
+from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.latex import latex, latex_sides, words_in_latex
 from algebra.tree.nodes import Address
@@ -24,6 +25,8 @@ def set_line(line: ln.Line, *, comma: bool = False, marks: Mapping[Address, str]
     prefix = {"aside": "aside", "check": "check", "definition": "let", "assumption": "assume"}.get(line.kind, "")
     if isinstance(line.body, ln.Claim) and not line.text.lstrip().lower().startswith("aside"):
         prefix = ""
+    if line.as_answer and line.body is not None:
+        prefix = prefix or "answer"
     left, right, readable = "", "", ""
     if line.subject is not None:
         right, readable = latex(line.subject, comma=comma), plain(line.subject, comma=comma)
@@ -39,7 +42,11 @@ def set_line(line: ln.Line, *, comma: bool = False, marks: Mapping[Address, str]
             right = "= " + right
         elif not left and line.lead.endswith(")"):
             left, right = line.lead.lstrip("=⇒∴ "), "= " + right
-    else:  # with boxes, a move below, or only what is thrown out: as it is written
+    elif line.kind == "move" and line.move is not None:  # under both sides
+        operand = line.move.operand  # of several terms, -30x - 90, all of it is added
+        left = right = latex(operand, comma=comma) if isinstance(operand, n.Sum) else _move_text(line.move, comma)
+        readable = line.text.strip()
+    else:  # with boxes, or only what is thrown out: as it is written
         readable, right = line.text.strip(), words_in_latex(line.text.strip())
     if line.restriction is not None:
         readable += ", " + plain(line.restriction, comma=comma)
