@@ -151,7 +151,7 @@ def _from_document(text: str, decimal: str) -> Key:
     problems: list[KeyProblem] = []
     skipped: list[tuple[int, str]] = []
     instruction = above = Working("", "", ())
-    for block in _blocks(_rows(text)):
+    for block in _blocks(_without_options(_rows(text), skipped)):
         head, rows = block[0], list(block)
         found = _instruction(head.text)
         # (b) goes on with what was asked for above (a)
@@ -175,11 +175,20 @@ def _from_document(text: str, decimal: str) -> Key:
             continue
         start = rows.index(readable[0])
         skipped += [(row.number, row.text) for row in rows[:start]]
+        # words between two problems belong to neither
+        apart = [row for row in rows[start + 1 :] if row.blank_before and row not in readable and _is_prose(row.text)]
+        skipped += [(row.number, row.text) for row in apart]
+        rows = [row for row in rows if row not in apart]
         working, places = _working(own, [(row.text, row.number) for row in rows[start:]], decimal)
         if len(working.lines) > limits.MAX_LINES:
             raise TaskError(f"line {head.number}: a working has at most {limits.MAX_LINES} lines.")
         problems.append(KeyProblem(head.starts or str(len(problems) + 1), rows[start].number, working, places))
     return Key(tuple(problems), tuple(skipped))
+
+
+def _is_prose(text: str) -> bool:
+    """Whether a line is a sentence: four words at least, and no sign."""
+    return len(re.findall(r"[A-Za-z]{2,}", text)) > 3 and not re.search(r"[=^√/+×÷≠<>≤≥\\]", text)
 
 
 def _rows(text: str) -> Iterator[_Row]:
@@ -206,7 +215,8 @@ def _rows(text: str) -> Iterator[_Row]:
             r"\\(?:text|textbf|mathrm|textit)\{\s*(or|and|no solution|check|undefined|prime)\s*\}", r" \1 ", line
         )
         line = re.sub(r"\\(?:text|textbf|section|subsection|textit)\*?\{([^{}]*)\}", r" \1 ", line)
-        line = line.replace("&", " ")
+        # between columns of LaTeX it is nothing; elsewhere it joins values, x ≠ 8 & -6
+        line = line.replace("&", " ") if "\\" in raw else re.sub(r"\s*&\s*", ", ", line)
         bullet = _BULLET.match(line)
         if bullet and starts is None and not item:
             starts, line = "", line[bullet.end() :]
@@ -237,9 +247,11 @@ def _pieces(part: str) -> list[str]:
     if not part.strip():
         return [part]
     steps = [part]
-    if part.count("=") > 1 and _ARROWS.search(part) and not re.search(r"∞|\binf|\\infty", part):
+    leads = part.count("=") > 1 or re.search(r"(?:⇒|=>|⟹|→)\s*(?:no|all)\b", part)
+    if leads and _ARROWS.search(part) and not re.search(r"∞|\binf|\\infty", part):
         steps = [step for step in _ARROWS.split(part) if step.strip()]
     found: list[str] = []
+    steps = [piece for step in steps for piece in _in_steps(step)]
     steps = [piece for step in steps for piece in _SAID_BEHIND.split(_BOXED.sub(r"\n\1", step)) if piece.strip()]
     for step in steps:
         beside = _EXCLUDED_BEHIND.match(step)
@@ -248,10 +260,59 @@ def _pieces(part: str) -> list[str]:
     return found
 
 
+_STEPS = re.compile(r"^(\s*(?![A-Za-z]\s*=)[^=,;]+=[^=,;]+?)\s*[,;]\s+([A-Za-z]\s*=[^=,;]+)$")
+
+
+def _in_steps(text: str) -> list[str]:
+    """2w = P - 2l, w = (P - 2l)/2: one step after the other, where x = 3, x = -2 are two solutions."""
+    return _STEPS.sub(r"\1\n\2", text).split("\n")
+
+
 def _starts_problem(part: str, label: re.Match[str]) -> bool:
     """Whether this is a number before a problem and no piece of mathematics, such as the (a) of (a) + b."""
     rest = part[label.end() :].lstrip()
     return not rest[:1] or rest[0] not in "+*/^=·÷×-−" or bool(re.match(r"[-−]\s?[\w(√]", rest))
+
+
+_FOR_LETTER = re.compile(r"(.*?\S)\s*,?\s+\(?for\s+([a-zA-Z])\)?\s*:\s*(\S.*)")
+_FUNCTION = re.compile(r"\s*[A-Za-z]\s*\(\s*[a-z]\s*\)\s*")
+_OPTION = re.compile(r"\(?([a-eA-E])[).]\s*")
+_GAP = re.compile(r"\s{2,}|\t\s*")
+
+
+def _without_options(rows: Iterator[_Row], skipped: list[tuple[int, str]]) -> Iterator[_Row]:
+    """The rows without answers to choose from, `a) 8   b) 116` or one a line, which are passed over: at least three in
+    the order of their letters, under a problem with a number, each no more than a value."""
+    found = list(rows)
+    k, under = 0, False
+    while k < len(found):
+        row = found[k]
+        inline = _OPTION.match(f"{row.starts}) {row.text}") if row.starts else _OPTION.match(row.text)
+        several = _GAP.split(row.text) if inline else []
+        run = k
+        while run < len(found) and _is_option(found[run], run - k):
+            run += 1
+        if under and inline and len(several) > 1 and all(_OPTION.match(each) for each in several[1:]):
+            skipped.append((row.number, row.text))
+            k += 1
+        elif under and run - k > 2:
+            skipped += [(each.number, each.text) for each in found[k:run]]
+            k = run
+        else:
+            under = under if row.starts is None else row.starts[:1].isdigit()
+            yield row
+            k += 1
+
+
+def _is_option(row: _Row, place: int) -> bool:
+    """Whether a row is the answer to choose at this place: the letter of the place, and a value."""
+    if place > 4 or (row.starts or "").lower() != "abcde"[place]:
+        return False
+    try:
+        body = read_line(row.text).body
+    except ReadingError:
+        return False
+    return body is not None and not n.letters(body) and not isinstance(body, ln.STATEMENTS)
 
 
 def _blocks(rows: Iterator[_Row]) -> Iterator[list[_Row]]:
@@ -323,7 +384,9 @@ def _is_mathematics(text: str, decimal: str) -> bool:
     if not text.strip():
         return False
     try:
-        read_line(_LEAD.sub("", text, count=1) if _LEAD.match(text) else text, decimal=decimal)
+        line = read_line(_LEAD.sub("", text, count=1) if _LEAD.match(text) else text, decimal=decimal)
+        if line.kind in ("aside", "check", "move"):
+            return True
         words = re.findall(r"[A-Za-z]{3,}", re.sub(r"\\[a-zA-Z]+|sqrt|cbrt|root|abs", "", text))
         said = re.match(r"\s*(?:no |all |prime\b|undefined\b|check\b|let\b|aside\b|assume\b|domain\b|none\b)", text)
         return not words or bool(said) or any(sign in text for sign in "=^√/+-−·*≠")
@@ -344,6 +407,12 @@ def _cleaned(text: str) -> str:
 def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) -> tuple[Working, tuple[int, ...]]:
     """A working from its lines, and the places of its lines; the task from the instruction, else from the first
     line."""
+    (head, place), *below = rows
+    if wanted := _FOR_LETTER.fullmatch(head):
+        instruction = replace(instruction, variable=wanted[2])
+        head = f"{wanted[1]}   {wanted[3]}"
+    head_rows = [(step, place) for piece in _columns(head, decimal) for step in _in_steps(piece)]
+    rows = [*head_rows, *below]
     cleaned = [(_cleaned(text), number) for text, number in rows]
     (given, at), rest = cleaned[0], [(line, number) for line, number in cleaned[1:] if line]
     lines = [line for line, _ in rest]
@@ -358,8 +427,8 @@ def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) ->
         expression = task not in ("", "solve") or continued or not n.letters(body)
         if expression:
             first, *others = _split_sides(given)
-            if len(others) == 1 and _names_a_function(body):
-                first, others = others[0], []
+            if (len(others) == 1 and _names_a_function(body)) or (others and _FUNCTION.fullmatch(first)):
+                first, *others = others
             given, lines = first, [*(f"= {side}" for side in others), *lines]
             places = [at] * len(others) + places
             if task == "solve" or not task:  # what was to be solved above does not hold for an expression
@@ -374,6 +443,17 @@ def _working(instruction: Working, rows: list[tuple[str, int]], decimal: str) ->
         lines = [line.removeprefix("=").strip() if line.startswith("=") else line for line in lines]
     numbers = "complex" if instruction.variable != "i" and _counts_with_i([given, *lines], decimal) else "real"
     return Working(task, given, tuple(lines), instruction.variable, numbers, method=instruction.method), tuple(places)
+
+
+def _columns(text: str, decimal: str) -> list[str]:
+    """A problem and its answer, or what is noted beside it, in one line with a gap between them; any other line as it
+    is."""
+    pieces = [piece for piece in _GAP.split(text.strip()) if piece]
+    if len(pieces) != 2 or not all(_is_mathematics(piece, decimal) for piece in pieces):
+        return [text]
+    if re.search(r"[-+−*/·×÷=^(,;]$", pieces[0]) or re.match(r"[+*/·×÷=^),;]", pieces[1]):
+        return [text]  # the line goes on behind the gap
+    return pieces
 
 
 def _names_a_function(body: ln.Equation) -> bool:
