@@ -260,7 +260,7 @@ def _pieces(part: str) -> list[str]:
     return found
 
 
-_STEPS = re.compile(r"^(\s*(?![A-Za-z]\s*=)[^=,;]+=[^=,;]+?)\s*[,;]\s+([A-Za-z]\s*=[^=,;]+)$")
+_STEPS = re.compile(r"^((?!\s*[A-Za-z]\s*=)[^=,;]+=[^=,;]+?)\s*[,;]\s+([A-Za-z]\s*=[^=,;]+)$")
 
 
 def _in_steps(text: str) -> list[str]:

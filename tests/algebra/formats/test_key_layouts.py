@@ -97,6 +97,11 @@ def test_what_is_passed_over_is_said():
     assert skipped(NOTES) == ["Work each of these out.", "Now something else, with care."]
 
 
+def test_two_solutions_on_a_line_are_no_two_steps():
+    (working, findings) = read("Solve.\n1) x^2 = 5x\n   x = 0, x = 5\n")["1"]
+    assert (working.lines, findings) == (("x = 0, x = 5",), [])
+
+
 def test_letters_of_problems_are_no_options():
     found = read("Solve.\n1) 2x = 6\na) 3x = 12\n   x = 4\nb) 5x = 10\n   x = 2\nc) 7x = 7\n   x = 1\n")
     assert list(found) == ["1", "a", "b", "c"]
