@@ -9,7 +9,7 @@ _VALUE = r"(?:[A-Za-z]\s*=\s*)?[-−±+√]*\d[\d√/]*(?:[.,]\d+)?"
 _VALUES = rf"{_VALUE}(?:\s*(?:,|;|\band\b|\bor\b|&)\s*{_VALUE})*"
 _OUT = (
     r"(?:(?:is|are|was|were|must\s+be|has\s+to\s+be|gets?)\s+)?(?:therefore\s+|so\s+)?"
-    r"(?:rejected|discarded|excluded|extraneous|extr\.?|not\s+(?:an?\s+)?(?:valid\s+|real\s+)?(?:solutions?|roots?|answers?)|"
+    r"(?:rejected|discarded|excluded|(?:an?\s+|the\s+)?extraneous|extr\.?|not\s+(?:an?\s+)?(?:valid\s+|real\s+)?(?:solutions?|roots?|answers?)|"
     r"not\s+valid|invalid|inadmissible|impossible|n\.?/?a\.?|no\s+good|does(?:n't|\s+not)\s+work|fails?)"
     r"(?:\s+(?:solutions?|roots?|candidates?|values?))?"
 )
@@ -23,6 +23,25 @@ _BEHIND = (
         rf"(?P<kept>(?:.*?(?:[,;(]|\s{{2,}}|\bbut\b|\band\b))?)\s*(?P<out>{_VALUES})\s+{_OUT}{_END}", re.IGNORECASE
     ),
 )
+_TICKS, _CROSSES = "✓✔☑", "✗✘✕☒"
+_ONLY = r"(?:the\s+)?only\s+(?:real\s+|valid\s+)?(?:solution|root|answer)"
+_CLAUSES = re.compile(r"\s*(?:[.;,]\s+|[.;,]\s*$|,?\s*\b(?:so|but|hence|thus|therefore|and|or)\b,?\s*)+")
+_DROPS = tuple(
+    re.compile(pattern, re.IGNORECASE)
+    for pattern in (
+        rf"{_THROW}\s+(?P<out>{_VALUES})",
+        rf"(?P<out>{_VALUES})\s+{_OUT}",
+        rf"(?P<out>{_VALUES})\s*[{_CROSSES}]",
+    )
+)
+_KEEPS = tuple(
+    re.compile(pattern, re.IGNORECASE)
+    for pattern in (
+        rf"{_ONLY}\s+is\s+(?P<kept>{_VALUES})",
+        rf"(?P<kept>{_VALUES})\s+(?:is\s+{_ONLY}|only|alone)",
+        rf"(?P<kept>{_VALUES})\s*[{_TICKS}]?",
+    )
+)
 _BEFORE = re.compile(
     # x = 6 (extraneous) or x = -6
     rf"\s*(?P<out>{_VALUES})\s*\(\s*{_OUT}\s*\)\s*(?:,|;|\bor\b|\band\b)?\s*(?P<kept>\S.*)",
@@ -33,8 +52,11 @@ _SAID = re.compile(
     r"(?:because|since|as)\s+[a-z].*))\s*\.?\s*",
     re.IGNORECASE,
 )
-_TRIGGER = re.compile(r"reject|discard|exclud|omit|cross|leave|throw|extr|solution|only|alone|because|since|as\b|valid|"
-                      r"imposs|n\.?/?a\b|good|work|fail|root|answer|inadm", re.IGNORECASE)  # fmt: skip
+_TRIGGER = re.compile(
+    r"[✗✘✕☒]|reject|discard|exclud|omit|cross|leave|throw|extr|solution|only|alone|because|since|as\b|valid|imposs|"
+    r"n\.?/?a\b|good|work|fail|root|answer|inadm",
+    re.IGNORECASE,
+)
 _ANSWER = re.compile(
     r"\s*(?:so|thus|hence|therefore|then)?\s*,?\s*(?:the\s+|my\s+)?(?:final\s+)?"
     r"(?:answers?|ans\.?|solutions?)\b\s*(?:is|are)?\s*[:=,]?\s*(?=\S)",
@@ -68,7 +90,32 @@ def split_decision(body: str) -> Decided | None:
         return Decided(" " * at + found["kept"], found["out"], found.start("out"), body[:at].strip())
     if (found := _SAID.fullmatch(body)) is not None:
         return Decided(found["kept"], "", 0, found["said"])
-    return None
+    return _by_clauses(body)
+
+
+def _by_clauses(body: str) -> Decided | None:
+    """A line of clauses of which each keeps or throws out, in any order: `-2 does not work, so x = 4`; None where one
+    of them does neither, or nothing is decided."""
+    kept, out, at, decides, start = "", "", 0, False, 0
+    for gap in [*_CLAUSES.finditer(body), None]:
+        clause, begins = body[start : gap.start() if gap else len(body)], start
+        start = gap.end() if gap else start
+        if not clause.strip():
+            continue
+        begins += len(clause) - len(clause.lstrip())
+        dropped = next((found for each in _DROPS if (found := each.fullmatch(clause.strip()))), None)
+        stays = next((found for each in _KEEPS if (found := each.fullmatch(clause.strip()))), None)
+        if dropped is not None:
+            if not out:
+                at = begins + dropped.start("out")
+            out = f"{out}, {dropped['out']}" if out else dropped["out"]
+            decides = True
+        elif stays is not None and not kept:
+            kept = " " * (begins + stays.start("kept")) + stays["kept"]
+            decides = decides or "only" in clause.lower()
+        else:
+            return None
+    return Decided(kept, out, at, body.strip()) if decides else None
 
 
 def without_answer(body: str) -> tuple[str, bool]:

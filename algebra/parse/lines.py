@@ -11,7 +11,7 @@ from algebra.parse.errors import ReadingError
 from algebra.parse.margin import indent, read_move, split_move
 from algebra.parse.statements import FeatureReader, StatementReader
 from algebra.parse.tokens import tokenize
-from algebra.parse.wording import are_words, in_other_words, split_remark, with_outcome, without_braces
+from algebra.parse.wording import TICKS, are_words, as_check, in_other_words, split_remark, with_outcome, without_braces
 from algebra.tree import nodes as n
 from algebra.tree import statements as ln
 from algebra.tree.vocabulary import LineKind
@@ -54,8 +54,22 @@ _CLAIM_NAMES = {"common denominator": "LCD", "common factor": "GCF"}
 _WHERE = {
     **dict.fromkeys(("num", "numerator", "top", "above", "upper"), "top"),
     **dict.fromkeys(("den", "denom", "denominator", "bottom", "below", "lower"), "bottom"),
-    **dict.fromkeys(("all", "both", "everything", "all fractions", "whole"), "all"),
+    **dict.fromkeys(
+        (
+            "all",
+            "both",
+            "everything",
+            "all fractions",
+            "whole",
+            "denominators",
+            "all denominators",
+            "fractions",
+            "terms",
+        ),
+        "all",
+    ),
 }
+_TO_BOTH = re.compile(r"^\s*[A-Za-z].*\b(?:both|each)\s+sides?\b", re.IGNORECASE)
 _BELOW = re.compile(r"\s*([-−+÷/·×*][^=<>≤≥≠|#]*?\S)\s{2,}(\S[^=<>≤≥≠|#]*?)\s*")
 _SIDE_NAMES = re.compile(
     r"\b(?:LHS|RHS|LS|RS|left(?:\s+(?:hand\s+)?side)?|right(?:\s+(?:hand\s+)?side)?)\s*[:=]\s*", re.IGNORECASE
@@ -82,6 +96,8 @@ def _read_line(text: str, decimal: str) -> ln.Line:
         return _chain_line(text.rstrip(), decimal, text)
     if (below := _move_below(text, decimal)) is not None:
         return below
+    if sum(text.count(tick) for tick in TICKS) > 1 and (decided := split_decision(text)) is not None:
+        return replace(_decision_line(decided, decimal), text=text, remark=decided.said)
     body, remark = split_remark(text)
     body, move_text, move_column = split_move(without_braces(body))
     move = None
@@ -89,7 +105,7 @@ def _read_line(text: str, decimal: str) -> ln.Line:
         move, said = read_move(move_text, move_column, decimal)
         remark = "; ".join(part for part in (said, remark) if part)
     body, as_answer = without_answer(body)
-    body = in_other_words(body)
+    body = as_check(in_other_words(body))
     if _BOX.search(body):
         return ln.Line(text, "open", _with_boxes(body, decimal), remark=remark, move=move, notes=("open",))
     keyword = _KEYWORD.match(body)
@@ -114,7 +130,7 @@ def _read_line(text: str, decimal: str) -> ln.Line:
         remark = "; ".join(part for part in (decided.said, remark) if part)
     else:
         line = _chain_line(body, decimal, body)
-    return replace(line, text=text, remark=remark, move=move, as_answer=as_answer)
+    return replace(line, text=text, remark=remark, move=move, as_answer=as_answer or line.as_answer)
 
 
 def _decision_line(decided: Decided, decimal: str) -> ln.Line:
@@ -126,15 +142,19 @@ def _decision_line(decided: Decided, decimal: str) -> ln.Line:
         dropped = tuple(item.sides[-1] if isinstance(item, ln.Equation) else item for item in items)
     if not decided.kept.strip():
         return ln.Line(decided.said, "statement", None, dropped=dropped)
-    return replace(_chain_line(decided.kept, decimal, decided.kept), dropped=dropped)
+    kept = _chain_line(decided.kept, decimal, decided.kept)
+    return replace(kept, dropped=dropped, as_answer=kept.kind == "expression")
 
 
 def _move_below(text: str, decimal: str) -> ln.Line | None:
-    """`-4   -4` under the two sides of an equation: what is done to both."""
+    """`-4   -4` under the two sides of an equation, or the same in words: what is done to both."""
+    move: ln.Move | None
+    if _TO_BOTH.search(text) and "=" not in text:  # subtract 5 from both sides
+        move, _ = read_move(text, 0, decimal)
+        return None if move is None else ln.Line(text, "move", None, move=move)
     found = _BELOW.fullmatch(text)
     if found is None or "".join(found[1].split()) != "".join(found[2].split()):
         return None
-    move: ln.Move | None
     try:
         terms = _statement(found[1], decimal, found.start(1)) if found[1][0] in "-−+" else None
         if isinstance(terms, n.Sum):  # -30x - 90: all of it is added
@@ -187,10 +207,12 @@ def read_expression(text: str, *, decimal: str = "point") -> n.Node:
 def _side_line(keyword: str, body: str, start: int, decimal: str) -> ln.Line:
     rest = body[start:]
     if keyword == "check":
+        named = _SIDE_NAMES.match(rest.lstrip())
+        claimed = None if named is None and ":" in rest else _check_claim(rest, decimal, start)
+        if isinstance(claimed, ln.STATEMENTS) and (named or not n.letters(claimed)):
+            return ln.Line(body, "check", claimed)  # of the candidate that stands above
         subject_text, colon, claim = rest.partition(":")
         subject = _statement(subject_text, decimal, start)
-        if not colon and isinstance(subject, ln.Equation) and not n.letters(subject):
-            return ln.Line(body, "check", subject)  # of the candidate that stands above
         if not (
             isinstance(subject, ln.Equation) and len(subject.sides) == 2 and isinstance(subject.sides[0], n.Letter)
         ):

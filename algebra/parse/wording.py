@@ -5,7 +5,8 @@ from __future__ import annotations
 
 import re
 
-_TICK = re.compile(r"\s*[✓✔☑✗✘✕☒]+\s*$")
+TICKS = "✓✔☑✗✘✕☒"
+_TICK = re.compile(rf"\s*[{TICKS}]+\s*$")
 _CROSSES = "✗✘✕☒"
 _OUTCOME = re.compile(
     r"(?<=[\s,;.)])\(?(?:(?:which|that|this)\s+)?(?:is\s+)?"
@@ -13,6 +14,13 @@ _OUTCOME = re.compile(
     r"not) (?:work|check|hold)|rejected|reject|extraneous)"
     r"|(?P<held>yes|true|works|holds|checks|ok|okay|right|correct))\s*[.!)]*\s*$",
     re.IGNORECASE,
+)
+_CHECKS = (
+    re.compile(r"\s*[A-Za-z]\s*=\s*[^:=≠A-Za-z]*\d[^:=≠A-Za-z]*:\s*[^A-Za-z]*\d.*[=≠].*"),
+    re.compile(r"\s*(?:LHS|LS|left\s+side)\s*[:=].*\b(?:RHS|RS|right\s+side)\s*[:=].*", re.IGNORECASE),
+)
+_WORKS = re.compile(
+    r"\s*([A-Za-z]\s*=\s*[^=≠A-Za-z]*\d[^=≠A-Za-z]*?)\s+(?:works|checks(?:\s+out)?|holds|is\s+(?:a\s+)?(?:valid|solution|root))\s*\.?\s*"
 )
 _NOT = re.compile(r"\s*,\s*(?:and\s+)?not\s+(?=[-−\d√(])")
 _SUBSCRIPT = re.compile(r"(?<![A-Za-z])([a-z])(?:_\{?[1-9](?:\s*,\s*[1-9])*\}?|[₁-₉](?:,?[₁-₉])*)(?=\s*(?:=|≈))")
@@ -40,7 +48,9 @@ _PHRASES = (
         re.compile(
             r"\s*(?:is\s+)?(?:not factorable|not factorisable|can(?:no|')t "
             r"be factored|irreducible|does(?: not|n't) factor)\s*\.?\s*|"
-            r"\s*(?:[(\[]|->|→|⇒|=>|∴|so\b|it is|it's|is|a)\s*prime\s*[)\].]*\s*",
+            r"\s*(?:[(\[]|->|→|⇒|=>|∴|so\b|it is|it's|is|a|"
+            r"(?:the|this)\s+(?:polynomial|expression|trinomial|binomial)\s+is)"
+            r"\s*prime\s*[)\].]*\s*",
             re.IGNORECASE,
         ),
         "prime",
@@ -89,6 +99,16 @@ def with_outcome(body: str, remark: str) -> str:
         return f"{body.rstrip(' :')}: fails"  # check t = -5 ✗
     at = body.rfind("=")
     return body[:at] + "≠" + body[at + 1 :] if at > claim > 0 and body[at - 1] not in "≤≥<>" else body
+
+
+def as_check(body: str) -> str:
+    """A check without its word, `x = 3: √9 = 3`, `x = 4 works` or `LHS: √16, RHS: 4`, with it; any other line as it
+    is."""
+    for pattern in _CHECKS:
+        if pattern.fullmatch(body):
+            return f"check {body.strip()}"
+    works = _WORKS.fullmatch(body)
+    return f"check {works[1]}" if works else body
 
 
 def without_braces(body: str) -> str:

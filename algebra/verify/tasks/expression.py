@@ -95,7 +95,10 @@ class ExpressionTask(WorkingTask):
         if of_numbers(body) and any(n.letters(tree) for tree in self.before.trees):
             return True
         above = [self.last_side(), self.given_body]
-        return any(side_lines.begins_beside(self.evaluator, body, each, by_value=True) for each in above)
+        parts = body.items if isinstance(body, ln.AllOf | ln.Alternatives) else (body,)
+        return all(
+            any(side_lines.begins_beside(self.evaluator, part, each, by_value=True) for each in above) for part in parts
+        )
 
     def last_side(self) -> n.Node:
         """What the chain goes on from, as it is written."""

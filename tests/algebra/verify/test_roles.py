@@ -102,10 +102,40 @@ DECISIONS += [
     ("analyze", "(3x + 1)/(x - 2)", ["f(3) = 10"], "H"),
     ("analyze", "(3x + 1)/(x - 2)", ["f(3) = 11"], "B"),
 ]
+STRANGERS = [
+    ("solve", "√(2x + 8) = x", ["x = 4 or x = -2", *lines], f"W{relations}")
+    for lines, relations in [
+        (["x = -2 doesn't work, so x = 4"], "S"),
+        (["-2 is an extraneous root"], "S"),
+        (["Discard x = -2. x = 4"], "S"),
+        (["x = 4 ✓, x = -2 ✗"], "S"),
+        (["x = 4 ✗, x = -2 ✓"], "N"),
+        (["The only solution is 4"], "S"),
+        (["Therefore, 4 is the only solution."], "S"),
+        (["The only solution is -2"], "N"),
+        (["x = 4 works", "x = 4"], "HS"),
+        (["x = -2 works"], "B"),
+        (["check: √(2·4 + 8) = √16 = 4", "check: √(2(-2) + 8) = √4 = 2 ≠ -2", "x = 4"], "HHS"),
+        (["LHS: √16 = 4, RHS: 4"], "H"),
+        (["LHS: √16 = 4, RHS: 5"], "B"),
+        (["x = 4: √16 = 4 ✓", "x = 4"], "HS"),
+    ]
+]
+STRANGERS += [
+    ("solve", "3x + 5 = 17", ["subtract 5 from both sides", "3x = 12"], "-H"),
+    ("solve", "3x + 5 = 17", ["subtract 5 from both sides", "3x = 22"], "-B"),
+    ("simplify", "6/x + 2/(x - 1)", ["LCM of denominators is x(x - 1)"], "H"),
+    ("simplify", "6/x + 2/(x - 1)", ["LCM of denominators is x - 1"], "B"),
+    ("simplify", "√50 + √18", ["√50 = √25·√2 = 5√2 and √18 = 3√2", "8√2"], "HH"),
+    ("simplify", "√50 + √18", ["√50 = 5√2 and √18 = 2√3", "8√2"], "BH"),
+    ("factor", "x^2 + 4x + 9", ["The polynomial is prime."], "H"),
+]
 LETTERS = {"H": "holds", "B": "breaks", "W": "widens", "S": "settles", "N": "narrows", "-": None}
 
 
-@pytest.mark.parametrize(("task", "given", "lines", "wanted"), SIDE_WORK + LABELS + BELOW + CHECKS + DECISIONS)
+@pytest.mark.parametrize(
+    ("task", "given", "lines", "wanted"), SIDE_WORK + LABELS + BELOW + CHECKS + DECISIONS + STRANGERS
+)
 def test_a_line_is_what_it_is_written_as(task, given, lines, wanted):
     assert relations(task, given, lines) == [LETTERS[letter] for letter in wanted]
 
