@@ -113,7 +113,7 @@ from algebra.sets.colleague import Advice, advice
 from algebra.sets.entry import Entry, entry_of
 from algebra.sets.events import EVENTS
 from algebra.sets.generate import generate
-from algebra.sets.ladder import Draw, Rung, drawn, draws, joined, ladder, neighbour, rung_of
+from algebra.sets.ladder import Draw, LadderWish, Rung, drawn, draws, joined, ladder, neighbour, rung_of
 from algebra.sets.like import like
 from algebra.sets.likeness import likeness
 from algebra.slips import SLIPS, Slip
@@ -178,6 +178,7 @@ __all__ = [
     "JsonValue",
     "Key",
     "KeyProblem",
+    "LadderWish",
     "LineError",
     "Link",
     "MendItem",

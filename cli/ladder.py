@@ -12,6 +12,7 @@ from algebra import (
     Difficulty,
     DrawnProblem,
     DrawnProblems,
+    LadderWish,
     ReadingError,
     Rung,
     Solution,
@@ -81,16 +82,18 @@ def ladder_main(arguments: list[str], *, out: TextIO = sys.stdout, err: TextIO =
     if isinstance(options, int):
         return options
     try:
-        found: list[Rung] = ladder(
-            options.family,
-            options.count,
-            options.seed,
-            low=options.low,
-            high=options.high,
-            events=options.events,
-            largest=options.largest,
-            untaught=options.untaught,
-            slip=options.slip,
+        found = ladder(
+            LadderWish(
+                tuple(options.family),
+                options.count,
+                options.seed,
+                options.low,
+                options.high,
+                tuple(options.events),
+                options.largest,
+                tuple(options.untaught),
+                slip=options.slip,
+            )
         )
     except (TaskError, ReadingError) as problem:
         return _refused("ladder", problem, as_json=options.json, out=out, err=err)

@@ -24,6 +24,7 @@ from algebra import (
     ItemForm,
     Key,
     KeyProblem,
+    LadderWish,
     LineError,
     NotTaken,
     Option,
@@ -115,32 +116,9 @@ def joined(parts: list[list[Rung]], count: int, seed: int) -> list[Proposed]:
     return found
 
 
-def draws(
-    families: list[str],
-    count: int,
-    seed: int,
-    *,
-    low: int,
-    high: int | None,
-    events: list[str],
-    largest: int,
-    kept: list[Working],
-    slip: str,
-) -> list[Draw]:
+def draws(wish: LadderWish) -> list[Draw]:
     """What is to be drawn for a ladder. Raises TaskError."""
-    found = heavy.ask(
-        "draws",
-        families,
-        count,
-        seed,
-        low=low,
-        high=high,
-        events=events,
-        largest=largest,
-        kept=kept,
-        slip=slip,
-        seconds=VERSION_SECONDS,
-    )
+    found = heavy.ask("draws", wish, seconds=VERSION_SECONDS)
     assert isinstance(found, list)
     return found
 
@@ -297,20 +275,9 @@ def taken(content: bytes, form: str, title: str) -> tuple[SheetFile, tuple[NotTa
     return found
 
 
-def laddered(
-    families: list[str],
-    count: int,
-    seed: int,
-    *,
-    low: int,
-    high: int | None,
-    events: list[str],
-    largest: int,
-    kept: list[Working],
-    slip: str = "",
-) -> list[Proposed]:
-    """A ladder of problems. Raises TaskError."""
-    found = heavy.ask("ladder", families, count, seed, low, high, events, largest, kept, slip, seconds=VERSION_SECONDS)
+def laddered(wish: LadderWish) -> list[Proposed]:
+    """A ladder as it is proposed. Raises TaskError."""
+    found = heavy.ask("ladder", wish, seconds=VERSION_SECONDS)
     assert isinstance(found, list)
     return found
 

@@ -5,7 +5,19 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import algebra
-from algebra import Advice, Rung, Working, advice, ladder, like, neighbour, rung_of, understood, values_in_latex
+from algebra import (
+    Advice,
+    LadderWish,
+    Rung,
+    Working,
+    advice,
+    ladder,
+    like,
+    neighbour,
+    rung_of,
+    understood,
+    values_in_latex,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,20 +48,9 @@ def proposed(rung: Rung) -> Proposed:
     )
 
 
-def laddered(
-    families: list[str],
-    count: int,
-    seed: int,
-    low: int,
-    high: int | None,
-    events: list[str],
-    largest: int,
-    kept: list[Working],
-    slip: str = "",
-) -> list[Proposed]:
+def laddered(wish: LadderWish) -> list[Proposed]:
     """A ladder as it is proposed. Raises TaskError."""
-    found = ladder(families, count, seed, low=low, high=high, events=events, largest=largest, kept=kept, slip=slip)
-    return [proposed(rung) for rung in found]
+    return [proposed(rung) for rung in ladder(wish)]
 
 
 def joined(parts: list[list[Rung]], count: int, seed: int) -> list[Proposed]:

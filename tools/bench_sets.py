@@ -7,7 +7,7 @@ import time
 from collections import defaultdict
 from collections.abc import Callable
 
-from algebra import FAMILIES, Working, clear_caches, generate, ladder, likeness
+from algebra import FAMILIES, LadderWish, Working, clear_caches, generate, ladder, likeness
 from paper import Settings, Wanted, as_pdf, as_svg, planned, source_of
 
 RUNS = 7
@@ -22,7 +22,11 @@ def sets_table() -> str:
     bank = [Working(w.task, f"{w.given}", ()) for w in _drawn(BANK)]
     plan = planned("Bench", [Wanted(working) for working in drawn])
     rows = [
-        ("a ladder of 12 worked items", "ladder", lambda: ladder(["quadratic-equations", "radical-equations"], 12, 1)),
+        (
+            "a ladder of 12 worked items",
+            "ladder",
+            lambda: ladder(LadderWish(("quadratic-equations", "radical-equations"), 12)),
+        ),
         ("the pages of that sheet as they will print", "preview", lambda: as_svg(source_of(plan, Settings("sheet")))),
         (f"a PDF of sheet and one of its worked key, {ITEMS} items, worked anew", "pdf", lambda: _sheet_and_key(drawn)),
         (f"the forms of {BANK} problems told and compared", "bank", lambda: _same(bank)),

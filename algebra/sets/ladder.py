@@ -7,7 +7,7 @@ itself (`drawn`), and the choice of what was drawn (`joined`).
 from __future__ import annotations
 
 import random
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import cache
 from itertools import islice
@@ -71,6 +71,28 @@ class Rung:
 
 
 @record(frozen=True)
+class LadderWish:
+    """What a ladder is wished for: so many problems of these families, from level to level.
+
+    What is `kept` stays in it and counts. `events` are spread over the ladder: each happens in one problem at least
+    where a family has it. Fewer than `count` come where the families have no more. With a `slip` every problem is one
+    in which it lurks: its right working takes the step at which it is made, so that it would show; without families it
+    is looked for in all of them. `largest` is the largest number in a problem, `untaught` what the class does not know.
+    """
+
+    families: tuple[str, ...]
+    count: int
+    seed: int = 1
+    low: int = 1
+    high: int | None = None
+    events: tuple[str, ...] = ()
+    largest: int = 400
+    untaught: tuple[str, ...] = ()
+    kept: tuple[Working, ...] = ()
+    slip: str = ""
+
+
+@record(frozen=True)
 class Draw:
     """Problems to be drawn: so many of each of these levels of these families, or one of the first level in which an
     event happens. Where `kept` is given it is that problem and no other."""
@@ -103,60 +125,19 @@ def rung_of(solution: Solution, level: int = 0, adds: str = "", event: str = "")
     )
 
 
-def ladder(
-    families: Sequence[str],
-    count: int,
-    seed: int = 1,
-    *,
-    low: int = 1,
-    high: int | None = None,
-    events: Collection[str] = (),
-    largest: int = 400,
-    untaught: Collection[str] = (),
-    kept: Sequence[Working] = (),
-    slip: str = "",
-) -> list[Rung]:
-    """So many worked problems of these families from level to level, by rising difficulty, no two the same item. The
-    same seed gives the same ladder; what is `kept` stays in it and counts. Raises TaskError for what is unknown, and
-    for a level that is none.
-
-    `events` are spread over the ladder: each happens in one problem at least where a family has it. Fewer than `count`
-    come where the families have no more. With a `slip` every problem is one in which it lurks: its right working takes
-    the step at which it is made, so that it would show; without families it is looked for in all of them.
-    """
-    wanted = draws(
-        families,
-        count,
-        seed,
-        low=low,
-        high=high,
-        events=events,
-        largest=largest,
-        untaught=untaught,
-        kept=kept,
-        slip=slip,
-    )
-    return joined([drawn(each) for each in wanted], count, seed)
+def ladder(wish: LadderWish) -> list[Rung]:
+    """So many worked problems from level to level, by rising difficulty, no two the same item. The same wish gives the
+    same ladder. Raises TaskError for what is unknown, and for a level that is none; ReadingError for what is kept."""
+    return joined([drawn(each) for each in draws(wish)], wish.count, wish.seed)
 
 
-def draws(
-    families: Sequence[str],
-    count: int,
-    seed: int = 1,
-    *,
-    low: int = 1,
-    high: int | None = None,
-    events: Collection[str] = (),
-    largest: int = 400,
-    untaught: Collection[str] = (),
-    kept: Sequence[Working] = (),
-    slip: str = "",
-) -> list[Draw]:
-    """What is to be drawn for a ladder, as `ladder` takes it: what is kept, then each event, then each level. Raises
-    TaskError."""
+def draws(wish: LadderWish) -> list[Draw]:
+    """What is to be drawn for a ladder: what is kept, then each event, then each level. Raises TaskError."""
+    families: Sequence[str] = wish.families
+    seed, slip, low = wish.seed, wish.slip, wish.low
     if slip and slip not in SLIPS_BY_ID:
         raise TaskError(f"Unknown slip “{slip}”.")
-    for event in events:
+    for event in wish.events:
         event_named(event)
     if slip and not families:
         families = [name for name in BY_ID if _lurks_in_family(slip, name)]
@@ -166,21 +147,21 @@ def draws(
     for name in families:
         if name not in BY_ID:
             raise TaskError(f"Unknown family “{name}”; known are {', '.join(BY_ID)}.")
-    if not families or count < 1:
+    if not families or wish.count < 1:
         raise TaskError("A ladder needs a family and a number of problems.")
     top = max(len(BY_ID[name].levels) for name in families)
-    last = top if high is None else high
+    last = top if wish.high is None else wish.high
     if not 1 <= low <= last <= top:
         raise TaskError(f"These families have the levels 1 to {top}.")
-    found = [Draw(kept=working) for working in kept]
-    wanted = count - len(found)
+    found = [Draw(kept=working) for working in wish.kept]
+    wanted = wish.count - len(found)
     if wanted < 1:
         return found
     tops = {name: min(last, len(BY_ID[name].levels)) for name in families}
     levels = [(name, level) for name in families for level in range(low, tops[name] + 1)]
     from_the_top = tuple((name, level) for name in families for level in range(tops[name], low - 1, -1))
-    common = Draw(seed=seed, largest=largest, slip=slip, untaught=tuple(sorted(untaught)))
-    found += [replace(common, levels=from_the_top, count=1, event=event) for event in events]
+    common = Draw(seed=seed, largest=wish.largest, slip=slip, untaught=tuple(sorted(wish.untaught)))
+    found += [replace(common, levels=from_the_top, count=1, event=event) for event in wish.events]
     least = DRAWN if len(levels) <= MANY_LEVELS else 2
     each = max(least, 2 * -(-wanted // max(len(levels), 1)))
     return found + [replace(common, levels=(level,), count=each) for level in levels]

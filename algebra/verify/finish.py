@@ -2,82 +2,20 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import dataclass
-from functools import cached_property
-from math import gcd, isqrt, prod
+from math import gcd, prod
 
-from algebra.exact.errors import ExactError
-from algebra.exact.rational_functions import Poly, Ratio, factored
+from algebra.exact.rational_functions import Poly, factored
 from algebra.exact.writing import polynomial_tree
 from algebra.reports.report import Remaining
 from algebra.tree import nodes as n
 from algebra.tree.plain import plain
 from algebra.tree.vocabulary import FinishCode
-from algebra.verify.context import Context
 from algebra.verify.evaluator import Evaluator
-
-
-@dataclass(frozen=True)
-class Finish:
-    """The expression to be judged, and in what context."""
-
-    evaluator: Evaluator
-    tree: n.Node
-    task: str
-
-    @property
-    def context(self) -> Context:
-        """The letters, conventions and field of the working."""
-        return self.evaluator.context
-
-    def ratio(self, node: n.Node) -> Ratio | None:
-        """The value of a part; None where it has none, or where bars leave its form open."""
-        if any(isinstance(part, n.Absolute) and n.letters(part) for part in n.parts_of(node)):
-            return None
-        try:
-            return self.evaluator.value(node).ratio
-        except ExactError:
-            return None
-
-    @cached_property
-    def _walked(self) -> list[tuple[n.Address, n.Node]]:
-        """Every part of the line, walked once for all checks."""
-        return list(n.walk(self.tree))
-
-    def parts(self, *kinds: type[n.Node]) -> Iterator[tuple[n.Address, n.Node]]:
-        """Every part of the line of one of these kinds, with its address."""
-        return ((address, node) for address, node in self._walked if isinstance(node, kinds))
-
+from algebra.verify.finish_parts import Finish, flat_factors, is_number, is_rational, primes, said
+from algebra.verify.finish_roots import roots_left
 
 Check = Callable[[Finish], Iterable[Remaining]]
-
-
-def is_number(node: n.Node) -> bool:
-    """Whether no letter occurs."""
-    return not n.letters(node)
-
-
-def is_rational(node: n.Node) -> bool:
-    """Whether it is a number written without roots: those are not put together with others."""
-    return is_number(node) and not any(isinstance(part, n.Root) for part in n.parts_of(node))
-
-
-def _said(code: FinishCode, text: str, *at: n.Address) -> Remaining:
-    return Remaining(code, at, text)
-
-
-def flat_factors(product: n.Product, at: n.Address = ()) -> Iterator[tuple[n.Address, n.Node]]:
-    """The factors of a product, those of a bracket that holds a product or a power too: 2x(3x) has four."""
-    for k, factor in enumerate(product.factors):
-        place, inner = (*at, k), factor
-        while isinstance(inner, n.Group):
-            place, inner = (*place, 0), inner.child
-        if isinstance(inner, n.Product) and "÷" not in inner.operators and inner is not factor:
-            yield from flat_factors(inner, place)
-        else:
-            yield (*at, k), inner
 
 
 def _is_prime_product(finish: Finish) -> bool:
@@ -87,7 +25,7 @@ def _is_prime_product(finish: Finish) -> bool:
         return False
     factors = [f for _, f in flat_factors(tree)] if isinstance(tree, n.Product) else [tree]
     bases = [n.bare(f.base) if isinstance(f, n.Power) else f for f in factors]
-    return all(isinstance(base, n.Integer) and list(_primes(base.value)) == [base.value] for base in bases)
+    return all(isinstance(base, n.Integer) and list(primes(base.value)) == [base.value] for base in bases)
 
 
 def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
@@ -97,42 +35,42 @@ def arithmetic_left(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Sum):
         numbers = [k for k, term in enumerate(node.children) if is_rational(term) and not _imaginary(finish, term)]
         if len(numbers) > 1:
-            yield _said("arithmetic-left", "Numbers are still to be added.", *((*address, k) for k in numbers))
+            yield said("arithmetic-left", "Numbers are still to be added.", *((*address, k) for k in numbers))
         for k, term in enumerate(node.children):
             if k and isinstance(n.bare(term), n.Signed) and (isinstance(term, n.Signed) or len(numbers) < 2):
-                yield _said("arithmetic-left", "Two signs stand side by side.", (*address, k))
+                yield said("arithmetic-left", "Two signs stand side by side.", (*address, k))
             if n.bare(term) == n.Integer(0) and len(numbers) == 1:
-                yield _said("arithmetic-left", "A term 0 need not be written.", (*address, k))
+                yield said("arithmetic-left", "A term 0 need not be written.", (*address, k))
     for address, node in finish.parts(n.Product):
         assert isinstance(node, n.Product)
         if "÷" in node.operators:
-            yield _said("arithmetic-left", "A division is still to be carried out.", address)
+            yield said("arithmetic-left", "A division is still to be carried out.", address)
         elif sum(is_rational(factor) for _, factor in flat_factors(node)) > 1:
-            yield _said("arithmetic-left", "Numbers are still to be multiplied.", address)
+            yield said("arithmetic-left", "Numbers are still to be multiplied.", address)
         signs = [k for k, factor in enumerate(node.factors) if isinstance(n.bare(factor), n.Signed)]
         if any(signs) and sum(is_rational(factor) for _, factor in flat_factors(node)) < 2:
-            yield _said("arithmetic-left", "A minus inside of a product is still to be put in front.", address)
+            yield said("arithmetic-left", "A minus inside of a product is still to be put in front.", address)
         for k, factor in enumerate(node.factors):
             if n.bare(factor) in (n.Integer(0), n.Integer(1)):
                 text = f"A factor {plain(n.bare(factor))} need not be written."
-                yield _said("arithmetic-left", text, (*address, k))
+                yield said("arithmetic-left", text, (*address, k))
     for address, node in finish.parts(n.Fraction):
         if isinstance(n.bare(node.children[1]), n.Signed):
-            yield _said("arithmetic-left", "The minus below is still to be put in front.", (*address, 1))
+            yield said("arithmetic-left", "The minus below is still to be put in front.", (*address, 1))
     for address, node in finish.parts(n.Signed):
         if isinstance(n.bare(node.children[0]), n.Signed):
-            yield _said("arithmetic-left", "Two signs stand side by side.", address)
+            yield said("arithmetic-left", "Two signs stand side by side.", address)
 
 
 def bars_left(finish: Finish) -> Iterator[Remaining]:
     """Bars around a number, which has one value."""
     for address, node in finish.parts(n.Absolute):
         if is_number(node):
-            yield _said("arithmetic-left", f"{plain(node)} can be worked out.", address)
+            yield said("arithmetic-left", f"{plain(node)} can be worked out.", address)
         elif _is_never_negative(n.bare(node.children[0])):
-            yield _said("arithmetic-left", f"{plain(n.bare(node.children[0]))} is never negative: no bars.", address)
+            yield said("arithmetic-left", f"{plain(n.bare(node.children[0]))} is never negative: no bars.", address)
         elif isinstance(n.bare(node.children[0]), n.Signed):
-            yield _said("arithmetic-left", f"The sign inside of {plain(node)} makes no difference.", address)
+            yield said("arithmetic-left", f"The sign inside of {plain(node)} makes no difference.", address)
 
 
 def _is_never_negative(node: n.Node) -> bool:
@@ -144,9 +82,9 @@ def mixed_numbers(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Mixed):
         assert isinstance(node, n.Mixed)
         if node.numerator >= node.denominator:
-            yield _said("arithmetic-left", f"The fraction of {plain(node)} is not below 1.", address)
+            yield said("arithmetic-left", f"The fraction of {plain(node)} is not below 1.", address)
         elif gcd(node.numerator, node.denominator) > 1:
-            yield _said("not-lowest-terms", f"The fraction of {plain(node)} can be reduced.", address)
+            yield said("not-lowest-terms", f"The fraction of {plain(node)} can be reduced.", address)
 
 
 def powers_left(finish: Finish) -> Iterator[Remaining]:
@@ -160,21 +98,21 @@ def powers_left(finish: Finish) -> Iterator[Remaining]:
         if number is None:
             continue
         if number == 0:
-            yield _said("zero-exponent", f"{plain(node)} still holds the exponent 0.", address)
+            yield said("zero-exponent", f"{plain(node)} still holds the exponent 0.", address)
         elif number == 1:
-            yield _said("power-not-evaluated", f"The exponent 1 of {plain(node)} need not be written.", address)
+            yield said("power-not-evaluated", f"The exponent 1 of {plain(node)} need not be written.", address)
         elif number < 0:
-            yield _said("negative-exponent", f"{plain(node)} still holds a negative exponent.", address)
+            yield said("negative-exponent", f"{plain(node)} still holds a negative exponent.", address)
         elif is_number(node) and not leave:
             value = finish.ratio(node)
             size = value.constant if value else None
             if size is not None and max(abs(size.numerator), size.denominator) < 10_000:
-                yield _said("power-not-evaluated", f"{plain(node)} can be worked out.", address)
+                yield said("power-not-evaluated", f"{plain(node)} can be worked out.", address)
         base = n.bare(node.base)
         if isinstance(base, n.Absolute) and number.denominator == 1 and number % 2 == 0:
-            yield _said("power-not-evaluated", f"The bars of {plain(node)} make no difference.", address)
+            yield said("power-not-evaluated", f"The bars of {plain(node)} make no difference.", address)
         if not is_number(base) and isinstance(base, n.Power | n.Product | n.Fraction | n.Signed | n.Root):
-            yield _said("power-not-evaluated", f"The power of {plain(base)} is still to be carried out.", address)
+            yield said("power-not-evaluated", f"The power of {plain(base)} is still to be carried out.", address)
 
 
 def repeated_base(finish: Finish) -> Iterator[Remaining]:
@@ -194,7 +132,7 @@ def repeated_base(finish: Finish) -> Iterator[Remaining]:
             if counts or (finish.task in ("simplify", "factor") and isinstance(base, n.Sum)):
                 # (x + 1)(x + 1) is factored; beside a power it is one more of it
                 if base in seen and (finish.task != "factor" or base in powers):
-                    yield _said("repeated-base", f"The base {plain(base)} occurs twice.", seen[base], place)
+                    yield said("repeated-base", f"The base {plain(base)} occurs twice.", seen[base], place)
                 seen.setdefault(base, place)
 
 
@@ -212,7 +150,7 @@ def like_terms(finish: Finish) -> Iterator[Remaining]:
                 rooted = any(isinstance(part, n.Root) for part in n.parts_of(term))
                 code: FinishCode = "like-radicals" if rooted else "like-terms"
                 words = "like radicals" if rooted else "like terms"
-                yield _said(code, f"{terms[0]} and {terms[1]} are {words}.", *places)
+                yield said(code, f"{terms[0]} and {terms[1]} are {words}.", *places)
             seen.setdefault(powers, k)
 
 
@@ -235,106 +173,19 @@ def _imaginary(finish: Finish, node: n.Node) -> bool:
     return finish.context.complex and "i" in n.letters(node)
 
 
-def roots_left(finish: Finish) -> Iterator[Remaining]:
-    """Square factors and fractions under roots, powers that come out, roots in denominators, roots still to
-    multiply."""
-    clear = finish.context.working.convention("root_denominators") == "clear"
-    for address, node in finish.parts(n.Root):
-        assert isinstance(node, n.Root)
-        inside = finish.ratio(node.radicand)
-        index = node.index.value if isinstance(node.index, n.Integer) else 2
-        if inside is None:
-            continue
-        if inside.is_zero:
-            yield _said("radical-not-simplified", f"{plain(node)} is 0.", address)
-            continue
-        if _comes_apart(node):
-            text = f"{plain(node)} can be written as a sum of roots."
-            yield _said("radical-not-simplified", text, address)
-            continue
-        if inside.denominator != 1:
-            yield _said("fraction-under-root", f"A fraction still stands under the root in {plain(node)}.", address)
-            continue
-        content, factors = factored(inside.numerator)
-        number = abs(int(content))
-        taken = 1
-        for prime, power in Counter(_primes(number)).items():
-            taken *= prime ** (power // index * index)
-        if number > 1 and taken > 1:
-            word = {2: "square", 3: "cube"}.get(index, f"{index}th-power")
-            text = f"{plain(node)} still holds the {word} factor {taken}."
-            yield _said("radical-not-simplified", text, address)
-        elif any(power >= index for _, power in factors):
-            yield _said("radical-not-simplified", f"A power can still be taken out of {plain(node)}.", address)
-        elif _shared_power(number, factors, index) > 1:
-            yield _said("radical-not-simplified", f"{plain(node)} has a smaller index.", address)
-        elif int(content) < 0 and (index % 2 or finish.context.complex) and is_number(node.radicand):
-            yield _said("radical-not-simplified", f"The minus can still be taken out of {plain(node)}.", address)
-        elif int(content) == 1 and not factors:
-            yield _said("radical-not-simplified", f"{plain(node)} is 1.", address)
-    for address, node in finish.parts(n.Product):
-        roots = [f for f in node.children if isinstance(n.bare(f), n.Root)]
-        indices = {f.index for f in map(n.bare, roots) if isinstance(f, n.Root)}
-        if len(roots) > 1 and len(indices) == 1:
-            yield _said("radical-not-simplified", "Roots are still to be multiplied.", address)
-    if clear and finish.context.rationalises_numerator:
-        clear = False  # its roots were brought below on purpose
-    for address, node in finish.parts(n.Fraction):
-        assert isinstance(node, n.Fraction)
-        if clear and any(isinstance(part, n.Root) for part in n.parts_of(node.denominator)):
-            yield _said("root-in-denominator", "A root still stands in the denominator.", address)
-
-
-def _comes_apart(root: n.Root) -> bool:
-    """Whether √(a ± b√c) is √p ± √q with rational p, q: where a² − b²c is a square (Borodin, Fagin, Hopcroft, Tompa,
-    Decreasing the nesting depth of expressions involving square roots, 1985, theorem 1 over ℚ)."""
-    inside = n.bare(root.radicand)
-    if root.index not in (None, n.Integer(2)) or not isinstance(inside, n.Sum) or len(inside.terms) != 2:
-        return False
-    whole = next((n.bare(term) for term in inside.terms if isinstance(n.bare(term), n.Integer)), None)
-    other = next((n.bare(term) for term in inside.terms if not isinstance(n.bare(term), n.Integer)), None)
-    factors = [n.bare(f) for f in other.factors] if isinstance(other, n.Product) else [other]
-    times = prod(f.value for f in factors if isinstance(f, n.Integer))
-    roots = [f for f in factors if isinstance(f, n.Root)]
-    if not isinstance(whole, n.Integer) or len(roots) != 1 or len(factors) > 2:
-        return False
-    under = n.bare(roots[0].radicand)
-    if not isinstance(under, n.Integer) or len(factors) - 1 != sum(isinstance(f, n.Integer) for f in factors):
-        return False
-    left = whole.value**2 - times**2 * under.value
-    return left >= 0 and isqrt(left) ** 2 == left
-
-
-def _shared_power(number: int, factors: list[tuple[Poly, int]], index: int) -> int:
-    """The largest number that divides the index of a root and every power under it: root(4, 9) is √3."""
-    powers = [*Counter(_primes(number)).values(), *(power for _, power in factors)]
-    return gcd(index, *powers) if powers else 1
-
-
-def _primes(number: int) -> Iterator[int]:
-    prime = 2
-    while prime * prime <= number and prime < 2000:
-        while number % prime == 0:
-            yield prime
-            number //= prime
-        prime += 1
-    if number > 1:
-        yield number
-
-
 def complex_left(finish: Finish) -> Iterator[Remaining]:
     """Powers of i, i in a denominator, brackets with i that are still to be multiplied out."""
     if not finish.context.complex:
         return
     for address, node in finish.parts(n.Power, n.Fraction, n.Product):
         if isinstance(node, n.Power) and n.bare(node.base) == n.Letter("i"):
-            yield _said("power-not-evaluated", f"{plain(node)} can be worked out.", address)
+            yield said("power-not-evaluated", f"{plain(node)} can be worked out.", address)
         elif isinstance(node, n.Fraction) and n.letters(node.denominator) == {"i"}:
-            yield _said("i-in-denominator", "An i still stands in the denominator.", address)
+            yield said("i-in-denominator", "An i still stands in the denominator.", address)
         elif n.letters(node) == {"i"} and _holds_sum_factor(node):
-            yield _said("not-expanded", f"{plain(node)} is still to be multiplied out.", address)
+            yield said("not-expanded", f"{plain(node)} is still to be multiplied out.", address)
         elif isinstance(node, n.Product) and sum("i" in n.letters(factor) for factor in node.factors) > 1:
-            yield _said("repeated-base", f"{plain(node)} holds i more than once.", address)
+            yield said("repeated-base", f"{plain(node)} holds i more than once.", address)
 
 
 def brackets_in_sum(finish: Finish) -> Iterator[Remaining]:
@@ -347,14 +198,14 @@ def brackets_in_sum(finish: Finish) -> Iterator[Remaining]:
             inner = term.children[0] if isinstance(term, n.Signed) else term
             if _holds_sum_factor(inner) or isinstance(n.bare(inner), n.Sum):
                 text = f"{plain(term)} is still to be multiplied out."
-                yield _said("not-expanded", text, (*address, k))
+                yield said("not-expanded", text, (*address, k))
 
 
 def not_expanded(finish: Finish) -> Iterator[Remaining]:
     """Brackets that are still to be multiplied out."""
     for address, node in finish.parts(n.Product, n.Power):
         if _holds_sum_factor(node):
-            yield _said("not-expanded", f"{plain(node)} is still to be multiplied out.", address)
+            yield said("not-expanded", f"{plain(node)} is still to be multiplied out.", address)
 
 
 def _holds_sum_factor(node: n.Node) -> bool:
@@ -390,15 +241,15 @@ def lowest_terms(finish: Finish) -> Iterator[Remaining]:
         common = top.numerator.gcd(bottom.numerator)
         if common != 1 and common != 0:
             shown = _poly_text(finish, common)
-            yield _said("not-lowest-terms", f"Top and bottom still share the factor {shown}.", address)
+            yield said("not-lowest-terms", f"Top and bottom still share the factor {shown}.", address)
         elif bottom.numerator.is_one():
-            yield _said("not-lowest-terms", "A denominator 1 need not be written.", address)
+            yield said("not-lowest-terms", "A denominator 1 need not be written.", address)
     for address, node in finish.parts(n.Product):
         assert isinstance(node, n.Product)
         fractions = [f for _, f in flat_factors(node) if isinstance(f, n.Fraction)]
         mixed_in = bool(fractions) and any(n.letters(f) for f in fractions)
         if len(fractions) > 1 or (mixed_in and _one_bar(node) is None):
-            yield _said("uncombined-fractions", "The product of fractions is still to be written as one.", address)
+            yield said("uncombined-fractions", "The product of fractions is still to be written as one.", address)
 
 
 def improper_fractions(finish: Finish) -> Iterator[Remaining]:
@@ -408,7 +259,7 @@ def improper_fractions(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Fraction):
         top, bottom = (n.bare(part) for part in node.children)
         if isinstance(top, n.Integer) and isinstance(bottom, n.Integer) and top.value > bottom.value > 1:
-            yield _said("improper-fraction", f"{plain(node)} is to be written as a mixed number.", address)
+            yield said("improper-fraction", f"{plain(node)} is to be written as a mixed number.", address)
 
 
 def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
@@ -416,7 +267,7 @@ def uncombined_fractions(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Sum):
         ratios = [finish.ratio(term) for term in node.children]
         if any(ratio is not None and not ratio.is_polynomial for ratio in ratios):
-            yield _said("uncombined-fractions", "Fractions are still to be joined over one denominator.", address)
+            yield said("uncombined-fractions", "Fractions are still to be joined over one denominator.", address)
 
 
 def complex_fraction(finish: Finish) -> Iterator[Remaining]:
@@ -426,7 +277,7 @@ def complex_fraction(finish: Finish) -> Iterator[Remaining]:
     for address, node in finish.parts(n.Fraction):
         for part in node.children:
             if any(isinstance(inner, n.Fraction) for inner in n.parts_of(part) if not isinstance(part, n.Power)):
-                yield _said("complex-fraction", "A fraction still stands inside a fraction.", address)
+                yield said("complex-fraction", "A fraction still stands inside a fraction.", address)
                 break
 
 
@@ -442,10 +293,10 @@ def not_factored(finish: Finish) -> Iterator[Remaining]:
         if isinstance(n.bare(factor), n.Sum):
             monomials = [f for f, _ in factors if len(f) == 1]
             if (abs(int(content)) != 1 and ratio.denominator == 1) or monomials:
-                yield _said("common-factor", f"The terms of {text} still share a common factor.", address)
+                yield said("common-factor", f"The terms of {text} still share a common factor.", address)
                 continue
         if sum(power for _, power in factors) > 1 and not isinstance(n.bare(factor), n.Letter | n.Power):
-            yield _said("not-factored", f"{text} can be factored further.", address)
+            yield said("not-factored", f"{text} can be factored further.", address)
 
 
 def _fractions_in_factors(finish: Finish) -> Iterator[Remaining]:
@@ -458,7 +309,7 @@ def _fractions_in_factors(finish: Finish) -> Iterator[Remaining]:
     for address, factor in factors:
         ratio = finish.ratio(factor) if isinstance(factor, n.Sum) else None
         if ratio is not None and ratio.is_polynomial and gcd(int(ratio.denominator.leading_coefficient()), number) > 1:
-            yield _said("common-factor", f"{number} goes into the fractions of {plain(factor)}.", address)
+            yield said("common-factor", f"{number} goes into the fractions of {plain(factor)}.", address)
 
 
 def _factors(node: n.Node, at: n.Address) -> Iterator[tuple[n.Address, n.Node]]:

@@ -70,11 +70,15 @@ def _subtracted(before: Sides, after: Sides) -> str | None:
 
 
 def _common_factor(before: Sides, after: Sides) -> Ratio | None:
-    """What both sides were multiplied by; None where the factors differ."""
+    """What both sides were multiplied by; None where the factors differ, and for a quotient of two factors that hold
+    the same letter: nobody multiplies by that without writing it."""
     side, other = (0, 1) if not before[0].is_zero else (1, 0)
     if before[side].is_zero or after[side].is_zero:
         return None
     factor = after[side] / before[side]
+    degrees = zip(factor.numerator.degrees(), factor.denominator.degrees(), strict=True)
+    if any(above and below for above, below in degrees):
+        return None
     return factor if before[other] * factor == after[other] else None
 
 

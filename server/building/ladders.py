@@ -20,17 +20,7 @@ _DRAW, _RUNGS = Codec(Draw), Codec(tuple[Rung, ...])
 def begin(teacher: User, data: LadderIn) -> Run:
     """Begins to draw a ladder. Raises Refused for what there is not."""
     try:
-        wanted = lanes.draws(
-            data.families,
-            data.count,
-            data.seed,
-            low=data.low,
-            high=data.high,
-            events=data.events,
-            largest=data.largest,
-            kept=[services.working_of(problem) for problem in data.kept],
-            slip=data.slip,
-        )
+        wanted = lanes.draws(services.wish_of(data))
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="ladder") from problem
     about: dict[str, object] = {"count": data.count, "seed": data.seed, "events": list(data.events)}

@@ -9,7 +9,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 import lanes
-from algebra import EVENTS, FAMILIES, SLIPS, ReadingError, TaskError, Working
+from algebra import EVENTS, FAMILIES, SLIPS, LadderWish, ReadingError, TaskError, Working
 from server.building.schemas import (
     AdviceOut,
     AdvisedOut,
@@ -56,20 +56,25 @@ def families() -> FamiliesOut:
 def ladder(data: LadderIn) -> list[RungOut]:
     """A ladder as it is proposed. Raises Refused for what there is not."""
     try:
-        found = lanes.laddered(
-            data.families,
-            data.count,
-            data.seed,
-            low=data.low,
-            high=data.high,
-            events=data.events,
-            largest=data.largest,
-            kept=[working_of(problem) for problem in data.kept],
-            slip=data.slip,
-        )
+        found = lanes.laddered(wish_of(data))
     except (TaskError, ReadingError) as problem:
         raise Refused(problem.message, code="ladder") from problem
     return [rung_out(rung) for rung in found]
+
+
+def wish_of(data: LadderIn) -> LadderWish:
+    """What is wished for, as the core takes it."""
+    return LadderWish(
+        tuple(data.families),
+        data.count,
+        data.seed,
+        data.low,
+        data.high,
+        tuple(data.events),
+        data.largest,
+        kept=tuple(working_of(problem) for problem in data.kept),
+        slip=data.slip,
+    )
 
 
 def another(data: AnotherIn) -> RungOut | None:

@@ -48,10 +48,3 @@ def how_far(request: HttpRequest, run_id: int) -> KeyRunOut:
 def sheet_of_run(request: HttpRequest, run_id: int, data: TitleIn) -> Status[SheetOut]:
     """Makes a sheet of the key that was proof-read there."""
     return Status(201, queries.sheet_out(services.sheet_of_run(person_of(request), run_id, data.title)))
-
-
-@router.delete("/runs/{int:run_id}", response={204: None, 404: Detail})
-def remove(request: HttpRequest, run_id: int) -> Status[None]:
-    """Takes it away; what is under way ends without effect."""
-    jobs.remove(person_of(request), run_id)
-    return Status(204, None)

@@ -450,7 +450,6 @@ SENT = {
     ("POST", "/api/keys/runs"): ({"text": KEY}, 202, [{}, {"text": 3}, {"text": ""}]),
     ("GET", "/api/keys/runs/{run_id}"): (None, 200, []),
     ("POST", "/api/keys/runs/{run_id}/sheet"): ({"title": "From a key"}, 201, [{}, {"title": ""}]),
-    ("DELETE", "/api/keys/runs/{run_id}"): (None, 204, []),
     ("GET", "/api/runs"): (None, 200, []),
     ("GET", "/api/runs/{run_id}"): (None, 200, []),
     ("DELETE", "/api/runs/{run_id}"): (None, 204, []),

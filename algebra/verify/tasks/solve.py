@@ -3,7 +3,6 @@ adds."""
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 from functools import cache
 
@@ -30,17 +29,6 @@ from algebra.verify.legal_moves import recognise_all
 from algebra.verify.pending_checks import owed_checks
 from algebra.verify.tasks.task import WORKED, Outcome, WorkingTask, of_numbers
 from algebra.verify.widening import Gain, was_raised
-
-
-def _is_said(draft: LinkDraft, line: ln.Line) -> bool:
-    """Whether a move explains the line that is written beside it, or that somebody makes (nobody multiplies by the
-    quotient of two factors), or it follows from an earlier line."""
-    quotient = re.compile(r"[×÷].*[/÷]\s*\(?[^()]*[A-Za-z]")
-    return (
-        "repaired" in draft.notes
-        or line.move is not None
-        or (draft.move is not None and not quotient.search(draft.move.text))
-    )
 
 
 class SolveTask(WorkingTask):
@@ -119,8 +107,8 @@ class SolveTask(WorkingTask):
             if draft.relation == "holds" and is_longer(self.evaluator, before.body, line.body):
                 draft.notes.append("longer-road")
             draft.move = recognise_all(self.evaluator, line.move, before.pairs, after.pairs)
-            if draft.relation == "holds" and not _is_said(draft, line) and self._is_by_luck(before, after):
-                draft.move = None
+            unexplained = draft.relation == "holds" and draft.move is None and "repaired" not in draft.notes
+            if unexplained and self._is_by_luck(before, after):
                 draft.notes.append("lucky")
             self._note_debts(draft, line, before, after, gains)
         self._follow(draft, after)

@@ -8,7 +8,8 @@ from algebra.parse.lines import read_expression
 from algebra.tree.nodes import at as part_at
 from algebra.tree.plain import plain
 from algebra.verify import finish
-from algebra.verify.finish import CHECKS, _primes
+from algebra.verify.finish import CHECKS
+from algebra.verify.finish_parts import primes
 
 ROWS = [
     # (task, line, {code: the parts that the flags point at})
@@ -216,7 +217,7 @@ def test_each_check_of_the_table_can_fire(monkeypatch):
 
 
 @pytest.mark.parametrize(
-    ("number", "primes"), [(1, []), (2, [2]), (12, [2, 2, 3]), (97, [97]), (2 * 3 * 25, [2, 3, 5, 5])]
+    ("number", "factors"), [(1, []), (2, [2]), (12, [2, 2, 3]), (97, [97]), (2 * 3 * 25, [2, 3, 5, 5])]
 )
-def test_a_number_is_taken_into_primes(number, primes):
-    assert list(_primes(number)) == primes
+def test_a_number_is_taken_into_primes(number, factors):
+    assert list(primes(number)) == factors

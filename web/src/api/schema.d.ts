@@ -713,11 +713,7 @@ export interface paths {
         get: operations["server_keys_api_how_far"];
         put?: never;
         post?: never;
-        /**
-         * Remove
-         * @description Takes it away; what is under way ends without effect.
-         */
-        delete: operations["server_keys_api_remove"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -7970,35 +7966,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["KeyRunOut"];
                 };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Detail"];
-                };
-            };
-        };
-    };
-    server_keys_api_remove: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description Not Found */
             404: {
