@@ -15,6 +15,7 @@ from tools.postgres import free_port, throwaway
 from tools.standins import stand_ins
 from tools.start import DEMO_LOG_IN, gunicorn, wait_until_up
 from tools.testing import settings_env
+from tools.worker import Kept, begin
 
 KEY = front.ROOT / "tests" / "corpus" / "key-as-pasted.txt"
 FOLDER = front.ROOT / "docs" / "screenshots"
@@ -34,12 +35,12 @@ CHROMIUM = [
 
 @contextmanager
 def demo_server() -> Iterator[str]:
-    """The address of a server with fresh demo data, gone afterwards."""
+    """The address of a server with fresh demo data and a worker beside it, gone afterwards."""
     with throwaway() as url:
         os.environ.update(settings_env(url) | {"UCHUU_POOL": "1"})
         manage("upgrade")
         manage("demo", "--verbosity", "0")
-        beside = stand_ins()
+        beside = [*stand_ins(), Kept(lambda: begin(url, FOLDER))]
         port = free_port()
         process = gunicorn(port, url, FOLDER)
         try:
