@@ -255,7 +255,7 @@ const TOOLS: [BuildAction, string][] = [
           @stop="build.drawing.stop()"
         />
         <p v-if="build.without.length" role="status">
-          No problem was found with {{ build.without.map((event) => EVENT_WORDS[event] ?? event).join(', ') }}.
+          No problem was found with {{ build.without.map((event) => EVENT_WORDS[event] ?? event).join(' or ') }}.
         </p>
         <ol v-if="drawing && !drawing.ended && build.coming.length" class="coming" aria-label="Drawn so far">
           <li v-for="rung in build.coming" :key="rung.given">
